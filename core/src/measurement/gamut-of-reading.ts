@@ -1,0 +1,27 @@
+import { deviceSurface } from '../gamut/device-surface.ts';
+import type { GamutMesh } from '../gamut/mesh.ts';
+import { modifiedHull } from '../gamut/modified-hull.ts';
+import type { PatchGroup } from './repeats.ts';
+import type { Reading } from './reading.ts';
+
+export interface ReadingGamut {
+  readonly mesh: GamutMesh;
+  readonly method: 'device surface' | 'modified hull';
+}
+
+const keyOf = (device: readonly number[]) => device.map((v) => Math.round(v * 10_000)).join();
+
+/**
+ * Gamut boundary of a reading: the device cube's surface where RGB patches cover it as a net, else the modified hull of all colours.
+ * @throws GamutError when the colours enclose no volume
+ */
+export function gamutOfReading(reading: Reading, groups: readonly PatchGroup[]): ReadingGamut {
+  if (reading.deviceSpace === 'RGB') {
+    const byDevice = new Map(groups.flatMap((g) => (g.device ? [[keyOf(g.device), g.lab] as const] : [])));
+    const levels = [...new Set(groups.flatMap((g) => (g.device && g.device[1] === 0 && g.device[2] === 0 ? [g.device[0]] : [])))].sort((x, y) => x - y);
+    const complete = levels.length >= 3 && levels[0] === 0 && levels[levels.length - 1] === 1;
+    const mesh = complete ? deviceSurface(levels, (rgb) => byDevice.get(keyOf(rgb))) : undefined;
+    if (mesh) return { mesh, method: 'device surface' };
+  }
+  return { mesh: modifiedHull(groups.map((g) => g.lab)), method: 'modified hull' };
+}

@@ -1,0 +1,14 @@
+import { channelSd } from '../noise.ts';
+import type { Measure } from './measure.ts';
+
+export const black: Measure = {
+  key: 'black',
+  name: 'Black point',
+  unit: 'L* a* b*',
+  definition: 'Mean CIELAB (D50, 2°) of the darkest patch.',
+  source: 'ISO 13655, CIE 15',
+  digits: 1,
+  scale: 'deltaE',
+  words: ['lighter', 'darker'],
+  compute: ({ black: patch, repeatability }) => ({ shape: 'colour', lab: patch.lab, sd: channelSd(repeatability, patch.count) }),
+};

@@ -1,0 +1,19 @@
+import { densitySd } from '../noise.ts';
+import type { Measure } from './measure.ts';
+
+export const contrastRatio: Measure = {
+  key: 'contrastRatio',
+  name: 'Contrast ratio',
+  unit: ': 1',
+  definition: 'Luminous reflectance of the paper divided by that of the black, Y white : Y black.',
+  source: 'from Y, ISO 13655',
+  digits: 0,
+  scale: 'ratio',
+  better: 'higher',
+  words: ['higher in contrast', 'lower in contrast'],
+  compute: ({ white, black, repeatability: r }) => {
+    const value = white.xyz[1] / Math.max(black.xyz[1], 1e-3);
+    const logSd = Math.hypot(densitySd(r.darkY, black.xyz[1], black.count), densitySd(r.whiteY, white.xyz[1], white.count));
+    return { shape: 'scalar', value, sd: value * Math.LN10 * logSd };
+  },
+};

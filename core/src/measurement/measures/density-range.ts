@@ -1,0 +1,20 @@
+import { visualDensity } from '../../colour/density.ts';
+import { densitySd } from '../noise.ts';
+import type { Measure } from './measure.ts';
+
+export const densityRange: Measure = {
+  key: 'densityRange',
+  name: 'Density range',
+  unit: 'D',
+  definition: 'Dmax less Dmin: the black relative to the paper.',
+  source: 'ISO 5-3',
+  digits: 2,
+  scale: 'density',
+  better: 'higher',
+  words: ['longer in its range', 'shorter in its range'],
+  compute: ({ white, black, repeatability: r }) => ({
+    shape: 'scalar',
+    value: visualDensity(black.xyz[1]) - visualDensity(white.xyz[1]),
+    sd: Math.hypot(densitySd(r.darkY, black.xyz[1], black.count), densitySd(r.whiteY, white.xyz[1], white.count)),
+  }),
+};

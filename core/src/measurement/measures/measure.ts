@@ -1,0 +1,31 @@
+import type { Figure } from '../figure.ts';
+import type { ReadingFacts } from '../reading-facts.ts';
+
+/** How a difference in a measure becomes a thing that can be seen. */
+export type Scale =
+  /** ΔE00 between two colours, or a difference in ΔE units. */
+  | 'deltaE'
+  /** A difference in density. */
+  | 'density'
+  /** A ratio of luminances, seen as its logarithm, a density. */
+  | 'ratio'
+  /** A difference in percent of the larger. */
+  | 'percent';
+
+/** One measure, declared. Adding a measure is adding a file like those beside this one and naming it in the registry. */
+export interface Measure {
+  readonly key: string;
+  readonly name: string;
+  readonly unit: string;
+  /** One sentence, as a hover tells it. */
+  readonly definition: string;
+  readonly source: string;
+  /** Most digits after the point that are ever shown; repeatability may show fewer. */
+  readonly digits: number;
+  readonly scale: Scale;
+  /** Which way is better, where all schools agree. */
+  readonly better?: 'higher' | 'lower';
+  /** Words for more and less: "blacker", "less black". */
+  readonly words: readonly [more: string, less: string];
+  readonly compute: (facts: ReadingFacts) => Figure;
+}
