@@ -20,21 +20,17 @@ export interface CgatsFile {
 
 const IDENTIFIER = /^(CGATS|ISO ?28178|IT8|CTI\d|[A-Z][\w./-]{1,15}\s*$)/i;
 const MAX_COLUMNS = 2000;
+const HEAD_BYTES = 8192;
 
 /**
  * Reads the structure of a CGATS text file: several tables, comments, quoted values, any line end. Numbers are not looked at.
  * @throws FormatError naming the line: not CGATS, cut short, counts that don't agree
  */
 export function parseCgats(bytes: Uint8Array): CgatsFile {
+  // The beginning alone is looked at first, so that a large file of something else is refused at once.
+  const first = identifierLine(decodeLines(bytes.subarray(0, HEAD_BYTES)).lines);
   const { lines, encoding } = decodeLines(bytes);
-  const first = lines.findIndex((l) => l.trim() !== '' && !l.trimStart().startsWith('#'));
-  if (first < 0 || !IDENTIFIER.test(lines[first].trim())) {
-    throw new FormatError({
-      message: 'The file does not begin like a CGATS file.',
-      line: Math.max(first, 0) + 1,
-      remedy: 'Its first line should name the format, for instance CGATS.17. Export the readings as CGATS or ISO 28178 text.',
-    });
-  }
+  while (lines.length > 1 && lines[lines.length - 1].trim() === '') lines.pop();
 
   const tables: CgatsTable[] = [];
   let identifier = lines[first].trim();
@@ -84,6 +80,19 @@ export function parseCgats(bytes: Uint8Array): CgatsFile {
     });
   }
   return { encoding, tables };
+}
+
+/** Number (from 0) of the line that names the format. */
+function identifierLine(lines: readonly string[]): number {
+  const first = lines.findIndex((l) => l.trim() !== '' && !l.trimStart().startsWith('#'));
+  if (first < 0 || !IDENTIFIER.test(lines[first].trim())) {
+    throw new FormatError({
+      message: 'The file does not begin like a CGATS file.',
+      line: Math.max(first, 0) + 1,
+      remedy: 'Its first line should name the format, for instance CGATS.17. Export the readings as CGATS or ISO 28178 text.',
+    });
+  }
+  return first;
 }
 
 interface Block {
