@@ -29,6 +29,6 @@ export function luminescence(strength: number, light: Spectrum, nm: number): num
   const here = spectrumAt(light, nm);
   if (strength === 0 || here <= 0) return 0;
   let taken = 0;
-  for (let uv = 340; uv <= 420; uv += 10) taken += spectrumAt(light, uv) * excitation(uv);
+  for (let uv = 340; uv <= 410; uv += 10) taken += spectrumAt(light, uv) * excitation(uv);
   return (strength * emission(nm) * taken) / 5 / here;
 }

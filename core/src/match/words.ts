@@ -1,0 +1,15 @@
+import { formatNumber } from '../measurement/show.ts';
+
+/** A share in percent, with one digit below ten percent; "under 0.1 %" rather than a false nought. */
+export function percent(share: number): string {
+  const p = share * 100;
+  if (p > 0 && p < 0.05) return 'under 0.1 %';
+  return `${formatNumber(p, p < 10 && p > 0 ? 1 : 0)} %`;
+}
+
+export const deltaE = (v: number): string => `${formatNumber(v, 1)} ΔE00`;
+export const oneDigit = (v: number): string => formatNumber(v, 1);
+
+export function sentenceCase(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
