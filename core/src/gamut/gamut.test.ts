@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import quickHull from 'quickhull3d';
 import { rgbToLab, ADOBE_RGB_1998, SRGB } from '../colour/rgb-space.ts';
 import type { Lab } from '../colour/types.ts';
 import { deltaE76 } from '../colour/difference.ts';
@@ -28,6 +29,28 @@ describe('volume', () => {
         const box = [0, 1, 2, 3, 4, 5, 6, 7].map((i): Lab => [x + (i & 1) * 10, y + ((i >> 1) & 1) * 20, z + (i >> 2) * 30]);
         expect(meshVolume(convexHull(box))).toBeCloseTo(6000, 6);
       }),
+    );
+  });
+
+  it('the convex hull is that of quickhull3d, and closed', () => {
+    const coordinate = fc.integer({ min: -20, max: 20 });
+    fc.assert(
+      fc.property(fc.array(fc.tuple(coordinate, coordinate, coordinate), { minLength: 8, maxLength: 120 }), fc.boolean(), (list, scattered) => {
+        const random = seededRandom(list.length);
+        const points = distinct(list.map((p): Lab => (scattered ? [p[0] + random(), p[1] + random(), p[2] + random()] : p)));
+        let ours;
+        try {
+          ours = convexHull(points);
+        } catch (error) {
+          expect((error as Error).message).toMatch(/in one plane|at least four/);
+          return;
+        }
+        const theirs = { vertices: points, triangles: quickHull(points as never) as unknown as [number, number, number][] };
+        expect(meshVolume(ours)).toBeCloseTo(meshVolume(theirs), 6);
+        const edges = new Set(ours.triangles.flatMap(([i, j, k]) => [`${i},${j}`, `${j},${k}`, `${k},${i}`]));
+        for (const edge of edges) expect(edges.has(edge.split(',').reverse().join())).toBe(true);
+      }),
+      { numRuns: 300 },
     );
   });
 

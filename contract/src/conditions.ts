@@ -1,0 +1,47 @@
+import type { Figure } from '@rakuen/core/measurement/figure';
+import type { OutlinePoint } from '@rakuen/core/gamut/outline';
+import type { RampStep } from '@rakuen/core/measurement/neutral-ramp';
+import { FreeText, Id, Int, Maybe, OneOf, Part, Parts, Plain, Rows, Text, When, Yes } from './fields.ts';
+import { PaperHead } from './papers.ts';
+import { ReadingView } from './readings.ts';
+
+export const BLACK_INKS = ['photo black', 'matt black', 'dye black', 'none'] as const;
+export const PRINT_MODES = ['colour through a profile', 'driver black-and-white', 'driver colour'] as const;
+export type BlackInk = (typeof BLACK_INKS)[number];
+export type PrintMode = (typeof PRINT_MODES)[number];
+
+/** How a paper is printed. A paper alone has no gamut and no black: this does. */
+export class ConditionInput {
+  @Id() paperId!: string;
+  @Text(80) printer!: string;
+  @Text(80) inkSet!: string;
+  @OneOf(BLACK_INKS) blackInk!: BlackInk;
+  @Text(120) mediaSetting!: string;
+  @Text(40) resolution!: string;
+  @OneOf(PRINT_MODES) printMode!: PrintMode;
+  /** Name of the profile; empty where the driver manages colour. */
+  @FreeText(160) profile!: string;
+  @Yes() blackOvercoat!: boolean;
+  @Maybe() @FreeText() notes?: string;
+}
+
+/** What was measured of a print condition: figures by measure key, greys and the outline. */
+export class ConditionFacts {
+  /** The reading the figures come from. */
+  @Id() readingId!: string;
+  @Plain() figures!: Record<string, Figure>;
+  @Maybe() @Rows() ramp?: RampStep[];
+  @Rows() outline!: OutlinePoint[];
+  @Maybe() @OneOf(['device surface', 'modified hull']) gamutMethod?: string;
+  /** Repeated readings behind the repeatability; absent where common practice stands in. */
+  @Maybe() @Int() repeats?: number;
+}
+
+export class ConditionView extends ConditionInput {
+  @Id() id!: string;
+  @When() createdAt!: string;
+  @Part(() => PaperHead) paper!: PaperHead;
+  @Maybe() @Part(() => ConditionFacts) facts?: ConditionFacts;
+  @Parts(() => ReadingView) readings!: ReadingView[];
+}
+

@@ -1,0 +1,58 @@
+import { BASES, BRIGHTENER_CLAIMS, COATING_CLASSES, SURFACES, type Base, type BrightenerClaim, type CoatingClass, type Surface } from '@rakuen/core/paper';
+import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Parts, Text, When } from './fields.ts';
+
+/** A size a paper is sold in, with what a pack costs. */
+export class PaperSize {
+  /** "A3+", "17 in roll". */
+  @Text(60) label!: string;
+  @Num(10, 5000) widthMm!: number;
+  /** Length of a roll or the longer side of a sheet. */
+  @Num(10, 100_000) heightMm!: number;
+  /** Sheets in the pack; 1 for a roll. */
+  @Int(1, 10_000) sheets!: number;
+  @Maybe() @Num(0, 1e6) packPrice?: number;
+}
+
+/** A paper as its maker sells it. Everything here is claimed, not measured. */
+export class PaperInput {
+  @Text(80) maker!: string;
+  @Text(120) name!: string;
+  @OneOf(Object.keys(COATING_CLASSES)) coating!: CoatingClass;
+  @OneOf(BASES) base!: Base;
+  @OneOf(SURFACES) surface!: Surface;
+  @OneOf(BRIGHTENER_CLAIMS) brightenerClaim!: BrightenerClaim;
+  /** ISO 536. */
+  @Num(10, 2000) weightGsm!: number;
+  /** ISO 534. */
+  @Num(20, 5000) thicknessUm!: number;
+  @Parts(() => PaperSize, 40) sizes!: PaperSize[];
+  /** Three letters, ISO 4217. */
+  @Text(3) currency!: string;
+  @Maybe() @FreeText() notes?: string;
+}
+
+export class PaperView extends PaperInput {
+  @Id() id!: string;
+  @When() createdAt!: string;
+  /** Lowest price a square metre among its sizes; absent where no price is known. */
+  @Maybe() @Num(0) pricePerM2?: number;
+  @Int() conditionCount!: number;
+}
+
+
+export class PaperHead {
+  @Id() id!: string;
+  @Text(80) maker!: string;
+  @Text(120) name!: string;
+  @OneOf(Object.keys(COATING_CLASSES)) coating!: CoatingClass;
+  @OneOf(SURFACES) surface!: Surface;
+  @Num() weightGsm!: number;
+  @Num() thicknessUm!: number;
+  @OneOf(BRIGHTENER_CLAIMS) brightenerClaim!: BrightenerClaim;
+  @Maybe() @Num() pricePerM2?: number;
+  @Text(3) currency!: string;
+}
+
+export class WithPaper {
+  @Part(() => PaperHead) paper!: PaperHead;
+}

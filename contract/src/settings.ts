@@ -1,0 +1,48 @@
+import { Id, Ids, Int, Maybe, Num, Part, Text } from './fields.ts';
+
+export class SeenFromInput {
+  @Num(0, 1000) edgeToEdge!: number;
+  @Num(0, 1000) acrossRoom!: number;
+}
+
+export class ThresholdsInput {
+  @Part(() => SeenFromInput) deltaE!: SeenFromInput;
+  @Part(() => SeenFromInput) density!: SeenFromInput;
+  @Part(() => SeenFromInput) percent!: SeenFromInput;
+}
+
+/** What is let in. */
+export class LimitsInput {
+  @Int(1000, 2 ** 31) readingBytes!: number;
+  @Int(1000, 2 ** 33) pictureBytes!: number;
+  @Int(1000, 4e9) picturePixels!: number;
+}
+
+export class Settings {
+  @Part(() => ThresholdsInput) thresholds!: ThresholdsInput;
+  @Part(() => LimitsInput) limits!: LimitsInput;
+}
+
+/** The most papers that lie on the table. */
+export const TABLE_SIZE = 6;
+
+/** What lies on the table: the same after a reload, and on the tablet at the printer. */
+export class TableState {
+  @Ids(TABLE_SIZE) conditionIds!: string[];
+  @Ids(TABLE_SIZE) pictureIds!: string[];
+  @Maybe() @Id() leftHand?: string;
+  @Maybe() @Id() rightHand?: string;
+  @Maybe() @Id() pictureInHand?: string;
+}
+
+/** Every error the API gives. */
+export class ApiError {
+  @Int(400, 599) statusCode!: number;
+  /** What is wrong. */
+  @Text(2000) message!: string;
+  /** What to do. */
+  @Maybe() @Text(2000) remedy?: string;
+  @Maybe() @Text() file?: string;
+  @Maybe() @Int() line?: number;
+  @Maybe() @Text() field?: string;
+}

@@ -1,0 +1,5 @@
+import { build, checkNode, installPackages } from './setup.mjs';
+
+checkNode();
+installPackages();
+build();

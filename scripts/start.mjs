@@ -1,0 +1,9 @@
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { build, checkNode, installPackages, ROOT } from './setup.mjs';
+
+checkNode();
+installPackages();
+build();
+const { main } = await import(pathToFileURL(join(ROOT, 'server/dist/main.js')).href);
+await main(['--web', join(ROOT, 'web/dist'), ...process.argv.slice(2)]);

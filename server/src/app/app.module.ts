@@ -1,0 +1,33 @@
+import { type DynamicModule, Global, Module } from '@nestjs/common';
+import { ConditionsModule } from '../conditions/conditions.module.ts';
+import { DemoStudio } from '../demo/demo-studio.ts';
+import { FileStore } from '../files/file-store.ts';
+import { LedgerModule } from '../ledger/ledger.module.ts';
+import { MatchesModule } from '../matches/matches.module.ts';
+import { PapersModule } from '../papers/papers.module.ts';
+import { PicturesModule } from '../pictures/pictures.module.ts';
+import { PrintsModule } from '../prints/prints.module.ts';
+import { ReadingsModule } from '../readings/readings.module.ts';
+import { SettingsModule } from '../settings/settings.module.ts';
+import { StoreModule } from '../store/store.module.ts';
+import { TableModule } from '../table/table.module.ts';
+import { Workshop } from '../work/workshop.ts';
+import { CONFIG, type Config } from './config.ts';
+
+/** What every part may use: the configuration, the kept files, the worker threads. */
+@Global()
+@Module({ providers: [FileStore, Workshop], exports: [FileStore, Workshop] })
+class BenchModule {}
+
+@Module({})
+export class AppModule {
+  static with(config: Config): DynamicModule {
+    return {
+      module: AppModule,
+      global: true,
+      imports: [BenchModule, StoreModule, SettingsModule, PapersModule, ConditionsModule, ReadingsModule, PicturesModule, MatchesModule, PrintsModule, LedgerModule, TableModule],
+      providers: [{ provide: CONFIG, useValue: config }, DemoStudio],
+      exports: [CONFIG],
+    };
+  }
+}

@@ -1,0 +1,45 @@
+import { Catch, HttpException, type ArgumentsHost, type ExceptionFilter, Logger } from '@nestjs/common';
+import type { ApiError } from '@rakuen/contract/settings';
+import type { Response } from 'express';
+
+/** An error for the person at the table: what is wrong, where, and what to do. */
+export class RakuenError extends HttpException {
+  constructor(status: number, message: string, where: Pick<ApiError, 'remedy' | 'file' | 'line' | 'field'> = {}) {
+    super({ statusCode: status, message, ...where } satisfies ApiError, status);
+  }
+}
+
+export const notFound = (what: string): RakuenError =>
+  new RakuenError(404, `There is no such ${what}.`, { remedy: 'It may have been removed. Go back to the list and choose again.' });
+
+/** Every error leaves the server in one shape; what was not foreseen is logged and not told in detail. */
+@Catch()
+export class ErrorFilter implements ExceptionFilter {
+  private readonly log = new Logger('Rakuen');
+
+  catch(error: unknown, host: ArgumentsHost): void {
+    const response = host.switchToHttp().getResponse<Response>();
+    if (response.headersSent) {
+      response.end();
+      return;
+    }
+    const body = this.bodyOf(error);
+    response.status(body.statusCode).json(body);
+  }
+
+  private bodyOf(error: unknown): ApiError {
+    if (error instanceof RakuenError) return error.getResponse() as ApiError;
+    if (error instanceof HttpException) {
+      const answer = error.getResponse();
+      const said = typeof answer === 'string' ? answer : (answer as { message?: string | string[] }).message;
+      return { statusCode: error.getStatus(), message: Array.isArray(said) ? said.join('; ') : (said ?? error.message), remedy: 'Correct what is named and send it again.' };
+    }
+    // body-parser's and multer's own faults carry a status.
+    const { status, type } = error as { status?: number; type?: string };
+    if (typeof status === 'number' && status >= 400 && status < 500) {
+      return { statusCode: status, message: type === 'entity.too.large' ? 'The request is too large.' : 'The request can’t be read.', remedy: 'Send well-formed JSON.' };
+    }
+    this.log.error(error instanceof Error ? error.stack : error);
+    return { statusCode: 500, message: 'Something in Rakuen went wrong; nothing was changed.', remedy: 'Try again. If it happens again, the server’s log says what it was.' };
+  }
+}

@@ -1,0 +1,128 @@
+import { readFile, stat } from 'node:fs/promises';
+import { visualDensity } from '@rakuen/core/colour/density';
+import { labToXyz } from '@rakuen/core/colour/lab';
+import { meshVolume } from '@rakuen/core/gamut/mesh';
+import { FormatError, describeFault } from '@rakuen/core/formats/format-error';
+import { readingFromCgats } from '@rakuen/core/formats/reading-from-cgats';
+import type { ColourFigure, Figure } from '@rakuen/core/measurement/figure';
+import { computeFigures, MEASURES } from '@rakuen/core/measurement/measures/registry';
+import { readingFacts } from '@rakuen/core/measurement/reading-facts';
+import { formatFigure } from '@rakuen/core/measurement/show';
+import { openProfile, ProfileError } from '../colour-management/lcms.ts';
+import { profileGamut } from '../colour-management/profile-gamut.ts';
+
+/** What the shell prints of a file; the same shape with --json. */
+export interface Inspection {
+  readonly file: string;
+  readonly kind: 'readings' | 'ICC profile';
+  readonly description: string;
+  readonly patches?: number;
+  readonly whiteLab: readonly number[];
+  readonly blackLab: readonly number[];
+  readonly dmax: number;
+  readonly dmin: number;
+  /** Cubic Lab units; null where the data enclose no gamut. */
+  readonly gamutVolume: number | null;
+  readonly figures?: Record<string, Figure>;
+  readonly missing: readonly string[];
+}
+
+const MAX_BYTES = 64 * 2 ** 20;
+
+/** @throws FormatError or ProfileError */
+export async function inspectFile(file: string): Promise<Inspection> {
+  let bytes: Uint8Array;
+  try {
+    if ((await stat(file)).size > MAX_BYTES) throw new FormatError({ message: 'The file is larger than 64 MB.', remedy: 'Readings and profiles are smaller; choose another file.' });
+    bytes = await readFile(file);
+  } catch (error) {
+    if (error instanceof FormatError) throw error;
+    throw new FormatError({ message: `The file can’t be opened (${(error as NodeJS.ErrnoException).code ?? 'unknown'}).`, remedy: 'Check its name and your right to read it.' });
+  }
+  const isProfile = bytes.length >= 40 && String.fromCharCode(...bytes.subarray(36, 40)) === 'acsp';
+  return isProfile ? inspectProfile(file, bytes) : inspectReadings(file, bytes);
+}
+
+function inspectReadings(file: string, bytes: Uint8Array): Inspection {
+  const { reading, missing, recognised } = readingFromCgats(bytes);
+  const facts = readingFacts(reading);
+  const figures = computeFigures(facts);
+  const scalar = (key: string) => (figures[key].shape === 'scalar' ? figures[key].value : null);
+  return {
+    file,
+    kind: 'readings',
+    description: [reading.description, ...recognised].filter(Boolean).join('; '),
+    patches: reading.patches.length,
+    whiteLab: (figures.white as ColourFigure).lab,
+    blackLab: (figures.black as ColourFigure).lab,
+    dmax: scalar('dmax')!,
+    dmin: scalar('dmin')!,
+    gamutVolume: scalar('gamutVolume'),
+    figures,
+    missing: [...missing, ...Object.values(figures).flatMap((f) => (f.shape === 'missing' ? [f.why] : []))],
+  };
+}
+
+async function inspectProfile(file: string, bytes: Uint8Array): Promise<Inspection> {
+  const profile = await openProfile(bytes, true);
+  try {
+    const { white, black, mesh } = profileGamut(profile);
+    return {
+      file,
+      kind: 'ICC profile',
+      description: `${profile.name} (${profile.space}, class ${profile.deviceClass})`,
+      whiteLab: white,
+      blackLab: black,
+      dmax: visualDensity(labToXyz(black)[1]),
+      dmin: visualDensity(labToXyz(white)[1]),
+      gamutVolume: mesh ? meshVolume(mesh) : null,
+      missing: ['Patches: the figures are from a profile, nothing was measured.', ...(mesh ? [] : ['Gamut: a grey profile encloses none.'])],
+    };
+  } finally {
+    profile.close();
+  }
+}
+
+function print(inspection: Inspection): string {
+  const measure = (key: string) => MEASURES.find((m) => m.key === key)!;
+  const lab = (key: string, values: readonly number[]) => formatFigure(measure(key), { shape: 'colour', lab: values as unknown as ColourFigure['lab'], sd: 0 });
+  const known = (key: string, value: number) => formatFigure(measure(key), inspection.figures?.[key] ?? { shape: 'scalar', value, sd: 0 });
+  const rows: [string, string][] = [
+    ['Kind', inspection.kind],
+    ['Description', inspection.description],
+    ...(inspection.patches === undefined ? [] : [['Patches', String(inspection.patches)] as [string, string]]),
+    ['White L* a* b*', lab('white', inspection.whiteLab)],
+    ['Black L* a* b*', lab('black', inspection.blackLab)],
+    ['Dmax', `${known('dmax', inspection.dmax)} D`],
+    ['Dmin', `${known('dmin', inspection.dmin)} D`],
+    ['Gamut volume', inspection.gamutVolume === null ? '—' : `${known('gamutVolume', inspection.gamutVolume)} cubic Lab units`],
+    ...inspection.missing.map((m): [string, string] => ['Missing', m]),
+  ];
+  return [inspection.file, ...rows.map(([name, value]) => `  ${name.padEnd(16)}${value}`)].join('\n');
+}
+
+/** The shell's `inspect FILE [FILE…] [--json]`. @returns the exit code */
+export async function runInspect(args: readonly string[]): Promise<number> {
+  const json = args.includes('--json');
+  const files = args.filter((a) => a !== '--json');
+  if (files.length === 0 || files.some((f) => f.startsWith('--'))) {
+    console.error('Use: npm run --silent inspect -- FILE [FILE…] [--json]');
+    return 1;
+  }
+  const found: Inspection[] = [];
+  let code = 0;
+  for (const file of files) {
+    try {
+      const inspection = await inspectFile(file);
+      found.push(inspection);
+      if (!json) console.log(print(inspection));
+    } catch (error) {
+      code = 1;
+      if (error instanceof FormatError) console.error(describeFault(file, error));
+      else if (error instanceof ProfileError) console.error(`${file}: ${error.message} Choose another profile, or export it again.`);
+      else throw error;
+    }
+  }
+  if (json) console.log(JSON.stringify(found, null, 2));
+  return code;
+}

@@ -1,0 +1,86 @@
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import { In, Repository } from 'typeorm';
+import type { ConditionInput, ConditionView } from '@rakuen/contract/conditions';
+import type { ReadingView } from '@rakuen/contract/readings';
+import { notFound, RakuenError } from '../app/errors.ts';
+import { paperHead, PapersService } from '../papers/papers.service.ts';
+import { ConditionRow, DecisionRow, PaperRow, PrintRow, ReadingRow } from '../store/entities.ts';
+
+@Injectable()
+export class ConditionsService {
+  constructor(
+    @InjectRepository(ConditionRow) private readonly conditions: Repository<ConditionRow>,
+    @InjectRepository(ReadingRow) private readonly readings: Repository<ReadingRow>,
+    @InjectRepository(PaperRow) private readonly papers: Repository<PaperRow>,
+    @InjectRepository(DecisionRow) private readonly decisions: Repository<DecisionRow>,
+    @InjectRepository(PrintRow) private readonly prints: Repository<PrintRow>,
+    private readonly drawer: PapersService,
+  ) {}
+
+  async list(): Promise<ConditionView[]> {
+    return this.views(await this.conditions.find({ order: { createdAt: 'ASC' } }));
+  }
+
+  async view(id: string): Promise<ConditionView> {
+    return (await this.views([await this.get(id)]))[0];
+  }
+
+  async create(input: ConditionInput): Promise<ConditionView> {
+    await this.drawer.get(input.paperId);
+    const row = await this.conditions.save(this.conditions.create({ ...trimmed(input), id: randomUUID(), createdAt: new Date().toISOString(), facts: null, mesh: null }));
+    return this.view(row.id);
+  }
+
+  async replace(id: string, input: ConditionInput): Promise<ConditionView> {
+    const known = await this.get(id);
+    if (input.paperId !== known.paperId && (await this.readings.countBy({ conditionId: id })) > 0) {
+      throw new RakuenError(409, 'This print condition was measured; its paper can’t be changed.', { field: 'paperId', remedy: 'Make a new print condition for the other paper.' });
+    }
+    await this.drawer.get(input.paperId);
+    await this.conditions.update(id, trimmed(input));
+    return this.view(id);
+  }
+
+  async remove(id: string): Promise<void> {
+    await this.get(id);
+    const rests = (await this.decisions.countBy({ conditionId: id })) + (await this.prints.countBy({ conditionId: id }));
+    if (rests > 0) throw new RakuenError(409, 'Decisions or prints in the ledger rest on this print condition.', { remedy: 'It stays, so that they can still be read.' });
+    await this.conditions.delete(id);
+  }
+
+  async get(id: string): Promise<ConditionRow> {
+    const row = await this.conditions.findOneBy({ id });
+    if (!row) throw notFound('print condition');
+    return row;
+  }
+
+  private async views(rows: ConditionRow[]): Promise<ConditionView[]> {
+    const ids = rows.map((r) => r.id);
+    const readings = await this.readings.find({ where: { conditionId: In(ids) }, order: { importedAt: 'ASC' } });
+    const papers = new Map((await this.papers.findBy({ id: In(rows.map((r) => r.paperId)) })).map((p) => [p.id, p]));
+    return rows.map((row): ConditionView => {
+      const { facts, ...rest } = row;
+      return {
+        ...(rest as unknown as ConditionView),
+        facts: facts ?? undefined,
+        paper: paperHead(papers.get(row.paperId)!),
+        readings: readings.filter((r) => r.conditionId === row.id).map((r) => readingView(r, r.id === facts?.readingId)),
+      };
+    });
+  }
+}
+
+export function readingView(row: ReadingRow, primary: boolean): ReadingView {
+  const present = Object.fromEntries(Object.entries(row).filter(([, v]) => v !== null));
+  return { ...(present as unknown as ReadingView), primary };
+}
+
+const trimmed = (input: ConditionInput) => ({
+  ...input,
+  printer: input.printer.trim(),
+  inkSet: input.inkSet.trim(),
+  mediaSetting: input.mediaSetting.trim(),
+  notes: input.notes ?? '',
+});

@@ -1,0 +1,83 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { access, mkdir, open, readFile, rename, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
+import { CONFIG, type Config } from '../app/config.ts';
+
+/** Files kept by the hash of their content. A client's file name is only ever a label in the database. */
+@Injectable()
+export class FileStore implements OnModuleInit {
+  private readonly incoming: string;
+  private readonly kept: string;
+
+  constructor(@Inject(CONFIG) config: Config) {
+    this.incoming = join(config.dataFolder, 'incoming');
+    this.kept = join(config.dataFolder, 'files');
+  }
+
+  async onModuleInit(): Promise<void> {
+    // What was on its way in when the server last stopped was never acknowledged.
+    await rm(this.incoming, { recursive: true, force: true });
+    await mkdir(this.incoming, { recursive: true });
+    await mkdir(this.kept, { recursive: true });
+  }
+
+  get incomingFolder(): string {
+    return this.incoming;
+  }
+
+  /** A path for a file on its way in. */
+  incomingPath(): string {
+    return join(this.incoming, randomUUID());
+  }
+
+  /** Keeps an incoming file; on the disk for good when this returns. @returns its hash (SHA-256, hex) */
+  async keepFile(path: string): Promise<string> {
+    const hash = createHash('sha256');
+    for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer);
+    const name = hash.digest('hex');
+    await this.settle(path, name);
+    return name;
+  }
+
+  async keepBytes(bytes: Uint8Array): Promise<string> {
+    const name = createHash('sha256').update(bytes).digest('hex');
+    const path = this.incomingPath();
+    const file = await open(path, 'w', 0o600);
+    await file.writeFile(bytes);
+    await file.close();
+    await this.settle(path, name);
+    return name;
+  }
+
+  pathOf(hash: string): string {
+    if (!/^[0-9a-f]{64}$/.test(hash)) throw new Error(`not a content hash: ${hash}`);
+    return join(this.kept, hash.slice(0, 2), hash);
+  }
+
+  read(hash: string): Promise<Buffer> {
+    return readFile(this.pathOf(hash));
+  }
+
+  async discard(path: string): Promise<void> {
+    await rm(path, { force: true });
+  }
+
+  private async settle(from: string, hash: string): Promise<void> {
+    const to = this.pathOf(hash);
+    const folder = join(this.kept, hash.slice(0, 2));
+    await mkdir(folder, { recursive: true });
+    if (await access(to).then(() => true, () => false)) {
+      await rm(from, { force: true });
+      return;
+    }
+    const file = await open(from, 'r+');
+    await file.sync();
+    await file.close();
+    await rename(from, to);
+    const directory = await open(folder, 'r');
+    await directory.sync();
+    await directory.close();
+  }
+}

@@ -1,0 +1,68 @@
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import { Repository } from 'typeorm';
+import type { PaperHead, PaperInput, PaperSize, PaperView } from '@rakuen/contract/papers';
+import { notFound, RakuenError } from '../app/errors.ts';
+import { ConditionRow, PaperRow } from '../store/entities.ts';
+
+@Injectable()
+export class PapersService {
+  constructor(
+    @InjectRepository(PaperRow) private readonly papers: Repository<PaperRow>,
+    @InjectRepository(ConditionRow) private readonly conditions: Repository<ConditionRow>,
+  ) {}
+
+  async list(): Promise<PaperView[]> {
+    const rows = await this.papers.find({ order: { name: 'ASC' } });
+    return Promise.all(rows.map((row) => this.view(row)));
+  }
+
+  async create(input: PaperInput): Promise<PaperView> {
+    await this.refuseTwin(input);
+    return this.view(await this.papers.save(this.papers.create({ ...row(input), id: randomUUID(), createdAt: new Date().toISOString() })));
+  }
+
+  async replace(id: string, input: PaperInput): Promise<PaperView> {
+    const known = await this.get(id);
+    await this.refuseTwin(input, id);
+    return this.view(await this.papers.save(this.papers.merge(known, row(input))));
+  }
+
+  async remove(id: string): Promise<void> {
+    const paper = await this.get(id);
+    const used = await this.conditions.countBy({ paperId: id });
+    if (used > 0) throw new RakuenError(409, `${paper.name} has ${used} print condition${used === 1 ? '' : 's'}.`, { remedy: 'Remove those first.' });
+    await this.papers.delete(id);
+  }
+
+  async get(id: string): Promise<PaperRow> {
+    const paper = await this.papers.findOneBy({ id });
+    if (!paper) throw notFound('paper');
+    return paper;
+  }
+
+  private async refuseTwin(input: PaperInput, except?: string): Promise<void> {
+    const twin = await this.papers.findOneBy({ maker: input.maker.trim(), name: input.name.trim(), weightGsm: input.weightGsm });
+    if (twin && twin.id !== except) {
+      throw new RakuenError(409, `${input.maker} ${input.name} at ${input.weightGsm} g/m² is in the drawer already.`, { field: 'name', remedy: 'Use that one, or name this one apart (a new formulation, say).' });
+    }
+  }
+
+  private async view(paper: PaperRow): Promise<PaperView> {
+    return { ...(paper as unknown as PaperView), pricePerM2: pricePerM2(paper.sizes), conditionCount: await this.conditions.countBy({ paperId: paper.id }) };
+  }
+}
+
+const row = (input: PaperInput) => ({ ...input, maker: input.maker.trim(), name: input.name.trim(), notes: input.notes ?? '' });
+
+/** Lowest price a square metre among the sizes that have one. */
+export function pricePerM2(sizes: readonly PaperSize[]): number | undefined {
+  const prices = sizes.flatMap((s) => (s.packPrice === undefined ? [] : [s.packPrice / (s.sheets * s.widthMm * s.heightMm * 1e-6)]));
+  return prices.length > 0 ? Math.min(...prices) : undefined;
+}
+
+export function paperHead(paper: PaperRow): PaperHead {
+  const { id, maker, name, coating, surface, weightGsm, thicknessUm, brightenerClaim, currency } = paper;
+  return { id, maker, name, coating, surface, weightGsm, thicknessUm, brightenerClaim, currency, pricePerM2: pricePerM2(paper.sizes) } as PaperHead;
+}

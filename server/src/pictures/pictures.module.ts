@@ -1,0 +1,68 @@
+import { Body, Controller, Delete, Get, Header, HttpCode, Module, Param, ParseUUIDPipe, Patch, Post, StreamableFile, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { ApiAcceptedResponse, ApiConsumes, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
+import { PictureFields, PictureJob, PictureTitle, PictureView } from '@rakuen/contract/pictures';
+import { upload } from '../app/upload.ts';
+import type { IncomingFile } from '../readings/readings.service.ts';
+import { PicturesService } from './pictures.service.ts';
+
+@ApiTags('pictures')
+@Controller('pictures')
+class PicturesController {
+  constructor(private readonly pictures: PicturesService) {}
+
+  @Get()
+  @ApiOkResponse({ type: [PictureView] })
+  list(): Promise<PictureView[]> {
+    return this.pictures.list();
+  }
+
+  /** Takes a JPEG, PNG or TIFF in and begins to read it. */
+  @Post()
+  @HttpCode(202)
+  @ApiConsumes('multipart/form-data')
+  @ApiAcceptedResponse({ type: PictureJob })
+  @UseInterceptors(upload('pictureBytes'))
+  add(@UploadedFile() file: IncomingFile, @Body() fields: PictureFields): Promise<PictureJob> {
+    return this.pictures.begin(file, fields);
+  }
+
+  @Get('jobs/:id')
+  @ApiOkResponse({ type: PictureJob })
+  job(@Param('id', ParseUUIDPipe) id: string): PictureJob {
+    return this.pictures.job(id);
+  }
+
+  @Delete('jobs/:id')
+  @ApiOkResponse({ type: PictureJob })
+  cancel(@Param('id', ParseUUIDPipe) id: string): PictureJob {
+    return this.pictures.cancel(id);
+  }
+
+  @Get(':id')
+  @ApiOkResponse({ type: PictureView })
+  one(@Param('id', ParseUUIDPipe) id: string): Promise<PictureView> {
+    return this.pictures.view(id);
+  }
+
+  @Get(':id/preview')
+  @ApiProduces('image/jpeg')
+  @Header('Cache-Control', 'private, max-age=31536000, immutable')
+  async preview(@Param('id', ParseUUIDPipe) id: string): Promise<StreamableFile> {
+    return new StreamableFile(await this.pictures.preview(id), { type: 'image/jpeg' });
+  }
+
+  @Patch(':id')
+  @ApiOkResponse({ type: PictureView })
+  rename(@Param('id', ParseUUIDPipe) id: string, @Body() body: PictureTitle): Promise<PictureView> {
+    return this.pictures.rename(id, body.title);
+  }
+
+  @Delete(':id')
+  @HttpCode(204)
+  remove(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.pictures.remove(id);
+  }
+}
+
+@Module({ controllers: [PicturesController], providers: [PicturesService], exports: [PicturesService] })
+export class PicturesModule {}

@@ -1,0 +1,50 @@
+import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, StreamableFile, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
+import { ConditionView } from '@rakuen/contract/conditions';
+import { ReadingFields, ReadingPreview } from '@rakuen/contract/readings';
+import { upload } from '../app/upload.ts';
+import { ConditionsModule } from '../conditions/conditions.module.ts';
+import { type IncomingFile, ReadingsService } from './readings.service.ts';
+
+const ReadingUpload = upload('readingBytes');
+
+@ApiTags('readings')
+@Controller()
+class ReadingsController {
+  constructor(private readonly readings: ReadingsService) {}
+
+  /** Shows what a CGATS file holds; keeps nothing. */
+  @Post('readings/preview')
+  @HttpCode(200)
+  @ApiConsumes('multipart/form-data')
+  @ApiOkResponse({ type: ReadingPreview })
+  @UseInterceptors(ReadingUpload)
+  preview(@UploadedFile() file: IncomingFile, @Body() fields: ReadingFields): Promise<ReadingPreview> {
+    return this.readings.preview(file, fields);
+  }
+
+  /** Keeps a CGATS file as a reading of a print condition. */
+  @Post('conditions/:id/readings')
+  @ApiConsumes('multipart/form-data')
+  @ApiCreatedResponse({ type: ConditionView })
+  @UseInterceptors(ReadingUpload)
+  keep(@Param('id', ParseUUIDPipe) id: string, @UploadedFile() file: IncomingFile, @Body() fields: ReadingFields): Promise<ConditionView> {
+    return this.readings.keep(id, file, fields);
+  }
+
+  @Get('readings/:id/file')
+  @ApiProduces('text/plain')
+  async file(@Param('id', ParseUUIDPipe) id: string): Promise<StreamableFile> {
+    const { name, bytes } = await this.readings.file(id);
+    return new StreamableFile(bytes, { type: 'text/plain', disposition: `attachment; filename*=UTF-8''${encodeURIComponent(name)}` });
+  }
+
+  @Delete('readings/:id')
+  @ApiOkResponse({ type: ConditionView })
+  remove(@Param('id', ParseUUIDPipe) id: string): Promise<ConditionView> {
+    return this.readings.remove(id);
+  }
+}
+
+@Module({ imports: [ConditionsModule], controllers: [ReadingsController], providers: [ReadingsService], exports: [ReadingsService] })
+export class ReadingsModule {}

@@ -1,0 +1,28 @@
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import { Repository } from 'typeorm';
+import { DEFAULT_THRESHOLDS } from '@rakuen/core/measurement/thresholds';
+import type { Settings } from '@rakuen/contract/settings';
+import { DocumentRow } from '../store/entities.ts';
+
+const KEY = 'settings';
+
+export const DEFAULT_SETTINGS: Settings = {
+  thresholds: DEFAULT_THRESHOLDS,
+  limits: { readingBytes: 20 * 2 ** 20, pictureBytes: 1024 * 2 ** 20, picturePixels: 250_000_000 },
+};
+
+@Injectable()
+export class SettingsService {
+  constructor(@InjectRepository(DocumentRow) private readonly documents: Repository<DocumentRow>) {}
+
+  async get(): Promise<Settings> {
+    const row = await this.documents.findOneBy({ key: KEY });
+    return row ? (row.value as Settings) : DEFAULT_SETTINGS;
+  }
+
+  async set(settings: Settings): Promise<Settings> {
+    await this.documents.save({ key: KEY, value: settings });
+    return settings;
+  }
+}

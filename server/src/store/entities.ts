@@ -1,0 +1,132 @@
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+import type { GamutMesh } from '@rakuen/core/gamut/mesh';
+import type { MatchFigures } from '@rakuen/core/match/match-figures';
+import type { PictureFigures } from '@rakuen/core/picture/tally';
+import type { ConditionFacts } from '@rakuen/contract/conditions';
+import type { PaperSize } from '@rakuen/contract/papers';
+import type { PrintSettings } from '@rakuen/contract/prints';
+
+@Entity('papers')
+export class PaperRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') createdAt!: string;
+  @Column('text') maker!: string;
+  @Column('text') name!: string;
+  @Column('text') coating!: string;
+  @Column('text') base!: string;
+  @Column('text') surface!: string;
+  @Column('text') brightenerClaim!: string;
+  @Column('real') weightGsm!: number;
+  @Column('real') thicknessUm!: number;
+  @Column('simple-json') sizes!: PaperSize[];
+  @Column('text') currency!: string;
+  @Column('text') notes!: string;
+}
+
+@Entity('conditions')
+export class ConditionRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') createdAt!: string;
+  @Column('text') paperId!: string;
+  @Column('text') printer!: string;
+  @Column('text') inkSet!: string;
+  @Column('text') blackInk!: string;
+  @Column('text') mediaSetting!: string;
+  @Column('text') resolution!: string;
+  @Column('text') printMode!: string;
+  @Column('text') profile!: string;
+  @Column('boolean') blackOvercoat!: boolean;
+  @Column('text') notes!: string;
+  /** Recomputed whenever its readings change, in the same transaction. */
+  @Column('simple-json', { nullable: true }) facts!: ConditionFacts | null;
+  @Column('simple-json', { nullable: true, select: false }) mesh!: GamutMesh | null;
+}
+
+@Entity('readings')
+export class ReadingRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') conditionId!: string;
+  @Column('text') fileName!: string;
+  @Column('text') contentHash!: string;
+  @Column('integer') patchCount!: number;
+  @Column('text') colourFrom!: string;
+  @Column('text', { nullable: true }) deviceSpace!: string | null;
+  @Column('text', { nullable: true }) measurementCondition!: string | null;
+  @Column('text', { nullable: true }) instrument!: string | null;
+  @Column('text', { nullable: true }) backing!: string | null;
+  @Column('text', { nullable: true }) measuredAt!: string | null;
+  @Column('text') importedAt!: string;
+}
+
+@Entity('pictures')
+export class PictureRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') addedAt!: string;
+  @Column('text') title!: string;
+  @Column('text') fileName!: string;
+  @Column('text') contentHash!: string;
+  @Column('text') previewHash!: string;
+  @Column('text') format!: string;
+  @Column('integer') widthPx!: number;
+  @Column('integer') heightPx!: number;
+  @Column('integer') bitsPerChannel!: number;
+  @Column('text') profile!: string;
+  @Column('boolean') profileAssumed!: boolean;
+  @Column('simple-json') notes!: string[];
+  @Column('simple-json') figures!: PictureFigures;
+  @Column('integer') colourCells!: number;
+  /** Float32: L*, a*, b*, share. */
+  @Column('blob', { select: false }) cells!: Buffer;
+}
+
+/** Match figures once computed; they hold as long as picture and readings do. */
+@Entity('match_figures')
+export class MatchRow {
+  @PrimaryColumn('text') pictureId!: string;
+  @PrimaryColumn('text') conditionId!: string;
+  /** Which readings they were computed from. */
+  @Column('text') readingsKey!: string;
+  @Column('simple-json') figures!: MatchFigures;
+}
+
+@Entity('decisions')
+export class DecisionRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') pictureId!: string;
+  @Column('text') conditionId!: string;
+  @Column('text') stamp!: string;
+  @Column('text') reason!: string;
+  @Column('text') decidedBy!: string;
+  @Column('text') decidedAt!: string;
+  @Column('integer', { nullable: true }) place!: number | null;
+  @Column('real', { nullable: true }) costDeltaE!: number | null;
+  @Column('real', { nullable: true }) outsideShare!: number | null;
+}
+
+@Entity('prints')
+export class PrintRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') recordedAt!: string;
+  @Column('text') pictureId!: string;
+  @Column('text') conditionId!: string;
+  @Column('text') printedOn!: string;
+  @Column('real') widthMm!: number;
+  @Column('real') heightMm!: number;
+  @Column('integer') copies!: number;
+  @Column('simple-json') settings!: PrintSettings;
+  @Column('simple-json') carriedOver!: string[];
+  @Column('text') verdict!: string;
+  @Column('text') verdictReason!: string;
+  @Column('integer') misprints!: number;
+  @Column('text') misprintCause!: string;
+  @Column('text') notes!: string;
+}
+
+/** Single documents: settings, the table. */
+@Entity('documents')
+export class DocumentRow {
+  @PrimaryColumn('text') key!: string;
+  @Column('simple-json') value!: object;
+}
+
+export const ENTITIES = [PaperRow, ConditionRow, ReadingRow, PictureRow, MatchRow, DecisionRow, PrintRow, DocumentRow];

@@ -1,0 +1,65 @@
+import { readingFromCgats } from '@rakuen/core/formats/reading-from-cgats';
+import { abOutline } from '@rakuen/core/gamut/outline';
+import type { GamutMesh } from '@rakuen/core/gamut/mesh';
+import { matchFigures, type MatchFigures } from '@rakuen/core/match/match-figures';
+import { readySheet, type SheetQualities } from '@rakuen/core/match/sheet';
+import { computeFigures } from '@rakuen/core/measurement/measures/registry';
+import { readingFacts } from '@rakuen/core/measurement/reading-facts';
+import type { MeasurementCondition, Reading } from '@rakuen/core/measurement/reading';
+import type { ConditionFacts } from '@rakuen/contract/conditions';
+import type { ReadingPreview } from '@rakuen/contract/readings';
+
+/** What a worker is asked to do with the bytes of a reading. */
+export interface ReadingSource {
+  readonly bytes: Uint8Array;
+  readonly stated: { readonly condition?: MeasurementCondition; readonly instrument?: string };
+}
+
+/** The header's word, and where it is silent the printmaker's. */
+export function readSource({ bytes, stated }: ReadingSource) {
+  const imported = readingFromCgats(bytes);
+  const reading: Reading = {
+    ...imported.reading,
+    condition: imported.reading.condition ?? stated.condition,
+    instrument: imported.reading.instrument ?? stated.instrument,
+  };
+  return { ...imported, reading };
+}
+
+export function previewReading(task: { fileName: string; source: ReadingSource }): ReadingPreview {
+  const { reading, recognised, missing, columns } = readSource(task.source);
+  return {
+    fileName: task.fileName,
+    patchCount: reading.patches.length,
+    columns: [...columns],
+    recognised: [...recognised],
+    missing: [...missing],
+    colourFrom: reading.colourFrom,
+    backing: reading.backing,
+    deviceSpace: reading.deviceSpace,
+    measurementCondition: reading.condition,
+    instrument: reading.instrument,
+    measuredAt: reading.createdAt,
+    figures: computeFigures(readingFacts(reading)),
+  };
+}
+
+/** Facts of a condition from its primary reading and, where there is one, the reading without UV. */
+export function conditionFacts(task: { readingId: string; primary: ReadingSource; withoutUv?: ReadingSource }): { facts: ConditionFacts; mesh?: GamutMesh } {
+  const facts = readingFacts(readSource(task.primary).reading, task.withoutUv && readSource(task.withoutUv).reading);
+  return {
+    facts: {
+      readingId: task.readingId,
+      figures: computeFigures(facts),
+      ramp: facts.ramp && [...facts.ramp],
+      outline: facts.gamut ? abOutline(facts.gamut.mesh) : [],
+      gamutMethod: facts.gamut?.method,
+      repeats: facts.repeatability.degreesOfFreedom,
+    },
+    mesh: facts.gamut?.mesh,
+  };
+}
+
+export function matchSheets(task: { cells: Float32Array; sheets: SheetQualities[] }): MatchFigures[] {
+  return task.sheets.map((sheet) => matchFigures({ count: task.cells.length / 4, data: task.cells }, readySheet(sheet)));
+}

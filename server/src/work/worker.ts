@@ -1,0 +1,43 @@
+import { randomUUID } from 'node:crypto';
+import { writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { FormatError } from '@rakuen/core/formats/format-error';
+import { drawPicture, type SceneName } from '@rakuen/demo/pictures/draw';
+import { PictureError } from './picture-error.ts';
+import { analysePicture, type PictureTask } from './picture-task.ts';
+import { conditionFacts, matchSheets, previewReading } from './tasks.ts';
+
+/** The tasks a worker knows. */
+export const TASKS = {
+  previewReading,
+  conditionFacts,
+  matchSheets,
+  async drawDemoPicture({ name, folder }: { name: SceneName; folder: string }) {
+    const { scene, tiff } = await drawPicture(name);
+    const path = join(folder, randomUUID());
+    await writeFile(path, tiff);
+    return { path, ...scene };
+  },
+  analysePicture: (task: PictureTask) => analysePicture(task),
+};
+export type TaskName = keyof typeof TASKS;
+
+/** An error in a form that survives the way between threads. */
+export interface Fault {
+  readonly message: string;
+  readonly remedy: string;
+  readonly line?: number;
+  readonly field?: string;
+}
+
+/** Entry of a worker thread. Faults of the input are an answer; anything else is thrown. */
+export default async function run({ name, task }: { name: TaskName; task: never }): Promise<{ result: unknown } | { fault: Fault }> {
+  try {
+    return { result: await (TASKS[name] as (task: never) => unknown)(task) };
+  } catch (error) {
+    if (error instanceof FormatError || error instanceof PictureError) {
+      return { fault: { message: error.message, remedy: error.remedy, field: error.field, line: error instanceof FormatError ? error.line : undefined } };
+    }
+    throw error;
+  }
+}

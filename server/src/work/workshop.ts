@@ -1,0 +1,44 @@
+import { availableParallelism } from 'node:os';
+import { MessageChannel } from 'node:worker_threads';
+import { Injectable, type OnModuleDestroy } from '@nestjs/common';
+import { Piscina } from 'piscina';
+import { RakuenError } from '../app/errors.ts';
+import type { PictureResult, PictureTask } from './picture-task.ts';
+import type { Fault, TASKS, TaskName } from './worker.ts';
+
+/** The worker threads: everything that computes runs here, so that the server keeps answering. */
+@Injectable()
+export class Workshop implements OnModuleDestroy {
+  private readonly pool = new Piscina({
+    filename: new URL('./worker.js', import.meta.url).href,
+    minThreads: 1,
+    maxThreads: Math.max(2, availableParallelism()),
+    idleTimeout: 60_000,
+    resourceLimits: { maxOldGenerationSizeMb: 2048 },
+  });
+
+  async onModuleDestroy(): Promise<void> {
+    await this.pool.destroy();
+  }
+
+  /** @throws RakuenError (422) when the input is at fault; `file` is named in it */
+  async run<N extends Exclude<TaskName, 'analysePicture'>>(name: N, task: Parameters<(typeof TASKS)[N]>[0], file?: string): Promise<Awaited<ReturnType<(typeof TASKS)[N]>>> {
+    return resultOf(await this.pool.run({ name, task }), file) as Awaited<ReturnType<(typeof TASKS)[N]>>;
+  }
+
+  /** Reads a picture, telling progress 0–1; `signal` ends the thread that reads it. */
+  async readPicture(task: Omit<PictureTask, 'port'>, file: string, signal: AbortSignal, progress: (done: number) => void): Promise<PictureResult> {
+    const { port1, port2 } = new MessageChannel();
+    port1.on('message', progress);
+    try {
+      return resultOf(await this.pool.run({ name: 'analysePicture', task: { ...task, port: port2 } }, { transferList: [port2], signal }), file) as PictureResult;
+    } finally {
+      port1.close();
+    }
+  }
+}
+
+function resultOf(answer: { result: unknown } | { fault: Fault }, file?: string): unknown {
+  if ('fault' in answer) throw new RakuenError(422, answer.fault.message, { remedy: answer.fault.remedy, line: answer.fault.line, field: answer.fault.field, file });
+  return answer.result;
+}
