@@ -43,7 +43,7 @@ export function rankSheets(picture: PictureFigures, candidates: readonly { sheet
         place: i + 1,
         cost: one.cost,
         figures: one.figures,
-        reasons: tied.length > 1 && at === 0 && one.sheet.pricePerM2 !== undefined ? [...one.reasons, tieReason(tied.length, one.cost - tied[1].cost, one.sheet.pricePerM2)] : one.reasons,
+        reasons: tied.length > 1 && at === 0 && one.sheet.pricePerM2 !== undefined ? [...one.reasons, tieReason(tied.length, one.cost - tied[1].cost, one.sheet.pricePerM2, one.sheet.currency ?? '')] : one.reasons,
       }),
     );
     i = end;
@@ -51,14 +51,14 @@ export function rankSheets(picture: PictureFigures, candidates: readonly { sheet
   return ranked;
 }
 
-function tieReason(count: number, apart: number, price: number): Reason {
+function tieReason(count: number, apart: number, price: number, currency: string): Reason {
   return {
     leaning: 'price',
     speaks: 'for',
-    sentence: `${count} sheets serve this picture equally well (${formatNumber(Math.abs(apart), 2)} ΔE00 apart); this one is named first at ${formatNumber(price, 2)} a square metre.`,
+    sentence: `${count} sheets serve this picture equally well (${formatNumber(Math.abs(apart), 2)} ΔE00 apart); this one is named first at ${currency} ${formatNumber(price, 2)} a square metre.`,
     figures: [
       { name: 'difference to the next', value: Math.abs(apart), unit: 'ΔE00' },
-      { name: 'price', value: price, unit: 'per m²' },
+      { name: 'price', value: price, unit: `${currency} per m²` },
     ],
     cost: 0,
   };

@@ -15,8 +15,9 @@ export interface SheetQualities {
   readonly coating: CoatingClass;
   /** Δb* of the brightener, where it was measured. */
   readonly brightenerShift?: number;
-  /** Price of the paper a square metre, where it is known. */
+  /** Price of the paper a square metre, where it is known, in the currency of its price list (ISO 4217). */
   readonly pricePerM2?: number;
+  readonly currency?: string;
 }
 
 /** A sheet made ready for pictures: everything relative to its own white, as prints are made and seen. */

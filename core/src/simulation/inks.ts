@@ -44,9 +44,9 @@ export const PIGMENT_INKS: InkSetModel = {
 
 /** Dye inks: purer bands, a black that lets deep red through and turns under tungsten. */
 export const DYE_INKS: InkSetModel = {
-  cyan: { bands: [{ density: 1.8, peakNm: 650, belowNm: 80, aboveNm: 120 }], flat: 0.01 },
-  magenta: { bands: [{ density: 1.85, peakNm: 542, belowNm: 52, aboveNm: 42 }, { density: 0.16, peakNm: 415, belowNm: 60, aboveNm: 60 }], flat: 0.008 },
-  yellow: { bands: [{ density: 1.75, peakNm: 430, belowNm: 120, aboveNm: 64 }], flat: 0.006 },
-  photoBlack: { bands: [{ density: 2.3, peakNm: 540, belowNm: 260, aboveNm: 150 }], flat: 0.25 },
-  mattBlack: { bands: [{ density: 2.3, peakNm: 540, belowNm: 260, aboveNm: 150 }], flat: 0.25 },
+  cyan: { bands: [{ density: 2.15, peakNm: 652, belowNm: 78, aboveNm: 130 }], flat: 0.004 },
+  magenta: { bands: [{ density: 2.2, peakNm: 542, belowNm: 51, aboveNm: 40 }, { density: 0.1, peakNm: 415, belowNm: 60, aboveNm: 60 }], flat: 0.004 },
+  yellow: { bands: [{ density: 2.1, peakNm: 428, belowNm: 120, aboveNm: 64 }], flat: 0.003 },
+  photoBlack: { bands: [{ density: 2.45, peakNm: 540, belowNm: 260, aboveNm: 165 }], flat: 0.4 },
+  mattBlack: { bands: [{ density: 2.45, peakNm: 540, belowNm: 260, aboveNm: 165 }], flat: 0.4 },
 };

@@ -13,9 +13,9 @@ export function controlRoom(widthPx: number, heightPx: number): Scene {
     heightPx,
     shade(x, y) {
       const lamp = Math.exp(-(((x - 0.45) / 0.75) ** 2) - ((y + 0.1) / 0.8) ** 2);
-      const light = 0.12 + 0.8 * lamp;
+      const light = 0.3 + 0.75 * lamp;
       const dirt = 0.75 + 0.5 * (wear(x * 7, y * 7) - 0.5);
-      let colour: readonly [number, number, number] = [0.95 * light * dirt, 0.4 * light * dirt, 0.035 * light * dirt];
+      let colour: readonly [number, number, number] = [0.98 * light * dirt, 0.38 * light * dirt, 0.006 * light * dirt];
       // The desk: rows of panels.
       if (y > 0.42) {
         const px = x * 8.2;
@@ -23,16 +23,16 @@ export function controlRoom(widthPx: number, heightPx: number): Scene {
         const [i, j] = [Math.floor(px), Math.floor(py)];
         const [fx, fy] = [px - i, py - j];
         const edge = Math.min(fx, fy, 1 - fx, 1 - fy);
-        const shade = 0.35 + 0.65 * light;
-        colour = mix([0.06 * shade, 0.035 * shade, 0.012], [0.42 * shade * dirt, 0.16 * shade * dirt, 0.02], ramp(0.03, 0.07, edge));
+        const shade = 0.6 + 0.6 * light;
+        colour = mix([0.06 * shade, 0.035 * shade, 0.012], [0.55 * shade * dirt, 0.17 * shade * dirt, 0.006], ramp(0.03, 0.07, edge));
         const [kx, ky] = [fx * 4, fy * 3];
         const key = pick(i * 7 + Math.floor(kx), j * 5 + Math.floor(ky));
         const inside = Math.min(kx % 1, ky % 1, 1 - (kx % 1), 1 - (ky % 1));
         if (edge > 0.1 && inside > 0.18) {
           const lit = ramp(0.18, 0.26, inside);
           const lamps: [number, number, number][] = [[0.9, 0.03, 0.02], [0.02, 0.62, 0.12], [0.95, 0.62, 0.02], [0.03, 0.12, 0.85]];
-          if (key > 0.72) colour = mix(colour, lamps[Math.floor(key * 997) % 4], lit);
-          else colour = mix(colour, [0.3 * shade, 0.11 * shade, 0.012], lit * 0.7);
+          if (key > 0.6) colour = mix(colour, lamps[Math.floor(key * 997) % 4], lit);
+          else colour = mix(colour, [0.4 * shade, 0.12 * shade, 0.005], lit * 0.7);
         }
       }
       // The tube: a dark green face with a trace.

@@ -118,6 +118,7 @@ function qualities(condition: ConditionView, gamut: GamutMesh): SheetQualities {
     coating: condition.paper.coating,
     brightenerShift: shift?.shape === 'scalar' ? shift.value : undefined,
     pricePerM2: condition.paper.pricePerM2,
+    currency: condition.paper.currency,
   };
 }
 
