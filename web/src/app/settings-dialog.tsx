@@ -1,0 +1,86 @@
+import { useForm } from 'react-hook-form';
+import type { Settings } from '@rakuen/contract/settings';
+import { useChangeSettingsMutation, useSettingsQuery } from '../api/api.ts';
+import { Button } from '../parts/button.tsx';
+import { Dialog } from '../parts/dialog.tsx';
+import { TextField } from '../parts/form.tsx';
+import { ErrorNote } from '../parts/messages.tsx';
+import { said, settingsShown, useAppDispatch, useAppSelector } from './store.ts';
+
+const MEGA = 2 ** 20;
+
+const SCALES = [
+  ['deltaE', 'Colour', 'ΔE00', '0.1'],
+  ['density', 'Density', 'D', '0.01'],
+  ['percent', 'Gamut volume', '%', '1'],
+] as const;
+
+/** From when on a difference can be seen, and how large a file may be. */
+export function SettingsDialog() {
+  const open = useAppSelector((s) => s.view.settingsOpen);
+  const dispatch = useAppDispatch();
+  const { data } = useSettingsQuery();
+  return (
+    <Dialog title="Settings" open={open} onClose={() => dispatch(settingsShown(false))}>
+      {data && <SettingsForm settings={data} onDone={() => dispatch(settingsShown(false))} />}
+    </Dialog>
+  );
+}
+
+interface Values {
+  thresholds: Settings['thresholds'];
+  readingMega: number;
+  pictureMega: number;
+  pictureMegapixels: number;
+}
+
+function SettingsForm({ settings, onDone }: { settings: Settings; onDone: () => void }) {
+  const dispatch = useAppDispatch();
+  const [change, { error, isLoading }] = useChangeSettingsMutation();
+  const { register, handleSubmit } = useForm<Values>({
+    defaultValues: {
+      thresholds: settings.thresholds,
+      readingMega: settings.limits.readingBytes / MEGA,
+      pictureMega: settings.limits.pictureBytes / MEGA,
+      pictureMegapixels: settings.limits.picturePixels / 1e6,
+    },
+  });
+  const submit = handleSubmit(async (v) => {
+    await change({
+      thresholds: v.thresholds,
+      limits: { readingBytes: Math.round(v.readingMega * MEGA), pictureBytes: Math.round(v.pictureMega * MEGA), picturePixels: Math.round(v.pictureMegapixels * 1e6) },
+    }).unwrap();
+    dispatch(said('Settings kept.'));
+    onDone();
+  });
+  const number = { valueAsNumber: true, required: true } as const;
+  return (
+    <form onSubmit={(e) => void submit(e).catch(() => undefined)} className="space-y-5">
+      <fieldset>
+        <legend className="font-serif text-[1.05rem]">From when on you see a difference</legend>
+        <div className="mt-2 grid grid-cols-[1fr_1fr_1fr] items-end gap-x-4 gap-y-2">
+          {SCALES.map(([key, name, unit, step]) => (
+            <div key={key} className="contents">
+              <span className="self-center pt-5">{name}</span>
+              <TextField label="Edge to edge" unit={unit} type="number" step={step} min={0} {...register(`thresholds.${key}.edgeToEdge`, number)} />
+              <TextField label="Across the room" unit={unit} type="number" step={step} min={0} {...register(`thresholds.${key}.acrossRoom`, number)} />
+            </div>
+          ))}
+        </div>
+        <p className="mt-2 text-quiet">As delivered: ΔE00 1 and 2, 0.03 and 0.1 D, 5 % of gamut volume (practice); 10 % across the room is our own start.</p>
+      </fieldset>
+      <fieldset>
+        <legend className="font-serif text-[1.05rem]">What is let in</legend>
+        <div className="mt-2 grid grid-cols-3 gap-4">
+          <TextField label="Readings up to" unit="MB" type="number" min={1} max={1000} {...register('readingMega', number)} />
+          <TextField label="Pictures up to" unit="MB" type="number" min={1} max={4000} {...register('pictureMega', number)} />
+          <TextField label="Pictures up to" unit="megapixels" type="number" min={1} max={2000} {...register('pictureMegapixels', number)} />
+        </div>
+      </fieldset>
+      <ErrorNote error={error as never} />
+      <Button main type="submit" disabled={isLoading}>
+        Keep settings
+      </Button>
+    </form>
+  );
+}

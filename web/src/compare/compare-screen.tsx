@@ -1,0 +1,174 @@
+import { useNavigate } from 'react-router';
+import type { ConditionView } from '@rakuen/contract/conditions';
+import { differenceOf } from '@rakuen/core/measurement/difference';
+import { MEASURES } from '@rakuen/core/measurement/measures/registry';
+import { describePair } from '@rakuen/core/measurement/sentences';
+import { formatNumber } from '@rakuen/core/measurement/show';
+import { DEFAULT_THRESHOLDS, type Thresholds } from '@rakuen/core/measurement/thresholds';
+import { bulk } from '@rakuen/core/paper';
+import { useConditionsQuery, useSettingsQuery } from '../api/api.ts';
+import { STEPS } from '../app/steps.ts';
+import { Button } from '../parts/button.tsx';
+import { Claimed, Measured } from '../parts/figure.tsx';
+import { conditionLine } from '../parts/label.ts';
+import { MARKS } from '../parts/marks.ts';
+import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
+import { ScreenHead } from '../parts/screen-head.tsx';
+import { Strip } from '../parts/strip.tsx';
+import { type Table, useTable } from '../table/use-table.ts';
+import { DmaxBars } from './dmax-bars.tsx';
+import { GamutOutline } from './gamut-outline.tsx';
+
+/** Papers judged side by side: the pair in hand in words, then every measure of all that lies on the table. */
+export function CompareScreen() {
+  const table = useTable();
+  const navigate = useNavigate();
+  const { isLoading, error } = useConditionsQuery();
+  const { data: settings } = useSettingsQuery();
+  const thresholds = settings?.thresholds ?? DEFAULT_THRESHOLDS;
+  const { laid, left, right } = table;
+
+  return (
+    <>
+      <ScreenHead title="Compare" question={STEPS[2].question}>
+        {left && right && (
+          <Button onClick={table.swapHands} title="x">
+            Swap hands
+          </Button>
+        )}
+      </ScreenHead>
+      <ErrorNote error={error as never} />
+      {isLoading && <Waiting what="Laying the papers out" />}
+      {!isLoading && laid.length < 2 && (
+        <Empty title={laid.length === 0 ? 'The table is bare' : 'One paper can’t be compared'} action={<Button onClick={() => void navigate('/papers')}>To the papers</Button>}>
+          Lay two to six print conditions on the table: drag them over from the papers, or press t on one. Two of them are in your hands.
+        </Empty>
+      )}
+      {left && right && (
+        <>
+          <PairInHand left={left} right={right} thresholds={thresholds} />
+          <MeasureTable table={table} thresholds={thresholds} />
+          <div className="mt-7 grid grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-8 max-[1150px]:grid-cols-1">
+            <GamutOutline laid={laid} left={left} right={right} />
+            <DmaxBars laid={laid} left={left} right={right} />
+          </div>
+        </>
+      )}
+    </>
+  );
+}
+
+function PairInHand({ left, right, thresholds }: { left: ConditionView; right: ConditionView; thresholds: Thresholds }) {
+  const told = left.facts && right.facts ? describePair(MEASURES, left.facts.figures, right.facts.figures, thresholds) : [];
+  const seen = told.filter((t) => t.verdict.startsWith('visible'));
+  const unseen = told.filter((t) => !t.verdict.startsWith('visible'));
+  return (
+    <section aria-label="The pair in hand" className="mb-6">
+      <div className="grid grid-cols-2 gap-8">
+        {([['Left hand', left], ['Right hand', right]] as const).map(([hand, c]) => (
+          <div key={hand} className="min-w-0">
+            <p className="text-[13px] text-quiet">{hand}</p>
+            <Strip paper={c.paper} facts={c.facts} size="large" />
+            <h2 className="mt-1 truncate" title={c.paper.name}>
+              {c.paper.name}
+            </h2>
+            <p className="truncate text-[13px]" title={conditionLine(c)}>
+              {conditionLine(c)}
+            </p>
+          </div>
+        ))}
+      </div>
+      {told.length === 0 ? (
+        <p className="mt-4">{(left.facts ? right : left).paper.name} was not measured yet, so nothing can be said of the pair.</p>
+      ) : (
+        <>
+          <ul aria-label="What can be seen" className="mt-4 max-w-[72ch] font-serif text-[1.08rem] leading-snug">
+            {seen.map((t) => (
+              <li key={t.measure}>{t.sentence}</li>
+            ))}
+            {seen.length === 0 && <li>Nobody could tell these two apart by what was measured.</li>}
+          </ul>
+          {unseen.length > 0 && (
+            <ul aria-label="What can not be seen" className="mt-2 max-w-[80ch] text-[13px]">
+              {unseen.map((t) => (
+                <li key={t.measure}>{t.sentence}</li>
+              ))}
+            </ul>
+          )}
+        </>
+      )}
+    </section>
+  );
+}
+
+function MeasureTable({ table, thresholds }: { table: Table; thresholds: Thresholds }) {
+  const { laid, left, right } = table;
+  return (
+    <div className="scroll-quiet overflow-x-auto" tabIndex={0} role="region" aria-label="All measures">
+      <table className="w-full border-collapse whitespace-nowrap">
+        <thead>
+          <tr className="border-b border-edge align-bottom">
+            <th scope="col" className="py-1 pr-4 text-left font-normal text-quiet">
+              Measured
+            </th>
+            {laid.map((c, i) => (
+              <th key={c.id} scope="col" className={`px-2 py-1 text-left font-normal ${c.id === left?.id || c.id === right?.id ? 'bg-sheet' : ''}`}>
+                <span className="font-serif font-semibold">{MARKS[i].letter}</span> {c.id === left?.id && <span className="text-quiet">left hand</span>}
+                {c.id === right?.id && <span className="text-quiet">right hand</span>}
+                <span className="block max-w-36 truncate font-serif" title={`${c.paper.name}, ${conditionLine(c)}`}>
+                  {c.paper.name}
+                </span>
+                <span className="block max-w-36 truncate text-[12px] text-quiet" title={conditionLine(c)}>
+                  {c.mediaSetting}
+                </span>
+              </th>
+            ))}
+            <th scope="col" className="py-1 pl-3 text-left font-normal text-quiet">
+              Left against right
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {MEASURES.map((m) => {
+            const [l, r] = [left?.facts?.figures[m.key], right?.facts?.figures[m.key]];
+            const difference = l && r ? differenceOf(m, l, r, thresholds) : undefined;
+            return (
+              <tr key={m.key} className="border-b border-line">
+                <th scope="row" className="py-1.5 pr-4 text-left font-normal" title={m.definition}>
+                  {m.name} <span className="text-[12px] text-quiet">{m.unit === ': 1' ? '' : m.unit}</span>
+                </th>
+                {laid.map((c) => (
+                  <td key={c.id} className={`px-2 py-1.5 whitespace-pre ${c.id === left?.id || c.id === right?.id ? 'bg-sheet' : ''}`}>
+                    <Measured measure={m} condition={c} unit={m.unit === ': 1'} />
+                  </td>
+                ))}
+                <td className="py-1.5 pl-3">{difference ? difference.verdict : <span className="text-quiet">—</span>}</td>
+              </tr>
+            );
+          })}
+          {CLAIMS.map(([name, show]) => (
+            <tr key={name} className="border-b border-line">
+              <th scope="row" className="py-1.5 pr-4 text-left font-normal">
+                {name}
+              </th>
+              {laid.map((c) => (
+                <td key={c.id} className={`px-2 py-1.5 ${c.id === left?.id || c.id === right?.id ? 'bg-sheet' : ''}`}>
+                  <Claimed>{show(c)}</Claimed>
+                </td>
+              ))}
+              <td className="py-1.5 pl-3 text-quiet">claimed, not weighed</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+const CLAIMS: readonly (readonly [name: string, show: (c: ConditionView) => string])[] = [
+  ['Weight', (c) => `${formatNumber(c.paper.weightGsm, 0)} g/m²`],
+  ['Thickness', (c) => `${formatNumber(c.paper.thicknessUm, 0)} µm`],
+  ['Bulk', (c) => `${formatNumber(bulk(c.paper.thicknessUm, c.paper.weightGsm), 2)} cm³/g`],
+  ['Surface', (c) => c.paper.surface],
+  ['Brightener', (c) => c.paper.brightenerClaim],
+];

@@ -1,0 +1,71 @@
+import { CartesianGrid, ReferenceLine, ResponsiveContainer, Scatter, ScatterChart, XAxis, YAxis } from 'recharts';
+import type { ConditionView } from '@rakuen/contract/conditions';
+import { AXIS } from '../parts/chart.ts';
+import { MARKS } from '../parts/marks.ts';
+
+const STEP = 40;
+
+/** The shadow each gamut throws on the a*b* plane. Told apart by line pattern and letter; the pair in hand is drawn heavier. */
+export function GamutOutline({ laid, left, right }: { laid: ConditionView[]; left: ConditionView; right: ConditionView }) {
+  const drawn = laid.map((c, i) => ({ condition: c, mark: MARKS[i], points: c.facts?.outline ?? [] })).filter((d) => d.points.length > 0);
+  const most = Math.max(STEP, ...drawn.flatMap((d) => d.points.map((p) => Math.max(Math.abs(p.a), Math.abs(p.b)))));
+  const range = Math.ceil((most + 4) / STEP) * STEP;
+  const ticks = Array.from({ length: (2 * range) / STEP + 1 }, (_, i) => -range + i * STEP);
+  return (
+    <figure>
+      <figcaption className="mb-1">
+        <h3 className="text-[1.1rem]">Gamut outline</h3>
+        <p className="text-[13px] text-quiet">Greatest chroma at any lightness, CIELAB a* b*</p>
+      </figcaption>
+      <div role="img" aria-label={`Gamut outlines of ${drawn.map((d) => `${d.mark.letter}, ${d.condition.paper.name}`).join('; ')}`}>
+        <ResponsiveContainer width="100%" height={400}>
+          <ScatterChart margin={{ top: 8, right: 12, bottom: 18, left: 0 }} accessibilityLayer={false}>
+            <CartesianGrid stroke="var(--line)" />
+            <XAxis type="number" dataKey="a" domain={[-range, range]} ticks={ticks} {...AXIS} label={{ value: 'a*  green to red', position: 'bottom', offset: 0, ...AXIS.label }} />
+            <YAxis type="number" dataKey="b" domain={[-range, range]} ticks={ticks} width={44} {...AXIS} label={{ value: 'b*  blue to yellow', angle: -90, position: 'insideLeft', offset: 8, ...AXIS.label }} />
+            <ReferenceLine x={0} stroke="var(--edge)" />
+            <ReferenceLine y={0} stroke="var(--edge)" />
+            {drawn.map((d, i) => {
+              const inHand = d.condition.id === left.id || d.condition.id === right.id;
+              // Each letter at a hue of its own, where the outlines lie apart.
+              const labelled = (i * 12 + 3) % d.points.length;
+              return (
+                <Scatter
+                  key={d.condition.id}
+                  data={[...d.points, d.points[0]].map((p, n) => ({ ...p, letter: n === labelled ? d.mark.letter : undefined }))}
+                  line={{ stroke: 'var(--ink)', strokeWidth: inHand ? 2.4 : 1.1, strokeDasharray: d.mark.dash }}
+                  shape={OutlineMark as never}
+                  isAnimationActive={false}
+                />
+              );
+            })}
+          </ScatterChart>
+        </ResponsiveContainer>
+      </div>
+      <ul className="mt-1 flex flex-wrap gap-x-5 gap-y-1">
+        {drawn.map((d) => (
+          <li key={d.condition.id} className="flex items-center gap-2">
+            <svg width={34} height={10} aria-hidden>
+              <line x1={0} x2={34} y1={5} y2={5} stroke="var(--ink)" strokeWidth={d.condition.id === left.id || d.condition.id === right.id ? 2.4 : 1.1} strokeDasharray={d.mark.dash} />
+            </svg>
+            <span>
+              <b className="font-serif">{d.mark.letter}</b> {d.condition.paper.name}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </figure>
+  );
+}
+
+function OutlineMark({ cx, cy, payload }: { cx: number; cy: number; payload: { letter?: string } }) {
+  if (!payload.letter) return <g />;
+  return (
+    <g>
+      <circle cx={cx} cy={cy} r={9} fill="var(--ground)" stroke="var(--ink)" />
+      <text x={cx} y={cy + 4} textAnchor="middle" fontSize={12} fontWeight={600} fill="var(--ink)" fontFamily="var(--font-serif)">
+        {payload.letter}
+      </text>
+    </g>
+  );
+}

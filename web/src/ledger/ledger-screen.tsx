@@ -1,0 +1,109 @@
+import { useDeferredValue, useState } from 'react';
+import { Link } from 'react-router';
+import type { LedgerEntry } from '@rakuen/contract/ledger';
+import type { Stamp } from '@rakuen/contract/matches';
+import { useLedgerQuery } from '../api/api.ts';
+import { STEPS } from '../app/steps.ts';
+import { day } from '../parts/label.ts';
+import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
+import { ScreenHead } from '../parts/screen-head.tsx';
+import { Seal } from '../parts/seal.tsx';
+import { moveFocus } from '../parts/use-keys.ts';
+
+/** Everything decided and printed, newest first. */
+export function LedgerScreen() {
+  const [words, setWords] = useState('');
+  const [kind, setKind] = useState('');
+  const asked = useDeferredValue(words.trim());
+  const query = { ...(asked && { q: asked }), ...(kind && { kind }) };
+  const { data, error, isLoading } = useLedgerQuery(query);
+  const exported = new URLSearchParams(query as Record<string, string>).toString();
+  const link = (format: string) => `/api/ledger.${format}${exported && `?${exported}`}`;
+
+  return (
+    <>
+      <ScreenHead title="Ledger" question={STEPS[6].question}>
+        <input type="search" value={words} onChange={(e) => setWords(e.target.value)} placeholder="Paper, picture, word" aria-label="Search the ledger" maxLength={200} className="min-h-8 w-52 rounded-[3px] border border-edge bg-field px-2" />
+        <select aria-label="Show" value={kind} onChange={(e) => setKind(e.target.value)} className="min-h-8 rounded-[3px] border border-edge bg-field px-2">
+          <option value="">all</option>
+          <option value="decision">decisions</option>
+          <option value="print">prints</option>
+        </select>
+        <a href={link('csv')} className="underline">
+          CSV
+        </a>
+        <a href={link('json')} className="underline">
+          JSON
+        </a>
+      </ScreenHead>
+      <ErrorNote error={error as never} />
+      {isLoading && <Waiting what="Opening the ledger" />}
+      {data?.entries.length === 0 &&
+        (words || kind ? (
+          <p>Nothing in the ledger speaks of that.</p>
+        ) : (
+          <Empty title="The ledger is blank" action={<Link className="underline" to="/match">To the match</Link>}>
+            Each stamp and each print is entered here, with its reason and every setting.
+          </Empty>
+        ))}
+      <ol onKeyDown={moveFocus}>
+        {data?.entries.map((e) => (
+          <Entry key={e.id} entry={e} />
+        ))}
+      </ol>
+    </>
+  );
+}
+
+function Entry({ entry: e }: { entry: LedgerEntry }) {
+  const stamp = e.kind === 'decision';
+  return (
+    <li tabIndex={0} data-row className="grid grid-cols-[96px_104px_minmax(0,1fr)] items-baseline gap-x-4 border-t border-line py-2.5">
+      <time dateTime={e.at}>{day(e.at)}</time>
+      <span>{stamp ? <Seal stamp={e.outcome as Stamp} small /> : <span className="text-[13px]">print, {e.outcome}</span>}</span>
+      <div className="min-w-0">
+        <p className="break-words">
+          <span className="font-serif text-[1.06rem]">{e.picture}</span> on <span className="font-serif text-[1.06rem]">{e.paper}</span>
+        </p>
+        {e.reason && <p className="font-serif break-words">{e.reason}</p>}
+        <details className="text-[13px]">
+          <summary className="cursor-pointer text-quiet">{e.condition}</summary>
+          <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-4">
+            {Object.entries(e.details).map(([key, value]) => (
+              <div key={key} className="contents">
+                <dt className="text-quiet">{DETAIL_NAMES[key] ?? key}</dt>
+                <dd className="break-words">{shown(key, value)}</dd>
+              </div>
+            ))}
+          </dl>
+        </details>
+      </div>
+    </li>
+  );
+}
+
+const DETAIL_NAMES: Record<string, string> = {
+  decidedBy: 'decided by',
+  place: 'place in the ranking then',
+  costDeltaE: 'cost then, ΔE00',
+  outsideShare: 'outside the gamut',
+  widthMm: 'width, mm',
+  heightMm: 'height, mm',
+  inkSet: 'ink set',
+  blackInk: 'black ink',
+  mediaSetting: 'media setting',
+  printMode: 'print mode',
+  blackPointCompensation: 'black point compensation',
+  blackOvercoat: 'black overcoat',
+  carriedOver: 'carried over',
+  misprintCause: 'misprint cause',
+  recordedAt: 'recorded',
+};
+
+function shown(key: string, value: string | number | boolean): string {
+  if (key === 'outsideShare') return `${(Number(value) * 100).toFixed(1)} % of the picture`;
+  if (key === 'costDeltaE') return Number(value).toFixed(2);
+  if (key === 'recordedAt') return day(String(value));
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  return String(value);
+}

@@ -1,0 +1,103 @@
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { useNavigate } from 'react-router';
+import { BLACK_INKS, PRINT_MODES, type ConditionInput, type ConditionView } from '@rakuen/contract/conditions';
+import type { PaperHead } from '@rakuen/contract/papers';
+import { COATING_CLASSES } from '@rakuen/core/paper';
+import { useAddConditionMutation, useChangeConditionMutation, useConditionsQuery, useRemoveConditionMutation } from '../api/api.ts';
+import { said, useAppDispatch } from '../app/store.ts';
+import { Button } from '../parts/button.tsx';
+import { Dialog } from '../parts/dialog.tsx';
+import { AreaField, ChoiceField, named, TextField, TickField } from '../parts/form.tsx';
+import { ErrorNote } from '../parts/messages.tsx';
+
+/** How a paper is printed. Begins with what was used last, and says so. */
+export function ConditionDialog({ paper, condition, onClose }: { paper: Pick<PaperHead, 'id' | 'name' | 'coating'>; condition?: ConditionView; onClose: () => void }) {
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const { data: all = [] } = useConditionsQuery();
+  const [add, adding] = useAddConditionMutation();
+  const [change, changing] = useChangeConditionMutation();
+  const [remove, removing] = useRemoveConditionMutation();
+  const [sure, setSure] = useState(false);
+  const last = all[all.length - 1];
+  const { register, handleSubmit, formState } = useForm<ConditionInput>({
+    defaultValues: condition
+      ? inputOf(condition)
+      : {
+          paperId: paper.id,
+          printer: last?.printer ?? '',
+          inkSet: last?.inkSet ?? '',
+          blackInk: COATING_CLASSES[paper.coating].blackInk === 'matt' ? 'matt black' : 'photo black',
+          mediaSetting: '',
+          resolution: last?.resolution ?? '',
+          printMode: 'colour through a profile',
+          profile: '',
+          blackOvercoat: false,
+          notes: '',
+        },
+  });
+  const { errors } = formState;
+  const required = 'Please say';
+  const known = (key: 'printer' | 'inkSet' | 'mediaSetting' | 'resolution') => [...new Set(all.map((c) => c[key]))];
+
+  const submit = handleSubmit(async (values) => {
+    if (condition) {
+      await change({ id: condition.id, condition: values }).unwrap();
+      dispatch(said('Print condition changed.'));
+      onClose();
+    } else {
+      const made = await add(values).unwrap();
+      onClose();
+      void navigate(`/readings/${made.id}`);
+    }
+  });
+
+  return (
+    <Dialog wide open onClose={onClose} title={condition ? `Change how ${paper.name} is printed` : `How is ${paper.name} printed?`} description={!condition && last ? `Printer, inks and resolution are carried over from ${last.paper.name}: look at them.` : undefined}>
+      <form onSubmit={(e) => void submit(e).catch(() => undefined)} className="space-y-4" noValidate>
+        <div className="grid grid-cols-2 gap-4">
+          <TextField label="Printer" list="known-printers" error={errors.printer?.message} {...register('printer', { required })} />
+          <TextField label="Ink set" list="known-inks" error={errors.inkSet?.message} {...register('inkSet', { required })} />
+          <ChoiceField label="Black ink" options={named(BLACK_INKS)} {...register('blackInk')} />
+          <TextField label="Media setting" list="known-media" error={errors.mediaSetting?.message} {...register('mediaSetting', { required })} />
+          <TextField label="Resolution" list="known-resolutions" error={errors.resolution?.message} {...register('resolution', { required })} />
+          <ChoiceField label="Print mode" options={named(PRINT_MODES)} {...register('printMode')} />
+          <TextField label="Profile" {...register('profile')} />
+          <TickField className="mt-5" label="Extra black overcoat" {...register('blackOvercoat')} />
+        </div>
+        {(
+          [
+            ['known-printers', 'printer'],
+            ['known-inks', 'inkSet'],
+            ['known-media', 'mediaSetting'],
+            ['known-resolutions', 'resolution'],
+          ] as const
+        ).map(([id, key]) => (
+          <datalist key={id} id={id}>
+            {known(key).map((v) => (
+              <option key={v} value={v} />
+            ))}
+          </datalist>
+        ))}
+        <AreaField label="Notes" {...register('notes')} />
+        <ErrorNote error={(adding.error ?? changing.error ?? removing.error) as never} />
+        <div className="flex items-center gap-3">
+          <Button main type="submit" disabled={adding.isLoading || changing.isLoading}>
+            {condition ? 'Keep the change' : 'Add and bring its readings'}
+          </Button>
+          <Button onClick={onClose}>Leave it</Button>
+          {condition && (
+            <Button className="ml-auto" onClick={() => (sure ? void remove(condition.id).unwrap().then(onClose, () => setSure(false)) : setSure(true))}>
+              {sure ? 'Remove with its readings' : 'Remove this print condition'}
+            </Button>
+          )}
+        </div>
+      </form>
+    </Dialog>
+  );
+}
+
+function inputOf({ paperId, printer, inkSet, blackInk, mediaSetting, resolution, printMode, profile, blackOvercoat, notes }: ConditionView): ConditionInput {
+  return { paperId, printer, inkSet, blackInk, mediaSetting, resolution, printMode, profile, blackOvercoat, notes };
+}

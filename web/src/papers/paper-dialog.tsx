@@ -1,0 +1,104 @@
+import { useState } from 'react';
+import { useFieldArray, useForm } from 'react-hook-form';
+import type { PaperInput, PaperView } from '@rakuen/contract/papers';
+import { BASES, BRIGHTENER_CLAIMS, COATING_CLASSES, SURFACES } from '@rakuen/core/paper';
+import { useAddPaperMutation, useChangePaperMutation, useRemovePaperMutation } from '../api/api.ts';
+import { said, useAppDispatch } from '../app/store.ts';
+import { Button, QuietButton } from '../parts/button.tsx';
+import { Dialog } from '../parts/dialog.tsx';
+import { AreaField, ChoiceField, named, TextField } from '../parts/form.tsx';
+import { ErrorNote } from '../parts/messages.tsx';
+
+const CLASSES = Object.entries(COATING_CLASSES).map(([key, { name }]) => [key, name] as const);
+
+const BLANK: PaperInput = {
+  maker: '',
+  name: '',
+  coating: 'baryta',
+  base: 'alpha cellulose',
+  surface: 'smooth',
+  brightenerClaim: 'not stated',
+  weightGsm: NaN,
+  thicknessUm: NaN,
+  sizes: [{ label: 'A4', widthMm: 210, heightMm: 297, sheets: 25 }],
+  currency: 'EUR',
+  notes: '',
+};
+
+/** A paper as its maker sells it. */
+export function PaperDialog({ paper, onClose, onAdded }: { paper?: PaperView; onClose: () => void; onAdded: (paper: PaperView) => void }) {
+  const dispatch = useAppDispatch();
+  const [add, adding] = useAddPaperMutation();
+  const [change, changing] = useChangePaperMutation();
+  const [remove, removing] = useRemovePaperMutation();
+  const [sure, setSure] = useState(false);
+  const { register, handleSubmit, control, formState } = useForm<PaperInput>({ defaultValues: paper ? inputOf(paper) : BLANK });
+  const sizes = useFieldArray({ control, name: 'sizes' });
+  const { errors } = formState;
+  const required = 'Please say';
+  const number = { valueAsNumber: true, required, validate: (v: number) => v > 0 || 'A number above 0' } as const;
+
+  const submit = handleSubmit(async (values) => {
+    const input = { ...values, sizes: values.sizes.map(({ packPrice, ...s }) => (packPrice === undefined || Number.isNaN(packPrice) ? s : { ...s, packPrice })) };
+    if (paper) {
+      await change({ id: paper.id, paper: input }).unwrap();
+      dispatch(said(`${input.name} changed.`));
+      onClose();
+    } else onAdded(await add(input).unwrap());
+  });
+
+  return (
+    <Dialog wide open onClose={onClose} title={paper ? `Change ${paper.name}` : 'Add a paper'} description="As its maker sells it: everything here is claimed, and shown so.">
+      <form onSubmit={(e) => void submit(e).catch(() => undefined)} className="space-y-4" noValidate>
+        <div className="grid grid-cols-2 gap-4">
+          <TextField label="Maker" error={errors.maker?.message} {...register('maker', { required })} />
+          <TextField label="Name" error={errors.name?.message} {...register('name', { required })} />
+        </div>
+        <div className="grid grid-cols-4 gap-4">
+          <ChoiceField label="Coating" options={CLASSES} {...register('coating')} />
+          <ChoiceField label="Base" options={named(BASES)} {...register('base')} />
+          <ChoiceField label="Surface" options={named(SURFACES)} {...register('surface')} />
+          <ChoiceField label="Brightener, as claimed" options={named(BRIGHTENER_CLAIMS)} {...register('brightenerClaim')} />
+          <TextField label="Weight" unit="g/m²" inputMode="decimal" error={errors.weightGsm?.message} {...register('weightGsm', number)} />
+          <TextField label="Thickness" unit="µm" inputMode="decimal" error={errors.thicknessUm?.message} {...register('thicknessUm', number)} />
+          <TextField label="Currency" maxLength={3} error={errors.currency?.message} {...register('currency', { required, pattern: { value: /^[A-Z]{3}$/, message: 'Three capitals' } })} />
+        </div>
+        <fieldset>
+          <legend className="font-serif text-[1.05rem]">Sizes and prices</legend>
+          {sizes.fields.map((field, i) => (
+            <div key={field.id} className="mt-1 grid grid-cols-[1.4fr_1fr_1fr_1fr_1fr_auto] items-end gap-3">
+              <TextField label="Size" {...register(`sizes.${i}.label`, { required })} />
+              <TextField label="Width" unit="mm" inputMode="decimal" {...register(`sizes.${i}.widthMm`, number)} />
+              <TextField label="Length" unit="mm" inputMode="decimal" {...register(`sizes.${i}.heightMm`, number)} />
+              <TextField label="Sheets" inputMode="numeric" {...register(`sizes.${i}.sheets`, number)} />
+              <TextField label="Pack price" inputMode="decimal" {...register(`sizes.${i}.packPrice`, { setValueAs: (v: unknown) => (v === '' || v === undefined ? undefined : Number(v)) })} />
+              <QuietButton onClick={() => sizes.remove(i)} aria-label={`Remove size ${i + 1}`}>
+                Remove
+              </QuietButton>
+            </div>
+          ))}
+          <QuietButton className="mt-2" onClick={() => sizes.append({ label: '', widthMm: NaN, heightMm: NaN, sheets: 25 })}>
+            Another size
+          </QuietButton>
+        </fieldset>
+        <AreaField label="Notes" {...register('notes')} />
+        <ErrorNote error={(adding.error ?? changing.error ?? removing.error) as never} />
+        <div className="flex items-center gap-3">
+          <Button main type="submit" disabled={adding.isLoading || changing.isLoading}>
+            {paper ? 'Keep the change' : 'Add and say how it prints'}
+          </Button>
+          <Button onClick={onClose}>Leave it</Button>
+          {paper && (
+            <Button className="ml-auto" onClick={() => (sure ? void remove(paper.id).unwrap().then(onClose, () => setSure(false)) : setSure(true))}>
+              {sure ? 'Remove for good' : 'Remove this paper'}
+            </Button>
+          )}
+        </div>
+      </form>
+    </Dialog>
+  );
+}
+
+function inputOf({ maker, name, coating, base, surface, brightenerClaim, weightGsm, thicknessUm, sizes, currency, notes }: PaperView): PaperInput {
+  return { maker, name, coating, base, surface, brightenerClaim, weightGsm, thicknessUm, sizes, currency, notes };
+}

@@ -1,0 +1,154 @@
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import type { ConditionView } from '@rakuen/contract/conditions';
+import type { PaperView } from '@rakuen/contract/papers';
+import { COATING_CLASSES } from '@rakuen/core/paper';
+import { formatNumber } from '@rakuen/core/measurement/show';
+import { dmax } from '@rakuen/core/measurement/measures/dmax';
+import { gamutVolume } from '@rakuen/core/measurement/measures/gamut-volume';
+import { useConditionsQuery, usePapersQuery } from '../api/api.ts';
+import { STEPS } from '../app/steps.ts';
+import { Button, QuietButton } from '../parts/button.tsx';
+import { Draggable } from '../parts/draggable.tsx';
+import { Claimed, Measured } from '../parts/figure.tsx';
+import { conditionLine } from '../parts/label.ts';
+import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
+import { ScreenHead } from '../parts/screen-head.tsx';
+import { Strip } from '../parts/strip.tsx';
+import { moveFocus } from '../parts/use-keys.ts';
+import { useTable } from '../table/use-table.ts';
+import { ConditionDialog } from './condition-dialog.tsx';
+import { PaperDialog } from './paper-dialog.tsx';
+import { StripLegend } from './strip-legend.tsx';
+
+type Open = { kind: 'paper'; paper?: PaperView } | { kind: 'condition'; paper: PaperView; condition?: ConditionView } | undefined;
+
+/** The drawer: each paper with the ways it is printed. */
+export function PapersScreen() {
+  const papers = usePapersQuery();
+  const conditions = useConditionsQuery();
+  const [open, setOpen] = useState<Open>();
+  const [words, setWords] = useState('');
+  const error = papers.error ?? conditions.error;
+  const shown = (papers.data ?? []).filter((p) => `${p.maker} ${p.name} ${COATING_CLASSES[p.coating].name} ${p.base}`.toLowerCase().includes(words.toLowerCase()));
+
+  return (
+    <>
+      <ScreenHead title="Papers" question={STEPS[0].question}>
+        {papers.data && papers.data.length > 3 && (
+          <input type="search" value={words} onChange={(e) => setWords(e.target.value)} placeholder="Find a paper" aria-label="Find a paper" className="min-h-8 w-44 rounded-[3px] border border-edge bg-field px-2" />
+        )}
+        <StripLegend />
+        <Button main onClick={() => setOpen({ kind: 'paper' })}>
+          Add a paper
+        </Button>
+      </ScreenHead>
+      <ErrorNote error={error as never} />
+      {papers.isLoading && <Waiting what="Opening the drawer" />}
+      {papers.data?.length === 0 && (
+        <Empty title="The drawer is empty" action={<Button onClick={() => setOpen({ kind: 'paper' })}>Add the first paper</Button>}>
+          Add a paper as its maker sells it, then say how you print it: printer, inks, media setting. Every figure is measured of that print condition, never of the paper alone.
+        </Empty>
+      )}
+      {papers.data && papers.data.length > 0 && shown.length === 0 && <p>No paper is called that.</p>}
+      <ul onKeyDown={moveFocus} className="space-y-6">
+        {shown.map((paper) => (
+          <PaperEntry key={paper.id} paper={paper} conditions={(conditions.data ?? []).filter((c) => c.paperId === paper.id)} onOpen={setOpen} />
+        ))}
+      </ul>
+      {open?.kind === 'paper' && <PaperDialog paper={open.paper} onClose={() => setOpen(undefined)} onAdded={(paper) => setOpen({ kind: 'condition', paper })} />}
+      {open?.kind === 'condition' && <ConditionDialog paper={open.paper} condition={open.condition} onClose={() => setOpen(undefined)} />}
+    </>
+  );
+}
+
+function PaperEntry({ paper, conditions, onOpen }: { paper: PaperView; conditions: ConditionView[]; onOpen: (open: Open) => void }) {
+  return (
+    <li>
+      <div className="flex flex-wrap items-baseline gap-x-4">
+        <h2 className="min-w-0 break-words">
+          {paper.name} <span className="font-sans text-[0.95rem] text-quiet">{paper.maker}</span>
+        </h2>
+        <div className="ml-auto flex">
+          <QuietButton onClick={() => onOpen({ kind: 'paper', paper })} aria-label={`Change ${paper.name}`}>
+            Change
+          </QuietButton>
+          <QuietButton onClick={() => onOpen({ kind: 'condition', paper })} aria-label={`Add a print condition for ${paper.name}`}>
+            Add a print condition
+          </QuietButton>
+        </div>
+      </div>
+      <p className="mb-1.5 text-[13px]">
+        {COATING_CLASSES[paper.coating].name}, {paper.base}, <Claimed>{formatNumber(paper.weightGsm, 0)} g/m²</Claimed>, <Claimed>{formatNumber(paper.thicknessUm, 0)} µm</Claimed>, <Claimed>{paper.surface}</Claimed>,{' '}
+        <Claimed>brightener {paper.brightenerClaim}</Claimed>
+        {paper.pricePerM2 !== undefined && (
+          <>
+            , <Claimed>{`from ${paper.currency} ${formatNumber(paper.pricePerM2, 2)} per m²`}</Claimed>
+          </>
+        )}
+      </p>
+      {conditions.length === 0 ? (
+        <p className="border-t border-line pt-2 text-quiet">No print condition yet: say how you print it.</p>
+      ) : (
+        <ul>
+          {conditions.map((c) => (
+            <ConditionRow key={c.id} condition={c} onChange={() => onOpen({ kind: 'condition', paper, condition: c })} />
+          ))}
+        </ul>
+      )}
+    </li>
+  );
+}
+
+function ConditionRow({ condition, onChange }: { condition: ConditionView; onChange: () => void }) {
+  const table = useTable();
+  const navigate = useNavigate();
+  const { paper } = condition;
+  const onTable = table.has(condition.id);
+  const open = `/readings/${condition.id}`;
+  return (
+    <li className="border-t border-line">
+      <Draggable kind="paper" id={condition.id} name={paper.name} className="grid cursor-grab grid-cols-[200px_minmax(0,1fr)_64px_140px_auto] items-center gap-x-4 py-1.5 hover:bg-sheet max-[1150px]:grid-cols-[120px_minmax(0,1fr)_64px_auto]">
+        <div
+          tabIndex={0}
+          role="link"
+          data-row
+          data-kind="paper"
+          data-id={condition.id}
+          data-name={paper.name}
+          aria-label={`${paper.name}, ${conditionLine(condition)}`}
+          onKeyDown={(e) => e.key === 'Enter' && void navigate(open)}
+         
+        >
+          <span className="max-[1150px]:hidden">
+            <Strip paper={paper} facts={condition.facts} />
+          </span>
+          <span className="min-[1151px]:hidden">
+            <Strip paper={paper} facts={condition.facts} size="small" />
+          </span>
+        </div>
+        <Link to={open} draggable={false} className="min-w-0 hover:underline">
+          <span className="block truncate" title={conditionLine(condition)}>
+            {conditionLine(condition)}
+          </span>
+          <span className="block truncate text-[12.5px] text-quiet">
+            {condition.inkSet}, {condition.blackInk}, {condition.resolution}
+          </span>
+        </Link>
+        <Measured measure={dmax} condition={condition} />
+        <span className="text-right max-[1150px]:hidden">
+          <Measured measure={gamutVolume} condition={condition} unit={false} />
+          {condition.facts && <span className="block text-[12px] leading-tight text-quiet">{gamutVolume.unit}</span>}
+        </span>
+        <span className="flex justify-end">
+          <QuietButton onClick={onChange} aria-label={`Change ${conditionLine(condition)}`}>
+            Change
+          </QuietButton>
+          <QuietButton onClick={() => table.togglePaper(condition.id, paper.name)} aria-pressed={onTable} className="w-20 justify-end" aria-label={onTable ? `Put ${paper.name} back` : `Lay ${paper.name} on the table`}>
+            {onTable ? 'Put back' : 'Lay out'}
+          </QuietButton>
+        </span>
+      </Draggable>
+    </li>
+  );
+}

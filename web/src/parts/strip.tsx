@@ -1,0 +1,99 @@
+import { useId } from 'react';
+import type { ConditionView } from '@rakuen/contract/conditions';
+import type { PaperHead } from '@rakuen/contract/papers';
+import { COATING_CLASSES } from '@rakuen/core/paper';
+import { screenColour } from './screen-colour.ts';
+
+const SIZES = { small: [120, 24], middle: [200, 34], large: [340, 52] } as const;
+
+/** Greatest values the drawing has room for. */
+const FULL_THICKNESS_UM = 600;
+const FULL_FRINGE_DELTA_B = 12;
+const RAMP_STEPS = 24;
+
+/**
+ * A paper at a glance. Along a sheet of its true white runs the neutral ramp from measured white to measured black. Below it the
+ * sheet's edge: its height is the thickness, its line the texture. A band along the top is the gloss; a fringe under the white is the
+ * brightener. Nothing measured yet: empty and hatched.
+ */
+export function Strip({ paper, facts, size = 'middle' }: { paper: PaperHead; facts?: ConditionView['facts']; size?: keyof typeof SIZES }) {
+  const [width, height] = SIZES[size];
+  const hatch = useId();
+  const sheetHeight = Math.round(height * 0.6);
+  const edge = Math.max(1, (height * 0.22 * Math.min(paper.thicknessUm, FULL_THICKNESS_UM)) / FULL_THICKNESS_UM);
+  const whiteWidth = Math.round(width * 0.22);
+  const { white, black, brightenerShift } = facts?.figures ?? {};
+  const measured = white?.shape === 'colour' && black?.shape === 'colour';
+  const shift = brightenerShift?.shape === 'scalar' ? Math.max(0, brightenerShift.value) : 0;
+  const fringe = Math.min(1, shift / FULL_FRINGE_DELTA_B) * (height - sheetHeight - edge - 1);
+  const sheen = COATING_CLASSES[paper.coating].sheen;
+  const colours = measured ? rampColours(facts!, white.lab, black.lab) : [];
+  const words = measured
+    ? `${paper.name}: white L* ${white.lab[0].toFixed(0)}, black L* ${black.lab[0].toFixed(0)}, ${paper.thicknessUm} µm, ${paper.surface}${shift >= 0.5 ? `, brightener ${shift.toFixed(1)} Δb*` : ''}`
+    : `${paper.name}: nothing measured yet`;
+  const stepWidth = (width - whiteWidth) / colours.length;
+
+  return (
+    <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={words} className="block shrink-0 overflow-visible">
+      <title>{words}</title>
+      {measured ? (
+        <>
+          <rect width={width} height={sheetHeight} fill={screenColour(white.lab).css} />
+          {colours.map((css, i) => (
+            // Half a pixel of overlap, or the surround shines through between the steps.
+            <rect key={i} x={whiteWidth + i * stepWidth} width={stepWidth + 0.5} height={sheetHeight} fill={css} />
+          ))}
+          {sheen > 0 && <rect y={1} width={width} height={sheetHeight * 0.3 * sheen} fill="#fff" opacity={0.16 + 0.3 * sheen} />}
+        </>
+      ) : (
+        <>
+          <defs>
+            <pattern id={hatch} width={6} height={6} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+              <line x1={0} x2={0} y1={0} y2={6} stroke="var(--edge)" strokeWidth={1} />
+            </pattern>
+          </defs>
+          <rect x={0.5} y={0.5} width={width - 1} height={sheetHeight - 1} fill={`url(#${hatch})`} stroke="var(--edge)" />
+        </>
+      )}
+      <path d={edgePath(paper.surface, width, sheetHeight, edge)} fill="var(--ink)" />
+      {fringe > 0.5 && (
+        <path
+          d={Array.from({ length: Math.floor(whiteWidth / 3) }, (_, i) => `M${i * 3 + 1.5} ${sheetHeight + edge + 1}v${fringe.toFixed(1)}`).join('')}
+          stroke="var(--ink)"
+          strokeWidth={1}
+        />
+      )}
+    </svg>
+  );
+}
+
+function rampColours(facts: NonNullable<ConditionView['facts']>, white: readonly [number, number, number], black: readonly [number, number, number]): string[] {
+  const steps = facts.ramp && facts.ramp.length > 4 ? [...facts.ramp].reverse().map((s) => s.lab) : undefined;
+  return Array.from({ length: RAMP_STEPS }, (_, i) => {
+    const t = i / (RAMP_STEPS - 1);
+    // Without a ramp of readings the drawing runs straight from white to black.
+    if (!steps) return screenColour([white[0] + (black[0] - white[0]) * t, white[1] + (black[1] - white[1]) * t, white[2] + (black[2] - white[2]) * t]).css;
+    return screenColour(steps[Math.round(t * (steps.length - 1))]).css;
+  });
+}
+
+/** The sheet's edge: still for a smooth surface, finely or roughly broken for a toothed one. */
+function edgePath(surface: PaperHead['surface'], width: number, y: number, thickness: number): string {
+  const bottom = y + thickness;
+  const wave = { 'ultra smooth': 0, smooth: 0, 'fine tooth': 0.7, textured: 1.2, rough: 1.9 }[surface];
+  const pitch = { 'ultra smooth': 1, smooth: 1, 'fine tooth': 2.5, textured: 4, rough: 6 }[surface];
+  if (wave === 0) return `M0 ${y}H${width}V${bottom}H0Z`;
+  let path = `M0 ${y}H${width}V${bottom}`;
+  for (let x = width, i = 0; x > 0; x -= pitch, i++) path += `L${Math.max(0, x - pitch / 2).toFixed(1)} ${(bottom + (i % 2 ? wave : 0)).toFixed(1)}`;
+  return `${path}L0 ${bottom}Z`;
+}
+
+/** What the drawing says, for the legend. */
+export const STRIP_LEGEND: readonly (readonly [part: string, meaning: string])[] = [
+  ['The sheet, left', 'the paper’s white as measured'],
+  ['Towards the right', 'its neutral ramp, down to its measured black'],
+  ['A light band along the top', 'gloss, by coating class as claimed'],
+  ['The dark edge below', 'thickness in proportion, as claimed; still for smooth, broken for toothed'],
+  ['The fringe under the white', 'brightener: its length is Δb* between M1 and M2'],
+  ['Hatched', 'nothing measured yet'],
+];
