@@ -4,11 +4,8 @@ import type { RampStep } from '@rakuen/core/measurement/neutral-ramp';
 import { FreeText, Id, Int, Maybe, OneOf, Part, Parts, Plain, Rows, Text, When, Yes } from './fields.ts';
 import { PaperHead } from './papers.ts';
 import { ReadingView } from './readings.ts';
+import { BLACK_INKS, PRINT_MODES, type BlackInk, type PrintMode } from './vocabulary.ts';
 
-export const BLACK_INKS = ['photo black', 'matt black', 'dye black', 'none'] as const;
-export const PRINT_MODES = ['colour through a profile', 'driver black-and-white', 'driver colour'] as const;
-export type BlackInk = (typeof BLACK_INKS)[number];
-export type PrintMode = (typeof PRINT_MODES)[number];
 
 /** How a paper is printed. A paper alone has no gamut and no black: this does. */
 export class ConditionInput {

@@ -1,9 +1,7 @@
 import type { Reason } from '@rakuen/core/match/leanings/leaning';
 import type { MatchFigures } from '@rakuen/core/match/match-figures';
 import { Id, Ids, Int, Maybe, Num, OneOf, Part, Parts, Plain, Rows, Text, When } from './fields.ts';
-
-export const STAMPS = ['chosen', 'held', 'refused'] as const;
-export type Stamp = (typeof STAMPS)[number];
+import { STAMPS, type Stamp } from './vocabulary.ts';
 
 export class MatchRequest {
   @Id() pictureId!: string;

@@ -1,5 +1,6 @@
 import type { PictureFigures } from '@rakuen/core/picture/tally';
 import { Id, Int, Maybe, Num, OneOf, Plain, Text, When, Words, Yes } from './fields.ts';
+import { JOB_STATES } from './vocabulary.ts';
 
 /** Form fields beside the file of a picture. */
 export class PictureFields {
@@ -31,8 +32,6 @@ export class PictureView {
   @Int() colourCells!: number;
   @When() addedAt!: string;
 }
-
-export const JOB_STATES = ['waiting', 'reading', 'done', 'failed', 'cancelled'] as const;
 
 /** A picture on its way in. */
 export class PictureJob {

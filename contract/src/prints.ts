@@ -1,8 +1,5 @@
-import { BLACK_INKS, PRINT_MODES, type BlackInk, type PrintMode } from './conditions.ts';
 import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Plain, Text, When, Words, Yes } from './fields.ts';
-
-export const INTENTS = ['relative colorimetric', 'perceptual', 'absolute colorimetric', 'saturation', 'driver'] as const;
-export const VERDICTS = ['not yet judged', 'good', 'good enough', 'rejected'] as const;
+import { BLACK_INKS, INTENTS, PRINT_MODES, VERDICTS, type BlackInk, type PrintMode } from './vocabulary.ts';
 
 /** Every setting a print was made with. */
 export class PrintSettings {
@@ -19,21 +16,6 @@ export class PrintSettings {
   @FreeText(120) sharpening!: string;
   @FreeText(60) feed!: string;
 }
-
-export const SETTING_KEYS = [
-  'printer',
-  'inkSet',
-  'blackInk',
-  'mediaSetting',
-  'resolution',
-  'printMode',
-  'profile',
-  'intent',
-  'blackPointCompensation',
-  'blackOvercoat',
-  'sharpening',
-  'feed',
-] as const satisfies readonly (keyof PrintSettings)[];
 
 export class PrintInput {
   @Id() pictureId!: string;

@@ -1,8 +1,7 @@
 import type { Figure } from '@rakuen/core/measurement/figure';
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
 import { FreeText, Id, Int, Maybe, OneOf, Plain, Text, When, Words, Yes } from './fields.ts';
-
-export const MEASUREMENT_CONDITIONS = ['M0', 'M1', 'M2', 'M3'] as const;
+import { MEASUREMENT_CONDITIONS } from './vocabulary.ts';
 
 /** Form fields beside the file of a reading. */
 export class ReadingFields {

@@ -1,4 +1,5 @@
 import { Id, Ids, Int, Maybe, Num, Part, Text } from './fields.ts';
+import { TABLE_SIZE } from './vocabulary.ts';
 
 export class SeenFromInput {
   @Num(0, 1000) edgeToEdge!: number;
@@ -22,9 +23,6 @@ export class Settings {
   @Part(() => ThresholdsInput) thresholds!: ThresholdsInput;
   @Part(() => LimitsInput) limits!: LimitsInput;
 }
-
-/** The most papers that lie on the table. */
-export const TABLE_SIZE = 6;
 
 /** What lies on the table: the same after a reload, and on the tablet at the printer. */
 export class TableState {

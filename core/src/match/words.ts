@@ -4,6 +4,7 @@ import { formatNumber } from '../measurement/show.ts';
 export function percent(share: number): string {
   const p = share * 100;
   if (p > 0 && p < 0.05) return 'under 0.1 %';
+  if (p >= 99.5 && p < 100) return 'over 99 %';
   return `${formatNumber(p, p < 10 && p > 0 ? 1 : 0)} %`;
 }
 

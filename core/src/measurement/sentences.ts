@@ -11,16 +11,18 @@ export interface PairSentence {
   readonly verdict: Verdict;
 }
 
-/** The pair in hand in sentences, what can be seen first. Measures of which a figure is missing are left out. */
+/** The pair in hand in sentences, what can be seen first. Left out: figures that are missing, and echoes. */
 export function describePair(measures: readonly Measure[], left: Record<string, Figure>, right: Record<string, Figure>, thresholds: Thresholds): PairSentence[] {
+  const told = new Set(measures.filter((m) => left[m.key]?.shape !== 'missing' && right[m.key]?.shape !== 'missing').map((m) => m.key));
   return measures
+    .filter((m) => m.echoes === undefined || !told.has(m.echoes))
     .flatMap((measure): PairSentence[] => {
       const [l, r] = [left[measure.key], right[measure.key]];
       const difference = l && r && differenceOf(measure, l, r, thresholds);
       if (!difference) return [];
       const { amount, seenAs, sd, verdict } = difference;
-      const told = l.shape === 'colour' && r.shape === 'colour' ? `${measure.name}: ${formatNumber(amount, supportedDigits(sd, 1))} ΔE00 apart, the left one ${shift(l.lab, r.lab)}` : `The left sheet is ${measure.words[amount >= 0 ? 0 : 1]} by ${size(measure, Math.abs(amount), seenAs, sd)}`;
-      return [{ measure: measure.key, sentence: `${told}: ${verdict}.`, verdict }];
+      const words = l.shape === 'colour' && r.shape === 'colour' ? `${measure.name}: ${formatNumber(amount, supportedDigits(sd, 1))} ΔE00 apart, the left one ${shift(l.lab, r.lab)}` : `The left sheet is ${measure.words[amount >= 0 ? 0 : 1]} by ${size(measure, Math.abs(amount), seenAs, sd)}`;
+      return [{ measure: measure.key, sentence: `${words}: ${verdict}.`, verdict }];
     })
     .sort((p, q) => VERDICTS.indexOf(q.verdict) - VERDICTS.indexOf(p.verdict));
 }

@@ -1,7 +1,7 @@
 import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
 import type { LedgerEntry } from '@rakuen/contract/ledger';
-import type { Stamp } from '@rakuen/contract/matches';
+import type { Stamp } from '@rakuen/contract/vocabulary';
 import { useLedgerQuery } from '../api/api.ts';
 import { STEPS } from '../app/steps.ts';
 import { day } from '../parts/label.ts';

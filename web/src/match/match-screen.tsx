@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { ConditionView } from '@rakuen/contract/conditions';
-import type { MatchPlace, Stamp } from '@rakuen/contract/matches';
+import type { MatchPlace } from '@rakuen/contract/matches';
+import type { Stamp } from '@rakuen/contract/vocabulary';
 import { LEANINGS } from '@rakuen/core/match/leanings/registry';
-import { deltaE, percent } from '@rakuen/core/match/words';
+import { deltaE, percent, sentenceCase } from '@rakuen/core/match/words';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery, useMatchQuery, usePicturesQuery, useTakeBackMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
@@ -44,6 +45,8 @@ export function MatchScreen() {
     const place = focused();
     if (place) setStamping({ place, stamp: word });
   };
+  // The one main action: to choose the best paper, as long as none is chosen.
+  const undecided = current?.places.some((p) => p.decision?.stamp === 'chosen') ? undefined : current?.places.find((p) => !p.decision);
   const lastStamped = current?.places.flatMap((p) => p.decision ?? []).sort((p, q) => q.decidedAt.localeCompare(p.decidedAt))[0];
   useKeys({
     c: () => stamp('chosen'),
@@ -77,7 +80,7 @@ export function MatchScreen() {
           <div className="min-w-0">
             <h2 className="text-[1.35rem] break-words">{picture.title}</h2>
             <p>
-              {picture.figures.key}, {picture.figures.contrast} contrast, {picture.figures.colour}; median L* {formatNumber(picture.figures.medianL, 0)}, {percent(picture.figures.nearBlackShare)} near black, {percent(picture.figures.saturatedShare)} saturated
+              {sentenceCase(picture.figures.key)}, {picture.figures.contrast} contrast, {picture.figures.colour}; median L* {formatNumber(picture.figures.medianL, 0)}, {percent(picture.figures.nearBlackShare)} near black, {percent(picture.figures.saturatedShare)} saturated
             </p>
             {table.laidPictures.length > 1 && (
               <p className="-ml-1.5">
@@ -99,7 +102,7 @@ export function MatchScreen() {
         <ol onKeyDown={moveFocus} aria-label="Ranking">
           {current.places.map((place) => {
             const condition = conditionOf(place.conditionId);
-            return condition && <Place key={place.conditionId} place={place} condition={condition} shared={current.places.filter((p) => p.place === place.place).length > 1} onStamp={(word) => setStamping({ place, stamp: word })} onTakeBack={(id) => void takeBack(id).then(() => dispatch(said('The stamp is taken back.')))} />;
+            return condition && <Place key={place.conditionId} place={place} condition={condition} shared={current.places.filter((p) => p.place === place.place).length > 1} first={place === undecided} onStamp={(word) => setStamping({ place, stamp: word })} onTakeBack={(id) => void takeBack(id).then(() => dispatch(said('The stamp is taken back.')))} />;
           })}
         </ol>
       )}
@@ -135,7 +138,7 @@ export function MatchScreen() {
   );
 }
 
-function Place({ place, condition, shared, onStamp, onTakeBack }: { place: MatchPlace; condition: ConditionView; shared: boolean; onStamp: (stamp: Stamp) => void; onTakeBack: (id: string) => void }) {
+function Place({ place, condition, shared, first, onStamp, onTakeBack }: { place: MatchPlace; condition: ConditionView; shared: boolean; first: boolean; onStamp: (stamp: Stamp) => void; onTakeBack: (id: string) => void }) {
   const { decision, figures } = place;
   return (
     <li data-place={condition.id} className="grid grid-cols-[44px_minmax(0,1fr)_150px] gap-x-3 border-t border-edge py-4">
@@ -183,6 +186,7 @@ function Place({ place, condition, shared, onStamp, onTakeBack }: { place: Match
               </Link>
             )}
             <div className="flex flex-wrap justify-end">
+              <span className="self-center text-[12px] text-quiet">change to</span>
               {(['chosen', 'held', 'refused'] as const)
                 .filter((s) => s !== decision.stamp)
                 .map((s) => (
@@ -197,7 +201,7 @@ function Place({ place, condition, shared, onStamp, onTakeBack }: { place: Match
           </>
         ) : (
           <>
-            <Button onClick={() => onStamp('chosen')} aria-label={`Stamp ${condition.paper.name} chosen`}>
+            <Button main={first} onClick={() => onStamp('chosen')} aria-label={`Stamp ${condition.paper.name} chosen`}>
               Choose
             </Button>
             <div className="flex">

@@ -1,7 +1,8 @@
 import { useForm } from 'react-hook-form';
 import type { ConditionView } from '@rakuen/contract/conditions';
-import type { MatchPlace, Stamp } from '@rakuen/contract/matches';
+import type { MatchPlace } from '@rakuen/contract/matches';
 import type { PictureView } from '@rakuen/contract/pictures';
+import type { Stamp } from '@rakuen/contract/vocabulary';
 import { useDecideMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';

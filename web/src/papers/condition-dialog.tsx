@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
-import { BLACK_INKS, PRINT_MODES, type ConditionInput, type ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionInput, ConditionView } from '@rakuen/contract/conditions';
 import type { PaperHead } from '@rakuen/contract/papers';
+import { BLACK_INKS, PRINT_MODES } from '@rakuen/contract/vocabulary';
 import { COATING_CLASSES } from '@rakuen/core/paper';
 import { useAddConditionMutation, useChangeConditionMutation, useConditionsQuery, useRemoveConditionMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';

@@ -135,10 +135,13 @@ function ConditionRow({ condition, onChange }: { condition: ConditionView; onCha
             {condition.inkSet}, {condition.blackInk}, {condition.resolution}
           </span>
         </Link>
-        <Measured measure={dmax} condition={condition} />
+        <span>
+          <Measured measure={dmax} condition={condition} />
+          {condition.facts && <span className="block text-[12px] leading-tight text-quiet">Dmax</span>}
+        </span>
         <span className="text-right max-[1150px]:hidden">
           <Measured measure={gamutVolume} condition={condition} unit={false} />
-          {condition.facts && <span className="block text-[12px] leading-tight text-quiet">{gamutVolume.unit}</span>}
+          {condition.facts && <span className="block text-[12px] leading-tight text-quiet">gamut, {gamutVolume.unit}</span>}
         </span>
         <span className="flex justify-end">
           <QuietButton onClick={onChange} aria-label={`Change ${conditionLine(condition)}`}>

@@ -69,7 +69,7 @@ function PictureSheet({ picture }: { picture: PictureView }) {
       <div>
         <p className="font-serif text-[1.15rem] leading-snug">{inWords(picture)}</p>
         <LightnessHistogram figures={f} />
-        <dl className="mt-2 grid grid-cols-[1fr_auto] gap-x-4 gap-y-0.5">
+        <dl className="mt-2 grid grid-cols-[1fr_auto] gap-x-4 gap-y-0.5 [&_dd]:text-right">
           <Term name="Median L*, mean L*">
             {formatNumber(f.medianL, 0)}, {formatNumber(f.meanL, 1)}
           </Term>

@@ -1,8 +1,9 @@
 import { useEffect } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
-import { BLACK_INKS, PRINT_MODES, type ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
-import { INTENTS, SETTING_KEYS, VERDICTS, type PrintInput, type PrintProposal, type PrintView } from '@rakuen/contract/prints';
+import type { PrintInput, PrintProposal, PrintView } from '@rakuen/contract/prints';
+import { BLACK_INKS, INTENTS, PRINT_MODES, SETTING_KEYS, VERDICTS, type SettingKey } from '@rakuen/contract/vocabulary';
 import { useChangePrintMutation, useProposalQuery, useRecordPrintMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';
@@ -12,7 +13,7 @@ import { Caution, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { Strip } from '../parts/strip.tsx';
 
 /** Name of a setting as the printmaker says it. */
-const NAMES: Record<(typeof SETTING_KEYS)[number], string> = {
+const NAMES: Record<SettingKey, string> = {
   printer: 'Printer',
   inkSet: 'Ink set',
   blackInk: 'Black ink',
@@ -59,7 +60,7 @@ function Form({ picture, condition, print, proposal, onClose }: { picture: Pictu
     onClose();
   });
   const number = { valueAsNumber: true, validate: (v: number) => v > 0 || 'A number above 0' } as const;
-  const mark = (key: (typeof SETTING_KEYS)[number]) => (print ? undefined : carried.includes(key) ? `from ${proposal.carriedFrom[key]}` : 'changed for this print');
+  const mark = (key: SettingKey) => (print ? undefined : carried.includes(key) ? `from ${proposal.carriedFrom[key]}` : 'changed for this print');
   const text = (key: 'printer' | 'inkSet' | 'mediaSetting' | 'resolution' | 'profile' | 'sharpening' | 'feed', required = false) => (
     <TextField label={NAMES[key]} unit={mark(key) && `· ${mark(key)}`} error={errors.settings?.[key]?.message} {...register(`settings.${key}`, required ? { required: 'Please say' } : {})} />
   );

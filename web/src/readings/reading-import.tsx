@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { ConditionView } from '@rakuen/contract/conditions';
-import { MEASUREMENT_CONDITIONS, type ReadingPreview } from '@rakuen/contract/readings';
+import type { ReadingPreview } from '@rakuen/contract/readings';
+import { MEASUREMENT_CONDITIONS } from '@rakuen/contract/vocabulary';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { formatFigure } from '@rakuen/core/measurement/show';
 import { useKeepReadingMutation, usePreviewReadingMutation } from '../api/api.ts';

@@ -1,7 +1,7 @@
 import { useDroppable } from '@dnd-kit/core';
 import { ArrowLeftRight, X } from 'lucide-react';
 import type { ConditionView } from '@rakuen/contract/conditions';
-import { TABLE_SIZE } from '@rakuen/contract/settings';
+import { TABLE_SIZE } from '@rakuen/contract/vocabulary';
 import { conditionLine } from '../parts/label.ts';
 import { MARKS } from '../parts/marks.ts';
 import { Strip } from '../parts/strip.tsx';

@@ -1,5 +1,6 @@
 import { useCallback } from 'react';
-import { TABLE_SIZE, type TableState } from '@rakuen/contract/settings';
+import type { TableState } from '@rakuen/contract/settings';
+import { TABLE_SIZE } from '@rakuen/contract/vocabulary';
 import { useConditionsQuery, useLayTableMutation, usePicturesQuery, useTableQuery } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 

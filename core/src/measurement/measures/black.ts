@@ -9,6 +9,7 @@ export const black: Measure = {
   source: 'ISO 13655, CIE 15',
   digits: 1,
   scale: 'deltaE',
+  echoes: 'dmax',
   words: ['lighter', 'darker'],
   compute: ({ black: patch, repeatability }) => ({ shape: 'colour', lab: patch.lab, sd: channelSd(repeatability, patch.count) }),
 };

@@ -10,6 +10,7 @@ export const contrastRatio: Measure = {
   digits: 0,
   scale: 'ratio',
   better: 'higher',
+  echoes: 'dmax',
   words: ['higher in contrast', 'lower in contrast'],
   compute: ({ white, black, repeatability: r }) => {
     const value = white.xyz[1] / Math.max(black.xyz[1], 1e-3);

@@ -11,6 +11,7 @@ export const densityRange: Measure = {
   digits: 2,
   scale: 'density',
   better: 'higher',
+  echoes: 'dmax',
   words: ['longer in its range', 'shorter in its range'],
   compute: ({ white, black, repeatability: r }) => ({
     shape: 'scalar',

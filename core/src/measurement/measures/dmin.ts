@@ -11,6 +11,7 @@ export const dmin: Measure = {
   digits: 3,
   scale: 'density',
   better: 'lower',
+  echoes: 'white',
   words: ['darker in its white', 'brighter in its white'],
   compute: ({ white, repeatability: r }) => ({
     shape: 'scalar',

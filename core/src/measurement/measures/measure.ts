@@ -27,5 +27,7 @@ export interface Measure {
   readonly better?: 'higher' | 'lower';
   /** Words for more and less: "blacker", "less black". */
   readonly words: readonly [more: string, less: string];
+  /** Key of the measure this one follows from: where that one is told, this one need not be. */
+  readonly echoes?: string;
   readonly compute: (facts: ReadingFacts) => Figure;
 }

@@ -1,0 +1,38 @@
+/** The words both sides use. No decorators here: the interface imports these as values and everything else as types. */
+
+export const BLACK_INKS = ['photo black', 'matt black', 'dye black', 'none'] as const;
+export type BlackInk = (typeof BLACK_INKS)[number];
+
+export const PRINT_MODES = ['colour through a profile', 'driver black-and-white', 'driver colour'] as const;
+export type PrintMode = (typeof PRINT_MODES)[number];
+
+export const MEASUREMENT_CONDITIONS = ['M0', 'M1', 'M2', 'M3'] as const;
+
+export const JOB_STATES = ['waiting', 'reading', 'done', 'failed', 'cancelled'] as const;
+
+export const STAMPS = ['chosen', 'held', 'refused'] as const;
+export type Stamp = (typeof STAMPS)[number];
+
+export const INTENTS = ['relative colorimetric', 'perceptual', 'absolute colorimetric', 'saturation', 'driver'] as const;
+
+export const VERDICTS = ['not yet judged', 'good', 'good enough', 'rejected'] as const;
+
+/** Every setting a print is made with, in the order in which they are looked at. */
+export const SETTING_KEYS = [
+  'printer',
+  'inkSet',
+  'blackInk',
+  'mediaSetting',
+  'resolution',
+  'printMode',
+  'profile',
+  'intent',
+  'blackPointCompensation',
+  'blackOvercoat',
+  'sharpening',
+  'feed',
+] as const;
+export type SettingKey = (typeof SETTING_KEYS)[number];
+
+/** The most papers that lie on the table. */
+export const TABLE_SIZE = 6;
