@@ -56,8 +56,8 @@ const PARTS = ['core', 'contract', 'demo', 'server', 'web'];
 export function installPackages() {
   whenStale('packages', [join(ROOT, 'package-lock.json')], ['node_modules/.package-lock.json'], () => {
     console.error('Installing packages, once; this takes some minutes.');
-    // Prebuilt binaries aren't fetched: what must be compiled is compiled here.
-    if (run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']) !== 0) {
+    // Not `npm ci`: it refuses when a registry lacks the optional binaries of platforms that are not this one.
+    if (run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']) !== 0) {
       console.error('The packages could not be installed; the lines above say why.');
       process.exit(1);
     }

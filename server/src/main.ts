@@ -1,4 +1,5 @@
 import 'reflect-metadata';
+import { Logger } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { SwaggerModule } from '@nestjs/swagger';
@@ -15,7 +16,7 @@ const HOST = '127.0.0.1';
 const JSON_LIMIT = '1mb';
 
 async function build(config: Config, gate: { open: boolean }): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), { logger: ['error', 'warn'], abortOnError: false });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), { logger: false, abortOnError: false });
   let port = config.port;
   app.getHttpServer().on('listening', () => (port = (app.getHttpServer().address() as { port: number }).port));
   app.use(loopbackOnly(() => port, config.extraOrigins));
@@ -54,6 +55,8 @@ export async function start(args: readonly string[], env: NodeJS.ProcessEnv): Pr
   }
   if (config.demo) await app.get(DemoStudio).fillIfEmpty();
   gate.open = true;
+  // Quiet until here: a start that fails says so in one line.
+  Logger.overrideLogger(['error', 'warn']);
   const { port } = app.getHttpServer().address() as { port: number };
   console.log(`Rakuen is at http://${HOST}:${port}`);
   return app;

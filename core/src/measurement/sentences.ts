@@ -13,7 +13,8 @@ export interface PairSentence {
 
 /** The pair in hand in sentences, what can be seen first. Left out: figures that are missing, and echoes. */
 export function describePair(measures: readonly Measure[], left: Record<string, Figure>, right: Record<string, Figure>, thresholds: Thresholds): PairSentence[] {
-  const told = new Set(measures.filter((m) => left[m.key]?.shape !== 'missing' && right[m.key]?.shape !== 'missing').map((m) => m.key));
+  const present = (figure: Figure | undefined) => figure !== undefined && figure.shape !== 'missing';
+  const told = new Set(measures.filter((m) => present(left[m.key]) && present(right[m.key])).map((m) => m.key));
   return measures
     .filter((m) => m.echoes === undefined || !told.has(m.echoes))
     .flatMap((measure): PairSentence[] => {

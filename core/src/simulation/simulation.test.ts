@@ -1,7 +1,7 @@
 import { visualDensity } from '../colour/density.ts';
 import { ILLUMINANTS } from '../colour/illuminant.ts';
 import { spectrumToXyz } from '../colour/spectrum.ts';
-import type { ScalarFigure, ColourFigure } from '../measurement/figure.ts';
+import type { ScalarFigure } from '../measurement/figure.ts';
 import { computeFigures } from '../measurement/measures/registry.ts';
 import { readingFacts } from '../measurement/reading-facts.ts';
 import { luminescence, lightOf } from './brightener.ts';

@@ -6,13 +6,13 @@ import { PapersScreen } from '../papers/papers-screen.tsx';
 import { PicturesScreen } from '../pictures/pictures-screen.tsx';
 import { PrintsScreen } from '../prints/prints-screen.tsx';
 import { ReadingsScreen } from '../readings/readings-screen.tsx';
-import { Lost } from './lost.tsx';
+import { Broken, Lost } from './lost.tsx';
 import { Shell } from './shell.tsx';
 
 export const router = createBrowserRouter([
   {
     element: <Shell />,
-    errorElement: <Lost />,
+    errorElement: <Broken />,
     children: [
       { index: true, element: <Navigate to="/papers" replace /> },
       { path: 'papers', element: <PapersScreen /> },

@@ -111,6 +111,9 @@ function MeasureTable({ table, thresholds }: { table: Table; thresholds: Thresho
             <th scope="col" className="py-1 pr-4 text-left font-normal text-quiet">
               Measured
             </th>
+            <th scope="col" className="py-1 pr-4 text-left font-normal text-quiet">
+              Left against right
+            </th>
             {laid.map((c, i) => (
               <th key={c.id} scope="col" className={`px-2 py-1 text-left font-normal ${c.id === left?.id || c.id === right?.id ? 'bg-sheet' : ''}`}>
                 <span className="font-serif font-semibold">{MARKS[i].letter}</span> {c.id === left?.id && <span className="text-quiet">left hand</span>}
@@ -123,9 +126,6 @@ function MeasureTable({ table, thresholds }: { table: Table; thresholds: Thresho
                 </span>
               </th>
             ))}
-            <th scope="col" className="py-1 pl-3 text-left font-normal text-quiet">
-              Left against right
-            </th>
           </tr>
         </thead>
         <tbody>
@@ -137,12 +137,12 @@ function MeasureTable({ table, thresholds }: { table: Table; thresholds: Thresho
                 <th scope="row" className="py-1.5 pr-4 text-left font-normal" title={m.definition}>
                   {m.name} <span className="text-[12px] text-quiet">{m.unit === ': 1' ? '' : m.unit}</span>
                 </th>
+                <td className="py-1.5 pr-4">{difference ? difference.verdict : <span className="text-quiet">—</span>}</td>
                 {laid.map((c) => (
                   <td key={c.id} className={`px-2 py-1.5 whitespace-pre ${c.id === left?.id || c.id === right?.id ? 'bg-sheet' : ''}`}>
                     <Measured measure={m} condition={c} unit={m.unit === ': 1'} />
                   </td>
                 ))}
-                <td className="py-1.5 pl-3">{difference ? difference.verdict : <span className="text-quiet">—</span>}</td>
               </tr>
             );
           })}
@@ -151,12 +151,12 @@ function MeasureTable({ table, thresholds }: { table: Table; thresholds: Thresho
               <th scope="row" className="py-1.5 pr-4 text-left font-normal">
                 {name}
               </th>
+              <td className="py-1.5 pr-4 text-quiet">claimed, not judged</td>
               {laid.map((c) => (
                 <td key={c.id} className={`px-2 py-1.5 ${c.id === left?.id || c.id === right?.id ? 'bg-sheet' : ''}`}>
                   <Claimed>{show(c)}</Claimed>
                 </td>
               ))}
-              <td className="py-1.5 pl-3 text-quiet">claimed, not weighed</td>
             </tr>
           ))}
         </tbody>

@@ -34,7 +34,7 @@ export function Strip({ paper, facts, size = 'middle' }: { paper: PaperHead; fac
   const stepWidth = (width - whiteWidth) / colours.length;
 
   return (
-    <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={words} className="block shrink-0 overflow-visible">
+    <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={words} className={`block overflow-visible ${size === 'large' ? 'h-auto max-w-full' : 'shrink-0'}`}>
       <title>{words}</title>
       {measured ? (
         <>
@@ -55,11 +55,11 @@ export function Strip({ paper, facts, size = 'middle' }: { paper: PaperHead; fac
           <rect x={0.5} y={0.5} width={width - 1} height={sheetHeight - 1} fill={`url(#${hatch})`} stroke="var(--edge)" />
         </>
       )}
-      <path d={edgePath(paper.surface, width, sheetHeight, edge)} fill="var(--ink)" />
+      <path d={edgePath(paper.surface, width, sheetHeight, edge)} fill="#131313" />
       {fringe > 0.5 && (
         <path
           d={Array.from({ length: Math.floor(whiteWidth / 3) }, (_, i) => `M${i * 3 + 1.5} ${sheetHeight + edge + 1}v${fringe.toFixed(1)}`).join('')}
-          stroke="var(--ink)"
+          stroke="#131313"
           strokeWidth={1}
         />
       )}

@@ -1,0 +1,63 @@
+import { expect, expectAccessible, step, test } from './studio.ts';
+
+const STEPS = ['Papers', 'Readings', 'Compare', 'Pictures', 'Match', 'Prints', 'Ledger'];
+
+test.describe('every screen', () => {
+  for (const name of STEPS) {
+    test(`${name}: accessible by day and for proofing, nothing wider than the window, greys without tint`, async ({ watched: page, studio }) => {
+      await page.goto(studio.url);
+      await step(page, name);
+      await page.waitForLoadState('networkidle');
+      await expectAccessible(page);
+      await page.keyboard.press('d');
+      await expectAccessible(page);
+      await page.keyboard.press('d');
+      for (const width of [1024, 1280, 1920]) {
+        await page.setViewportSize({ width, height: 800 });
+        expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth), `${width} wide`).toBe(true);
+        expect(await page.evaluate(() => document.querySelector('main')!.scrollWidth <= document.querySelector('main')!.clientWidth), `main at ${width}`).toBe(true);
+      }
+      const tinted = await page.evaluate(() =>
+        [...document.querySelectorAll<HTMLElement>('body, header, main, aside, h1, p, button:not(.bg-vermilion)')].flatMap((e) => {
+          const { backgroundColor, color } = getComputedStyle(e);
+          return [backgroundColor, color].filter((c) => {
+            const [r, g, b] = c.match(/[\d.]+/g)!.map(Number);
+            return !(r === g && g === b);
+          });
+        }),
+      );
+      expect(tinted).toEqual([]);
+    });
+  }
+
+  test('bare: each says what it is for', async ({ watched: page, bare }) => {
+    await page.goto(bare.url);
+    for (const [name, says] of [['Papers', 'The drawer is empty'], ['Readings', 'Nothing to read yet'], ['Compare', 'The table is bare'], ['Pictures', 'No pictures yet'], ['Match', 'No picture in hand'], ['Prints', 'Nothing was printed yet'], ['Ledger', 'The ledger is blank']] as const) {
+      await step(page, name);
+      await expect(page.getByRole('heading', { name: says })).toBeVisible();
+      await expectAccessible(page);
+    }
+  });
+
+  test('an address that is none', async ({ watched: page, studio }) => {
+    await page.goto(`${studio.url}/nowhere`);
+    await expect(page.getByRole('heading', { name: 'There is nothing at this address.' })).toBeVisible();
+  });
+});
+
+test('bad files say what is wrong, where, and what to do', async ({ watched: page, bare }) => {
+  await page.goto(bare.url);
+  await step(page, 'Pictures');
+  await page.getByLabel('Bring a picture').setInputFiles({ name: 'photo.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>') });
+  await expect(page.getByRole('alert')).toContainText('not a JPEG, PNG or TIFF');
+  await expect(page.getByRole('alert')).toContainText('photo.jpg');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+});
+
+test('readings that can’t be read are refused at their line', async ({ watched: page, studio }) => {
+  await page.goto(`${studio.url}/readings`);
+  await page.getByLabel('Bring a file of readings').setInputFiles({ name: 'cut.txt', mimeType: 'text/plain', buffer: Buffer.from('CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_ID LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n1 50 0\n') });
+  await expect(page.getByRole('alert')).toContainText('cut.txt, line 6');
+});

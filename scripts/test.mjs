@@ -1,0 +1,51 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { build, checkNode, installPackages, ROOT } from './setup.mjs';
+
+/** Everything that decides whether a change may land: set-up, lint, types, Jest, Playwright; closes with the counts. */
+checkNode();
+installPackages();
+build();
+const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium';
+if (!existsSync(chromium)) {
+  console.log('Installing Debian’s chromium.');
+  const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
+  for (const words of [['apt-get', 'update', '-qq'], ['apt-get', 'install', '-y', '-qq', 'chromium']]) {
+    const [command, ...args] = [...sudo, ...words];
+    if (spawnSync(command, args, { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }).status !== 0) {
+      console.error('Chromium could not be installed; name another with the environment variable CHROMIUM.');
+      process.exit(1);
+    }
+  }
+}
+
+const results = join(ROOT, 'test-results');
+rmSync(results, { recursive: true, force: true });
+const failed = [];
+const began = Date.now();
+function step(name, command, args) {
+  const from = Date.now();
+  console.log(`\n== ${name}`);
+  const { status } = spawnSync(command, args, { cwd: ROOT, stdio: 'inherit', env: process.env });
+  console.log(`== ${name}: ${status === 0 ? 'passed' : 'FAILED'} in ${((Date.now() - from) / 1000).toFixed(0)} s`);
+  if (status !== 0) failed.push(name);
+}
+
+step('Lint', 'npm', ['run', '--silent', 'lint']);
+step('Types', 'npm', ['run', '--silent', 'typecheck']);
+step('Jest', 'npm', ['run', '--silent', 'jest', '--', '--json', '--outputFile=test-results/jest.json', '--silent']);
+// Jest's file lies where Playwright clears its folder.
+const jest = counts('jest.json', (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites, r.numPendingTests]);
+step('Playwright', 'npm', ['run', '--silent', 'e2e']);
+const playwright = counts('playwright.json', (r) => [r.stats.expected, r.stats.unexpected, r.stats.skipped]);
+
+function counts(file, read) {
+  const path = join(results, file);
+  return existsSync(path) ? read(JSON.parse(readFileSync(path, 'utf8'))) : [0, 1, 0];
+}
+
+const [passed, wrong, skipped] = [0, 1, 2].map((i) => jest[i] + playwright[i]);
+console.log(`\nJest ${jest[0]} passed, Playwright ${playwright[0]} passed, in ${((Date.now() - began) / 1000).toFixed(0)} s${failed.length > 0 ? `; failed: ${failed.join(', ')}` : ''}`);
+console.log(`${passed} passed, ${wrong} failed, ${skipped} skipped`);
+process.exit(failed.length === 0 && wrong === 0 ? 0 : 1);

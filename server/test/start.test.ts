@@ -1,0 +1,117 @@
+import { spawnSync } from 'node:child_process';
+import { writeFileSync, rmSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { createServer } from 'node:net';
+import { fileURLToPath } from 'node:url';
+import Database from 'better-sqlite3';
+import { blocks } from './files.ts';
+import { launch, PAPER, start, temporaryFolder } from './rakuen.ts';
+
+async function refused(args: string[]): Promise<{ code: number | null; lines: string[] }> {
+  const child = launch(args);
+  let output = '';
+  child.stdout!.on('data', (c: Buffer) => (output += c.toString()));
+  child.stderr!.on('data', (c: Buffer) => (output += c.toString()));
+  const code = await new Promise<number | null>((done) => child.on('close', done));
+  return { code, lines: output.trim().split('\n') };
+}
+
+describe('a start that can’t be', () => {
+  it('a port in use: one line, exit code not 0', async () => {
+    const other = createServer().listen(0, '127.0.0.1');
+    await new Promise((done) => other.once('listening', done));
+    const { port } = other.address() as { port: number };
+    const { code, lines } = await refused(['--port', String(port), '--data', temporaryFolder()]);
+    other.close();
+    expect(code).not.toBe(0);
+    expect(lines).toEqual([`Port ${port} is in use. Choose another with --port N.`]);
+  });
+
+  it('a data folder that is a file', async () => {
+    const file = join(temporaryFolder(), 'notes.txt');
+    writeFileSync(file, 'not a folder');
+    const { code, lines } = await refused(['--port', '0', '--data', file]);
+    expect(code).not.toBe(0);
+    expect(lines).toHaveLength(1);
+    expect(lines[0]).toContain(`The data folder ${file} can’t be used`);
+  });
+
+  it('a database that is none', async () => {
+    const folder = temporaryFolder();
+    writeFileSync(join(folder, 'rakuen.sqlite'), 'garbage, and long enough to be taken for a header of some sort'.repeat(20));
+    const { code, lines } = await refused(['--port', '0', '--data', folder]);
+    expect(code).not.toBe(0);
+    expect(lines).toHaveLength(1);
+    expect(lines[0]).toContain('can’t be opened');
+  });
+
+  it.each([[['--port', 'ninety']], [['--colour']], [['--data']]])('flags it does not understand: %j', async (args) => {
+    const { code, lines } = await refused(args);
+    expect(code).not.toBe(0);
+    expect(lines).toHaveLength(1);
+  });
+
+  it('too old a Node.js', () => {
+    const setup = fileURLToPath(new URL('../../scripts/setup.mjs', import.meta.url));
+    const done = spawnSync(process.execPath, ['--input-type=module', '-e', `const { checkNode } = await import(${JSON.stringify(setup)}); Object.defineProperty(process, 'versions', { value: { node: '18.12.1' } }); checkNode();`], { encoding: 'utf8' });
+    expect(done.status).toBe(1);
+    expect(done.stderr.trim()).toBe('Rakuen needs Node.js 20.19 or newer; this is 18.12.1.');
+  });
+});
+
+describe('what was acknowledged survives', () => {
+  it('kill -9 right after the answer, and in the middle of a picture', async () => {
+    const first = await start();
+    const names: string[] = [];
+    for (let i = 0; i < 20; i++) {
+      const name = `Sheet ${i}`;
+      expect((await first.call('POST', '/api/papers', { ...PAPER, name })).status).toBe(201);
+      names.push(name);
+    }
+    await first.upload('/api/pictures', 'half.tif', await blocks([[0.1, 0.2, 0.3], [0.7, 0.2, 0.3]]));
+    await first.kill();
+
+    const db = new Database(join(first.data, 'rakuen.sqlite'), { readonly: true });
+    expect(db.pragma('journal_mode', { simple: true })).toBe('wal');
+    expect(db.pragma('integrity_check', { simple: true })).toBe('ok');
+    db.close();
+
+    const second = await start(first.data);
+    const papers = await second.call<{ name: string }[]>('GET', '/api/papers');
+    expect(papers.body.map((p) => p.name).sort()).toEqual(names.sort());
+    const pictures = await second.call<{ figures: object }[]>('GET', '/api/pictures');
+    for (const p of pictures.body) expect(p.figures).toBeDefined();
+    expect(readdirSync(join(first.data, 'incoming'))).toHaveLength(0);
+    await second.stop();
+  });
+
+  it('Ctrl-C ends it cleanly', async () => {
+    const rakuen = await start();
+    expect([0, 130, null]).toContain(await rakuen.stop());
+  });
+});
+
+describe('the demo studio', () => {
+  it('fills an empty database with measured papers and pictures that want different papers, once', async () => {
+    const rakuen = await start(temporaryFolder(), []);
+    type Condition = { id: string; paper: { id: string }; facts: { figures: Record<string, { value: number }>; gamutMethod: string } };
+    const conditions = (await rakuen.call<Condition[]>('GET', '/api/conditions')).body;
+    expect(conditions.length).toBeGreaterThanOrEqual(6);
+    expect(new Set(conditions.map((c) => c.paper.id)).size).toBeGreaterThanOrEqual(4);
+    for (const c of conditions) expect(c.facts.gamutMethod).toBe('device surface');
+    const pictures = (await rakuen.call<{ id: string; bitsPerChannel: number; profileAssumed: boolean }[]>('GET', '/api/pictures')).body;
+    expect(pictures).toHaveLength(3);
+    const wanted = new Set<string>();
+    for (const p of pictures) {
+      expect(p).toMatchObject({ bitsPerChannel: 16, profileAssumed: false });
+      const match = await rakuen.call<{ places: { conditionId: string }[] }>('POST', '/api/matches', { pictureId: p.id });
+      wanted.add(conditions.find((c) => c.id === match.body.places[0].conditionId)!.paper.id);
+    }
+    expect(wanted.size).toBe(3);
+    await rakuen.kill();
+    const again = await start(rakuen.data, []);
+    expect((await again.call<unknown[]>('GET', '/api/conditions')).body).toHaveLength(conditions.length);
+    await again.stop();
+    rmSync(rakuen.data, { recursive: true, force: true });
+  });
+});
