@@ -95,6 +95,7 @@ test('the whole job: papers in, read, compared; a picture in, matched; decided, 
   await expect(page.getByRole('region', { name: 'Prints made' })).toContainText('edge curl');
 
   // The ledger, after the power went.
+  await page.goto('about:blank');
   await studio.close('SIGKILL');
   const again = new Studio(studio.data, ['--empty']);
   await again.open();

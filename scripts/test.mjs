@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build, checkNode, installPackages, ROOT } from './setup.mjs';
 
@@ -22,6 +22,7 @@ if (!existsSync(chromium)) {
 
 const results = join(ROOT, 'test-results');
 rmSync(results, { recursive: true, force: true });
+mkdirSync(results, { recursive: true });
 const failed = [];
 const began = Date.now();
 function step(name, command, args) {
@@ -35,7 +36,6 @@ function step(name, command, args) {
 step('Lint', 'npm', ['run', '--silent', 'lint']);
 step('Types', 'npm', ['run', '--silent', 'typecheck']);
 step('Jest', 'npm', ['run', '--silent', 'jest', '--', '--json', '--outputFile=test-results/jest.json', '--silent']);
-// Jest's file lies where Playwright clears its folder.
 const jest = counts('jest.json', (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites, r.numPendingTests]);
 step('Playwright', 'npm', ['run', '--silent', 'e2e']);
 const playwright = counts('playwright.json', (r) => [r.stats.expected, r.stats.unexpected, r.stats.skipped]);
