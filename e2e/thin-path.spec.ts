@@ -71,7 +71,7 @@ test('the whole job: papers in, read, compared; a picture in, matched; decided, 
   await step(page, 'Match');
   const ranking = page.getByRole('list', { name: 'Ranking' });
   await expect(ranking.getByRole('listitem').filter({ hasText: 'Aldermoor' }).first()).toContainText('Aldermoor Coated');
-  await expect(ranking).toContainText(/Over the whole picture the print lies \d+\.\d ΔE00 from the file/);
+  await expect(ranking).toContainText(/Over the whole picture the print lies \d+\.\d\sΔE00 from the file/);
 
   // 6. Decide and record.
   await page.getByRole('button', { name: 'Stamp Aldermoor Coated chosen' }).click();

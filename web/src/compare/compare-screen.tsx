@@ -10,7 +10,7 @@ import { useConditionsQuery, useSettingsQuery } from '../api/api.ts';
 import { STEPS } from '../app/steps.ts';
 import { Button } from '../parts/button.tsx';
 import { Claimed, Measured } from '../parts/figure.tsx';
-import { conditionLine } from '../parts/label.ts';
+import { asClaimed, conditionLine } from '../parts/label.ts';
 import { MARKS } from '../parts/marks.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
@@ -166,8 +166,8 @@ function MeasureTable({ table, thresholds }: { table: Table; thresholds: Thresho
 }
 
 const CLAIMS: readonly (readonly [name: string, show: (c: ConditionView) => string])[] = [
-  ['Weight', (c) => `${formatNumber(c.paper.weightGsm, 0)} g/m²`],
-  ['Thickness', (c) => `${formatNumber(c.paper.thicknessUm, 0)} µm`],
+  ['Weight', (c) => `${asClaimed(c.paper.weightGsm)} g/m²`],
+  ['Thickness', (c) => `${asClaimed(c.paper.thicknessUm)} µm`],
   ['Bulk', (c) => `${formatNumber(bulk(c.paper.thicknessUm, c.paper.weightGsm), 2)} cm³/g`],
   ['Surface', (c) => c.paper.surface],
   ['Brightener', (c) => c.paper.brightenerClaim],

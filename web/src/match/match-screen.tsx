@@ -46,7 +46,7 @@ export function MatchScreen() {
     if (place) setStamping({ place, stamp: word });
   };
   // The one main action: to choose the best paper, as long as none is chosen.
-  const undecided = current?.places.some((p) => p.decision?.stamp === 'chosen') ? undefined : current?.places.find((p) => !p.decision);
+  const undecided = current?.places.some((p) => p.decision?.stamp === 'chosen') || current?.places[0]?.decision ? undefined : current?.places[0];
   const lastStamped = current?.places.flatMap((p) => p.decision ?? []).sort((p, q) => q.decidedAt.localeCompare(p.decidedAt))[0];
   useKeys({
     c: () => stamp('chosen'),

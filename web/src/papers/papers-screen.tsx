@@ -11,7 +11,7 @@ import { STEPS } from '../app/steps.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Draggable } from '../parts/draggable.tsx';
 import { Claimed, Measured } from '../parts/figure.tsx';
-import { conditionLine } from '../parts/label.ts';
+import { asClaimed, conditionLine } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { Strip } from '../parts/strip.tsx';
@@ -79,7 +79,7 @@ function PaperEntry({ paper, conditions, onOpen }: { paper: PaperView; condition
         </div>
       </div>
       <p className="mb-1.5 text-[13px]">
-        {COATING_CLASSES[paper.coating].name}, {paper.base}, <Claimed>{formatNumber(paper.weightGsm, 0)} g/m²</Claimed>, <Claimed>{formatNumber(paper.thicknessUm, 0)} µm</Claimed>, <Claimed>{paper.surface}</Claimed>,{' '}
+        {COATING_CLASSES[paper.coating].name}, {paper.base}, <Claimed>{asClaimed(paper.weightGsm)} g/m²</Claimed>, <Claimed>{asClaimed(paper.thicknessUm)} µm</Claimed>, <Claimed>{paper.surface}</Claimed>,{' '}
         <Claimed>brightener {paper.brightenerClaim}</Claimed>
         {paper.pricePerM2 !== undefined && (
           <>

@@ -48,7 +48,9 @@ export function PicturesScreen() {
           ))}
         </ul>
       )}
-      <PictureIntake onAdded={setChosen} />
+      <div className={pictures?.length === 0 ? 'mx-auto mt-6 max-w-[52ch]' : ''}>
+        <PictureIntake onAdded={setChosen} />
+      </div>
     </>
   );
 }

@@ -1,13 +1,13 @@
+import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
-import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery, useRemoveReadingMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { STEPS } from '../app/steps.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Claimed, Measured, Term } from '../parts/figure.tsx';
-import { conditionLine, day } from '../parts/label.ts';
+import { asClaimed, conditionLine, day } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { Strip } from '../parts/strip.tsx';
@@ -97,7 +97,7 @@ function ConditionSheet({ condition }: { condition: ConditionView }) {
           <h3 className="mt-3 mb-1 text-[1.1rem]">How it is made</h3>
           <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
             <Term name="Paper">
-              {paper.maker} {paper.name}, <Claimed>{formatNumber(paper.weightGsm, 0)} g/m²</Claimed>, <Claimed>{formatNumber(paper.thicknessUm, 0)} µm</Claimed>
+              {paper.maker} {paper.name}, <Claimed>{asClaimed(paper.weightGsm)} g/m²</Claimed>, <Claimed>{asClaimed(paper.thicknessUm)} µm</Claimed>
             </Term>
             <Term name="Inks">
               {condition.inkSet}, {condition.blackInk}
@@ -135,6 +135,7 @@ function WhyMissing({ condition }: { condition: ConditionView }) {
 function ReadingList({ condition }: { condition: ConditionView }) {
   const [remove, { error }] = useRemoveReadingMutation();
   const dispatch = useAppDispatch();
+  const [sure, setSure] = useState<string>();
   if (condition.readings.length === 0) return <p className="mb-3 text-quiet">None yet.</p>;
   return (
     <>
@@ -150,8 +151,11 @@ function ReadingList({ condition }: { condition: ConditionView }) {
             </span>
             <span className="text-quiet">{r.measuredAt ? `measured ${r.measuredAt}` : `kept ${day(r.importedAt)}`}</span>
             <span className="w-28 text-quiet">{r.primary ? 'figures from this' : ''}</span>
-            <QuietButton aria-label={`Remove ${r.fileName}`} onClick={() => void remove(r.id).unwrap().then(() => dispatch(said(`${r.fileName} removed; its file can be brought again.`)), () => undefined)}>
-              Remove
+            <QuietButton
+              aria-label={sure === r.id ? `Remove ${r.fileName} for good` : `Remove ${r.fileName}`}
+              onClick={() => (sure === r.id ? void remove(r.id).unwrap().then(() => dispatch(said(`${r.fileName} removed.`)), () => undefined) : setSure(r.id))}
+            >
+              {sure === r.id ? 'Remove for good' : 'Remove'}
             </QuietButton>
           </li>
         ))}

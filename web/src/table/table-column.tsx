@@ -82,7 +82,7 @@ function LaidPaper({ condition, index, table }: { condition: ConditionView; inde
       </span>
       <div tabIndex={0} data-row data-kind="paper" data-id={condition.id} data-name={paper.name} role="group" aria-label={`${MARKS[index].letter}: ${paper.name}, ${conditionLine(condition)}${inLeft ? ', in the left hand' : inRight ? ', in the right hand' : ''}`}>
         <Strip paper={paper} facts={condition.facts} size="small" />
-        <p className="mt-0.5 truncate font-serif leading-tight" title={`${paper.maker} ${paper.name}`}>
+        <p className="mt-0.5 mr-9 truncate font-serif leading-tight" title={`${paper.maker} ${paper.name}`}>
           {paper.name}
         </p>
         <p className="truncate text-[12px] leading-tight text-quiet" title={conditionLine(condition)}>

@@ -1,0 +1,42 @@
+import { mkdirSync, mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { chromium } from 'playwright-core';
+import { build, ROOT } from './setup.mjs';
+
+/** One current picture of each main view, made from the demo studio. */
+const FOLDER = join(ROOT, 'docs/screenshots');
+const VIEWS = [
+  ['papers', '/papers'],
+  ['readings', '/readings'],
+  ['compare', '/compare'],
+  ['compare-charts', '/compare', (page) => page.locator('figure').last().scrollIntoViewIfNeeded()],
+  ['pictures', '/pictures'],
+  ['match', '/match'],
+  ['prints', '/prints'],
+  ['print-form', '/prints', (page) => page.getByRole('button', { name: /^Print .* again$/ }).first().click()],
+  ['ledger', '/ledger'],
+  ['proof-surround', '/pictures', (page) => page.keyboard.press('d')],
+];
+
+build();
+mkdirSync(FOLDER, { recursive: true });
+const { start } = await import(pathToFileURL(join(ROOT, 'server/dist/main.js')).href);
+const app = await start(['--port', '0', '--data', mkdtempSync(join(tmpdir(), 'rakuen-shots-')), '--web', join(ROOT, 'web/dist')], {});
+const url = `http://127.0.0.1:${app.getHttpServer().address().port}`;
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
+for (const [name, path, prepare] of VIEWS) {
+  await page.goto(url + path);
+  await page.waitForLoadState('networkidle');
+  await prepare?.(page);
+  await page.waitForTimeout(600);
+  await page.screenshot({ path: join(FOLDER, `${name}.png`) });
+}
+await browser.close();
+await app.close();
+process.exit(0);
