@@ -24,6 +24,8 @@ export class ConditionInput {
 
 /** What was measured of a print condition: figures by measure key, greys and the outline. */
 export class ConditionFacts {
+  /** Version of the measures they were computed with. */
+  @Int() version!: number;
   /** The reading the figures come from. */
   @Id() readingId!: string;
   @Plain() figures!: Record<string, Figure>;

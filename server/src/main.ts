@@ -10,6 +10,7 @@ import { loopbackOnly, waitAt } from './app/guard.ts';
 import { secure, serveInterface } from './app/interface.ts';
 import { describeApi } from './app/openapi.ts';
 import { checkRequests } from './app/validation.ts';
+import { ReadingsService } from './readings/readings.service.ts';
 import { DemoStudio } from './demo/demo-studio.ts';
 
 const HOST = '127.0.0.1';
@@ -53,6 +54,7 @@ export async function start(args: readonly string[], env: NodeJS.ProcessEnv): Pr
     if ((error as NodeJS.ErrnoException).code === 'EACCES') throw new StartError(`Port ${config.port} may not be used by you. Choose one above 1023 with --port N.`);
     throw error;
   }
+  await app.get(ReadingsService, { strict: false }).refreshFacts();
   if (config.demo) await app.get(DemoStudio).fillIfEmpty();
   gate.open = true;
   // Quiet until here: a start that fails says so in one line.

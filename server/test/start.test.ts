@@ -1,11 +1,11 @@
 import { spawnSync } from 'node:child_process';
-import { writeFileSync, rmSync, readdirSync } from 'node:fs';
+import { readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { createServer } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import Database from 'better-sqlite3';
 import { blocks } from './files.ts';
-import { launch, PAPER, start, temporaryFolder } from './rakuen.ts';
+import { condition, fixture, launch, PAPER, start, temporaryFolder } from './rakuen.ts';
 
 async function refused(args: string[]): Promise<{ code: number | null; lines: string[] }> {
   const child = launch(args);
@@ -82,6 +82,21 @@ describe('what was acknowledged survives', () => {
     const pictures = await second.call<{ figures: object }[]>('GET', '/api/pictures');
     for (const p of pictures.body) expect(p.figures).toBeDefined();
     expect(readdirSync(join(first.data, 'incoming'))).toHaveLength(0);
+    await second.stop();
+  });
+
+  it('figures kept under older measures are computed anew at the next start', async () => {
+    const first = await start();
+    const id = await condition(first);
+    await first.upload(`/api/conditions/${id}/readings`, 'u.ti3', readFileSync(fixture('FOGRA29L.ti3')));
+    await first.kill();
+    const db = new Database(join(first.data, 'rakuen.sqlite'));
+    const { facts } = db.prepare('SELECT facts FROM conditions').get() as { facts: string };
+    db.prepare('UPDATE conditions SET facts = ?').run(JSON.stringify({ ...JSON.parse(facts), version: 0, figures: {} }));
+    db.close();
+    const second = await start(first.data);
+    const { body } = await second.call<{ facts: { figures: { white: { lab: number[] } } } }>('GET', `/api/conditions/${id}`);
+    expect(body.facts.figures.white.lab).toEqual([95.71, 0.61, -2.32]);
     await second.stop();
   });
 

@@ -22,14 +22,14 @@ const NOISE_WIDTH = 1.96;
 
 /**
  * What the difference of two figures amounts to. It is worth a word only if it exceeds the measuring noise and can be seen.
- * @returns undefined when either figure is missing
+ * @returns undefined when either figure is missing, or the measure is none for the eye
  */
 export function differenceOf(measure: Measure, left: Figure, right: Figure, thresholds: Thresholds): Difference | undefined {
   if (left.shape === 'colour' && right.shape === 'colour') {
     const amount = deltaE2000(left.lab, right.lab);
     return judged(amount, amount, Math.hypot(left.sd, right.sd), thresholds.deltaE);
   }
-  if (left.shape !== 'scalar' || right.shape !== 'scalar') return undefined;
+  if (left.shape !== 'scalar' || right.shape !== 'scalar' || measure.scale === 'unjudged') return undefined;
   const amount = left.value - right.value;
   const sd = Math.hypot(left.sd, right.sd);
   switch (measure.scale) {

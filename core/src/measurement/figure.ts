@@ -5,6 +5,8 @@ export interface ScalarFigure {
   readonly shape: 'scalar';
   readonly value: number;
   readonly sd: number;
+  /** A word that belongs to the number: a class, a place on the ramp, a limit that was passed. */
+  readonly note?: string;
 }
 
 /** A figure that is a colour. `sd` is the standard deviation of its place, in ΔE. */

@@ -17,7 +17,7 @@ export interface ReadingFacts {
   readonly gamut?: ReadingGamut;
   readonly gamutFault?: string;
   /** The same paper and settings with the UV taken out (M2), for the brightener. */
-  readonly withoutUv?: { readonly white: PatchGroup; readonly repeatability: Repeatability };
+  readonly withoutUv?: { readonly reading: Reading; readonly white: PatchGroup; readonly repeatability: Repeatability };
 }
 
 /** Gathers the facts of a reading; `m2` is the reading of the same sheet without UV, if there is one. */
@@ -42,7 +42,7 @@ export function readingFacts(reading: Reading, m2?: Reading): ReadingFacts {
     ramp: neutralRamp(reading, groups, white.lab, black.lab),
     gamut,
     gamutFault,
-    withoutUv: m2Groups && { white: whiteOf(m2, m2Groups), repeatability: repeatability(m2Groups) },
+    withoutUv: m2Groups && { reading: m2, white: whiteOf(m2, m2Groups), repeatability: repeatability(m2Groups) },
   };
 }
 

@@ -19,8 +19,12 @@ export class ConditionsService {
     private readonly drawer: PapersService,
   ) {}
 
+  rows(): Promise<ConditionRow[]> {
+    return this.conditions.find({ order: { createdAt: 'ASC' } });
+  }
+
   async list(): Promise<ConditionView[]> {
-    return this.views(await this.conditions.find({ order: { createdAt: 'ASC' } }));
+    return this.views(await this.rows());
   }
 
   async view(id: string): Promise<ConditionView> {

@@ -6,6 +6,7 @@ import { DataSource, Repository } from 'typeorm';
 import type { ConditionFacts, ConditionView } from '@rakuen/contract/conditions';
 import type { ReadingFields, ReadingPreview } from '@rakuen/contract/readings';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
+import { FIGURES_VERSION } from '@rakuen/core/measurement/measures/registry';
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
@@ -55,6 +56,14 @@ export class ReadingsService {
     const all = [...(await this.readings.findBy({ conditionId })), row];
     await this.store(conditionId, all, (repository) => repository.insert(row));
     return this.conditions.view(conditionId);
+  }
+
+  /** Computes the facts anew that were computed with other measures than today's. */
+  async refreshFacts(): Promise<void> {
+    for (const { id, facts } of await this.conditions.rows()) {
+      if (!facts || facts.version === FIGURES_VERSION) continue;
+      await this.store(id, await this.readings.findBy({ conditionId: id }), async () => undefined);
+    }
   }
 
   async remove(id: string): Promise<ConditionView> {

@@ -3,7 +3,7 @@ import { abOutline } from '@rakuen/core/gamut/outline';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import { matchFigures, type MatchFigures } from '@rakuen/core/match/match-figures';
 import { readySheet, type SheetQualities } from '@rakuen/core/match/sheet';
-import { computeFigures } from '@rakuen/core/measurement/measures/registry';
+import { computeFigures, FIGURES_VERSION } from '@rakuen/core/measurement/measures/registry';
 import { readingFacts } from '@rakuen/core/measurement/reading-facts';
 import type { MeasurementCondition, Reading } from '@rakuen/core/measurement/reading';
 import type { ConditionFacts } from '@rakuen/contract/conditions';
@@ -49,6 +49,7 @@ export function conditionFacts(task: { readingId: string; primary: ReadingSource
   const facts = readingFacts(readSource(task.primary).reading, task.withoutUv && readSource(task.withoutUv).reading);
   return {
     facts: {
+      version: FIGURES_VERSION,
       readingId: task.readingId,
       figures: computeFigures(facts),
       ramp: facts.ramp && [...facts.ramp],

@@ -135,7 +135,7 @@ function MeasureTable({ table, thresholds }: { table: Table; thresholds: Thresho
             return (
               <tr key={m.key} className="border-b border-line">
                 <th scope="row" className="py-1.5 pr-4 text-left font-normal" title={m.definition}>
-                  {m.name} <span className="text-[12px] text-quiet">{m.unit === ': 1' ? '' : m.unit}</span>
+                  {m.name} <span className="text-[12px] text-quiet">{m.unit === ': 1' || m.name.endsWith(m.unit) ? '' : m.unit}</span>
                 </th>
                 <td className="py-1.5 pr-4">{difference ? difference.verdict : <span className="text-quiet">—</span>}</td>
                 {laid.map((c) => (

@@ -6,7 +6,7 @@ import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { formatFigure, formatNumber } from '@rakuen/core/measurement/show';
 
 /** A measured figure: upright; a click opens where it came from. What can't be computed says which reading is missing. */
-export function Measured({ measure, condition, unit = true }: { measure: Measure; condition: ConditionView; unit?: boolean }) {
+export function Measured({ measure, condition, unit = true, note = false }: { measure: Measure; condition: ConditionView; unit?: boolean; note?: boolean }) {
   const figure = condition.facts?.figures[measure.key];
   if (!figure) return <Missing why="Nothing was measured of it yet." />;
   if (figure.shape === 'missing') return <Missing why={figure.why} />;
@@ -15,6 +15,7 @@ export function Measured({ measure, condition, unit = true }: { measure: Measure
       <Popover.Trigger className="rounded-[2px] px-0.5 text-left underline decoration-line decoration-dotted underline-offset-4 hover:decoration-ink">
         {formatFigure(measure, figure)}
         {unit && figure.shape === 'scalar' && <span className="text-quiet"> {measure.unit}</span>}
+        {note && figure.shape === 'scalar' && figure.note && <span className="text-quiet">, {figure.note}</span>}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content sideOffset={6} collisionPadding={12} className="z-50 w-80 border border-edge bg-sheet p-4 text-[13px]">
@@ -36,6 +37,7 @@ function Source({ measure, figure, condition }: { measure: Measure; figure: Excl
         <Term name="Repeatability">
           ± {spread} {figure.shape === 'colour' ? 'ΔE*ab' : measure.unit} (1 s){condition.facts?.repeats === undefined && ', assumed (practice): nothing was read twice'}
         </Term>
+        {figure.shape === 'scalar' && figure.note && <Term name="Note">{figure.note}</Term>}
         <Term name="Reading">{reading?.fileName ?? '—'}</Term>
         <Term name="Condition">{reading?.measurementCondition ?? 'not stated'}, D50, 2°</Term>
         <Term name="Measured">{reading?.measuredAt ?? 'date not stated'}</Term>

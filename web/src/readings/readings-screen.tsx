@@ -76,7 +76,7 @@ function ConditionSheet({ condition }: { condition: ConditionView }) {
                       {m.name} {m.scale === 'deltaE' && facts.figures[m.key].shape === 'colour' && <span className="text-quiet">{m.unit}</span>}
                     </th>
                     <td className="py-1 text-right whitespace-pre">
-                      <Measured measure={m} condition={condition} />
+                      <Measured measure={m} condition={condition} note />
                     </td>
                   </tr>
                 ))}

@@ -10,7 +10,9 @@ export type Scale =
   /** A ratio of luminances, seen as its logarithm, a density. */
   | 'ratio'
   /** A difference in percent of the larger. */
-  | 'percent';
+  | 'percent'
+  /** Not a thing for the eye, or not by itself: no verdict is given. */
+  | 'unjudged';
 
 /** One measure, declared. Adding a measure is adding a file like those beside this one and naming it in the registry. */
 export interface Measure {

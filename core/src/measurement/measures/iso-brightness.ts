@@ -1,0 +1,19 @@
+import { r457 } from '../brightness.ts';
+import { groupSpectrum, NO_SPECTRA, spreadOver } from '../spectra-of-group.ts';
+import type { Measure } from './measure.ts';
+
+export const isoBrightness: Measure = {
+  key: 'isoBrightness',
+  name: 'ISO brightness, R457',
+  unit: '%',
+  definition: 'Reflectance of the bare paper as a filter around 457 nm sees it.',
+  source: 'ISO 2470-1 (memory)',
+  digits: 1,
+  scale: 'unjudged',
+  words: ['brighter in blue', 'duller in blue'],
+  compute: ({ reading, white }) => {
+    const spectrum = groupSpectrum(reading, white);
+    if (!spectrum) return { shape: 'missing', why: NO_SPECTRA };
+    return { shape: 'scalar', value: r457(spectrum), sd: spreadOver(reading, white, r457) };
+  },
+};
