@@ -11,7 +11,7 @@ const { result } = concurrently(
     { name: 'types', command: 'tsc -b core contract demo server --watch --preserveWatchOutput' },
     {
       name: 'server',
-      command: `node --watch --watch-preserve-output -e "import('./server/dist/main.js').then((m) => m.main(process.argv.slice(1)))" -- --port ${PORT}`,
+      command: `node --watch --watch-preserve-output scripts/serve.mjs --port ${PORT}`,
       env: { RAKUEN_DEV_ORIGIN: `http://127.0.0.1:${VITE_PORT}` },
     },
     { name: 'web', command: `vite web --host 127.0.0.1 --port ${VITE_PORT} --strictPort`, env: { RAKUEN_API: `http://127.0.0.1:${PORT}` } },

@@ -27,7 +27,6 @@ async function build(config: Config, gate: { open: boolean }): Promise<NestExpre
   app.setGlobalPrefix('api');
   app.useGlobalPipes(checkRequests());
   app.useGlobalFilters(new ErrorFilter());
-  app.enableShutdownHooks();
   SwaggerModule.setup('api/docs', app, describeApi(app), { jsonDocumentUrl: 'api/docs-json' });
   if (config.webFolder) serveInterface(app, config.webFolder);
   return app;
@@ -67,7 +66,9 @@ export async function start(args: readonly string[], env: NodeJS.ProcessEnv): Pr
 /** The command line: one clear line and exit code 1 when it can't start. */
 export async function main(args: readonly string[]): Promise<void> {
   try {
-    await start(args, process.env);
+    const app = await start(args, process.env);
+    // The first Ctrl-C lets what was begun end; the second does not wait.
+    for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void app.close().then(() => process.exit(0)));
   } catch (error) {
     console.error(error instanceof StartError ? error.message : error);
     process.exit(1);
