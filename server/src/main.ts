@@ -43,6 +43,8 @@ export async function start(args: readonly string[], env: NodeJS.ProcessEnv): Pr
   } catch (error) {
     throw new StartError(`The database in ${config.dataFolder} can’t be opened: ${(error as Error).message}. Choose another folder with --data FOLDER, or put back a sound copy.`);
   }
+  // The first Ctrl-C lets what was begun end; the second does not wait.
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void app.close().then(() => process.exit(0)));
   try {
     // Take the port first: a start that can't listen must not fill a database.
     await app.init();
@@ -66,9 +68,7 @@ export async function start(args: readonly string[], env: NodeJS.ProcessEnv): Pr
 /** The command line: one clear line and exit code 1 when it can't start. */
 export async function main(args: readonly string[]): Promise<void> {
   try {
-    const app = await start(args, process.env);
-    // The first Ctrl-C lets what was begun end; the second does not wait.
-    for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void app.close().then(() => process.exit(0)));
+    await start(args, process.env);
   } catch (error) {
     console.error(error instanceof StartError ? error.message : error);
     process.exit(1);

@@ -11,7 +11,8 @@ const FAMILIES: readonly (readonly [upTo: number, name: string])[] = [
   [175, 'greens'],
   [215, 'blue-greens'],
   [250, 'sky blues'],
-  [300, 'blues'],
+  // CIELAB bends blue towards violet: a pure screen blue lies at 301°.
+  [310, 'blues'],
   [330, 'violets'],
   [352, 'magentas'],
   [361, 'pinks'],

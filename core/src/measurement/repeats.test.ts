@@ -1,0 +1,104 @@
+import fc from 'fast-check';
+import { labToXyz } from '../colour/lab.ts';
+import type { Lab } from '../colour/types.ts';
+import { seededNormal } from '../random.ts';
+import { densitySd } from './noise.ts';
+import { gamutOfReading } from './gamut-of-reading.ts';
+import { neutralRamp } from './neutral-ramp.ts';
+import { readingFacts } from './reading-facts.ts';
+import type { PatchReading, Reading } from './reading.ts';
+import { ASSUMED_REPEATABILITY, groupPatches, repeatability } from './repeats.ts';
+
+const patch = (id: string, device: number[] | undefined, lab: Lab): PatchReading => ({ id, device, lab, xyz: labToXyz(lab) });
+const reading = (patches: PatchReading[]): Reading => ({ patches, deviceSpace: patches[0].device?.length === 4 ? 'CMYK' : 'RGB', colourFrom: 'Lab' });
+
+describe('repeated patches', () => {
+  it('are averaged, and their pooled deviation is that of the textbook', () => {
+    // Two groups: 10, 12, 14 (deviation 2) and 50, 50.4 (variance 0.08): pooled √((8 + 0.08) / 3).
+    const r = reading([
+      patch('a', [0, 0, 0], [10, 0, 0]),
+      patch('b', [0, 0, 0], [12, 0, 0]),
+      patch('c', [0, 0, 0], [14, 0, 0]),
+      patch('d', [1, 1, 1], [50, 0, 0]),
+      patch('e', [1, 1, 1], [50.4, 0, 0]),
+    ]);
+    const groups = groupPatches(r);
+    expect(groups.map((g) => [g.lab[0], g.count])).toEqual([
+      [12, 3],
+      [50.2, 2],
+    ]);
+    const found = repeatability(groups);
+    expect(found.degreesOfFreedom).toBe(3);
+    expect(found.lab[0]).toBeCloseTo(Math.sqrt(8.08 / 3), 12);
+    expect(found.lab[1]).toBe(0);
+  });
+
+  it('too few of them, and common practice stands in and says so (practice)', () => {
+    const groups = groupPatches(reading([patch('a', [0, 0, 0], [10, 0, 0]), patch('b', [1, 1, 1], [95, 0, 0]), patch('c', [1, 1, 1], [95.2, 0, 0])]));
+    expect(repeatability(groups)).toEqual(ASSUMED_REPEATABILITY);
+    expect(repeatability(groups).degreesOfFreedom).toBeUndefined();
+  });
+
+  it('without device values no patch is taken for another', () => {
+    expect(groupPatches(reading([patch('a', undefined, [10, 0, 0]), patch('b', undefined, [10, 0, 0])]))).toHaveLength(2);
+  });
+
+  it('recovers the noise an instrument was given, within a fifth', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.02, max: 0.5, noNaN: true }), fc.integer({ min: 1, max: 1000 }), (sd, seed) => {
+        const normal = seededNormal(seed);
+        const patches = Array.from({ length: 400 }, (_, i) => patch(String(i), [(i % 40) / 39, 0, 0], [20 + (i % 40) + sd * normal(), sd * normal(), sd * normal()]));
+        const found = repeatability(groupPatches(reading(patches)));
+        for (const c of found.lab) expect(Math.abs(c / sd - 1)).toBeLessThan(0.2);
+      }),
+      { numRuns: 20 },
+    );
+  });
+
+  it('density carries noise as its derivative says', () => {
+    const Y = 0.4;
+    const sdY = 0.002;
+    const numeric = (-Math.log10((Y + sdY) / 100) + Math.log10((Y - sdY) / 100)) / -2;
+    expect(densitySd(sdY, Y, 1)).toBeCloseTo(numeric, 6);
+    expect(densitySd(sdY, Y, 4)).toBeCloseTo(numeric / 2, 6);
+  });
+});
+
+describe('what a chart holds', () => {
+  const levels = [0, 0.25, 0.5, 0.75, 1];
+  const cube = (without?: string) =>
+    levels
+      .flatMap((r) => levels.flatMap((g) => levels.map((b) => [r, g, b])))
+      .filter((d) => d.join() !== without)
+      .map((d, i) => patch(String(i), d, [10 + 85 * ((d[0] + d[1] + d[2]) / 3), 60 * (d[0] - d[1]), 50 * ((d[0] + d[1]) / 2 - d[2])]));
+
+  it('a net of the device cube is taken as its surface; with a hole in it, the hull of all colours', () => {
+    const whole = reading(cube());
+    expect(gamutOfReading(whole, groupPatches(whole)).method).toBe('device surface');
+    const holed = reading(cube('1,0.5,0'));
+    expect(gamutOfReading(holed, groupPatches(holed)).method).toBe('modified hull');
+  });
+
+  it('white is the bare paper by its device values even when another patch is lighter', () => {
+    const facts = readingFacts(reading([...cube(), patch('glint', [0.5, 0.5, 0.51], [99, 0, 0])]));
+    expect(facts.white.lab[0]).toBe(95);
+    expect(facts.black.lab[0]).toBe(10);
+  });
+
+  it('greys on the line have no chroma off it; one that strays is found at its distance', () => {
+    const white: Lab = [95, 1, 4];
+    const black: Lab = [15, -1, 0];
+    const on = (step: number): Lab => [black[0] + 80 * step, black[1] + 2 * step, black[2] + 4 * step];
+    const steps = Array.from({ length: 11 }, (_, i) => i / 10);
+    const greys = steps.map((s) => patch(`g${s}`, [s, s, s], s === 0.5 ? [on(s)[0], on(s)[1] + 3, on(s)[2] + 4] : on(s)));
+    const r = reading(greys);
+    const ramp = neutralRamp(r, groupPatches(r), white, black)!;
+    expect(ramp).toHaveLength(11);
+    for (const s of ramp) expect(s.chromaOffLine).toBeCloseTo(s.step === 0.5 ? 5 : 0, 9);
+  });
+
+  it('four greys are no ramp', () => {
+    const r = reading([0, 0.3, 0.6, 1].map((s) => patch(String(s), [s, s, s], [10 + 85 * s, 0, 0])));
+    expect(neutralRamp(r, groupPatches(r), [95, 0, 0], [10, 0, 0])).toBeUndefined();
+  });
+});

@@ -1,0 +1,134 @@
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import sharp from 'sharp';
+import { brokenProfileJpeg } from '../server/test/files.ts';
+import { expect, step, test } from './studio.ts';
+
+const UNCOATED = readFileSync(fileURLToPath(new URL('../core/test/fixtures/FOGRA29L.ti3', import.meta.url)), 'latin1');
+
+/** Lets a file fall on the element that says `label`, as a hand would. */
+async function drop(page: import('@playwright/test').Page, label: string, name: string, text: string) {
+  const data = await page.evaluateHandle(
+    ([fileName, content]) => {
+      const transfer = new DataTransfer();
+      transfer.items.add(new File([content], fileName, { type: 'text/plain' }));
+      return transfer;
+    },
+    [name, text],
+  );
+  await page.locator('button', { hasText: label }).dispatchEvent('drop', { dataTransfer: data });
+}
+
+test('a file is dropped, looked at, left; dropped again and kept; removed on a second word', async ({ watched: page, studio }) => {
+  await page.goto(`${studio.url}/papers`);
+  await page.getByRole('button', { name: 'Add a print condition for Unsized Mulberry' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('carried over');
+  await expect(dialog.getByLabel('Black ink')).toHaveValue('matt black');
+  await dialog.getByLabel('Media setting').fill('Washi, trial');
+  await dialog.getByRole('button', { name: 'Add and bring its readings' }).click();
+
+  await expect(page.getByText('Nothing measured yet.')).toBeVisible();
+  await drop(page, 'Bring a file of readings', 'washi.txt', UNCOATED);
+  const found = page.getByRole('region', { name: 'What was recognised' });
+  await expect(found).toContainText('1485 patches');
+  await expect(found).toContainText('measurement condition M0');
+  await found.getByRole('button', { name: 'Leave them' }).click();
+  await expect(page.getByText('None yet.')).toBeVisible();
+
+  await drop(page, 'Bring a file of readings', 'washi.txt', UNCOATED);
+  await found.getByRole('button', { name: 'Keep these readings' }).click();
+  await expect(page.getByText('figures from this')).toBeVisible();
+  await drop(page, 'Bring a file of readings', 'washi-again.txt', UNCOATED);
+  await found.getByRole('button', { name: 'Keep these readings' }).click();
+  await expect(page.getByRole('alert')).toContainText('kept for this print condition already');
+  await found.getByRole('button', { name: 'Leave them' }).click();
+
+  await page.getByRole('button', { name: 'Remove washi.txt' }).click();
+  await page.getByRole('button', { name: 'Remove washi.txt for good' }).click();
+  await expect(page.getByText('None yet.')).toBeVisible();
+
+  await step(page, 'Papers');
+  await page.getByRole('button', { name: 'Change Corvane D6 · Washi, trial' }).or(page.getByRole('button', { name: /Change .*Washi, trial/ })).first().click();
+  await page.getByRole('button', { name: 'Remove this print condition' }).click();
+  await page.getByRole('button', { name: 'Remove with its readings' }).click();
+  await expect(page.getByText('Washi, trial')).toHaveCount(0);
+});
+
+test('a file that does not say its measurement condition is told it', async ({ watched: page, studio }) => {
+  await page.goto(`${studio.url}/readings`);
+  await page.getByLabel('Bring a file of readings').setInputFiles({ name: 'plain.ti3', mimeType: 'text/plain', buffer: Buffer.from(UNCOATED.replace('GAS-FILLED TUNGSTEN', 'unknown'), 'latin1') });
+  const found = page.getByRole('region', { name: 'What was recognised' });
+  await found.getByLabel(/Measurement condition/).selectOption('M3');
+  await found.getByRole('button', { name: 'Keep these readings' }).click();
+  const kept = page.getByRole('listitem').filter({ hasText: 'plain.ti3' });
+  await expect(kept).toContainText('M3');
+  // M1 speaks before M3: the figures did not change hands.
+  await expect(kept).not.toContainText('figures from this');
+  await kept.getByRole('button', { name: 'Remove plain.ti3' }).click();
+  await kept.getByRole('button', { name: 'Remove plain.ti3 for good' }).click();
+  await expect(kept).toHaveCount(0);
+});
+
+test('a picture with a broken profile is refused, then read as sRGB on purpose, and removed', async ({ watched: page, studio }) => {
+  await page.goto(`${studio.url}/pictures`);
+  await page.getByLabel('Bring a picture').setInputFiles({ name: 'broken-profile.jpg', mimeType: 'image/jpeg', buffer: await brokenProfileJpeg() });
+  await expect(page.getByRole('alert')).toContainText('embedded profile');
+  await page.getByRole('button', { name: 'Set the profile aside and assume sRGB' }).click();
+  await expect(page.getByRole('heading', { name: 'broken profile' })).toBeVisible();
+  await expect(page.getByText('sRGB is assumed')).toBeVisible();
+  await page.getByRole('button', { name: 'Remove this picture' }).click();
+  await page.getByRole('button', { name: 'Remove for good' }).click();
+  await expect(page.getByRole('heading', { name: 'broken profile' })).toHaveCount(0);
+});
+
+test('a large picture shows how far it is and can be stopped', async ({ watched: page, studio }) => {
+  await page.goto(`${studio.url}/pictures`);
+  const large = await sharp({ create: { width: 5000, height: 4000, channels: 3, background: '#345', noise: { type: 'gaussian', mean: 120, sigma: 40 } } }).jpeg({ quality: 70 }).toBuffer();
+  await page.getByLabel('Bring a picture').setInputFiles({ name: 'large.jpg', mimeType: 'image/jpeg', buffer: large });
+  await expect(page.getByRole('progressbar', { name: 'Reading large.jpg' })).toBeVisible();
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByRole('progressbar', { name: 'Reading large.jpg' })).toHaveCount(0);
+  await expect(page.getByRole('heading', { name: 'large' })).toHaveCount(0);
+});
+
+test('a print is judged a day later; a paper that the ledger rests on stays', async ({ watched: page, studio }) => {
+  await page.goto(`${studio.url}/prints`);
+  await page.getByRole('button', { name: 'Judge or correct the print of The fourth dish, after ten' }).click();
+  await page.getByLabel('The print is').selectOption('good enough');
+  await page.getByLabel('Why').fill('Under the gallery lamp the horizon is a little green.');
+  await page.getByRole('button', { name: 'Keep the change' }).click();
+  await expect(page.getByRole('region', { name: 'Prints made' })).toContainText('a little green');
+  await step(page, 'Ledger');
+  await page.getByLabel('Show').selectOption('print');
+  await expect(page.getByRole('listitem').filter({ hasText: 'print, good enough' })).toContainText('a little green');
+  await expect(page.getByRole('listitem').filter({ hasText: 'chosen' })).toHaveCount(0);
+
+  await step(page, 'Papers');
+  await page.getByRole('button', { name: 'Change Corvane P10 · Fine art matt' }).click();
+  await page.getByRole('button', { name: 'Remove this print condition' }).click();
+  await page.getByRole('button', { name: 'Remove with its readings' }).click();
+  await expect(page.getByRole('alert')).toContainText('Decisions or prints in the ledger rest on this print condition.');
+});
+
+test('the server gone: the page says so and keeps what was typed', async ({ page, bare }) => {
+  await page.goto(`${bare.url}/papers`);
+  await page.getByRole('button', { name: 'Add a paper' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Maker').fill('Vanishing Mill');
+  await dialog.getByLabel('Name', { exact: true }).fill('Gone Sheet');
+  await dialog.getByLabel('Weight g/m²').fill('200');
+  await dialog.getByLabel('Thickness µm').fill('210');
+  await page.route('**/api/**', (route) => route.abort());
+  await dialog.getByRole('button', { name: 'Add and say how it prints' }).click();
+  await expect(dialog.getByRole('alert')).toContainText('Rakuen does not answer');
+  await expect(dialog.getByLabel('Name', { exact: true })).toHaveValue('Gone Sheet');
+  await page.unroute('**/api/**');
+  await dialog.getByRole('button', { name: 'Add and say how it prints' }).click();
+  await expect(page.getByRole('dialog', { name: 'How is Gone Sheet printed?' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Change Gone Sheet' }).click();
+  await page.getByRole('button', { name: 'Remove this paper' }).click();
+  await page.getByRole('button', { name: 'Remove for good' }).click();
+  await expect(page.getByRole('heading', { name: 'The drawer is empty' })).toBeVisible();
+});
