@@ -1,6 +1,6 @@
 import type { Figure } from '@rakuen/core/measurement/figure';
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
-import { FreeText, Id, Int, Maybe, OneOf, Plain, Text, When, Words, Yes } from './fields.ts';
+import { FreeText, Id, Int, Maybe, OneOf, Parts, Plain, Text, When, Words, Yes } from './fields.ts';
 import { MEASUREMENT_CONDITIONS } from './vocabulary.ts';
 
 /** Form fields beside the file of a reading. */
@@ -10,8 +10,16 @@ export class ReadingFields {
   @Maybe() @FreeText(200) instrument?: string;
 }
 
-/** What was recognised in a file, before it is kept. */
+/** One of several readings in a file. */
+export class ReadingPart {
+  @Int() patchCount!: number;
+  @Maybe() @OneOf(MEASUREMENT_CONDITIONS) measurementCondition?: MeasurementCondition;
+}
+
+/** What was recognised in a file, before it is kept. The words and figures are those of its first reading. */
 export class ReadingPreview {
+  /** All readings of the file: one, or one a measurement condition. */
+  @Parts(() => ReadingPart) parts!: ReadingPart[];
   @Text() fileName!: string;
   @Int() patchCount!: number;
   @Words() columns!: string[];
@@ -31,6 +39,8 @@ export class ReadingView {
   @Id() conditionId!: string;
   @Text() fileName!: string;
   @Text(64) contentHash!: string;
+  /** Which of the readings in the file, from 0. */
+  @Int() part!: number;
   @Int() patchCount!: number;
   @OneOf(['spectrum', 'XYZ', 'Lab']) colourFrom!: string;
   @Maybe() @OneOf(['RGB', 'CMYK']) deviceSpace?: string;

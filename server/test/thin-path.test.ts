@@ -1,5 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { openProfile } from '@rakuen/server/colour-management/lcms';
+import { writeCxf } from '@rakuen/core/formats/cxf-write';
+import { surfaceChart } from '@rakuen/core/simulation/chart';
+import { PIGMENT_INKS } from '@rakuen/core/simulation/inks';
+import { readChart } from '@rakuen/core/simulation/instrument';
 import sharp from 'sharp';
 import { blocks } from './files.ts';
 import { condition, CONDITION, fixture, PAPER, picture, start, type Running } from './rakuen.ts';
@@ -43,6 +47,29 @@ describe('readings', () => {
     expect(removed.body.facts).toBeUndefined();
     expect(removed.body.readings).toHaveLength(0);
     expect((await rakuen.upload(`/api/conditions/${id}/readings`, 'coated.ti3', coated)).status).toBe(201);
+  });
+});
+
+describe('a file with several readings', () => {
+  it('CxF3 of one pass is kept as a reading a condition, and gives the brightener', async () => {
+    const id = await condition(rakuen, 'One Pass');
+    const sheet = { reflectance: 0.94, warmth: 0.02, brightener: 0.5, surfaceReflection: 0.0125, yuleNielsen: 1.9, inkHold: 0.77, inkLimit: 5 };
+    const press = { sheet, inks: PIGMENT_INKS, blackInk: 'matt' as const, inkLoad: 1 };
+    const [m1, m2] = (['M1', 'M2'] as const).map((uv, i) => writeCxf(readChart(press, surfaceChart(3, 9, 3), uv, i + 1)));
+    // Two files made one: the objects of both, and both specifications.
+    const between = (text: string, name: string) => text.slice(text.indexOf(`<cc:${name}>`) + name.length + 5, text.indexOf(`</cc:${name}>`));
+    const one = m1
+      .replace('</cc:ObjectCollection>', () => `${between(m2, 'ObjectCollection')}</cc:ObjectCollection>`)
+      .replace('</cc:ColorSpecificationCollection>', () => `${between(m2, 'ColorSpecificationCollection')}</cc:ColorSpecificationCollection>`);
+    const preview = await rakuen.upload<{ parts: { measurementCondition: string }[] }>('/api/readings/preview', 'pass.cxf', one);
+    expect(preview.body.parts.map((p) => p.measurementCondition)).toEqual(['M1', 'M2']);
+    const { status, body } = await rakuen.upload<Facts>(`/api/conditions/${id}/readings`, 'pass.cxf', one);
+    expect(status).toBe(201);
+    expect(body.readings.map((r) => [r.measurementCondition, r.primary])).toEqual([['M1', true], ['M2', false]]);
+    expect(body.facts.figures.brightenerShift.value).toBeGreaterThan(2);
+    expect(body.facts.gamutMethod).toBe('device surface');
+    const without = await rakuen.call<Facts>('DELETE', `/api/readings/${body.readings[1].id}`);
+    expect(without.body.facts.figures.brightenerShift.shape).toBe('missing');
   });
 });
 

@@ -16,7 +16,7 @@ export function decodeLines(bytes: Uint8Array): { lines: string[]; encoding: 'UT
   if (control > sample.length / 200) {
     throw new FormatError({
       message: 'This is not a text file.',
-      remedy: 'Choose the CGATS text file the instrument software wrote (often .txt, .cgats, .it8, .cie or .ti3).',
+      remedy: 'Choose the text file the instrument software wrote: CGATS (often .txt, .cgats, .it8, .cie or .ti3) or CxF3 (.cxf).',
     });
   }
   let text: string;

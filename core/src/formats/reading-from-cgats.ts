@@ -2,21 +2,12 @@ import { deltaE2000 } from '../colour/difference.ts';
 import { labToXyz, xyzToLab } from '../colour/lab.ts';
 import { illuminantWhite, spectrumToXyz } from '../colour/spectrum.ts';
 import type { Lab, Xyz } from '../colour/types.ts';
-import type { DeviceSpace, PatchReading, Reading, SpectralGrid } from '../measurement/reading.ts';
+import type { DeviceSpace, PatchReading, SpectralGrid } from '../measurement/reading.ts';
 import { mapColumns, type ColumnMap } from './cgats-columns.ts';
 import { readHeader } from './cgats-header.ts';
 import { parseCgats, type CgatsTable } from './cgats.ts';
 import { FormatError } from './format-error.ts';
-
-/** A reading and what the printmaker should know of how it was understood. */
-export interface ImportedReading {
-  readonly reading: Reading;
-  /** What was recognised, in words: "CMYK device values 0–100", "decimal commas". */
-  readonly recognised: readonly string[];
-  /** What the file does not say, and what follows from that. */
-  readonly missing: readonly string[];
-  readonly columns: readonly string[];
-}
+import type { ImportedReading } from './imported-reading.ts';
 
 const MAX_PATCHES = 100_000;
 

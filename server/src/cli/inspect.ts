@@ -3,7 +3,7 @@ import { visualDensity } from '@rakuen/core/colour/density';
 import { labToXyz } from '@rakuen/core/colour/lab';
 import { meshVolume } from '@rakuen/core/gamut/mesh';
 import { FormatError, describeFault } from '@rakuen/core/formats/format-error';
-import { readingFromCgats } from '@rakuen/core/formats/reading-from-cgats';
+import { readingsFromFile } from '@rakuen/core/formats/reading-formats';
 import type { ColourFigure, Figure } from '@rakuen/core/measurement/figure';
 import { computeFigures, MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { readingFacts } from '@rakuen/core/measurement/reading-facts';
@@ -44,8 +44,10 @@ export async function inspectFile(file: string): Promise<Inspection> {
 }
 
 function inspectReadings(file: string, bytes: Uint8Array): Inspection {
-  const { reading, missing, recognised } = readingFromCgats(bytes);
-  const facts = readingFacts(reading);
+  // Of several readings in a file the one with daylight's UV speaks; the one without UV tells the brightener.
+  const all = readingsFromFile(bytes);
+  const { reading, missing, recognised } = all.find((r) => r.reading.condition === 'M1') ?? all[0];
+  const facts = readingFacts(reading, all.find((r) => r.reading.condition === 'M2' && r.reading !== reading)?.reading);
   const figures = computeFigures(facts);
   const scalar = (key: string) => (figures[key].shape === 'scalar' ? figures[key].value : null);
   return {

@@ -47,14 +47,17 @@ export class ReadingsService {
   async keep(conditionId: string, file: IncomingFile, fields: ReadingFields): Promise<ConditionView> {
     await this.conditions.get(conditionId);
     const bytes = await readFile(file.path);
-    const { reading, fileName } = await this.describe(file, bytes, fields);
+    const { reading, parts, fileName } = await this.describe(file, bytes, fields);
     const contentHash = await this.files.keepFile(file.path);
     if (await this.readings.existsBy({ conditionId, contentHash })) {
       throw new RakuenError(409, 'These readings are kept for this print condition already.', { file: fileName, remedy: 'Choose another file, or another print condition.' });
     }
-    const row = this.readings.create({ ...reading, id: randomUUID(), conditionId, contentHash, fileName, importedAt: new Date().toISOString() });
-    const all = [...(await this.readings.findBy({ conditionId })), row];
-    await this.store(conditionId, all, (repository) => repository.insert(row));
+    const importedAt = new Date().toISOString();
+    const rows = parts.map(({ patchCount, measurementCondition }, part) =>
+      this.readings.create({ ...reading, id: randomUUID(), conditionId, contentHash, part, fileName, importedAt, patchCount, measurementCondition: measurementCondition ?? null }),
+    );
+    const all = [...(await this.readings.findBy({ conditionId })), ...rows];
+    await this.store(conditionId, all, (repository) => repository.insert(rows));
     return this.conditions.view(conditionId);
   }
 
@@ -84,11 +87,10 @@ export class ReadingsService {
     const preview = await this.workshop.run('previewReading', { fileName: file.originalname, source: { bytes, stated: stated(fields) } }, file.originalname);
     return {
       fileName: preview.fileName.slice(0, 200),
+      parts: preview.parts,
       reading: {
-        patchCount: preview.patchCount,
         colourFrom: preview.colourFrom,
         deviceSpace: preview.deviceSpace ?? null,
-        measurementCondition: preview.measurementCondition ?? null,
         instrument: preview.instrument ?? null,
         backing: preview.backing ?? null,
         measuredAt: preview.measuredAt ?? null,
@@ -121,6 +123,7 @@ export class ReadingsService {
   private async source(row: ReadingRow): Promise<ReadingSource> {
     return {
       bytes: await this.files.read(row.contentHash),
+      part: row.part,
       stated: { condition: (row.measurementCondition as MeasurementCondition | null) ?? undefined, instrument: row.instrument ?? undefined },
     };
   }

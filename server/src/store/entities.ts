@@ -48,6 +48,8 @@ export class ReadingRow {
   @Column('text') conditionId!: string;
   @Column('text') fileName!: string;
   @Column('text') contentHash!: string;
+  /** Which of the readings in the file, from 0. */
+  @Column('integer') part!: number;
   @Column('integer') patchCount!: number;
   @Column('text') colourFrom!: string;
   @Column('text', { nullable: true }) deviceSpace!: string | null;

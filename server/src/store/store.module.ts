@@ -5,6 +5,7 @@ import type { Database } from 'better-sqlite3';
 import { CONFIG, type Config } from '../app/config.ts';
 import { ENTITIES } from './entities.ts';
 import { First1760000000000 } from './migrations/1760000000000-first.ts';
+import { ReadingPart1760600000000 } from './migrations/1760600000000-reading-part.ts';
 
 /** The database: SQLite in WAL mode, migrated and never synchronised. A commit is on the disk before it is acknowledged. */
 @Global()
@@ -16,7 +17,7 @@ import { First1760000000000 } from './migrations/1760000000000-first.ts';
         type: 'better-sqlite3' as const,
         database: join(config.dataFolder, 'rakuen.sqlite'),
         entities: ENTITIES,
-        migrations: [First1760000000000],
+        migrations: [First1760000000000, ReadingPart1760600000000],
         migrationsRun: true,
         synchronize: false,
         enableWAL: true,

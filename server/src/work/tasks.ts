@@ -1,4 +1,5 @@
-import { readingFromCgats } from '@rakuen/core/formats/reading-from-cgats';
+import { readingsFromFile } from '@rakuen/core/formats/reading-formats';
+import type { ImportedReading } from '@rakuen/core/formats/imported-reading';
 import { abOutline } from '@rakuen/core/gamut/outline';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import { matchFigures, type MatchFigures } from '@rakuen/core/match/match-figures';
@@ -12,12 +13,17 @@ import type { ReadingPreview } from '@rakuen/contract/readings';
 /** What a worker is asked to do with the bytes of a reading. */
 export interface ReadingSource {
   readonly bytes: Uint8Array;
+  /** Which reading of the file, from 0. */
+  readonly part: number;
   readonly stated: { readonly condition?: MeasurementCondition; readonly instrument?: string };
 }
 
 /** The header's word, and where it is silent the printmaker's. */
-export function readSource({ bytes, stated }: ReadingSource) {
-  const imported = readingFromCgats(bytes);
+export function readSource({ bytes, part, stated }: ReadingSource) {
+  return stating(readingsFromFile(bytes)[part], stated);
+}
+
+function stating(imported: ImportedReading, stated: ReadingSource['stated']): ImportedReading {
   const reading: Reading = {
     ...imported.reading,
     condition: imported.reading.condition ?? stated.condition,
@@ -26,10 +32,12 @@ export function readSource({ bytes, stated }: ReadingSource) {
   return { ...imported, reading };
 }
 
-export function previewReading(task: { fileName: string; source: ReadingSource }): ReadingPreview {
-  const { reading, recognised, missing, columns } = readSource(task.source);
+export function previewReading(task: { fileName: string; source: Omit<ReadingSource, 'part'> }): ReadingPreview {
+  const parts = readingsFromFile(task.source.bytes).map((imported) => stating(imported, task.source.stated));
+  const { reading, recognised, missing, columns } = parts[0];
   return {
     fileName: task.fileName,
+    parts: parts.map((p) => ({ patchCount: p.reading.patches.length, measurementCondition: p.reading.condition })),
     patchCount: reading.patches.length,
     columns: [...columns],
     recognised: [...recognised],

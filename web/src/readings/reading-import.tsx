@@ -42,7 +42,7 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
 
   return (
     <div className="space-y-3">
-      <DropZone label="Bring a file of readings" hint="or drop it here: CGATS text (ISO 28178), with L*a*b*, XYZ or spectra" accept=".txt,.cgats,.it8,.ti3,.cie,.ascii,text/plain" disabled={looking.isLoading || keeping.isLoading} onFiles={(f) => void take(f)} />
+      <DropZone label="Bring a file of readings" hint="or drop it here: CGATS text (ISO 28178) or CxF3 (ISO 17972), with L*a*b*, XYZ or spectra" accept=".txt,.cgats,.it8,.ti3,.cie,.ascii,.cxf,.xml,text/plain,text/xml" disabled={looking.isLoading || keeping.isLoading} onFiles={(f) => void take(f)} />
       {looking.isLoading && <Waiting what={`Reading ${file?.name}`} />}
       <ErrorNote error={looking.error as never} />
       {preview && file && !looking.isLoading && (
@@ -55,7 +55,13 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
                 {preview.recognised.map((r) => (
                   <li key={r}>{r}</li>
                 ))}
-                {preview.measurementCondition && <li>measurement condition {preview.measurementCondition}</li>}
+                {preview.parts.length > 1 ? (
+                  <li>
+                    {preview.parts.length} readings in one file: {preview.parts.map((p) => p.measurementCondition ?? 'unstated').join(', ')}; all are kept
+                  </li>
+                ) : (
+                  preview.measurementCondition && <li>measurement condition {preview.measurementCondition}</li>
+                )}
                 {preview.instrument && <li>{preview.instrument}</li>}
                 {preview.measuredAt && <li>measured {preview.measuredAt}</li>}
               </ul>

@@ -1,0 +1,27 @@
+import { readingsFromCxf } from './cxf.ts';
+import type { ImportedReading } from './imported-reading.ts';
+import { readingFromCgats } from './reading-from-cgats.ts';
+
+/** A format of readings, declared. Adding one is adding a file like those beside this one and a line here. */
+export interface ReadingFormat {
+  readonly name: string;
+  /** Standard it follows. */
+  readonly source: string;
+  /** Does the beginning of a file look like it? */
+  readonly recognises: (bytes: Uint8Array) => boolean;
+  /** Readings of the file, one a measurement condition; at least one. @throws FormatError */
+  readonly read: (bytes: Uint8Array) => ImportedReading[];
+}
+
+const beginning = (bytes: Uint8Array) => new TextDecoder('windows-1252').decode(bytes.subarray(0, 200)).replace(/^(ï»¿|\s)+/, '');
+
+/** In the order in which they are tried; the last takes whatever is left and says what is wrong with it. */
+export const READING_FORMATS: readonly ReadingFormat[] = [
+  { name: 'CxF3', source: 'ISO 17972', recognises: (bytes) => beginning(bytes).startsWith('<'), read: readingsFromCxf },
+  { name: 'CGATS', source: 'ISO 28178, CGATS.17', recognises: () => true, read: (bytes) => [readingFromCgats(bytes)] },
+];
+
+/** Readings of a file in any format that is known. @throws FormatError */
+export function readingsFromFile(bytes: Uint8Array): ImportedReading[] {
+  return READING_FORMATS.find((f) => f.recognises(bytes))!.read(bytes);
+}
