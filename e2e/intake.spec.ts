@@ -70,6 +70,34 @@ test('a file that does not say its measurement condition is told it', async ({ w
   await expect(kept).toHaveCount(0);
 });
 
+test('a claim that the readings do not bear out is pointed out', async ({ watched: page, studio }) => {
+  const claim = async (value: string) => {
+    await page.goto(`${studio.url}/papers`);
+    await page.getByRole('button', { name: 'Change Lantern Matt' }).click();
+    await page.getByLabel('Brightener, as claimed').selectOption(value);
+    await page.getByRole('button', { name: 'Keep the change' }).click();
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+    await page.getByRole('link', { name: 'Enhanced matt' }).click();
+    await expect(page.getByRole('heading', { level: 2, name: 'Lantern Matt' })).toBeVisible();
+  };
+  await claim('none');
+  await expect(page.getByRole('region', { name: 'Figures' })).toContainText('the maker says no brightener, measured it is moderate');
+  await claim('high');
+  await expect(page.getByRole('region', { name: 'Figures' })).not.toContainText('disagree');
+});
+
+test('a reading is taken away in another format, and brought back', async ({ watched: page, studio }) => {
+  await page.goto(`${studio.url}/readings`);
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /M2\.txt as CxF3/ }).click()]);
+  expect(file.suggestedFilename()).toMatch(/M2\.cxf$/);
+  await page.getByLabel('Bring a file of readings').setInputFiles(await file.path());
+  const found = page.getByRole('region', { name: 'What was recognised' });
+  await expect(found).toContainText('CxF3, UTF-8');
+  await expect(found).toContainText('measurement condition M2');
+  await found.getByRole('button', { name: 'Leave them' }).click();
+  await expect(page.getByRole('img', { name: /Reflectance of white and black/ })).toBeVisible();
+});
+
 test('a picture with a broken profile is refused, then read as sRGB on purpose, and removed', async ({ watched: page, studio }) => {
   await page.goto(`${studio.url}/pictures`);
   await page.getByLabel('Bring a picture').setInputFiles({ name: 'broken-profile.jpg', mimeType: 'image/jpeg', buffer: await brokenProfileJpeg() });

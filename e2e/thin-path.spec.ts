@@ -17,6 +17,7 @@ test('the whole job: papers in, read, compared; a picture in, matched; decided, 
     await step(page, 'Papers');
     await page.getByRole('button', { name: 'Add a paper' }).click();
     const paper = page.getByRole('dialog');
+    for (const label of ['Maker', 'Weight g/m²', 'Thickness µm', 'Pack price']) await expect(paper.getByLabel(label)).toHaveValue('');
     await paper.getByLabel('Maker').fill('Aldermoor');
     await paper.getByLabel('Name', { exact: true }).fill(name);
     await paper.getByLabel('Coating').selectOption(name.endsWith('Plain') ? 'uncoated' : 'lustre');

@@ -1,5 +1,6 @@
 import type { Figure } from '@rakuen/core/measurement/figure';
 import type { OutlinePoint } from '@rakuen/core/gamut/outline';
+import type { ReadingSpectra } from '@rakuen/core/measurement/reading-spectra';
 import type { RampStep } from '@rakuen/core/measurement/neutral-ramp';
 import { FreeText, Id, Int, Maybe, OneOf, Part, Parts, Plain, Rows, Text, When, Yes } from './fields.ts';
 import { PaperHead } from './papers.ts';
@@ -30,6 +31,7 @@ export class ConditionFacts {
   @Id() readingId!: string;
   @Plain() figures!: Record<string, Figure>;
   @Maybe() @Rows() ramp?: RampStep[];
+  @Maybe() @Plain() spectra?: ReadingSpectra;
   @Rows() outline!: OutlinePoint[];
   @Maybe() @OneOf(['device surface', 'modified hull']) gamutMethod?: string;
   /** Repeated readings behind the repeatability; absent where common practice stands in. */

@@ -1,13 +1,18 @@
 import type { Figure } from '@rakuen/core/measurement/figure';
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
 import { FreeText, Id, Int, Maybe, OneOf, Parts, Plain, Text, When, Words, Yes } from './fields.ts';
-import { MEASUREMENT_CONDITIONS } from './vocabulary.ts';
+import { MEASUREMENT_CONDITIONS, EXPORT_FORMATS, type ExportFormat } from './vocabulary.ts';
 
 /** Form fields beside the file of a reading. */
 export class ReadingFields {
   /** Stated by the printmaker where the file does not say. */
   @Maybe() @OneOf(MEASUREMENT_CONDITIONS) measurementCondition?: MeasurementCondition;
   @Maybe() @FreeText(200) instrument?: string;
+}
+
+/** As what a reading is taken away; as the file that was brought where absent. */
+export class ReadingFileQuery {
+  @Maybe() @OneOf(EXPORT_FORMATS) as?: ExportFormat;
 }
 
 /** One of several readings in a file. */

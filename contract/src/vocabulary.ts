@@ -8,6 +8,10 @@ export type PrintMode = (typeof PRINT_MODES)[number];
 
 export const MEASUREMENT_CONDITIONS = ['M0', 'M1', 'M2', 'M3'] as const;
 
+/** Formats in which a reading can be taken away. */
+export const EXPORT_FORMATS = ['cgats', 'cxf', 'csv'] as const;
+export type ExportFormat = (typeof EXPORT_FORMATS)[number];
+
 export const JOB_STATES = ['waiting', 'reading', 'done', 'failed', 'cancelled'] as const;
 
 export const STAMPS = ['chosen', 'held', 'refused'] as const;

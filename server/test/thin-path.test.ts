@@ -68,6 +68,15 @@ describe('a file with several readings', () => {
     expect(body.readings.map((r) => [r.measurementCondition, r.primary])).toEqual([['M1', true], ['M2', false]]);
     expect(body.facts.figures.brightenerShift.value).toBeGreaterThan(2);
     expect(body.facts.gamutMethod).toBe('device surface');
+    for (const [as, type] of [['cgats', 'text/plain'], ['cxf', 'application/xml'], ['csv', 'text/csv']] as const) {
+      const file = await fetch(`${rakuen.url}/api/readings/${body.readings[0].id}/file?as=${as}`);
+      expect(file.headers.get('content-type')).toContain(type);
+      expect(file.headers.get('content-disposition')).toContain(`pass-M1.${{ cgats: 'txt', cxf: 'cxf', csv: 'csv' }[as]}`);
+      const text = await file.text();
+      if (as === 'csv') expect(text.split('\r\n')[0].split(',').slice(0, 4)).toEqual(['name', 'RGB_R', 'RGB_G', 'RGB_B']);
+      else expect((await rakuen.upload<{ parts: object[] }>('/api/readings/preview', 'again', text)).body.parts).toEqual([preview.body.parts[0]]);
+    }
+    expect((await rakuen.call('GET', `/api/readings/${body.readings[0].id}/file?as=xls`)).status).toBe(400);
     const without = await rakuen.call<Facts>('DELETE', `/api/readings/${body.readings[1].id}`);
     expect(without.body.facts.figures.brightenerShift.shape).toBe('missing');
   });

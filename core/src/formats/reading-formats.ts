@@ -1,3 +1,7 @@
+import type { Reading } from '../measurement/reading.ts';
+import { writeCgats } from './cgats-write.ts';
+import { writeCsv } from './csv-write.ts';
+import { writeCxf } from './cxf-write.ts';
 import { readingsFromCxf } from './cxf.ts';
 import type { ImportedReading } from './imported-reading.ts';
 import { readingFromCgats } from './reading-from-cgats.ts';
@@ -14,6 +18,13 @@ export interface ReadingFormat {
 }
 
 const beginning = (bytes: Uint8Array) => new TextDecoder('windows-1252').decode(bytes.subarray(0, 200)).replace(/^(ï»¿|\s)+/, '');
+
+/** What a reading can be written as. */
+export const WRITERS = {
+  cgats: { name: 'CGATS', extension: 'txt', mediaType: 'text/plain', write: writeCgats },
+  cxf: { name: 'CxF3', extension: 'cxf', mediaType: 'application/xml', write: writeCxf },
+  csv: { name: 'CSV', extension: 'csv', mediaType: 'text/csv', write: writeCsv },
+} as const satisfies Record<string, { name: string; extension: string; mediaType: string; write: (reading: Reading) => string }>;
 
 /** In the order in which they are tried; the last takes whatever is left and says what is wrong with it. */
 export const READING_FORMATS: readonly ReadingFormat[] = [

@@ -1,7 +1,7 @@
-import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, StreamableFile, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, Query, StreamableFile, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import { ConditionView } from '@rakuen/contract/conditions';
-import { ReadingFields, ReadingPreview } from '@rakuen/contract/readings';
+import { ReadingFields, ReadingFileQuery, ReadingPreview } from '@rakuen/contract/readings';
 import { upload } from '../app/upload.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { type IncomingFile, ReadingsService } from './readings.service.ts';
@@ -33,10 +33,10 @@ class ReadingsController {
   }
 
   @Get('readings/:id/file')
-  @ApiProduces('text/plain')
-  async file(@Param('id', ParseUUIDPipe) id: string): Promise<StreamableFile> {
-    const { name, bytes } = await this.readings.file(id);
-    return new StreamableFile(bytes, { type: 'text/plain', disposition: `attachment; filename*=UTF-8''${encodeURIComponent(name)}` });
+  @ApiProduces('text/plain', 'application/xml', 'text/csv')
+  async file(@Param('id', ParseUUIDPipe) id: string, @Query() query: ReadingFileQuery): Promise<StreamableFile> {
+    const { name, bytes, mediaType } = query.as ? await this.readings.written(id, query.as) : { ...(await this.readings.file(id)), mediaType: 'text/plain' };
+    return new StreamableFile(bytes, { type: mediaType, disposition: `attachment; filename*=UTF-8''${encodeURIComponent(name)}` });
   }
 
   @Delete('readings/:id')

@@ -5,6 +5,8 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { DataSource, Repository } from 'typeorm';
 import type { ConditionFacts, ConditionView } from '@rakuen/contract/conditions';
 import type { ReadingFields, ReadingPreview } from '@rakuen/contract/readings';
+import type { ExportFormat } from '@rakuen/contract/vocabulary';
+import { WRITERS } from '@rakuen/core/formats/reading-formats';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import { FIGURES_VERSION } from '@rakuen/core/measurement/measures/registry';
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
@@ -81,6 +83,16 @@ export class ReadingsService {
     const row = await this.readings.findOneBy({ id });
     if (!row) throw notFound('reading');
     return { name: row.fileName, bytes: await this.files.read(row.contentHash) };
+  }
+
+  /** The reading in a format of choice, named after its file. */
+  async written(id: string, format: ExportFormat): Promise<{ name: string; mediaType: string; bytes: Buffer }> {
+    const row = await this.readings.findOneBy({ id });
+    if (!row) throw notFound('reading');
+    const text = await this.workshop.run('writeReading', { source: await this.source(row), format });
+    const { extension, mediaType } = WRITERS[format];
+    const stem = row.fileName.replace(/\.[^.]+$/, '');
+    return { name: `${stem}${row.measurementCondition && !stem.endsWith(row.measurementCondition) ? `-${row.measurementCondition}` : ''}.${extension}`, mediaType, bytes: Buffer.from(text) };
   }
 
   private async describe(file: IncomingFile, bytes: Uint8Array, fields: ReadingFields) {

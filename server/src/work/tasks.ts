@@ -1,4 +1,4 @@
-import { readingsFromFile } from '@rakuen/core/formats/reading-formats';
+import { readingsFromFile, WRITERS } from '@rakuen/core/formats/reading-formats';
 import type { ImportedReading } from '@rakuen/core/formats/imported-reading';
 import { abOutline } from '@rakuen/core/gamut/outline';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
@@ -6,6 +6,7 @@ import { matchFigures, type MatchFigures } from '@rakuen/core/match/match-figure
 import { readySheet, type SheetQualities } from '@rakuen/core/match/sheet';
 import { computeFigures, FIGURES_VERSION } from '@rakuen/core/measurement/measures/registry';
 import { readingFacts } from '@rakuen/core/measurement/reading-facts';
+import { readingSpectra } from '@rakuen/core/measurement/reading-spectra';
 import type { MeasurementCondition, Reading } from '@rakuen/core/measurement/reading';
 import type { ConditionFacts } from '@rakuen/contract/conditions';
 import type { ReadingPreview } from '@rakuen/contract/readings';
@@ -61,12 +62,18 @@ export function conditionFacts(task: { readingId: string; primary: ReadingSource
       readingId: task.readingId,
       figures: computeFigures(facts),
       ramp: facts.ramp && [...facts.ramp],
+      spectra: readingSpectra(facts),
       outline: facts.gamut ? abOutline(facts.gamut.mesh) : [],
       gamutMethod: facts.gamut?.method,
       repeats: facts.repeatability.degreesOfFreedom,
     },
     mesh: facts.gamut?.mesh,
   };
+}
+
+/** A kept reading in another format. */
+export function writeReading(task: { source: ReadingSource; format: keyof typeof WRITERS }): string {
+  return WRITERS[task.format].write(readSource(task.source).reading);
 }
 
 export function matchSheets(task: { cells: Float32Array; sheets: SheetQualities[] }): MatchFigures[] {

@@ -5,13 +5,14 @@ import { FormatError } from '@rakuen/core/formats/format-error';
 import { drawPicture, type SceneName } from '@rakuen/demo/pictures/draw';
 import { PictureError } from './picture-error.ts';
 import { analysePicture, type PictureTask } from './picture-task.ts';
-import { conditionFacts, matchSheets, previewReading } from './tasks.ts';
+import { conditionFacts, matchSheets, previewReading, writeReading } from './tasks.ts';
 
 /** The tasks a worker knows. */
 export const TASKS = {
   previewReading,
   conditionFacts,
   matchSheets,
+  writeReading,
   async drawDemoPicture({ name, folder }: { name: SceneName; folder: string }) {
     const { scene, tiff } = await drawPicture(name);
     const path = join(folder, randomUUID());

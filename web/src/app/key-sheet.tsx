@@ -18,7 +18,7 @@ export function KeySheet() {
         {KEYS.map(([where, keys]) => (
           <section key={where}>
             <h3 className="mb-1">{where}</h3>
-            <dl className="grid grid-cols-[56px_1fr] gap-y-0.5">
+            <dl className="grid grid-cols-[56px_1fr] gap-y-1.5">
               {keys.map(([key, does]) => (
                 <div key={key + does} className="contents">
                   <dt>

@@ -11,6 +11,9 @@ import { ErrorNote } from '../parts/messages.tsx';
 
 const CLASSES = Object.entries(COATING_CLASSES).map(([key, { name }]) => [key, name] as const);
 
+/** Numbers not given yet; the form checks them before they are sent. */
+const NOT_YET = undefined as unknown as number;
+
 const BLANK: PaperInput = {
   maker: '',
   name: '',
@@ -18,8 +21,8 @@ const BLANK: PaperInput = {
   base: 'alpha cellulose',
   surface: 'smooth',
   brightenerClaim: 'not stated',
-  weightGsm: NaN,
-  thicknessUm: NaN,
+  weightGsm: NOT_YET,
+  thicknessUm: NOT_YET,
   sizes: [{ label: 'A4', widthMm: 210, heightMm: 297, sheets: 25 }],
   currency: 'EUR',
   notes: '',
@@ -66,18 +69,18 @@ export function PaperDialog({ paper, onClose, onAdded }: { paper?: PaperView; on
         <fieldset>
           <legend className="font-serif text-[1.05rem]">Sizes and prices</legend>
           {sizes.fields.map((field, i) => (
-            <div key={field.id} className="mt-1 grid grid-cols-[1.4fr_1fr_1fr_1fr_1fr_auto] items-end gap-3">
-              <TextField label="Size" {...register(`sizes.${i}.label`, { required })} />
-              <TextField label="Width" unit="mm" inputMode="decimal" {...register(`sizes.${i}.widthMm`, number)} />
-              <TextField label="Length" unit="mm" inputMode="decimal" {...register(`sizes.${i}.heightMm`, number)} />
-              <TextField label="Sheets" inputMode="numeric" {...register(`sizes.${i}.sheets`, number)} />
+            <div key={field.id} className="mt-1 grid grid-cols-[1.4fr_1fr_1fr_1fr_1fr_auto] items-start gap-3 [&>button]:mt-6">
+              <TextField label="Size" error={errors.sizes?.[i]?.label?.message} {...register(`sizes.${i}.label`, { required })} />
+              <TextField label="Width" unit="mm" inputMode="decimal" error={errors.sizes?.[i]?.widthMm?.message} {...register(`sizes.${i}.widthMm`, number)} />
+              <TextField label="Length" unit="mm" inputMode="decimal" error={errors.sizes?.[i]?.heightMm?.message} {...register(`sizes.${i}.heightMm`, number)} />
+              <TextField label="Sheets" inputMode="numeric" error={errors.sizes?.[i]?.sheets?.message} {...register(`sizes.${i}.sheets`, number)} />
               <TextField label="Pack price" inputMode="decimal" {...register(`sizes.${i}.packPrice`, { setValueAs: (v: unknown) => (v === '' || v === undefined ? undefined : Number(v)) })} />
               <QuietButton onClick={() => sizes.remove(i)} aria-label={`Remove size ${i + 1}`}>
                 Remove
               </QuietButton>
             </div>
           ))}
-          <QuietButton className="mt-2" onClick={() => sizes.append({ label: '', widthMm: NaN, heightMm: NaN, sheets: 25 })}>
+          <QuietButton className="mt-2" onClick={() => sizes.append({ label: '', widthMm: NOT_YET, heightMm: NOT_YET, sheets: 25 })}>
             Another size
           </QuietButton>
         </fieldset>

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PaperView } from '@rakuen/contract/papers';
 import { COATING_CLASSES } from '@rakuen/core/paper';
@@ -102,37 +102,26 @@ function PaperEntry({ paper, conditions, onOpen }: { paper: PaperView; condition
 
 function ConditionRow({ condition, onChange }: { condition: ConditionView; onChange: () => void }) {
   const table = useTable();
-  const navigate = useNavigate();
   const { paper } = condition;
   const onTable = table.has(condition.id);
   const open = `/readings/${condition.id}`;
   return (
     <li className="border-t border-line">
-      <Draggable kind="paper" id={condition.id} name={paper.name} className="grid cursor-grab grid-cols-[200px_minmax(0,1fr)_64px_140px_auto] items-center gap-x-4 py-1.5 hover:bg-sheet max-[1150px]:grid-cols-[120px_minmax(0,1fr)_64px_auto]">
-        <div
-          tabIndex={0}
-          role="link"
-          data-row
-          data-kind="paper"
-          data-id={condition.id}
-          data-name={paper.name}
-          aria-label={`${paper.name}, ${conditionLine(condition)}`}
-          onKeyDown={(e) => e.key === 'Enter' && void navigate(open)}
-         
-        >
+      <Draggable kind="paper" id={condition.id} name={paper.name} className="grid cursor-grab grid-cols-[minmax(0,1fr)_64px_140px_auto] items-center gap-x-4 py-1.5 hover:bg-sheet max-[1150px]:grid-cols-[minmax(0,1fr)_64px_auto]">
+        <Link to={open} draggable={false} data-row data-kind="paper" data-id={condition.id} data-name={paper.name} aria-label={`${paper.name}, ${conditionLine(condition)}`} className="flex min-w-0 items-center gap-4 hover:underline">
           <span className="max-[1150px]:hidden">
             <Strip paper={paper} facts={condition.facts} />
           </span>
           <span className="min-[1151px]:hidden">
             <Strip paper={paper} facts={condition.facts} size="small" />
           </span>
-        </div>
-        <Link to={open} draggable={false} className="min-w-0 hover:underline">
-          <span className="block truncate" title={conditionLine(condition)}>
-            {conditionLine(condition)}
-          </span>
-          <span className="block truncate text-[12.5px] text-quiet">
-            {condition.inkSet}, {condition.blackInk}, {condition.resolution}
+          <span className="min-w-0">
+            <span className="block truncate" title={conditionLine(condition)}>
+              {conditionLine(condition)}
+            </span>
+            <span className="block truncate text-[12.5px] text-quiet">
+              {condition.inkSet}, {condition.blackInk}, {condition.resolution}
+            </span>
           </span>
         </Link>
         <span>

@@ -15,7 +15,7 @@ export function NeutralRampChart({ ramp }: { ramp: RampStep[] }) {
           <LineChart data={data} margin={{ top: 8, right: 8, bottom: 16, left: 0 }} accessibilityLayer={false}>
             <CartesianGrid stroke="var(--line)" vertical={false} />
             <XAxis dataKey="step" type="number" domain={[0, 100]} ticks={[0, 25, 50, 75, 100]} {...AXIS} label={{ value: 'step, black to paper, %', position: 'bottom', offset: 0, ...AXIS.label }} />
-            <YAxis domain={[0, 100]} ticks={[0, 25, 50, 75, 100]} width={34} {...AXIS} label={{ value: 'L*', position: 'insideTopLeft', offset: 8, ...AXIS.label }} />
+            <YAxis domain={[0, 100]} ticks={[0, 25, 50, 75, 100]} width={34} {...AXIS} />
             <Line dataKey="L" stroke="var(--ink)" strokeWidth={1.6} dot={{ r: 1.6, fill: 'var(--ink)', stroke: 'none' }} isAnimationActive={false} />
           </LineChart>
         </ResponsiveContainer>
@@ -29,7 +29,7 @@ export function NeutralRampChart({ ramp }: { ramp: RampStep[] }) {
           </LineChart>
         </ResponsiveContainer>
       </div>
-      <figcaption className="text-[13px] text-quiet">Right: a* solid, b* dashed. Furthest off the paper-to-black line: {worst.chromaOffLine.toFixed(1)} ΔC* at step {(worst.step * 100).toFixed(0)} %.</figcaption>
+      <figcaption className="text-[13px] text-quiet">Left: L*. Right: a* solid, b* dashed. Furthest off the paper-to-black line: {worst.chromaOffLine.toFixed(1)} ΔC* at step {(worst.step * 100).toFixed(0)} %.</figcaption>
     </figure>
   );
 }

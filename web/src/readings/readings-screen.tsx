@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { ConditionView } from '@rakuen/contract/conditions';
+import { brightenerDisagreement } from '@rakuen/core/measurement/claims';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { useConditionsQuery, useRemoveReadingMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
@@ -13,6 +14,7 @@ import { ScreenHead } from '../parts/screen-head.tsx';
 import { Strip } from '../parts/strip.tsx';
 import { useTable } from '../table/use-table.ts';
 import { NeutralRampChart } from './neutral-ramp-chart.tsx';
+import { SpectraChart } from './spectra-chart.tsx';
 import { ReadingImport } from './reading-import.tsx';
 
 /** One print condition: its readings, and every figure that follows from them. */
@@ -55,6 +57,7 @@ export function ReadingsScreen() {
 
 function ConditionSheet({ condition }: { condition: ConditionView }) {
   const { paper, facts } = condition;
+  const quarrel = brightenerDisagreement(paper.brightenerClaim, facts?.figures.brightenerDeltaB);
   return (
     <>
       <div className="mb-5 flex flex-wrap items-center gap-x-6 gap-y-2">
@@ -85,6 +88,7 @@ function ConditionSheet({ condition }: { condition: ConditionView }) {
           ) : (
             <p className="text-quiet">Nothing measured yet. Drop the file your instrument wrote below.</p>
           )}
+          {quarrel && <p className="mt-2 border-l-4 border-ink bg-field px-3 py-1.5">{quarrel}</p>}
           <WhyMissing condition={condition} />
         </section>
         <section aria-label="Neutral ramp">
@@ -92,6 +96,12 @@ function ConditionSheet({ condition }: { condition: ConditionView }) {
             <>
               <h3 className="mb-1 text-[1.1rem]">Neutral ramp</h3>
               <NeutralRampChart ramp={facts.ramp} />
+            </>
+          )}
+          {facts?.spectra && (
+            <>
+              <h3 className="mt-3 mb-1 text-[1.1rem]">Spectra of white and black</h3>
+              <SpectraChart spectra={facts.spectra} />
             </>
           )}
           <h3 className="mt-3 mb-1 text-[1.1rem]">How it is made</h3>
@@ -132,6 +142,8 @@ function WhyMissing({ condition }: { condition: ConditionView }) {
   return <p className="mt-2 text-[13px] text-quiet">Not computed: {reasons.join(' ')}</p>;
 }
 
+const FORMAT_NAMES = { cgats: 'CGATS', cxf: 'CxF3', csv: 'CSV' } as const;
+
 function ReadingList({ condition }: { condition: ConditionView }) {
   const [remove, { error }] = useRemoveReadingMutation();
   const dispatch = useAppDispatch();
@@ -148,6 +160,13 @@ function ReadingList({ condition }: { condition: ConditionView }) {
             </a>
             <span>
               {r.patchCount} patches, {r.colourFrom}
+            </span>
+            <span className="flex gap-2">
+              {(['cgats', 'cxf', 'csv'] as const).map((format) => (
+                <a key={format} href={`/api/readings/${r.id}/file?as=${format}`} aria-label={`${r.fileName} as ${FORMAT_NAMES[format]}`} className="underline decoration-line underline-offset-3 hover:decoration-ink">
+                  {FORMAT_NAMES[format]}
+                </a>
+              ))}
             </span>
             <span className="text-quiet">{r.measuredAt ? `measured ${r.measuredAt}` : `kept ${day(r.importedAt)}`}</span>
             <span className="w-28 text-quiet">{r.primary ? 'figures from this' : ''}</span>
