@@ -61,3 +61,48 @@ test('readings that can’t be read are refused at their line', async ({ watched
   await page.getByLabel('Bring a file of readings').setInputFiles({ name: 'cut.txt', mimeType: 'text/plain', buffer: Buffer.from('CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_ID LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n1 50 0\n') });
   await expect(page.getByRole('alert')).toContainText('cut.txt, line 6');
 });
+
+test.describe('what opens over a screen is accessible, closes with Escape, and gives the focus back', () => {
+  for (const [path, opener] of [
+    ['/papers', 'Add a paper'],
+    ['/papers', 'Change Slate Baryta'],
+    ['/papers', 'Add a print condition for Slate Baryta'],
+    ['/papers', 'How to read a strip'],
+    ['/match', 'Stamp Harbour Lustre held'],
+    ['/match', 'Settings'],
+    ['/ledger', 'Keys'],
+  ] as const) {
+    test(opener, async ({ watched: page, studio }) => {
+      await page.goto(studio.url + path);
+      const button = page.getByRole('button', { name: opener, exact: true });
+      await button.focus();
+      await page.keyboard.press('Enter');
+      await expect(page.getByRole('dialog')).toBeVisible();
+      await expectAccessible(page);
+      await page.keyboard.press('Escape');
+      await expect(page.getByRole('dialog')).toHaveCount(0);
+      await expect(button).toBeFocused();
+    });
+  }
+});
+
+test('what a finger must hit is at least 24 px, and figures are tabular', async ({ watched: page, studio }) => {
+  for (const path of ['/papers', '/readings', '/compare', '/pictures', '/match', '/prints', '/ledger']) {
+    await page.goto(studio.url + path);
+    await page.waitForLoadState('networkidle');
+    const small = await page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('button')].filter((b) => b.offsetParent !== null && b.getAttribute('aria-haspopup') !== 'dialog').flatMap((b) => {
+        const { width, height } = b.getBoundingClientRect();
+        return width >= 24 && height >= 24 ? [] : [`${b.textContent || b.ariaLabel}: ${width.toFixed(0)} × ${height.toFixed(0)}`];
+      }),
+    );
+    expect(small, path).toEqual([]);
+  }
+  const widths = await page.evaluate(() => {
+    const span = document.createElement('span');
+    document.body.append(span);
+    const widthOf = (text: string) => ((span.textContent = text), span.getBoundingClientRect().width);
+    return ['1111111111', '0000000000', '8888888888'].map(widthOf);
+  });
+  expect(new Set(widths.map((w) => w.toFixed(2))).size).toBe(1);
+});

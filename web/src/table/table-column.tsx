@@ -108,7 +108,7 @@ function Hand({ side, on, name, onClick }: { side: 'left' | 'right'; on: boolean
       aria-label={`${name} in the ${side} hand`}
       title={`In the ${side} hand`}
       onClick={onClick}
-      className={`grid size-6 place-items-center rounded-full border text-[11px] ${on ? 'border-ink bg-ink font-semibold text-ground' : 'border-transparent text-quiet hover:border-edge'}`}
+      className={`grid size-[26px] place-items-center rounded-full border text-[11px] ${on ? 'border-ink bg-ink font-semibold text-ground' : 'border-transparent text-quiet hover:border-edge'}`}
     >
       {side === 'left' ? 'L' : 'R'}
     </button>
@@ -117,7 +117,7 @@ function Hand({ side, on, name, onClick }: { side: 'left' | 'right'; on: boolean
 
 function PutBack({ name, onClick }: { name: string; onClick: () => void }) {
   return (
-    <button type="button" aria-label={`Put ${name} back`} title="Put back" onClick={onClick} className="grid size-6 place-items-center rounded-full bg-sheet hover:bg-ground">
+    <button type="button" aria-label={`Put ${name} back`} title="Put back" onClick={onClick} className="grid size-[26px] place-items-center rounded-full bg-sheet hover:bg-ground">
       <X size={14} aria-hidden />
     </button>
   );
