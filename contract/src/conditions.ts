@@ -34,7 +34,7 @@ export class ConditionFacts {
   @Maybe() @Plain() spectra?: ReadingSpectra;
   @Rows() outline!: OutlinePoint[];
   @Maybe() @OneOf(['device surface', 'modified hull']) gamutMethod?: string;
-  /** Repeated readings behind the repeatability; absent where common practice stands in. */
+  /** Repeated readings behind the repeatability; absent where an assumption stands in. */
   @Maybe() @Int() repeats?: number;
 }
 

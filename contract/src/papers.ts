@@ -1,5 +1,5 @@
 import { BASES, BRIGHTENER_CLAIMS, COATING_CLASSES, SURFACES, type Base, type BrightenerClaim, type CoatingClass, type Surface } from '@rakuen/core/paper';
-import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Parts, Text, When } from './fields.ts';
+import { FreeText, Id, Int, Maybe, Num, OneOf, Parts, Text, When } from './fields.ts';
 
 /** A size a paper is sold in, with what a pack costs. */
 export class PaperSize {
@@ -39,7 +39,7 @@ export class PaperView extends PaperInput {
   @Int() conditionCount!: number;
 }
 
-
+/** A paper as a print condition shows it. */
 export class PaperHead {
   @Id() id!: string;
   @Text(80) maker!: string;
@@ -51,8 +51,4 @@ export class PaperHead {
   @OneOf(BRIGHTENER_CLAIMS) brightenerClaim!: BrightenerClaim;
   @Maybe() @Num() pricePerM2?: number;
   @Text(3) currency!: string;
-}
-
-export class WithPaper {
-  @Part(() => PaperHead) paper!: PaperHead;
 }

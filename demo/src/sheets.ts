@@ -3,7 +3,6 @@ import type { SheetModel } from '@rakuen/core/simulation/sheet';
 /** The invented papers as physics; the studio's catalogue gives them names. */
 export const SHEETS = {
   baryta: { reflectance: 0.945, warmth: 0.022, brightener: 0, surfaceReflection: 0.0016, yuleNielsen: 1.6, inkHold: 1, inkLimit: 12 },
-  brightBaryta: { reflectance: 0.94, warmth: 0.02, brightener: 0.3, surfaceReflection: 0.0019, yuleNielsen: 1.6, inkHold: 0.98, inkLimit: 12 },
   lustre: { reflectance: 0.935, warmth: 0.02, brightener: 0.45, surfaceReflection: 0.0026, yuleNielsen: 1.7, inkHold: 0.95, inkLimit: 12 },
   mattSmooth: { reflectance: 0.935, warmth: 0.035, brightener: 0, surfaceReflection: 0.0135, yuleNielsen: 1.9, inkHold: 0.74, inkLimit: 5 },
   mattBright: { reflectance: 0.945, warmth: 0.02, brightener: 0.6, surfaceReflection: 0.0125, yuleNielsen: 1.9, inkHold: 0.77, inkLimit: 5 },

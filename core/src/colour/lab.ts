@@ -24,11 +24,6 @@ export function labToXyz(lab: Lab, white: Xyz = WHITE_ICC): Xyz {
   return [white[0] * inverse(fy + lab[1] / 500), white[1] * inverse(fy), white[2] * inverse(fy - lab[2] / 200)];
 }
 
-/** Y (0–100) of an L*, CIE 15. */
-export function lightnessToY(L: number): number {
-  return 100 * inverse((L + 16) / 116);
-}
-
 /** Chroma C*ab. */
 export function chroma(lab: Lab): number {
   return Math.hypot(lab[1], lab[2]);

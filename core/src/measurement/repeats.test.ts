@@ -33,7 +33,7 @@ describe('repeated patches', () => {
     expect(found.lab[1]).toBe(0);
   });
 
-  it('too few of them, and common practice stands in and says so (practice)', () => {
+  it('too few of them, and our own assumption stands in and is told apart', () => {
     const groups = groupPatches(reading([patch('a', [0, 0, 0], [10, 0, 0]), patch('b', [1, 1, 1], [95, 0, 0]), patch('c', [1, 1, 1], [95.2, 0, 0])]));
     expect(repeatability(groups)).toEqual(ASSUMED_REPEATABILITY);
     expect(repeatability(groups).degreesOfFreedom).toBeUndefined();

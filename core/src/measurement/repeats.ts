@@ -17,13 +17,13 @@ export interface Repeatability {
   /** Of Y in the darkest repeated patches, where density is made; in units of Y 0–100. */
   readonly darkY: number;
   readonly whiteY: number;
-  /** Repeated readings less groups; undefined where nothing was repeated and common practice stands in. */
+  /** Repeated readings less groups; undefined where nothing was repeated and an assumption stands in. */
   readonly degreesOfFreedom?: number;
 }
 
 /**
- * What a well-kept spectrophotometer repeats to when a file has no repeated patch to tell it: 0.1 in each of L*, a*, b*, 0.03 %
- * of Y near black (practice).
+ * What stands in where a file has no repeated patch to tell it: 0.1 in each of L*, a*, b*; of Y, 0.01 near black and 0.15 near white. Our own
+ * assumption, from no published source; every figure that rests on it says so.
  */
 export const ASSUMED_REPEATABILITY: Repeatability = { lab: [0.1, 0.1, 0.1], darkY: 0.01, whiteY: 0.15 };
 

@@ -6,7 +6,7 @@ import type { ChartPatch } from './chart.ts';
 import { press, type PressModel } from './printer.ts';
 import { BENCH_GRID } from './sheet.ts';
 
-/** How a hand-held spectrophotometer repeats on one patch: a share of the reading and a floor (practice). */
+/** How a hand-held spectrophotometer repeats on one patch: a share of the reading and a floor (our own model). */
 const NOISE = { share: 0.0008, floor: 0.00006, perBand: 0.0003 };
 
 /** Reads a printed chart: spectra 380–730 nm at 10 nm with repeatability noise; the same seed gives the same readings. */

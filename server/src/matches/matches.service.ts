@@ -6,6 +6,7 @@ import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import type { MatchFigures } from '@rakuen/core/match/match-figures';
 import { rankSheets } from '@rakuen/core/match/rank';
 import type { SheetQualities } from '@rakuen/core/match/sheet';
+import { FIGURES_VERSION } from '@rakuen/core/measurement/measures/registry';
 import type { Figure } from '@rakuen/core/measurement/figure';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { DecisionInput, DecisionView, LeftOut, MatchRequest, MatchView } from '@rakuen/contract/matches';
@@ -85,7 +86,7 @@ export class MatchesService {
   }
 
   private async figures(pictureId: string, measured: ConditionView[], sheets: SheetQualities[]): Promise<Map<string, MatchFigures>> {
-    const keys = new Map(measured.map((c) => [c.id, c.readings.map((r) => r.id).sort().join()]));
+    const keys = new Map(measured.map((c) => [c.id, [FIGURES_VERSION, ...c.readings.map((r) => r.id).sort()].join()]));
     const found = await this.known.findBy({ pictureId, conditionId: In(sheets.map((s) => s.id)) });
     const figures = new Map(found.filter((m) => m.readingsKey === keys.get(m.conditionId)).map((m) => [m.conditionId, m.figures]));
     const todo = sheets.filter((s) => !figures.has(s.id));

@@ -86,7 +86,7 @@ export class PictureRow {
 export class MatchRow {
   @PrimaryColumn('text') pictureId!: string;
   @PrimaryColumn('text') conditionId!: string;
-  /** Which readings they were computed from. */
+  /** Version of the measures and readings they were computed with and from. */
   @Column('text') readingsKey!: string;
   @Column('simple-json') figures!: MatchFigures;
 }

@@ -1,5 +1,6 @@
 import { useForm } from 'react-hook-form';
 import type { Settings } from '@rakuen/contract/settings';
+import { DEFAULT_THRESHOLDS as START } from '@rakuen/core/measurement/thresholds';
 import { useChangeSettingsMutation, useSettingsQuery } from '../api/api.ts';
 import { Button } from '../parts/button.tsx';
 import { Dialog } from '../parts/dialog.tsx';
@@ -67,7 +68,7 @@ function SettingsForm({ settings, onDone }: { settings: Settings; onDone: () => 
             </div>
           ))}
         </div>
-        <p className="mt-2 text-quiet">As delivered: ΔE00 1 and 2, 0.03 and 0.1 D, 5 % of gamut volume (practice); 10 % across the room is our own start.</p>
+        <p className="mt-2 text-quiet">As delivered: ΔE00 {START.deltaE.edgeToEdge} and {START.deltaE.acrossRoom}, {START.density.edgeToEdge} and {START.density.acrossRoom} D, {START.percent.edgeToEdge} % of gamut volume (practice); {START.percent.acrossRoom} % across the room is our own start.</p>
       </fieldset>
       <fieldset>
         <legend className="font-serif text-[1.05rem]">What is let in</legend>

@@ -6,6 +6,8 @@ import { AXIS } from '../parts/chart.ts';
 import { MARKS } from '../parts/marks.ts';
 import { screenColour } from '../parts/screen-colour.ts';
 
+const TICK_D = 0.5;
+
 /** Dmax of each paper, blackest first. Each bar is filled with that paper's own black, as far as the screen can show it. */
 export function DmaxBars({ laid, left, right }: { laid: ConditionView[]; left: ConditionView; right: ConditionView }) {
   const data = laid
@@ -17,6 +19,7 @@ export function DmaxBars({ laid, left, right }: { laid: ConditionView[]; left: C
     })
     .sort((p, q) => q.value - p.value);
   if (data.length === 0) return null;
+  const top = data[0].value + TICK_D / 2;
   return (
     <figure>
       <figcaption className="mb-1">
@@ -27,7 +30,7 @@ export function DmaxBars({ laid, left, right }: { laid: ConditionView[]; left: C
         <ResponsiveContainer width="100%" height={data.length * 50 + 44}>
           <BarChart data={data} layout="vertical" margin={{ top: 4, right: 56, bottom: 18, left: 0 }} accessibilityLayer={false}>
             <CartesianGrid stroke="var(--line)" horizontal={false} />
-            <XAxis type="number" domain={[0, 2.8]} ticks={[0, 0.5, 1, 1.5, 2, 2.5]} {...AXIS} label={{ value: 'D', position: 'bottom', offset: 0, ...AXIS.label }} />
+            <XAxis type="number" domain={[0, top]} ticks={Array.from({ length: Math.floor(top / TICK_D) + 1 }, (_, i) => i * TICK_D)} {...AXIS} label={{ value: 'D', position: 'bottom', offset: 0, ...AXIS.label }} />
             <YAxis type="category" dataKey="name" width={132} {...AXIS} tick={{ ...AXIS.tick, fontSize: 13, fontFamily: 'var(--font-serif)' }} />
             <Bar dataKey="value" barSize={24} isAnimationActive={false}>
               {data.map((d) => (

@@ -35,7 +35,7 @@ function Source({ measure, figure, condition }: { measure: Measure; figure: Excl
       <p>{measure.definition}</p>
       <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
         <Term name="Repeatability">
-          ± {spread} {figure.shape === 'colour' ? 'ΔE*ab' : measure.unit} (1 s){condition.facts?.repeats === undefined && ', assumed (practice): nothing was read twice'}
+          ± {spread} {figure.shape === 'colour' ? 'ΔE*ab' : measure.unit} (1 s){condition.facts?.repeats === undefined && ', our own assumption: nothing was read twice'}
         </Term>
         {figure.shape === 'scalar' && figure.note && <Term name="Note">{figure.note}</Term>}
         <Term name="Reading">{reading?.fileName ?? '—'}</Term>

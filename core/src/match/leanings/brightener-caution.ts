@@ -16,7 +16,7 @@ export const brightenerCaution: Leaning = {
     if (shift === undefined || shift < WORTH_A_WORD) return undefined;
     return {
       speaks: 'against',
-      sentence: `Its white owes ${oneDigit(shift)} of b* to brightener: under a lamp without UV, and with the years, it turns that much yellower.`,
+      sentence: `Its white owes ${oneDigit(shift)} of b* to brightener: under a lamp without UV it is that much yellower, and brightener fades.`,
       figures: [{ name: 'brightener', value: shift, unit: 'Δb*' }],
       cost: COST_EACH * (shift - WORTH_A_WORD),
     };
