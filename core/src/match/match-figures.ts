@@ -45,11 +45,8 @@ const SHADOW_L = 25;
 const HIGHLIGHT_L = 90;
 const FAMILIES_NAMED = 3;
 
-/**
- * Lays every colour of a picture on a sheet.
- * @param progress called with 0–1 now and then
- */
-export function matchFigures(cells: OccupiedCells, sheet: ReadySheet, progress?: (done: number) => void): MatchFigures {
+/** Lays every colour of a picture on a sheet. */
+export function matchFigures(cells: OccupiedCells, sheet: ReadySheet): MatchFigures {
   const { gamut, compensate, relativeBlack } = sheet;
   const outside: { deltaE: number; share: number }[] = [];
   const families = new Map<string, { share: number; sum: number }>();
@@ -80,7 +77,6 @@ export function matchFigures(cells: OccupiedCells, sheet: ReadySheet, progress?:
       }
     }
     errorSum += share * deltaE2000(lab, held(gamut, compensate(lab)));
-    if (progress && i % 500 === 0) progress(i / cells.count);
   }
 
   const outsideShare = outside.reduce((s, o) => s + o.share, 0);
