@@ -1,7 +1,7 @@
 import { type CallHandler, type ExecutionContext, Injectable, mixin, type NestInterceptor, type Type } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import multer from 'multer';
-import { catchError, type Observable, throwError } from 'rxjs';
+import { catchError, from, mergeMap, type Observable, throwError } from 'rxjs';
 import type { Settings } from '@rakuen/contract/settings';
 import { FileStore } from '../files/file-store.ts';
 import { SettingsService } from '../settings/settings.service.ts';
@@ -30,12 +30,8 @@ export function upload(limit: keyof Settings['limits']): Type<NestInterceptor> {
       await new Promise<void>((done, fail) => receive(request, response, (error: unknown) => (error ? fail(asRakuen(error, fileSize)) : done())));
       if (!request.file) throw new RakuenError(400, 'No file came with the request.', { field: 'file', remedy: 'Choose a file and send it again.' });
       const path = request.file.path;
-      return next.handle().pipe(
-        catchError((error) => {
-          void this.files.discard(path);
-          return throwError(() => error);
-        }),
-      );
+      // The file is gone before the refusal is heard.
+      return next.handle().pipe(catchError((error) => from(this.files.discard(path)).pipe(mergeMap(() => throwError(() => error)))));
     }
   }
   return mixin(Upload);
