@@ -1,11 +1,14 @@
+import { CLASS_SHEETS, RELIEFS } from '@rakuen/core/simulation/stand-in';
 import type { SheetModel } from '@rakuen/core/simulation/sheet';
 
-/** The invented papers as physics; the studio's catalogue gives them names. */
+/** The invented papers as physics; the studio's catalogue gives them names. What a mill claims and what a scale finds differ a little, as they do. */
 export const SHEETS = {
-  baryta: { reflectance: 0.945, warmth: 0.022, brightener: 0, surfaceReflection: 0.0016, yuleNielsen: 1.6, inkHold: 1, inkLimit: 12 },
-  lustre: { reflectance: 0.935, warmth: 0.02, brightener: 0.45, surfaceReflection: 0.0026, yuleNielsen: 1.7, inkHold: 0.95, inkLimit: 12 },
-  mattSmooth: { reflectance: 0.935, warmth: 0.035, brightener: 0, surfaceReflection: 0.0135, yuleNielsen: 1.9, inkHold: 0.74, inkLimit: 5 },
-  mattBright: { reflectance: 0.945, warmth: 0.02, brightener: 0.6, surfaceReflection: 0.0125, yuleNielsen: 1.9, inkHold: 0.77, inkLimit: 5 },
-  metallic: { reflectance: 0.8, warmth: 0.05, brightener: 0, surfaceReflection: 0.0032, yuleNielsen: 1.7, inkHold: 0.8, inkLimit: 5 },
-  mulberry: { reflectance: 0.86, warmth: 0.13, brightener: 0, surfaceReflection: 0.02, yuleNielsen: 2.3, inkHold: 0.5, inkLimit: 3 },
+  baryta: { ...CLASS_SHEETS.baryta, brightener: 0, relief: RELIEFS.smooth, weightGsm: 313, thicknessUm: 401 },
+  /** The same name, a later box: a new coating, a little brightener, thinner. */
+  barytaReformulated: { ...CLASS_SHEETS.baryta, reflectance: 0.952, warmth: 0.016, surfaceReflection: 0.0021, inkHold: 0.97, roughnessNm: 80, brightener: 0.09, relief: RELIEFS.smooth, weightGsm: 301, thicknessUm: 378 },
+  lustre: { ...CLASS_SHEETS.lustre, brightener: 0.45, relief: RELIEFS['fine tooth'], weightGsm: 261, thicknessUm: 270 },
+  mattSmooth: { ...CLASS_SHEETS.cotton, brightener: 0, relief: RELIEFS.smooth, weightGsm: 311, thicknessUm: 488 },
+  mattBright: { ...CLASS_SHEETS.matt, reflectance: 0.945, warmth: 0.02, surfaceReflection: 0.0125, inkHold: 0.77, brightener: 0.6, relief: RELIEFS['ultra smooth'], weightGsm: 216, thicknessUm: 301 },
+  metallic: { ...CLASS_SHEETS.metallic, brightener: 0, relief: RELIEFS.smooth, weightGsm: 282, thicknessUm: 288 },
+  mulberry: { ...CLASS_SHEETS.uncoated, brightener: 0, relief: RELIEFS.rough, weightGsm: 68, thicknessUm: 176 },
 } as const satisfies Record<string, SheetModel>;

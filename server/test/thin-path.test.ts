@@ -7,6 +7,7 @@ import { readChart } from '@rakuen/core/simulation/instrument';
 import sharp from 'sharp';
 import { blocks } from './files.ts';
 import { condition, CONDITION, fixture, PAPER, picture, start, type Running } from './rakuen.ts';
+import { CLASS_SHEETS, RELIEFS } from '@rakuen/core/simulation/stand-in';
 
 let rakuen: Running;
 beforeAll(async () => void (rakuen = await start()));
@@ -53,7 +54,7 @@ describe('readings', () => {
 describe('a file with several readings', () => {
   it('CxF3 of one pass is kept as a reading a condition, and gives the brightener', async () => {
     const id = await condition(rakuen, 'One Pass');
-    const sheet = { reflectance: 0.94, warmth: 0.02, brightener: 0.5, surfaceReflection: 0.0125, yuleNielsen: 1.9, inkHold: 0.77, inkLimit: 5 };
+    const sheet = { ...CLASS_SHEETS.matt, brightener: 0.5, relief: RELIEFS.smooth, weightGsm: 230, thicknessUm: 300 };
     const press = { sheet, inks: PIGMENT_INKS, blackInk: 'matt' as const, inkLoad: 1 };
     const [m1, m2] = (['M1', 'M2'] as const).map((uv, i) => writeCxf(readChart(press, surfaceChart(3, 9, 3), uv, i + 1)));
     // Two files made one: the objects of both, and both specifications.

@@ -9,9 +9,10 @@ import { writeCxf } from './cxf-write.ts';
 import { FormatError } from './format-error.ts';
 import { readingsFromFile } from './reading-formats.ts';
 import { writeCgats } from './cgats-write.ts';
+import { CLASS_SHEETS, RELIEFS } from '../simulation/stand-in.ts';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
-const sheet = { reflectance: 0.93, warmth: 0.03, brightener: 0.4, surfaceReflection: 0.01, yuleNielsen: 1.9, inkHold: 0.75, inkLimit: 5 };
+const sheet = { ...CLASS_SHEETS.matt, brightener: 0.4, relief: RELIEFS.smooth, weightGsm: 230, thicknessUm: 300 };
 const press = { sheet, inks: PIGMENT_INKS, blackInk: 'matt' as const, inkLoad: 1 };
 const chart = surfaceChart(3, 5, 2);
 const m1: Reading = { ...readChart(press, chart, 'M1', 1), instrument: 'Bench & sons "A"', createdAt: '2026-09-14', description: 'Trial <one>' };

@@ -7,6 +7,8 @@ export interface RampStep {
   /** 0 = full ink, 1 = bare paper. */
   readonly step: number;
   readonly lab: Lab;
+  /** Distance along a* and along b* from that line. */
+  readonly offLine: readonly [a: number, b: number];
   /** Distance in a*b* from the straight line between paper white and black, at the step's L*. */
   readonly chromaOffLine: number;
 }
@@ -29,7 +31,7 @@ export function neutralRamp(reading: Reading, groups: readonly PatchGroup[], whi
     const t = white[0] === black[0] ? 0 : (white[0] - g.lab[0]) / (white[0] - black[0]);
     const a = white[1] + (black[1] - white[1]) * t;
     const b = white[2] + (black[2] - white[2]) * t;
-    return [{ step, lab: g.lab, chromaOffLine: Math.hypot(g.lab[1] - a, g.lab[2] - b) }];
+    return [{ step, lab: g.lab, offLine: [g.lab[1] - a, g.lab[2] - b], chromaOffLine: Math.hypot(g.lab[1] - a, g.lab[2] - b) }];
   });
   return steps.length >= FEWEST_STEPS ? steps.sort((p, q) => p.step - q.step) : undefined;
 }

@@ -1,7 +1,14 @@
 import { gamutOfReading, type ReadingGamut } from './gamut-of-reading.ts';
 import { neutralRamp, type RampStep } from './neutral-ramp.ts';
-import type { Reading } from './reading.ts';
+import type { MeasurementCondition, Reading } from './reading.ts';
 import { groupPatches, repeatability, type PatchGroup, type Repeatability } from './repeats.ts';
+
+/** A white as another reading of the same sheet has it. */
+export interface OtherWhite {
+  readonly reading: Reading;
+  readonly white: PatchGroup;
+  readonly repeatability: Repeatability;
+}
 
 /** What the measures of a print condition are computed from. */
 export interface ReadingFacts {
@@ -16,12 +23,14 @@ export interface ReadingFacts {
   /** Undefined where the colours enclose no gamut; the reason is in `gamutFault`. */
   readonly gamut?: ReadingGamut;
   readonly gamutFault?: string;
-  /** The same paper and settings with the UV taken out (M2), for the brightener. */
-  readonly withoutUv?: { readonly reading: Reading; readonly white: PatchGroup; readonly repeatability: Repeatability };
+  /** White of the same sheet under the other measurement conditions it was read in. */
+  readonly others: Partial<Record<MeasurementCondition, OtherWhite>>;
+  /** The same with the UV taken out (M2), for the brightener. */
+  readonly withoutUv?: OtherWhite;
 }
 
-/** Gathers the facts of a reading; `m2` is the reading of the same sheet without UV, if there is one. */
-export function readingFacts(reading: Reading, m2?: Reading): ReadingFacts {
+/** Gathers the facts of a reading; `companions` are readings of the same sheet under other measurement conditions. */
+export function readingFacts(reading: Reading, ...companions: (Reading | undefined)[]): ReadingFacts {
   const groups = groupPatches(reading);
   const white = whiteOf(reading, groups);
   const black = groups.reduce((darkest, g) => (g.lab[0] < darkest.lab[0] ? g : darkest));
@@ -32,7 +41,13 @@ export function readingFacts(reading: Reading, m2?: Reading): ReadingFacts {
   } catch (error) {
     gamutFault = (error as Error).message;
   }
-  const m2Groups = m2 && groupPatches(m2);
+  const others = Object.fromEntries(
+    companions.flatMap((other) => {
+      if (!other?.condition || other.condition === reading.condition) return [];
+      const its = groupPatches(other);
+      return [[other.condition, { reading: other, white: whiteOf(other, its), repeatability: repeatability(its) }]];
+    }),
+  ) as ReadingFacts['others'];
   return {
     reading,
     groups,
@@ -42,7 +57,8 @@ export function readingFacts(reading: Reading, m2?: Reading): ReadingFacts {
     ramp: neutralRamp(reading, groups, white.lab, black.lab),
     gamut,
     gamutFault,
-    withoutUv: m2Groups && { reading: m2, white: whiteOf(m2, m2Groups), repeatability: repeatability(m2Groups) },
+    others,
+    withoutUv: others.M2,
   };
 }
 

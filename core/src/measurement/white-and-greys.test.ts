@@ -12,6 +12,7 @@ import { computeFigures } from './measures/registry.ts';
 import { greyShifts } from './metamerism.ts';
 import { readingFacts } from './reading-facts.ts';
 import { cieWhiteness } from './whiteness.ts';
+import { CLASS_SHEETS, RELIEFS } from '../simulation/stand-in.ts';
 
 const flat = (r: number): Spectrum => ({ startNm: 380, stepNm: 10, values: new Array(36).fill(r) });
 
@@ -64,7 +65,7 @@ describe('greys under other lights', () => {
   });
 
   it('a dye black that lets deep red through turns under tungsten more than a pigment one (practice)', () => {
-    const sheet = { reflectance: 0.935, warmth: 0.02, brightener: 0, surfaceReflection: 0.0026, yuleNielsen: 1.7, inkHold: 0.95, inkLimit: 12 };
+    const sheet = { ...CLASS_SHEETS.lustre, brightener: 0, relief: RELIEFS.smooth, weightGsm: 260, thicknessUm: 270 };
     const figure = (press: PressModel) => computeFigures(readingFacts(readChart(press, surfaceChart(), 'M1', 4))).metamerism as ScalarFigure;
     const pigment = figure({ sheet, inks: PIGMENT_INKS, blackInk: 'photo', inkLoad: 1 });
     const dye = figure({ sheet, inks: DYE_INKS, blackInk: 'photo', inkLoad: 1 });
@@ -74,7 +75,7 @@ describe('greys under other lights', () => {
 });
 
 describe('the ramp', () => {
-  const sheet = { reflectance: 0.935, warmth: 0.035, brightener: 0, surfaceReflection: 0.0135, yuleNielsen: 1.9, inkHold: 0.74, inkLimit: 5 };
+  const sheet = { ...CLASS_SHEETS.cotton, brightener: 0, relief: RELIEFS.smooth, weightGsm: 310, thicknessUm: 490 };
   const read = (inkLoad: number) => computeFigures(readingFacts(readChart({ sheet, inks: PIGMENT_INKS, blackInk: 'matt', inkLoad }, surfaceChart(), 'M1', 4)));
   it('a linearised printer is linear within 1 L*, with no step blocked', () => {
     const f = read(1);

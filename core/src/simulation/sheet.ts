@@ -17,16 +17,30 @@ export interface SheetModel {
   readonly inkHold: number;
   /** How late colour has to give way as black comes in: 10 on a coating that takes much ink, 3 on bare fibre. */
   readonly inkLimit: number;
+  /** Metallic flake, 0 none to 1: mirrors that throw light past the instrument, dull the white and glint from reading to reading. */
+  readonly flake: number;
+  /** Roughness of the surface on the scale of light, nm r.m.s.: 40 gloss, 100 lustre, 650 matt. The gloss meter sees it. */
+  readonly roughnessNm: number;
+  /** Relief that a hand feels and a raking lamp shows. */
+  readonly relief: { readonly wavelengthMm: number; readonly heightUm: number };
+  /** What a scale and a micrometer find. */
+  readonly weightGsm: number;
+  readonly thicknessUm: number;
+  /** Luminous reflectance over black ÷ over a stack of itself, percent. */
+  readonly opacity: number;
 }
 
 /** Wavelengths of the simulated bench, nm. */
 export const BENCH_GRID = { startNm: 380, stepNm: 10, count: 36 } as const;
 
+/** Share of the body's light that a full flake sends elsewhere than to a 45°:0° instrument (our own model). */
+const FLAKE_LOSS = 0.16;
+
 /** Diffuse reflectance of the bare base at a wavelength, without luminescence. */
 export function baseReflectance(sheet: SheetModel, nm: number): number {
   const blue = 1 / (1 + Math.exp((nm - 455) / 38));
   const violet = 1 / (1 + Math.exp((nm - 398) / 7));
-  return sheet.reflectance * (1 - sheet.warmth * blue) * (1 - 0.22 * violet);
+  return sheet.reflectance * (1 - FLAKE_LOSS * sheet.flake) * (1 - sheet.warmth * blue) * (1 - 0.22 * violet);
 }
 
 /** Body of the sheet on the bench grid: what it reflects, and what its brightener adds in a measurement condition. */

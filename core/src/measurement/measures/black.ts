@@ -1,7 +1,7 @@
 import { channelSd } from '../noise.ts';
-import type { Measure } from './measure.ts';
+import type { PatchMeasure } from './measure.ts';
 
-export const black: Measure = {
+export const black: PatchMeasure = {
   key: 'black',
   name: 'Black point',
   unit: 'L* a* b*',

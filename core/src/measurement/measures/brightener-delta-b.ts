@@ -1,8 +1,8 @@
 import { brightenerClass, r457 } from '../brightness.ts';
 import { groupSpectrum, NO_SPECTRA, spreadOver } from '../spectra-of-group.ts';
-import type { Measure } from './measure.ts';
+import type { PatchMeasure } from './measure.ts';
 
-export const brightenerDeltaB: Measure = {
+export const brightenerDeltaB: PatchMeasure = {
   key: 'brightenerDeltaB',
   name: 'Brightener, ΔB',
   unit: '%',

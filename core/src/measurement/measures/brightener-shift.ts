@@ -1,6 +1,6 @@
-import type { Measure } from './measure.ts';
+import type { PatchMeasure } from './measure.ts';
 
-export const brightenerShift: Measure = {
+export const brightenerShift: PatchMeasure = {
   key: 'brightenerShift',
   name: 'Brightener, Δb*',
   unit: 'Δb*',

@@ -1,10 +1,10 @@
 import { groupSpectrum, NO_SPECTRA, spreadOver } from '../spectra-of-group.ts';
 import { cieWhiteness } from '../whiteness.ts';
-import type { Measure } from './measure.ts';
+import type { PatchMeasure } from './measure.ts';
 
 const OUTSIDE = 'outside the formula’s limits';
 
-export const whiteness: Measure = {
+export const whiteness: PatchMeasure = {
   key: 'whiteness',
   name: 'CIE whiteness',
   unit: 'W10',
@@ -21,7 +21,7 @@ export const whiteness: Measure = {
   },
 };
 
-export const tint: Measure = {
+export const tint: PatchMeasure = {
   key: 'tint',
   name: 'CIE tint',
   unit: 'T10',

@@ -1,7 +1,7 @@
 import { densitySd } from '../noise.ts';
-import type { Measure } from './measure.ts';
+import type { PatchMeasure } from './measure.ts';
 
-export const contrastRatio: Measure = {
+export const contrastRatio: PatchMeasure = {
   key: 'contrastRatio',
   name: 'Contrast ratio',
   unit: ': 1',

@@ -1,8 +1,8 @@
 import { visualDensity } from '../../colour/density.ts';
 import { densitySd } from '../noise.ts';
-import type { Measure } from './measure.ts';
+import type { PatchMeasure } from './measure.ts';
 
-export const densityRange: Measure = {
+export const densityRange: PatchMeasure = {
   key: 'densityRange',
   name: 'Density range',
   unit: 'D',

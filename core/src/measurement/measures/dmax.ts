@@ -1,8 +1,8 @@
 import { visualDensity } from '../../colour/density.ts';
 import { densitySd } from '../noise.ts';
-import type { Measure } from './measure.ts';
+import type { PatchMeasure } from './measure.ts';
 
-export const dmax: Measure = {
+export const dmax: PatchMeasure = {
   key: 'dmax',
   name: 'Dmax',
   unit: 'D',

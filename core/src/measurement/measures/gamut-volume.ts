@@ -1,10 +1,10 @@
 import { mapMesh, meshVolume } from '../../gamut/mesh.ts';
 import { seededNormal } from '../../random.ts';
-import type { Measure } from './measure.ts';
+import type { PatchMeasure } from './measure.ts';
 
 const RESAMPLES = 24;
 
-export const gamutVolume: Measure = {
+export const gamutVolume: PatchMeasure = {
   key: 'gamutVolume',
   name: 'Gamut volume',
   unit: 'cubic Lab units',

@@ -1,8 +1,8 @@
 import { r457 } from '../brightness.ts';
 import { groupSpectrum, NO_SPECTRA, spreadOver } from '../spectra-of-group.ts';
-import type { Measure } from './measure.ts';
+import type { PatchMeasure } from './measure.ts';
 
-export const isoBrightness: Measure = {
+export const isoBrightness: PatchMeasure = {
   key: 'isoBrightness',
   name: 'ISO brightness, R457',
   unit: '%',

@@ -1,8 +1,8 @@
-import type { Measure } from './measure.ts';
+import type { PatchMeasure } from './measure.ts';
 
 const NO_RAMP = 'A neutral ramp of at least five greys with device values is missing.';
 
-export const linearity: Measure = {
+export const linearity: PatchMeasure = {
   key: 'linearity',
   name: 'Linearity',
   unit: 'ΔL*',

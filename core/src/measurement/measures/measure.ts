@@ -1,4 +1,5 @@
 import type { Figure } from '../figure.ts';
+import type { Observation } from '../observations.ts';
 import type { ReadingFacts } from '../reading-facts.ts';
 
 /** How a difference in a measure becomes a thing that can be seen. */
@@ -15,7 +16,7 @@ export type Scale =
   | 'unjudged';
 
 /** One measure, declared. Adding a measure is adding a file like those beside this one and naming it in the registry. */
-export interface Measure {
+export interface MeasureFacts {
   readonly key: string;
   readonly name: string;
   readonly unit: string;
@@ -31,5 +32,18 @@ export interface Measure {
   readonly words: readonly [more: string, less: string];
   /** Key of the measure this one follows from: where that one is told, this one need not be. */
   readonly echoes?: string;
+  /** Judged by eye; measured where absent. */
+  readonly judged?: true;
+}
+
+/** A measure of the patches that were read. */
+export interface PatchMeasure extends MeasureFacts {
   readonly compute: (facts: ReadingFacts) => Figure;
 }
+
+/** A measure of what was observed otherwise: with a scale, a gloss meter, by eye. */
+export interface BenchMeasure extends MeasureFacts {
+  readonly observe: (observations: readonly Observation[]) => Figure;
+}
+
+export type Measure = PatchMeasure | BenchMeasure;

@@ -1,12 +1,12 @@
 import { greyShifts } from '../metamerism.ts';
 import { groupSpectrum, NO_SPECTRA } from '../spectra-of-group.ts';
-import type { Measure } from './measure.ts';
+import type { PatchMeasure } from './measure.ts';
 
 /** Greys between these L* are weighed: lighter ones are paper, darker ones hide their hue. */
 const FROM_L = 15;
 const TO_L = 85;
 
-export const metamerism: Measure = {
+export const metamerism: PatchMeasure = {
   key: 'metamerism',
   name: 'Greys turn by',
   unit: 'ΔE00',

@@ -1,6 +1,7 @@
-import type { Measure } from './measure.ts';
+import { rampSd } from '../resample.ts';
+import type { PatchMeasure } from './measure.ts';
 
-export const neutrality: Measure = {
+export const neutrality: PatchMeasure = {
   key: 'neutrality',
   name: 'Greys off the line',
   unit: 'ΔC*',
@@ -10,10 +11,10 @@ export const neutrality: Measure = {
   scale: 'deltaE',
   better: 'lower',
   words: ['less neutral', 'more neutral'],
-  compute: ({ ramp, repeatability: r, groups }) => {
+  compute: (facts) => {
+    const { ramp } = facts;
     if (!ramp) return { shape: 'missing', why: 'A neutral ramp of at least five greys with device values is missing.' };
-    const worst = ramp.reduce((most, s) => (s.chromaOffLine > most.chromaOffLine ? s : most));
-    const count = groups.find((g) => g.lab === worst.lab)?.count ?? 1;
-    return { shape: 'scalar', value: worst.chromaOffLine, sd: Math.hypot(r.lab[1], r.lab[2]) / Math.sqrt(count) };
+    const most = (steps: typeof ramp) => steps.reduce((m, s) => Math.max(m, s.chromaOffLine), 0);
+    return { shape: 'scalar', value: most(ramp), sd: rampSd(facts, most) };
   },
 };

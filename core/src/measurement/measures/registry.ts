@@ -1,4 +1,5 @@
 import type { Figure } from '../figure.ts';
+import type { Observation } from '../observations.ts';
 import type { ReadingFacts } from '../reading-facts.ts';
 import { black } from './black.ts';
 import { brightenerDeltaB } from './brightener-delta-b.ts';
@@ -13,9 +14,15 @@ import { isoBrightness } from './iso-brightness.ts';
 import { linearity } from './linearity.ts';
 import type { Measure } from './measure.ts';
 import { metamerism } from './metamerism.ts';
+import { crossovers } from './crossovers.ts';
+import { bulk, thickness, weight } from './body.ts';
+import { gloss20, gloss60, gloss85, glossDifferential } from './gloss.ts';
+import { bronzing, rubAfterADay, rubAfterMinutes } from './graded.ts';
 import { neutrality } from './neutral-ramp.ts';
+import { opacity } from './opacity.ts';
+import { textureAmplitude, textureWavelength } from './texture.ts';
 import { highlightSeparation, shadowSeparation } from './separation.ts';
-import { white } from './white.ts';
+import { white, whiteM0, whiteM2 } from './white.ts';
 
 /** All measures, in the order a printmaker asks for them. */
 export const MEASURES: readonly Measure[] = [
@@ -27,21 +34,39 @@ export const MEASURES: readonly Measure[] = [
   contrastRatio,
   gamutVolume,
   neutrality,
+  crossovers,
   linearity,
   shadowSeparation,
   highlightSeparation,
   metamerism,
+  whiteM0,
+  whiteM2,
   brightenerShift,
   brightenerDeltaB,
   isoBrightness,
   whiteness,
   tint,
+  gloss20,
+  gloss60,
+  gloss85,
+  glossDifferential,
+  bronzing,
+  rubAfterMinutes,
+  rubAfterADay,
+  weight,
+  thickness,
+  bulk,
+  opacity,
+  textureWavelength,
+  textureAmplitude,
 ];
 
 /** Raise it when a measure is added or computed otherwise: figures kept under another version are computed anew. */
-export const FIGURES_VERSION = 3;
+export const FIGURES_VERSION = 4;
 
-/** Every measure of a reading, by key. */
-export function computeFigures(facts: ReadingFacts): Record<string, Figure> {
-  return Object.fromEntries(MEASURES.map((m) => [m.key, m.compute(facts)]));
+const UNREAD: Figure = { shape: 'missing', why: 'A reading of a chart is missing.' };
+
+/** Every measure of a print condition, by key: of its patches, where they were read, and of what was observed besides. */
+export function computeFigures(facts: ReadingFacts | undefined, observations: readonly Observation[] = []): Record<string, Figure> {
+  return Object.fromEntries(MEASURES.map((m) => [m.key, 'observe' in m ? m.observe(observations) : facts ? m.compute(facts) : UNREAD]));
 }

@@ -1,7 +1,8 @@
+import type { MeasurementCondition } from '../reading.ts';
 import { channelSd } from '../noise.ts';
-import type { Measure } from './measure.ts';
+import type { PatchMeasure } from './measure.ts';
 
-export const white: Measure = {
+export const white: PatchMeasure = {
   key: 'white',
   name: 'Paper white',
   unit: 'L* a* b*',
@@ -12,3 +13,20 @@ export const white: Measure = {
   words: ['lighter', 'darker'],
   compute: ({ white: patch, repeatability }) => ({ shape: 'colour', lab: patch.lab, sd: channelSd(repeatability, patch.count) }),
 };
+
+/** The white as another measurement condition has it: from a companion reading, or the reading itself where it was read so. */
+const under = (condition: MeasurementCondition, name: string, definition: string): PatchMeasure => ({
+  ...white,
+  key: `white${condition}`,
+  name,
+  definition,
+  echoes: 'white',
+  compute: (facts) => {
+    const source = facts.reading.condition === condition ? facts : facts.others[condition];
+    if (!source) return { shape: 'missing', why: `A reading in ${condition} is missing.` };
+    return { shape: 'colour', lab: source.white.lab, sd: channelSd(source.repeatability, source.white.count) };
+  },
+});
+
+export const whiteM0 = under('M0', 'White in M0', 'CIELAB of the bare paper under an unspecified, tungsten-like light with little UV.');
+export const whiteM2 = under('M2', 'White in M2', 'CIELAB of the bare paper with the UV taken out: what is left when the brightener sleeps.');

@@ -1,0 +1,44 @@
+import { latest, meanOf, type GlossObservation } from '../observations.ts';
+import type { BenchMeasure } from './measure.ts';
+
+/** What stands in for the spread of a gloss reading that was not repeated, gloss units (our own assumption). */
+const ASSUMED_SD = 0.5;
+
+const at = (angleDeg: GlossObservation['angleDeg'], use: string): BenchMeasure => ({
+  key: `gloss${angleDeg}`,
+  name: `Gloss at ${angleDeg}°`,
+  unit: 'GU',
+  definition: `Gloss of the bare sheet at ${angleDeg}°, black glass of index 1.567 = 100; ${use}.`,
+  source: 'ISO 2813',
+  digits: 1,
+  scale: 'percent',
+  words: ['glossier', 'less glossy'],
+  echoes: angleDeg === 60 ? undefined : 'gloss60',
+  observe: (observations) => {
+    const found = latest(observations, 'gloss', (o) => o.angleDeg === angleDeg);
+    if (!found) return { shape: 'missing', why: `A gloss reading at ${angleDeg}° is missing.` };
+    const { mean, sd } = meanOf(found.white, ASSUMED_SD);
+    return { shape: 'scalar', value: mean, sd };
+  },
+});
+
+export const gloss20 = at(20, 'the angle for high gloss');
+export const gloss60 = at(60, 'the angle for all');
+export const gloss85 = at(85, 'the angle for matt sheets');
+
+export const glossDifferential: BenchMeasure = {
+  key: 'glossDifferential',
+  name: 'Gloss differential',
+  unit: 'GU',
+  definition: 'Gloss of full black less gloss of the bare sheet, at 60°.',
+  source: 'ISO 2813',
+  digits: 1,
+  scale: 'unjudged',
+  words: ['shinier in its blacks', 'less shiny in its blacks'],
+  observe: (observations) => {
+    const found = latest(observations, 'gloss', (o) => o.angleDeg === 60 && o.black.length > 0);
+    if (!found) return { shape: 'missing', why: 'A gloss reading of full black at 60° is missing.' };
+    const [white, black] = [meanOf(found.white, ASSUMED_SD), meanOf(found.black, ASSUMED_SD)];
+    return { shape: 'scalar', value: black.mean - white.mean, sd: Math.hypot(white.sd, black.sd) };
+  },
+};

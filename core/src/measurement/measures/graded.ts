@@ -1,0 +1,42 @@
+import { GRADES, latest, type RubObservation } from '../observations.ts';
+import type { Figure } from '../figure.ts';
+import type { BenchMeasure } from './measure.ts';
+
+/** An eye grades to about half a grade (our own assumption). */
+const GRADE_SD = 0.5;
+const graded = (grade: number): Figure => ({ shape: 'scalar', value: grade, sd: GRADE_SD, note: GRADES[Math.round(grade)] });
+
+export const bronzing: BenchMeasure = {
+  key: 'bronzing',
+  name: 'Bronzing',
+  unit: 'of 4',
+  definition: 'Coloured, metal-like sheen of dark areas at a slant, graded by eye from 0 to 4; it belongs to the ink set.',
+  source: '(practice)',
+  digits: 0,
+  scale: 'unjudged',
+  better: 'lower',
+  judged: true,
+  words: ['more bronzed', 'less bronzed'],
+  observe: (observations) => {
+    const found = latest(observations, 'bronzing');
+    return found ? graded(found.grade) : { shape: 'missing', why: 'Nobody has graded the bronzing yet.' };
+  },
+};
+
+/** From here on a rub counts as the one after a day, minutes: inks that are dry to the touch by then are dry. */
+const A_DAY_FROM = 12 * 60;
+
+const rub = (key: string, name: string, when: string, fits: (o: RubObservation) => boolean): BenchMeasure => ({
+  ...bronzing,
+  key,
+  name,
+  definition: `How much full black comes off on a scrap of the same paper, ${when}, graded by eye from 0 to 4: how well the coating holds the ink out.`,
+  words: ['quicker to rub off', 'slower to rub off'],
+  observe: (observations) => {
+    const found = latest(observations, 'rub', fits);
+    return found ? graded(found.grade) : { shape: 'missing', why: `A rub ${when} is missing.` };
+  },
+});
+
+export const rubAfterMinutes = rub('rubAfterMinutes', 'Rub after 10 minutes', '10 minutes after printing', (o) => o.minutesAfterPrinting < A_DAY_FROM);
+export const rubAfterADay = rub('rubAfterADay', 'Rub after a day', 'a day after printing', (o) => o.minutesAfterPrinting >= A_DAY_FROM);

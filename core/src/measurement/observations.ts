@@ -1,0 +1,86 @@
+/** Gloss at one angle, gloss units, bare sheet and full black (ISO 2813). */
+export interface GlossObservation {
+  readonly kind: 'gloss';
+  readonly angleDeg: 20 | 60 | 85;
+  readonly white: readonly number[];
+  readonly black: readonly number[];
+}
+/** Sheets weighed one by one, grams, and their size, mm (ISO 536). */
+export interface WeightObservation {
+  readonly kind: 'weight';
+  readonly grams: readonly number[];
+  readonly widthMm: number;
+  readonly heightMm: number;
+}
+/** Thickness of a stack in several places, µm (ISO 534). */
+export interface ThicknessObservation {
+  readonly kind: 'thickness';
+  readonly stackUm: readonly number[];
+  readonly sheets: number;
+}
+/** Luminous reflectance of one sheet over black and over a stack of itself, percent (ISO 2471). */
+export interface OpacityObservation {
+  readonly kind: 'opacity';
+  readonly overBlack: readonly number[];
+  readonly overStack: readonly number[];
+}
+/** What a raking-light scan of the bare sheet gave. */
+export interface TextureObservation {
+  readonly kind: 'texture';
+  readonly wavelengthMm: number;
+  readonly wavelengthSd: number;
+  readonly amplitudeL: number;
+  readonly amplitudeSd: number;
+  readonly ppi: number;
+}
+/** Transfer of full black onto a scrap of the same paper, graded by eye 0 none to 4 much. */
+export interface RubObservation {
+  readonly kind: 'rub';
+  readonly minutesAfterPrinting: number;
+  readonly grade: number;
+}
+/** Bronzing seen at a slant, graded by eye 0 none to 4 strong. */
+export interface BronzingObservation {
+  readonly kind: 'bronzing';
+  readonly grade: number;
+}
+
+/** Everything that is found out about a print without reading its patches. */
+export type Observation = GlossObservation | WeightObservation | ThicknessObservation | OpacityObservation | TextureObservation | RubObservation | BronzingObservation;
+export type ObservationKind = Observation['kind'];
+
+/** A kind of observation, declared. */
+export interface ObservationKindFacts {
+  readonly name: string;
+  /** `sheet`: of the bare paper, and so true of every print condition on it. `print`: of this print condition alone. */
+  readonly of: 'sheet' | 'print';
+  readonly figure: 'measured' | 'judged';
+  /** How it is done, as the bench tells it. */
+  readonly how: string;
+  readonly source: string;
+}
+
+export const OBSERVATION_KINDS: Record<ObservationKind, ObservationKindFacts> = {
+  gloss: { name: 'Gloss', of: 'print', figure: 'measured', how: 'Bare sheet and full black, at 20°, 60° and 85°, in several places.', source: 'ISO 2813' },
+  weight: { name: 'Weight', of: 'sheet', figure: 'measured', how: 'Whole sheets on the scale, one by one, and their size.', source: 'ISO 536' },
+  thickness: { name: 'Thickness', of: 'sheet', figure: 'measured', how: 'A stack under the micrometer, in several places.', source: 'ISO 534' },
+  opacity: { name: 'Opacity', of: 'sheet', figure: 'measured', how: 'One sheet over black, then over a stack of itself.', source: 'ISO 2471' },
+  texture: { name: 'Texture', of: 'sheet', figure: 'measured', how: 'A scan of the bare sheet under a raking lamp, 300 ppi or more, 16 mm or more on either side.', source: 'raking-light scan, 0.2–4 mm band' },
+  rub: { name: 'Rub', of: 'print', figure: 'judged', how: 'Rub full black ten times with a scrap of the same paper: 0 nothing comes off, 4 the scrap is black.', source: '(practice)' },
+  bronzing: { name: 'Bronzing', of: 'print', figure: 'judged', how: 'Tilt a dark picture under one lamp: 0 no coloured sheen in the black, 4 it looks like metal.', source: '(practice)' },
+};
+
+/** Grade 0–4 as its word. */
+export const GRADES = ['none', 'a trace', 'some', 'clear', 'strong'] as const;
+
+/** The last observation of a kind that fits; lists run from old to new. */
+export function latest<K extends ObservationKind>(list: readonly Observation[], kind: K, fits: (o: Extract<Observation, { kind: K }>) => boolean = () => true): Extract<Observation, { kind: K }> | undefined {
+  return [...list].reverse().find((o): o is Extract<Observation, { kind: K }> => o.kind === kind && fits(o as Extract<Observation, { kind: K }>));
+}
+
+/** Mean of repeated readings and its standard deviation; of a single one `assumed` stands in. */
+export function meanOf(values: readonly number[], assumed: number): { mean: number; sd: number } {
+  const mean = values.reduce((s, v) => s + v, 0) / values.length;
+  if (values.length < 2) return { mean, sd: assumed };
+  return { mean, sd: Math.sqrt(values.reduce((s, v) => s + (v - mean) ** 2, 0) / (values.length - 1) / values.length) };
+}

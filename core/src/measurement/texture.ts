@@ -1,0 +1,140 @@
+import FFT from 'fft.js';
+
+/** A grey picture of a bare sheet under a raking lamp. */
+export interface TextureScan {
+  readonly widthPx: number;
+  readonly heightPx: number;
+  /** Pixels per inch. */
+  readonly ppi: number;
+  /** L* 0–100, row by row. */
+  readonly lightness: Float32Array;
+}
+
+export interface Texture {
+  /** Wavelength with most relief in it, mm. */
+  readonly wavelengthMm: number;
+  /** Standard deviation of L* in the band. */
+  readonly amplitudeL: number;
+  /** Standard deviations of both, from the quarters of the scan. */
+  readonly wavelengthSd: number;
+  readonly amplitudeSd: number;
+}
+
+/** Band that makes a sheet's texture, mm: finer is the sensor's noise, coarser is a sheet that does not lie flat. */
+export const TEXTURE_BAND_MM = [0.2, 4] as const;
+/** A band of wavelengths this wide (a ratio) is one place on the scale. */
+const BIN_RATIO = 1.25;
+const MM_PER_INCH = 25.4;
+/** Side of the smallest scan: the longest wavelength must fit in a quarter of it twice. */
+export const LEAST_SCAN_MM = 16;
+
+/** A scan that can't be used. */
+export class TextureError extends Error {
+  override readonly name = 'TextureError';
+  constructor(
+    message: string,
+    readonly remedy: string,
+  ) {
+    super(message);
+  }
+}
+
+/**
+ * Texture of a sheet from a raking-light scan: the power of its lightness between 0.2 and 4 mm (two-dimensional Fourier transform of the
+ * Hann-windowed scan, without its mean and its tilt), its square root as the amplitude, and the wavelength where an equal ratio of
+ * wavelengths holds most of it.
+ * @throws TextureError when the scan is too small or too coarse
+ */
+export function textureOf(scan: TextureScan): Texture {
+  const { widthPx, heightPx, ppi } = scan;
+  const sideMm = (Math.min(widthPx, heightPx) / ppi) * MM_PER_INCH;
+  if (sideMm < LEAST_SCAN_MM) {
+    throw new TextureError(`The scan shows ${sideMm.toFixed(1)} mm of the sheet; ${LEAST_SCAN_MM} mm on either side is the least.`, 'Scan a larger piece, or state the resolution it was scanned at.');
+  }
+  const finest = (2 / ppi) * MM_PER_INCH;
+  if (finest > TEXTURE_BAND_MM[0] * 1.01) {
+    throw new TextureError(`At ${ppi} ppi nothing finer than ${finest.toFixed(2)} mm is seen; ${TEXTURE_BAND_MM[0]} mm is asked for.`, 'Scan at 300 ppi or more.');
+  }
+  const whole = spectrumOf(scan, 0, 0, Math.min(widthPx, heightPx));
+  const half = Math.floor(Math.min(widthPx, heightPx) / 2);
+  const quarters = [0, half].flatMap((x) => [0, half].map((y) => spectrumOf(scan, x, y, half)));
+  const spread = (of: (t: { wavelengthMm: number; amplitudeL: number }) => number) => {
+    const mean = quarters.reduce((s, q) => s + of(q), 0) / 4;
+    // Of the mean of four quarters.
+    return Math.sqrt(quarters.reduce((s, q) => s + (of(q) - mean) ** 2, 0) / 3 / 4);
+  };
+  return { ...whole, wavelengthSd: spread((q) => q.wavelengthMm), amplitudeSd: spread((q) => q.amplitudeL) };
+}
+
+function spectrumOf(scan: TextureScan, left: number, top: number, side: number): { wavelengthMm: number; amplitudeL: number } {
+  // The largest power of two that fits; more is not needed and less would lose the long waves.
+  const n = 2 ** Math.floor(Math.log2(side));
+  const at = (x: number, y: number) => scan.lightness[(top + y) * scan.widthPx + left + x];
+  const level = tilted(n, at);
+  const window = Float64Array.from({ length: n }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / n));
+  // Mean square of the Hann window in two dimensions: 3/8 each way.
+  const lost = (3 / 8) ** 2;
+  const power = power2d(n, (x, y) => (at(x, y) - level(x, y)) * window[x] * window[y]);
+  const cyclesPerMm = scan.ppi / MM_PER_INCH / n;
+  const bins = new Map<number, number>();
+  let inBand = 0;
+  for (let v = 0; v < n; v++) {
+    for (let u = 0; u < n; u++) {
+      const [fx, fy] = [u > n / 2 ? u - n : u, v > n / 2 ? v - n : v];
+      const frequency = Math.hypot(fx, fy) * cyclesPerMm;
+      if (frequency === 0) continue;
+      const wavelength = 1 / frequency;
+      if (wavelength < TEXTURE_BAND_MM[0] || wavelength > TEXTURE_BAND_MM[1]) continue;
+      const p = power[v * n + u] / lost;
+      inBand += p;
+      const bin = Math.round(Math.log(wavelength) / Math.log(BIN_RATIO));
+      bins.set(bin, (bins.get(bin) ?? 0) + p);
+    }
+  }
+  const [dominant] = [...bins].reduce((most, b) => (b[1] > most[1] ? b : most), [0, -1]);
+  // Between the places of the scale: the centre of gravity of the largest and its neighbours.
+  const near = [-1, 0, 1].map((d) => [dominant + d, bins.get(dominant + d) ?? 0] as const);
+  const weight = near.reduce((s, [, p]) => s + p, 0) || 1;
+  const place = near.reduce((s, [bin, p]) => s + bin * p, 0) / weight;
+  return { wavelengthMm: BIN_RATIO ** place, amplitudeL: Math.sqrt(inBand) };
+}
+
+/** Mean and tilt of a square, by least squares: a sheet is never lit quite evenly. */
+function tilted(n: number, at: (x: number, y: number) => number): (x: number, y: number) => number {
+  let [sum, sx, sy, sxx] = [0, 0, 0, 0];
+  const middle = (n - 1) / 2;
+  for (let y = 0; y < n; y++) {
+    for (let x = 0; x < n; x++) {
+      const v = at(x, y);
+      sum += v;
+      sx += v * (x - middle);
+      sy += v * (y - middle);
+    }
+  }
+  for (let x = 0; x < n; x++) sxx += (x - middle) ** 2;
+  const [mean, dx, dy] = [sum / n / n, sx / (sxx * n), sy / (sxx * n)];
+  return (x, y) => mean + dx * (x - middle) + dy * (y - middle);
+}
+
+/** Power of a square picture by frequency; sums to its mean square (Parseval). */
+function power2d(n: number, at: (x: number, y: number) => number): Float64Array {
+  const fft = new FFT(n);
+  const rows = Array.from({ length: n }, (_, y) => {
+    const out = fft.createComplexArray();
+    fft.realTransform(out, Array.from({ length: n }, (_, x) => at(x, y)));
+    fft.completeSpectrum(out);
+    return out;
+  });
+  const power = new Float64Array(n * n);
+  const column = fft.createComplexArray();
+  const out = fft.createComplexArray();
+  for (let u = 0; u < n; u++) {
+    for (let y = 0; y < n; y++) {
+      column[2 * y] = rows[y][2 * u];
+      column[2 * y + 1] = rows[y][2 * u + 1];
+    }
+    fft.transform(out, column);
+    for (let v = 0; v < n; v++) power[v * n + u] = (out[2 * v] ** 2 + out[2 * v + 1] ** 2) / n ** 4;
+  }
+  return power;
+}

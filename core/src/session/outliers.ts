@@ -1,0 +1,28 @@
+import { deltaE2000 } from '../colour/difference.ts';
+import type { Lab } from '../colour/types.ts';
+import { median } from './strip-check.ts';
+
+/** A pass of a patch that lies apart from the patch's other passes. */
+export interface Outlier {
+  readonly patch: number;
+  readonly pass: number;
+  readonly deltaE: number;
+}
+
+/** Apart by this much and by so many times the usual scatter between passes (our own choice). */
+const APART = { deltaE: 1, times: 5 };
+
+/**
+ * Passes that disagree with the others of their patch. They are shown and stay in the mean until a hand takes them out.
+ * @param passes Lab by patch, then by pass; fewer than two passes of a patch tell nothing
+ */
+export function outliers(passes: readonly (readonly (Lab | undefined)[])[]): Outlier[] {
+  const apart: Outlier[] = passes.flatMap((labs, patch) => {
+    const known = labs.filter((l) => l !== undefined);
+    if (known.length < 2) return [];
+    const middle = [0, 1, 2].map((c) => median(known.map((l) => l[c]))) as unknown as Lab;
+    return labs.flatMap((lab, pass) => (lab ? [{ patch, pass, deltaE: deltaE2000(lab, middle) }] : []));
+  });
+  const usual = median(apart.map((o) => o.deltaE));
+  return apart.filter((o) => o.deltaE > Math.max(APART.deltaE, APART.times * usual));
+}

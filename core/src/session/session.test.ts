@@ -1,0 +1,117 @@
+import fc from 'fast-check';
+import { designChart } from '../chart/chart-design.ts';
+import { fromRgb16 } from '../chart/device16.ts';
+import { xyzToLab } from '../colour/lab.ts';
+import { illuminantWhite, spectrumToXyz } from '../colour/spectrum.ts';
+import type { Lab } from '../colour/types.ts';
+import { benchPrints, FAULTS, readStrip, type Fault } from '../simulation/instrument.ts';
+import type { PressModel } from '../simulation/printer.ts';
+import { BENCH_GRID } from '../simulation/sheet.ts';
+import { standIn, type StandInFacts } from '../simulation/stand-in.ts';
+import { seededNormal } from '../random.ts';
+import { bendExpectation } from './expectation.ts';
+import { outliers } from './outliers.ts';
+import { nextPass } from './reading-run.ts';
+import { checkStrip, type Misread } from './strip-check.ts';
+import { driftFinding, whiteDrift } from './white-drift.ts';
+
+const chart = designChart({ purpose: 'gamut', patches: 500, sheet: 'A4', patchMm: 8, dpi: 300, seed: 4 });
+const strips = chart.strips.map((s) => s.patches.map((p) => fromRgb16(p.rgb16)));
+const facts: StandInFacts = { coating: 'baryta', surface: 'smooth', brightenerClaim: 'none', weightGsm: 300, thicknessUm: 400, blackInk: 'photo black', mediaSetting: 'Fibre gloss', printMode: 'colour through a profile', blackOvercoat: false };
+const white = illuminantWhite();
+const labsOf = (spectra: number[][]): Lab[] => spectra.map((values) => xyzToLab(spectrumToXyz({ startNm: BENCH_GRID.startNm, stepNm: BENCH_GRID.stepNm, values }), white));
+
+/** A bench: what is expected of a printer of a kind, and what the sheet in hand gives. */
+function bench(actual: PressModel) {
+  const [expectedPrint, prints] = [benchPrints(standIn(facts, true)).M1, benchPrints(actual)];
+  const expected = strips.map((s) => labsOf(s.map((rgb) => expectedPrint(rgb))));
+  const read = (strip: number, fault?: Fault) => labsOf(readStrip(prints, { strips, strip, seed: 100 + strip, sinceCalibration: strip, fault, flake: 0 }).M1);
+  return { expected, read };
+}
+
+describe('a strip is checked against what a printer of that kind should give', () => {
+  const right = bench(standIn(facts));
+  // Another white, another ink hold: a sheet that is not what was expected, as none ever is.
+  const other = bench({ ...standIn(facts), sheet: { ...standIn(facts).sheet, warmth: 0.06, inkHold: 0.85, reflectance: 0.9 } });
+
+  it.each(['the expected sheet', 'another sheet'])('%s: good strips pass', (name) => {
+    const { expected, read } = name === 'the expected sheet' ? right : other;
+    const questioned = strips.filter((_, s) => checkStrip(read(s), expected, s).length > 0).length;
+    expect(questioned).toBe(0);
+  });
+
+  const NAMES: Record<Exclude<Fault, 'dirty'>, Misread> = { slipped: 'slipped', doubled: 'doubled', turned: 'turned' };
+  it.each(FAULTS.filter((f) => f !== 'dirty'))('a %s strip is caught and named, on every strip', (fault) => {
+    for (const { expected, read } of [right, other]) {
+      strips.forEach((_, s) => {
+        const [finding] = checkStrip(read(s, fault), expected, s);
+        // The middle strip of an odd number is its own opposite: turned, it reads backwards.
+        const named = fault === 'turned' && s === strips.length - 1 - s ? 'backwards' : NAMES[fault];
+        expect(finding?.misread).toBe(named);
+        expect(finding.saw).toMatch(/ΔE00/);
+      });
+    }
+  });
+
+  it('a dirty patch is caught where the eye would see it, and the right one is named', () => {
+    const { expected, read } = right;
+    let caught = 0;
+    strips.forEach((_, s) => {
+      const [good, bad] = [read(s), read(s, 'dirty')];
+      const apart = good.map((lab, i) => Math.hypot(...lab.map((v, c) => v - bad[i][c])));
+      const dirty = apart.indexOf(Math.max(...apart));
+      const [finding] = checkStrip(bad, expected, s);
+      if (!finding) return;
+      caught++;
+      expect(finding).toMatchObject({ misread: 'dirty', patches: [dirty] });
+    });
+    expect(caught / strips.length).toBeGreaterThan(0.6);
+  });
+
+  it('the expectation bends towards what was read', () => {
+    const { expected, read } = other;
+    const pairs = [0, 1, 2, 3].flatMap((s) => read(s).map((lab, i) => [expected[s][i], lab] as const));
+    const bend = bendExpectation(pairs);
+    const misfit = (of: (lab: Lab) => Lab) => read(6).reduce((sum, lab, i) => sum + Math.hypot(...lab.map((v, c) => v - of(expected[6][i])[c])), 0);
+    expect(misfit(bend)).toBeLessThan(0.7 * misfit((lab) => lab));
+    expect(bendExpectation(pairs.slice(0, 5))([50, 1, 2])).toEqual([50, 1, 2]);
+  });
+});
+
+describe('drift', () => {
+  it('is told from the repeated whites when it is more than noise', () => {
+    const { read } = bench(standIn(facts));
+    const whites = strips.map((s, i) => ({ sinceCalibration: i, Y: 100 * ((read(i)[s.findIndex((rgb) => rgb.every((v) => v === 1))][0] + 16) / 116) ** 3 }));
+    const drift = whiteDrift(whites)!;
+    expect(Math.abs(drift.perStrip + 0.0004)).toBeLessThan(4 * drift.error);
+    expect(drift.error).toBeLessThan(0.0001);
+    expect(driftFinding(whites)).toMatchObject({ misread: 'drift', saw: expect.stringMatching(/fell by 0\.\d+ % of Y/) });
+    const normal = seededNormal(2);
+    expect(driftFinding(Array.from({ length: 30 }, (_, i) => ({ sinceCalibration: i, Y: 90 + 0.05 * normal() })))).toBeUndefined();
+    expect(driftFinding(whites.slice(0, 3))).toBeUndefined();
+  });
+});
+
+describe('a run', () => {
+  it('takes every strip once, then again, and resumes at what is missing', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 12 }), fc.integer({ min: 1, max: 4 }), (count, passes) => {
+        const kept: { strip: number; pass: number }[] = [];
+        for (let next = nextPass(count, passes, kept); next; next = nextPass(count, passes, kept)) kept.push(next);
+        expect(kept).toHaveLength(count * passes);
+        expect(kept.map((k) => k.pass)).toEqual([...kept.map((k) => k.pass)].sort((a, b) => a - b));
+        const gap = kept[Math.floor(kept.length / 2)];
+        expect(nextPass(count, passes, kept.filter((k) => k !== gap))).toEqual(gap);
+      }),
+    );
+  });
+
+  it('shows the pass that lies apart, and no other', () => {
+    const normal = seededNormal(3);
+    const passes = Array.from({ length: 40 }, (_, i) => [0, 1, 2].map((): Lab => [50 + i / 2 + 0.05 * normal(), 0.05 * normal(), 0.05 * normal()]));
+    expect(outliers(passes)).toEqual([]);
+    passes[7][2] = [passes[7][2][0] - 6, 0, 4];
+    expect(outliers(passes)).toMatchObject([{ patch: 7, pass: 2 }]);
+    expect(outliers([[[50, 0, 0]]])).toEqual([]);
+  });
+});
