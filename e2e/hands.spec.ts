@@ -126,5 +126,5 @@ test('a paper and a print condition are changed; what was typed is not lost on a
   await dialog.getByRole('button', { name: 'Keep the change' }).click();
   await expect(page.getByText('308 g/m²')).toBeVisible();
   await step(page, 'Compare');
-  await expect(page.getByRole('row', { name: /^Weight/ })).toContainText('308 g/m²');
+  await expect(page.getByRole('row', { name: /^Weight, claimed/ })).toContainText('308 g/m²');
 });

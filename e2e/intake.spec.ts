@@ -19,6 +19,11 @@ async function drop(page: import('@playwright/test').Page, label: string, name: 
   await page.locator('button', { hasText: label }).dispatchEvent('drop', { dataTransfer: data });
 }
 
+/** Another place at the bench. */
+async function place(page: import('@playwright/test').Page, name: string) {
+  await page.getByRole('navigation', { name: 'At the bench' }).getByRole('link', { name }).click();
+}
+
 test('a file is dropped, looked at, left; dropped again and kept; removed on a second word', async ({ watched: page, studio }) => {
   await page.goto(`${studio.url}/papers`);
   await page.getByRole('button', { name: 'Add a print condition for Unsized Mulberry' }).click();
@@ -34,7 +39,9 @@ test('a file is dropped, looked at, left; dropped again and kept; removed on a s
   await expect(found).toContainText('1485 patches');
   await expect(found).toContainText('measurement condition M0');
   await found.getByRole('button', { name: 'Leave them' }).click();
-  await expect(page.getByText('None yet.')).toBeVisible();
+  await expect(page.getByText('Nothing measured yet.')).toBeVisible();
+  await place(page, 'Sets and drift');
+  await expect(page.getByRole('region', { name: 'Files' })).toContainText('None yet.');
 
   await drop(page, 'Bring a file of readings', 'washi.txt', UNCOATED);
   await found.getByRole('button', { name: 'Keep these readings' }).click();
@@ -44,9 +51,9 @@ test('a file is dropped, looked at, left; dropped again and kept; removed on a s
   await expect(page.getByRole('alert')).toContainText('kept for this print condition already');
   await found.getByRole('button', { name: 'Leave them' }).click();
 
-  await page.getByRole('button', { name: 'Remove washi.txt' }).click();
-  await page.getByRole('button', { name: 'Remove washi.txt for good' }).click();
-  await expect(page.getByText('None yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Remove washi.txt, M0' }).click();
+  await page.getByRole('button', { name: 'Remove washi.txt, M0, for good' }).click();
+  await expect(page.getByRole('region', { name: 'Files' })).toContainText('None yet.');
 
   await step(page, 'Papers');
   await page.getByRole('button', { name: 'Change Corvane D6 · Washi, trial' }).or(page.getByRole('button', { name: /Change .*Washi, trial/ })).first().click();
@@ -57,6 +64,7 @@ test('a file is dropped, looked at, left; dropped again and kept; removed on a s
 
 test('a file that does not say its measurement condition is told it', async ({ watched: page, studio }) => {
   await page.goto(`${studio.url}/readings`);
+  await place(page, 'Sets and drift');
   await page.getByLabel('Bring a file of readings').setInputFiles({ name: 'plain.ti3', mimeType: 'text/plain', buffer: Buffer.from(UNCOATED.replace('GAS-FILLED TUNGSTEN', 'unknown'), 'latin1') });
   const found = page.getByRole('region', { name: 'What was recognised' });
   await found.getByLabel(/Measurement condition/).selectOption('M3');
@@ -65,8 +73,8 @@ test('a file that does not say its measurement condition is told it', async ({ w
   await expect(kept).toContainText('M3');
   // M1 speaks before M3: the figures did not change hands.
   await expect(kept).not.toContainText('figures from this');
-  await kept.getByRole('button', { name: 'Remove plain.ti3' }).click();
-  await kept.getByRole('button', { name: 'Remove plain.ti3 for good' }).click();
+  await kept.getByRole('button', { name: 'Remove plain.ti3, M3' }).click();
+  await kept.getByRole('button', { name: 'Remove plain.ti3, M3, for good' }).click();
   await expect(kept).toHaveCount(0);
 });
 
@@ -83,18 +91,20 @@ test('a claim that the readings do not bear out is pointed out', async ({ watche
   await claim('none');
   await expect(page.getByRole('region', { name: 'Figures' })).toContainText('the maker says no brightener, measured it is moderate');
   await claim('high');
-  await expect(page.getByRole('region', { name: 'Figures' })).not.toContainText('disagree');
+  await expect(page.getByRole('region', { name: 'Figures' })).not.toContainText('brightener, measured');
 });
 
 test('a reading is taken away in another format, and brought back', async ({ watched: page, studio }) => {
   await page.goto(`${studio.url}/readings`);
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /M2\.txt as CxF3/ }).click()]);
-  expect(file.suggestedFilename()).toMatch(/M2\.cxf$/);
+  await place(page, 'Sets and drift');
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /, M2, as CGATS/ }).first().click()]);
+  expect(file.suggestedFilename()).toMatch(/\.txt$/);
   await page.getByLabel('Bring a file of readings').setInputFiles(await file.path());
   const found = page.getByRole('region', { name: 'What was recognised' });
-  await expect(found).toContainText('CxF3, UTF-8');
+  await expect(found).toContainText('CGATS.17, UTF-8');
   await expect(found).toContainText('measurement condition M2');
   await found.getByRole('button', { name: 'Leave them' }).click();
+  await place(page, 'Figures');
   await expect(page.getByRole('img', { name: /Reflectance of white and black/ })).toBeVisible();
 });
 

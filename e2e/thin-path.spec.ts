@@ -40,11 +40,13 @@ test('the whole job: papers in, read, compared; a picture in, matched; decided, 
     await expect(found.getByText(/no neutral ramp|Spectra:/)).toBeVisible();
     await found.getByRole('button', { name: 'Keep these readings' }).click();
     await expect(page.getByRole('region', { name: 'Figures' })).toContainText('Dmax');
+    await page.getByRole('navigation', { name: 'At the bench' }).getByRole('link', { name: 'Sets and drift' }).click();
     await expect(page.getByText('figures from this')).toBeVisible();
   }
+  await page.getByRole('navigation', { name: 'At the bench' }).getByRole('link', { name: 'Figures' }).click();
   const figures = page.getByRole('region', { name: 'Figures' });
   await expect(figures.getByRole('row', { name: /Paper white/ })).toContainText('95.7  0.6  −2.3');
-  await figures.getByRole('button', { name: /95\.7/ }).click();
+  await figures.getByRole('row', { name: /Paper white/ }).getByRole('button').click();
   await expect(page.getByRole('dialog')).toContainText('FOGRA29L.ti3');
   await page.keyboard.press('Escape');
 

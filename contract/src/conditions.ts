@@ -4,8 +4,9 @@ import type { ReadingSpectra } from '@rakuen/core/measurement/reading-spectra';
 import type { RampStep } from '@rakuen/core/measurement/neutral-ramp';
 import { FreeText, Id, Int, Maybe, OneOf, Part, Parts, Plain, Rows, Text, When, Yes } from './fields.ts';
 import { PaperHead } from './papers.ts';
+import { ObservationView } from './observations.ts';
 import { ReadingView } from './readings.ts';
-import { BLACK_INKS, PRINT_MODES, type BlackInk, type PrintMode } from './vocabulary.ts';
+import { BLACK_INKS, PRINT_MODES, READING_SOURCES, type ReadingSourceName, type BlackInk, type PrintMode } from './vocabulary.ts';
 
 
 /** How a paper is printed. A paper alone has no gamut and no black: this does. */
@@ -27,8 +28,10 @@ export class ConditionInput {
 export class ConditionFacts {
   /** Version of the measures they were computed with. */
   @Int() version!: number;
-  /** The reading the figures come from. */
-  @Id() readingId!: string;
+  /** The reading the figures of colour come from; absent while nothing but the bench was used. */
+  @Maybe() @Id() readingId?: string;
+  /** The figures of colour are a profile's word and were not measured. */
+  @Maybe() @OneOf(READING_SOURCES) source?: ReadingSourceName;
   @Plain() figures!: Record<string, Figure>;
   @Maybe() @Rows() ramp?: RampStep[];
   @Maybe() @Plain() spectra?: ReadingSpectra;
@@ -44,5 +47,9 @@ export class ConditionView extends ConditionInput {
   @Part(() => PaperHead) paper!: PaperHead;
   @Maybe() @Part(() => ConditionFacts) facts?: ConditionFacts;
   @Parts(() => ReadingView) readings!: ReadingView[];
+  /** Of this print condition, and of the bare sheet by any condition of the same paper; from old to new. */
+  @Parts(() => ObservationView) observations!: ObservationView[];
+  /** The reading chosen by hand to give the figures. */
+  @Maybe() @Id() figuresFrom?: string;
 }
 

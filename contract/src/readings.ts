@@ -1,13 +1,34 @@
 import type { Figure } from '@rakuen/core/measurement/figure';
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
-import { FreeText, Id, Int, Maybe, OneOf, Parts, Plain, Text, When, Words, Yes } from './fields.ts';
-import { MEASUREMENT_CONDITIONS, EXPORT_FORMATS, type ExportFormat } from './vocabulary.ts';
+import type { ColumnRole } from '@rakuen/core/formats/delimited';
+import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Parts, Plain, Rows, Text, When, Words, Yes } from './fields.ts';
+import { MEASUREMENT_CONDITIONS, EXPORT_FORMATS, READING_SOURCES, type ExportFormat, type ReadingSourceName } from './vocabulary.ts';
 
 /** Form fields beside the file of a reading. */
 export class ReadingFields {
   /** Stated by the printmaker where the file does not say. */
   @Maybe() @OneOf(MEASUREMENT_CONDITIONS) measurementCondition?: MeasurementCondition;
   @Maybe() @FreeText(200) instrument?: string;
+  /** Which box or formulation of the paper: empty for the first. */
+  @Maybe() @FreeText(80) batch?: string;
+  /** When the chart was printed, for the drying time. */
+  @Maybe() @When() printedAt?: string;
+  /** What the columns of a spreadsheet hold, as JSON: { roles, startNm?, stepNm? }. */
+  @Maybe() @FreeText(100_000) mapping?: string;
+}
+
+/** The columns of a spreadsheet, to be mapped. */
+export class SpreadsheetPreview {
+  @Words() columns!: string[];
+  /** The first rows, as they stand in the file. */
+  @Rows() sample!: string[][];
+  @Rows() roles!: ColumnRole[];
+  @Maybe() @Num() startNm?: number;
+  @Maybe() @Num() stepNm?: number;
+  /** The mapping was remembered from a file with the same columns. */
+  @Yes() remembered!: boolean;
+  /** Why the mapping gives no reading yet. */
+  @Maybe() @Text(1000) fault?: string;
 }
 
 /** As what a reading is taken away; as the file that was brought where absent. */
@@ -36,7 +57,10 @@ export class ReadingPreview {
   @Maybe() @OneOf(MEASUREMENT_CONDITIONS) measurementCondition?: MeasurementCondition;
   @Maybe() @Text() instrument?: string;
   @Maybe() @Text() measuredAt?: string;
+  @OneOf(READING_SOURCES) source!: ReadingSourceName;
   @Plain() figures!: Record<string, Figure>;
+  /** Present for CSV and TSV: the columns and what they are taken for. */
+  @Maybe() @Part(() => SpreadsheetPreview) spreadsheet?: SpreadsheetPreview;
 }
 
 export class ReadingView {
@@ -55,6 +79,37 @@ export class ReadingView {
   /** As written in the file. */
   @Maybe() @Text() measuredAt?: string;
   @When() importedAt!: string;
+  @OneOf(READING_SOURCES) source!: ReadingSourceName;
+  /** Box or formulation of the paper; empty for the first. */
+  @FreeText(80) batch!: string;
+  @Maybe() @When() printedAt?: string;
   /** The condition's figures come from this reading. */
   @Yes() primary!: boolean;
+}
+
+/** One reading of a print condition in its history, with figures of its own. */
+export class HistoryEntry {
+  @Id() readingId!: string;
+  @Text() fileName!: string;
+  @FreeText(80) batch!: string;
+  @OneOf(READING_SOURCES) source!: ReadingSourceName;
+  @Maybe() @OneOf(MEASUREMENT_CONDITIONS) measurementCondition?: MeasurementCondition;
+  @Maybe() @Text() instrument?: string;
+  /** When it was measured where the file says so, else when it was kept. */
+  @Text() at!: string;
+  /** Hours between printing and reading; absent where either is not known. */
+  @Maybe() @Num() driedHours?: number;
+  @Int() patchCount!: number;
+  @Plain() figures!: Record<string, Figure>;
+}
+
+export class HistoryView {
+  @Id() conditionId!: string;
+  /** From old to new. */
+  @Parts(() => HistoryEntry) entries!: HistoryEntry[];
+}
+
+/** Which reading the figures come from; the newest where absent. */
+export class FiguresFrom {
+  @Maybe() @Id() readingId?: string;
 }

@@ -12,6 +12,16 @@ export const MEASUREMENT_CONDITIONS = ['M0', 'M1', 'M2', 'M3'] as const;
 export const EXPORT_FORMATS = ['cgats', 'cxf', 'csv'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 
+/** Where a reading comes from: an instrument, or the colours a profile describes. */
+export const READING_SOURCES = ['measured', 'profile'] as const;
+export type ReadingSourceName = (typeof READING_SOURCES)[number];
+
+/** What a reading session may rehearse: nothing, what happens now and then, or one fault on the second strip. */
+export const REHEARSALS = ['none', 'now and then', 'slipped', 'doubled', 'dirty', 'turned'] as const;
+export type Rehearsal = (typeof REHEARSALS)[number];
+
+export const INSTRUMENTS = ['Simulated bench spectrophotometer'] as const;
+
 export const JOB_STATES = ['waiting', 'reading', 'done', 'failed', 'cancelled'] as const;
 
 export const STAMPS = ['chosen', 'held', 'refused'] as const;

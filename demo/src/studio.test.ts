@@ -1,11 +1,13 @@
-import { readingFromCgats } from '@rakuen/core/formats/reading-from-cgats';
+import { readingsFromFile } from '@rakuen/core/formats/reading-formats';
+import { deltaE2000 } from '@rakuen/core/colour/difference';
 import { gamutOfReading } from '@rakuen/core/measurement/gamut-of-reading';
+import { readingFacts } from '@rakuen/core/measurement/reading-facts';
 import { groupPatches } from '@rakuen/core/measurement/repeats';
 import { rgbToLab, SRGB } from '@rakuen/core/colour/rgb-space';
 import { PictureTally } from '@rakuen/core/picture/tally';
 import { COATING_CLASSES } from '@rakuen/core/paper';
 import { SCENES, type SceneName } from './pictures/draw.ts';
-import { CONDITIONS, demoReadings, PAPERS } from './studio.ts';
+import { CONDITIONS, demoReadings, FIRST_BOXES, LATER_BOX, PAPERS } from './studio.ts';
 
 describe('the invented studio', () => {
   it('spans the trade: gloss classes, matt, cotton, metallic, uncoated', () => {
@@ -21,16 +23,32 @@ describe('the invented studio', () => {
     }
   });
 
-  it('readings are CGATS files that our own reader takes, the same every time, with and without UV', () => {
-    const [m1, m2] = demoReadings(CONDITIONS[0], 1);
-    expect(demoReadings(CONDITIONS[0], 1)[0].text).toBe(m1.text);
-    expect(demoReadings(CONDITIONS[0], 2)[0].text).not.toBe(m1.text);
-    for (const [file, uv] of [[m1, 'M1'], [m2, 'M2']] as const) {
-      const { reading, missing } = readingFromCgats(new TextEncoder().encode(file.text));
-      expect(reading).toMatchObject({ condition: uv, deviceSpace: 'RGB', colourFrom: 'spectrum', backing: 'white' });
+  it('readings are CxF3 files that our own reader takes, the same every time, in three measurement conditions', () => {
+    const read = (condition: (typeof CONDITIONS)[number], seed: number) => demoReadings(condition, condition.press, FIRST_BOXES.createdAt, seed).text;
+    expect(read(CONDITIONS[0], 1)).toBe(read(CONDITIONS[0], 1));
+    expect(read(CONDITIONS[0], 2)).not.toBe(read(CONDITIONS[0], 1));
+    const parts = readingsFromFile(new TextEncoder().encode(read(CONDITIONS[0], 1)));
+    expect(parts.map((p) => p.reading.condition)).toEqual(['M1', 'M0', 'M2']);
+    for (const { reading, missing } of parts) {
+      expect(reading).toMatchObject({ deviceSpace: 'RGB', colourFrom: 'spectrum', backing: 'white', createdAt: FIRST_BOXES.createdAt });
       expect(missing).toEqual([]);
       expect(gamutOfReading(reading, groupPatches(reading)).method).toBe('device surface');
     }
+  });
+
+  it('a print in greys alone encloses no gamut, and says so', () => {
+    const greys = CONDITIONS.find((c) => c.printMode === 'driver black-and-white')!;
+    const [{ reading }] = readingsFromFile(new TextEncoder().encode(demoReadings(greys, greys.press, FIRST_BOXES.createdAt, 3).text));
+    expect(() => gamutOfReading(reading, groupPatches(reading))).toThrow(/greys alone/);
+  });
+
+  it('the later box is another sheet under the same name: whiter with UV by sight, not by noise', () => {
+    const { press, createdAt, condition } = LATER_BOX;
+    const whiteOf = (p: typeof press, at: string) => {
+      const facts = readingFacts(readingsFromFile(new TextEncoder().encode(demoReadings(CONDITIONS[condition], p, at, 5).text))[0].reading);
+      return facts.white.lab;
+    };
+    expect(deltaE2000(whiteOf(press, createdAt), whiteOf(CONDITIONS[condition].press, FIRST_BOXES.createdAt))).toBeGreaterThan(1);
   });
 });
 

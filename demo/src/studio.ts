@@ -1,8 +1,8 @@
 import { PIGMENT_INKS, DYE_INKS } from '@rakuen/core/simulation/inks';
 import { surfaceChart } from '@rakuen/core/simulation/chart';
-import { readChart } from '@rakuen/core/simulation/instrument';
+import { BENCH_CONDITIONS, readChart } from '@rakuen/core/simulation/instrument';
 import type { PressModel } from '@rakuen/core/simulation/printer';
-import { writeCgats } from '@rakuen/core/formats/cgats-write';
+import { writeCxf } from '@rakuen/core/formats/cxf-write';
 import type { Base, BrightenerClaim, CoatingClass, Surface } from '@rakuen/core/paper';
 import { SHEETS } from './sheets.ts';
 
@@ -115,6 +115,7 @@ export interface DemoCondition {
   readonly resolution: string;
   readonly printMode: 'colour through a profile' | 'driver black-and-white';
   readonly profile: string;
+  readonly blackOvercoat?: true;
   readonly press: PressModel;
 }
 
@@ -132,18 +133,23 @@ export const CONDITIONS: readonly DemoCondition[] = [
   { paper: 'lantern', ...P10, blackInk: 'matt black', mediaSetting: 'Enhanced matt', profile: 'lantern-p10.icc', press: matt(SHEETS.mattBright) },
   { paper: 'tinroof', ...P10, blackInk: 'photo black', mediaSetting: 'Heavy gloss fibre', profile: 'tinroof-p10.icc', press: gloss(SHEETS.metallic) },
   { paper: 'reedmere', ...P10, blackInk: 'matt black', mediaSetting: 'Thin uncoated', profile: 'chalk-rag-p10.icc', press: matt(SHEETS.mulberry) },
+  { paper: 'slate', ...P10, blackInk: 'photo black', mediaSetting: 'Heavy gloss fibre', printMode: 'driver black-and-white', profile: '', blackOvercoat: true, press: { ...gloss(SHEETS.baryta), mode: 'black-and-white', overcoat: true } },
 ];
 
-/** Readings of a condition as the CGATS files its instrument would write, with UV (M1) and without (M2). */
-export function demoReadings(condition: DemoCondition, seed: number): { fileName: string; text: string }[] {
+/** A later box of the studio's baryta: the same name on it, another sheet inside. */
+export const LATER_BOX = { condition: 0, batch: 'new label, autumn 2026', press: gloss(SHEETS.barytaReformulated), createdAt: '2026-11-03T10:20:00Z', printedAt: '2026-11-02T09:45:00Z' } as const;
+/** When the charts of the first boxes were printed and read. */
+export const FIRST_BOXES = { printedAt: '2026-09-13T16:30:00Z', createdAt: '2026-09-14T17:00:00Z' } as const;
+
+/** Readings of a press as the CxF3 file its instrument would write: M0, M1 and M2 in one pass. */
+export function demoReadings(condition: DemoCondition, press: PressModel, createdAt: string, seed: number): { fileName: string; text: string } {
   const chart = surfaceChart();
-  return (['M1', 'M2'] as const).map((uv, i) => ({
-    fileName: `${condition.profile.replace('.icc', '')}-${condition.mediaSetting.toLowerCase().replace(/\W+/g, '-')}-${uv}.txt`,
-    text: writeCgats({
-      ...readChart(condition.press, chart, uv, seed * 10 + i),
-      instrument: 'Simulated bench spectrophotometer',
-      createdAt: '2026-09-14',
-      description: `Surface chart, ${chart.length} patches`,
-    }),
+  const words = [condition.paper, condition.printer, condition.mediaSetting, ...(condition.blackOvercoat ? ['black and white, overcoat'] : []), createdAt.slice(0, 10)];
+  const [m0, m1, m2] = BENCH_CONDITIONS.map((light, i) => ({
+    ...readChart(press, chart, light, seed * 10 + i),
+    instrument: 'Simulated bench spectrophotometer',
+    createdAt,
+    description: `Surface chart, ${chart.length} patches`,
   }));
+  return { fileName: `${words.join(' ').toLowerCase().replace(/[^\w-]+/g, '-')}.cxf`, text: writeCxf(m1, m0, m2) };
 }

@@ -27,6 +27,27 @@ const IDS = [/^SAMPLE_ID$/i, /^SAMPLE_NAME$/i, /^SAMPLE_LOC$/i, /^STRING$/i, /^P
  * @throws FormatError when no colour is among them or a group is incomplete
  */
 export function mapColumns(columns: readonly string[], line?: number): ColumnMap {
+  const map = recogniseColumns(columns, line);
+  if (!map.lab && !map.xyz && map.spectrum.length === 0) throw noColour(line);
+  return map;
+}
+
+export const noColour = (line?: number): FormatError =>
+  new FormatError({
+    message: 'There is no colour in this file: no L*a*b*, no XYZ and no spectrum among its columns.',
+    line,
+    field: 'LAB_L, LAB_A, LAB_B',
+    remedy: 'Export the measured colour with the readings (L*a*b*, XYZ or the spectrum).',
+  });
+
+/** Wavelength a column's name gives, nm. */
+export function wavelengthIn(name: string): number | undefined {
+  const nm = Number(SPECTRAL.exec(name.trim())?.[1]);
+  return nm >= 300 && nm <= 1100 ? nm : undefined;
+}
+
+/** The same without a word on what is missing, but for a group that was begun. */
+function recogniseColumns(columns: readonly string[], line?: number): ColumnMap {
   const find = (pattern: RegExp) => columns.findIndex((c) => pattern.test(c.trim()));
   const group = (name: keyof typeof GROUPS): number[] | undefined => {
     const found = GROUPS[name].map(find);
@@ -47,20 +68,11 @@ export function mapColumns(columns: readonly string[], line?: number): ColumnMap
   };
   const spectrum = columns
     .flatMap((name, column) => {
-      const nm = Number(SPECTRAL.exec(name.trim())?.[1]);
-      return nm >= 300 && nm <= 1100 ? [{ column, nm }] : [];
+      const nm = wavelengthIn(name);
+      return nm === undefined ? [] : [{ column, nm }];
     })
     .sort((p, q) => p.nm - q.nm);
   const id = IDS.map(find).find((i) => i >= 0);
   const lab = group('lab');
-  const map: ColumnMap = { id, rgb: group('rgb'), cmyk: group('cmyk'), lab, xyz: group('xyz'), spectrum: spectrum.length >= 8 ? spectrum : [] };
-  if (!map.lab && !map.xyz && map.spectrum.length === 0) {
-    throw new FormatError({
-      message: 'There is no colour in this file: no L*a*b*, no XYZ and no spectrum among its columns.',
-      line,
-      field: 'LAB_L, LAB_A, LAB_B',
-      remedy: 'Export the measured colour with the readings (L*a*b*, XYZ or the spectrum).',
-    });
-  }
-  return map;
+  return { id, rgb: group('rgb'), cmyk: group('cmyk'), lab, xyz: group('xyz'), spectrum: spectrum.length >= 8 ? spectrum : [] };
 }

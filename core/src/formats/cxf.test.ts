@@ -38,6 +38,16 @@ function fault(text: string): FormatError {
 }
 
 describe('CxF3 (ISO 17972)', () => {
+  it('three measurement conditions of one sheet go into one file and come back as three readings', () => {
+    const [m0, m2] = (['M0', 'M2'] as const).map((m, i): Reading => ({ ...readChart(press, chart, m, 2 + i), instrument: m1.instrument, createdAt: m1.createdAt, description: m1.description }));
+    const text = writeCxf(m0, m1, m2);
+    const back = readingsFromFile(bytes(text)).map((r) => r.reading);
+    expect(back.map((r) => r.condition)).toEqual(['M0', 'M1', 'M2']);
+    [m0, m1, m2].forEach((reading, i) => expect(back[i].patches.map((p) => p.reflectance!.map((v) => v.toFixed(6)))).toEqual(reading.patches.map((p) => p.reflectance!.map((v) => v.toFixed(6)))));
+    expect(writeCxf(...(back as [Reading, Reading, Reading]))).toBe(writeCxf(...(readingsFromFile(bytes(writeCxf(...(back as [Reading, Reading, Reading])))).map((r) => r.reading) as [Reading, Reading, Reading])));
+    expect(() => writeCxf(m0, { ...m1, patches: m1.patches.slice(1) })).toThrow(RangeError);
+  });
+
   it('what we write we read back: patches, device values, spectra, condition, instrument, words', () => {
     const [{ reading, missing }] = readingsFromFile(bytes(writeCxf(m1)));
     expect(reading).toMatchObject({ deviceSpace: 'RGB', condition: 'M1', instrument: 'Bench & sons "A"', createdAt: '2026-09-14', description: 'Trial <one>', backing: 'white', spectralGrid: { startNm: 380, stepNm: 10, count: 36 } });

@@ -3,6 +3,7 @@ import { writeCgats } from './cgats-write.ts';
 import { writeCsv } from './csv-write.ts';
 import { writeCxf } from './cxf-write.ts';
 import { readingsFromCxf } from './cxf.ts';
+import { looksDelimited, readingFromDelimited, type ColumnMapping } from './delimited.ts';
 import type { ImportedReading } from './imported-reading.ts';
 import { readingFromCgats } from './reading-from-cgats.ts';
 
@@ -14,7 +15,7 @@ export interface ReadingFormat {
   /** Does the beginning of a file look like it? */
   readonly recognises: (bytes: Uint8Array) => boolean;
   /** Readings of the file, one a measurement condition; at least one. @throws FormatError */
-  readonly read: (bytes: Uint8Array) => ImportedReading[];
+  readonly read: (bytes: Uint8Array, mapping?: ColumnMapping) => ImportedReading[];
 }
 
 const beginning = (bytes: Uint8Array) => new TextDecoder('windows-1252').decode(bytes.subarray(0, 200)).replace(/^(ï»¿|\s)+/, '');
@@ -22,17 +23,18 @@ const beginning = (bytes: Uint8Array) => new TextDecoder('windows-1252').decode(
 /** What a reading can be written as. */
 export const WRITERS = {
   cgats: { name: 'CGATS', extension: 'txt', mediaType: 'text/plain', write: writeCgats },
-  cxf: { name: 'CxF3', extension: 'cxf', mediaType: 'application/xml', write: writeCxf },
+  cxf: { name: 'CxF3', extension: 'cxf', mediaType: 'application/xml', write: (reading: Reading) => writeCxf(reading) },
   csv: { name: 'CSV', extension: 'csv', mediaType: 'text/csv', write: writeCsv },
 } as const satisfies Record<string, { name: string; extension: string; mediaType: string; write: (reading: Reading) => string }>;
 
 /** In the order in which they are tried; the last takes whatever is left and says what is wrong with it. */
 export const READING_FORMATS: readonly ReadingFormat[] = [
   { name: 'CxF3', source: 'ISO 17972', recognises: (bytes) => beginning(bytes).startsWith('<'), read: readingsFromCxf },
+  { name: 'CSV or TSV', source: 'RFC 4180', recognises: looksDelimited, read: (bytes, mapping) => [readingFromDelimited(bytes, mapping)] },
   { name: 'CGATS', source: 'ISO 28178, CGATS.17', recognises: () => true, read: (bytes) => [readingFromCgats(bytes)] },
 ];
 
-/** Readings of a file in any format that is known. @throws FormatError */
-export function readingsFromFile(bytes: Uint8Array): ImportedReading[] {
-  return READING_FORMATS.find((f) => f.recognises(bytes))!.read(bytes);
+/** Readings of a file in any format that is known; `mapping` says what the columns of a spreadsheet hold. @throws FormatError */
+export function readingsFromFile(bytes: Uint8Array, mapping?: ColumnMapping): ImportedReading[] {
+  return READING_FORMATS.find((f) => f.recognises(bytes))!.read(bytes, mapping);
 }

@@ -1,5 +1,6 @@
 import { deviceSurface } from '../gamut/device-surface.ts';
-import type { GamutMesh } from '../gamut/mesh.ts';
+import { GamutError } from '../gamut/errors.ts';
+import { meshVolume, type GamutMesh } from '../gamut/mesh.ts';
 import { modifiedHull } from '../gamut/modified-hull.ts';
 import type { PatchGroup } from './repeats.ts';
 import type { Reading } from './reading.ts';
@@ -8,6 +9,9 @@ export interface ReadingGamut {
   readonly mesh: GamutMesh;
   readonly method: 'device surface' | 'modified hull';
 }
+
+/** A surface that encloses less, cubic Lab units, is a line of greys with the readings' noise about it. */
+const LEAST_VOLUME = 500;
 
 const keyOf = (device: readonly number[]) => device.map((v) => Math.round(v * 10_000)).join();
 
@@ -21,6 +25,7 @@ export function gamutOfReading(reading: Reading, groups: readonly PatchGroup[]):
     const levels = [...new Set(groups.flatMap((g) => (g.device && g.device[1] === 0 && g.device[2] === 0 ? [g.device[0]] : [])))].sort((x, y) => x - y);
     const complete = levels.length >= 3 && levels[0] === 0 && levels[levels.length - 1] === 1;
     const mesh = complete ? deviceSurface(levels, (rgb) => byDevice.get(keyOf(rgb))) : undefined;
+    if (mesh && Math.abs(meshVolume(mesh)) < LEAST_VOLUME) throw new GamutError('Printed in greys alone: its colours enclose no gamut.');
     if (mesh) return { mesh, method: 'device surface' };
   }
   return { mesh: modifiedHull(groups.map((g) => g.lab)), method: 'modified hull' };

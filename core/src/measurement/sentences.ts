@@ -11,8 +11,17 @@ export interface PairSentence {
   readonly verdict: Verdict;
 }
 
-/** The pair in hand in sentences, what can be seen first. Left out: figures that are missing, and echoes. */
-export function describePair(measures: readonly Measure[], left: Record<string, Figure>, right: Record<string, Figure>, thresholds: Thresholds): PairSentence[] {
+/** Who is spoken of: the one that is more, or less, than the other. */
+export interface Spoken {
+  readonly subject: string;
+  readonly pronoun: string;
+}
+const LEFT_SHEET: Spoken = { subject: 'The left sheet', pronoun: 'the left one' };
+/** A later box beside the first. */
+export const LATER_SET: Spoken = { subject: 'The later set', pronoun: 'the later one' };
+
+/** A pair in sentences, what can be seen first. Left out: figures that are missing, and echoes. */
+export function describePair(measures: readonly Measure[], left: Record<string, Figure>, right: Record<string, Figure>, thresholds: Thresholds, { subject, pronoun }: Spoken = LEFT_SHEET): PairSentence[] {
   const present = (figure: Figure | undefined) => figure !== undefined && figure.shape !== 'missing';
   const told = new Set(measures.filter((m) => present(left[m.key]) && present(right[m.key])).map((m) => m.key));
   return measures
@@ -22,7 +31,7 @@ export function describePair(measures: readonly Measure[], left: Record<string, 
       const difference = l && r && differenceOf(measure, l, r, thresholds);
       if (!difference) return [];
       const { amount, seenAs, sd, verdict } = difference;
-      const words = l.shape === 'colour' && r.shape === 'colour' ? `${measure.name}: ${formatNumber(amount, supportedDigits(sd, 1))} ΔE00 apart, the left one ${shift(l.lab, r.lab)}` : `The left sheet is ${measure.words[amount >= 0 ? 0 : 1]} by ${size(measure, Math.abs(amount), seenAs, sd)}`;
+      const words = l.shape === 'colour' && r.shape === 'colour' ? `${measure.name}: ${formatNumber(amount, supportedDigits(sd, 1))} ΔE00 apart, ${pronoun} ${shift(l.lab, r.lab)}` : `${subject} is ${measure.words[amount >= 0 ? 0 : 1]} by ${size(measure, Math.abs(amount), seenAs, sd)}`;
       return [{ measure: measure.key, sentence: `${words}: ${verdict}.`, verdict }];
     })
     .sort((p, q) => VERDICTS.indexOf(q.verdict) - VERDICTS.indexOf(p.verdict));

@@ -41,15 +41,9 @@ const OVERCOAT_DENSITY = 0.1;
  * closes the deep shadows, pools on the surface, and upsets the trim.
  */
 export function press(model: PressModel, condition: MeasurementCondition): Print {
-  const right = halftone(model, condition, 1);
-  const actual = model.inkLoad === 1 ? right : halftone(model, condition, model.inkLoad);
+  const { trim, darkFor, inkFor } = driverTables(model);
+  const actual = halftone(model, condition, model.inkLoad);
   const mode = model.mode ?? 'profile';
-
-  const white = illuminantWhite();
-  const labOf = (coverage: Coverage): Lab => xyzToLab(spectrumToXyz({ startNm: BENCH_GRID.startNm, stepNm: BENCH_GRID.stepNm, values: right(coverage) }), white);
-  const trim = trimmed(labOf, TRIM[mode]);
-  const darkFor = linearise((dark) => labOf([...trim(dark), dark])[0]);
-  const inkFor = linearise((c) => (labOf([c, 0, 0, 0])[0] + labOf([0, c, 0, 0])[0]) / 2);
 
   return (rgb) => {
     const clipped = rgb.map((v) => Math.min(1, Math.max(0, v)));
@@ -66,6 +60,26 @@ export function press(model: PressModel, condition: MeasurementCondition): Print
     const [c, m, y] = amounts.map((a, i) => Math.min(1, (k >= 1 ? 0 : room * inkFor((a - k) / (1 - k))) + toner[i] * (1 - chroma)));
     return actual([c, m, y, dark]);
   };
+}
+
+/** What the driver knows of the sheet: how much ink a wish takes. It was made once, from M1 readings, and is the same whatever light the print is read in. */
+interface DriverTables {
+  readonly trim: (dark: number) => [number, number, number];
+  readonly darkFor: (share: number) => number;
+  readonly inkFor: (share: number) => number;
+}
+const knownTables = new WeakMap<PressModel, DriverTables>();
+
+function driverTables(model: PressModel): DriverTables {
+  const known = knownTables.get(model);
+  if (known) return known;
+  const right = halftone(model, 'M1', 1);
+  const white = illuminantWhite();
+  const labOf = (coverage: Coverage): Lab => xyzToLab(spectrumToXyz({ startNm: BENCH_GRID.startNm, stepNm: BENCH_GRID.stepNm, values: right(coverage) }), white);
+  const trim = trimmed(labOf, TRIM[model.mode ?? 'profile']);
+  const tables = { trim, darkFor: linearise((dark) => labOf([...trim(dark), dark])[0]), inkFor: linearise((c) => (labOf([c, 0, 0, 0])[0] + labOf([0, c, 0, 0])[0]) / 2) };
+  knownTables.set(model, tables);
+  return tables;
 }
 
 /** Reflectance of an area by its coverage, with as much ink as a media setting lays down. */

@@ -29,12 +29,20 @@ export function scanTexture(sheet: SheetModel, ppi: number, sizeMm: number, seed
   const perSlope = base / 3 / Math.tan((LAMP_DEG * Math.PI) / 180);
   const L = new Float32Array(size * size);
   const mm = MM_PER_INCH / ppi;
+  const slope = new Float64Array(size);
   for (let y = 0; y < size; y++) {
-    for (let x = 0; x < size; x++) {
-      let slope = 0;
-      for (const w of waves) slope += heightMm * w.kx * Math.cos(w.kx * x * mm + w.ky * y * mm + w.phase);
-      L[y * size + x] = Math.min(100, Math.max(0, base + perSlope * slope + SENSOR_NOISE_L * normal()));
+    slope.fill(0);
+    for (const w of waves) {
+      // Along a row a wave is a pointer turning by the same angle from pixel to pixel: two products instead of a cosine.
+      const height = heightMm * w.kx;
+      const [turnCos, turnSin] = [Math.cos(w.kx * mm), Math.sin(w.kx * mm)];
+      let [cos, sin] = [Math.cos(w.ky * y * mm + w.phase), Math.sin(w.ky * y * mm + w.phase)];
+      for (let x = 0; x < size; x++) {
+        slope[x] += height * cos;
+        [cos, sin] = [cos * turnCos - sin * turnSin, sin * turnCos + cos * turnSin];
+      }
     }
+    for (let x = 0; x < size; x++) L[y * size + x] = Math.min(100, Math.max(0, base + perSlope * slope[x] + SENSOR_NOISE_L * normal()));
   }
   return { widthPx: size, heightPx: size, ppi, lightness: L };
 }

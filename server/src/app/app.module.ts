@@ -1,4 +1,7 @@
 import { type DynamicModule, Global, Module } from '@nestjs/common';
+import { BenchModule } from '../bench/bench.module.ts';
+import { BundlesModule } from '../bundles/bundles.module.ts';
+import { ChartsModule } from '../charts/charts.module.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { DemoStudio } from '../demo/demo-studio.ts';
 import { FileStore } from '../files/file-store.ts';
@@ -8,6 +11,7 @@ import { PapersModule } from '../papers/papers.module.ts';
 import { PicturesModule } from '../pictures/pictures.module.ts';
 import { PrintsModule } from '../prints/prints.module.ts';
 import { ReadingsModule } from '../readings/readings.module.ts';
+import { SessionsModule } from '../sessions/sessions.module.ts';
 import { SettingsModule } from '../settings/settings.module.ts';
 import { StoreModule } from '../store/store.module.ts';
 import { TableModule } from '../table/table.module.ts';
@@ -17,7 +21,7 @@ import { CONFIG, type Config } from './config.ts';
 /** What every part may use: the configuration, the kept files, the worker threads. */
 @Global()
 @Module({ providers: [FileStore, Workshop], exports: [FileStore, Workshop] })
-class BenchModule {}
+class SharedModule {}
 
 @Module({})
 export class AppModule {
@@ -25,7 +29,7 @@ export class AppModule {
     return {
       module: AppModule,
       global: true,
-      imports: [BenchModule, StoreModule, SettingsModule, PapersModule, ConditionsModule, ReadingsModule, PicturesModule, MatchesModule, PrintsModule, LedgerModule, TableModule],
+      imports: [SharedModule, StoreModule, SettingsModule, PapersModule, ConditionsModule, ReadingsModule, BenchModule, ChartsModule, SessionsModule, BundlesModule, PicturesModule, MatchesModule, PrintsModule, LedgerModule, TableModule],
       providers: [{ provide: CONFIG, useValue: config }, DemoStudio],
       exports: [CONFIG],
     };

@@ -1,5 +1,6 @@
 import { Catch, HttpException, type ArgumentsHost, type ExceptionFilter, Logger } from '@nestjs/common';
 import type { ApiError } from '@rakuen/contract/settings';
+import type { ValidationError } from 'class-validator';
 import type { Response } from 'express';
 
 /** An error for the person at the table: what is wrong, where, and what to do. */
@@ -11,6 +12,15 @@ export class RakuenError extends HttpException {
 
 export const notFound = (what: string): RakuenError =>
   new RakuenError(404, `There is no such ${what}.`, { remedy: 'It may have been removed. Go back to the list and choose again.' });
+
+/** What a checked request got wrong, field by field. */
+export function faultsOf(errors: readonly ValidationError[], path = ''): { field: string; message: string }[] {
+  return errors.flatMap((error) => {
+    const field = path ? `${path}.${error.property}` : error.property;
+    const own = Object.values(error.constraints ?? {}).map((message) => ({ field, message: path ? `${path}.${message}` : message }));
+    return [...own, ...faultsOf(error.children ?? [], field)];
+  });
+}
 
 /** Every error leaves the server in one shape; what was not foreseen is logged and not told in detail. */
 @Catch()

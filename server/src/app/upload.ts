@@ -11,9 +11,9 @@ const MEGA = 2 ** 20;
 
 /**
  * Takes one uploaded file, field name `file`, to the folder of incoming files under a name of our own. The limit is a setting, read for every
- * request. Whoever handles the request keeps or discards the file; if it fails, it is discarded here.
+ * request; `times` it for a file that holds several. Whoever handles the request keeps or discards the file; if it fails, it is discarded here.
  */
-export function upload(limit: keyof Settings['limits']): Type<NestInterceptor> {
+export function upload(limit: keyof Settings['limits'], times = 1): Type<NestInterceptor> {
   @Injectable()
   class Upload implements NestInterceptor {
     constructor(
@@ -24,9 +24,9 @@ export function upload(limit: keyof Settings['limits']): Type<NestInterceptor> {
     async intercept(context: ExecutionContext, next: CallHandler): Promise<Observable<unknown>> {
       const request = context.switchToHttp().getRequest<Request>();
       const response = context.switchToHttp().getResponse<Response>();
-      const fileSize = (await this.settings.get()).limits[limit];
+      const fileSize = times * (await this.settings.get()).limits[limit];
       // Browsers send file names as UTF-8; multer reads them so only when told.
-      const receive = multer({ dest: this.files.incomingFolder, limits: { fileSize, files: 1, fields: 10, fieldSize: 10_000 }, defParamCharset: 'utf8' }).single('file');
+      const receive = multer({ dest: this.files.incomingFolder, limits: { fileSize, files: 1, fields: 10, fieldSize: 100_000 }, defParamCharset: 'utf8' }).single('file');
       await new Promise<void>((done, fail) => receive(request, response, (error: unknown) => (error ? fail(asRakuen(error, fileSize)) : done())));
       if (!request.file) throw new RakuenError(400, 'No file came with the request.', { field: 'file', remedy: 'Choose a file and send it again.' });
       const path = request.file.path;

@@ -3,6 +3,7 @@ import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { ConditionInput, ConditionView } from '@rakuen/contract/conditions';
 import { PapersModule } from '../papers/papers.module.ts';
 import { ConditionsService } from './conditions.service.ts';
+import { ObservationsService } from './observations.service.ts';
 
 @ApiTags('print conditions')
 @Controller('conditions')
@@ -40,5 +41,5 @@ class ConditionsController {
   }
 }
 
-@Module({ imports: [PapersModule], controllers: [ConditionsController], providers: [ConditionsService], exports: [ConditionsService] })
+@Module({ imports: [PapersModule], controllers: [ConditionsController], providers: [ConditionsService, ObservationsService], exports: [ConditionsService, ObservationsService] })
 export class ConditionsModule {}

@@ -7,6 +7,7 @@ import type { ReadingView } from '@rakuen/contract/readings';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { paperHead, PapersService } from '../papers/papers.service.ts';
 import { ConditionRow, DecisionRow, PaperRow, PrintRow, ReadingRow } from '../store/entities.ts';
+import { ObservationsService, observationView } from './observations.service.ts';
 
 @Injectable()
 export class ConditionsService {
@@ -17,6 +18,7 @@ export class ConditionsService {
     @InjectRepository(DecisionRow) private readonly decisions: Repository<DecisionRow>,
     @InjectRepository(PrintRow) private readonly prints: Repository<PrintRow>,
     private readonly drawer: PapersService,
+    private readonly observations: ObservationsService,
   ) {}
 
   rows(): Promise<ConditionRow[]> {
@@ -33,7 +35,7 @@ export class ConditionsService {
 
   async create(input: ConditionInput): Promise<ConditionView> {
     await this.drawer.get(input.paperId);
-    const row = await this.conditions.save(this.conditions.create({ ...trimmed(input), id: randomUUID(), createdAt: new Date().toISOString(), facts: null, mesh: null }));
+    const row = await this.conditions.save(this.conditions.create({ ...trimmed(input), id: randomUUID(), createdAt: new Date().toISOString(), facts: null, mesh: null, figuresFrom: null }));
     return this.view(row.id);
   }
 
@@ -48,10 +50,14 @@ export class ConditionsService {
   }
 
   async remove(id: string): Promise<void> {
-    await this.get(id);
+    const { paperId } = await this.get(id);
     const rests = (await this.decisions.countBy({ conditionId: id })) + (await this.prints.countBy({ conditionId: id }));
     if (rests > 0) throw new RakuenError(409, 'Decisions or prints in the ledger rest on this print condition.', { remedy: 'It stays, so that they can still be read.' });
-    await this.conditions.delete(id);
+    await this.conditions.manager.transaction(async (manager) => {
+      await manager.delete(ConditionRow, id);
+      // What was found of the bare sheet with this condition goes with it; the paper's other conditions must not go on showing it.
+      await this.observations.renew(paperId, manager);
+    });
   }
 
   async get(id: string): Promise<ConditionRow> {
@@ -63,21 +69,25 @@ export class ConditionsService {
   private async views(rows: ConditionRow[]): Promise<ConditionView[]> {
     const ids = rows.map((r) => r.id);
     const readings = await this.readings.find({ where: { conditionId: In(ids) }, order: { importedAt: 'ASC' } });
+    const observations = await this.observations.of(rows);
     const papers = new Map((await this.papers.findBy({ id: In(rows.map((r) => r.paperId)) })).map((p) => [p.id, p]));
     return rows.map((row): ConditionView => {
-      const { facts, ...rest } = row;
+      const { facts, figuresFrom, ...rest } = row;
       return {
         ...(rest as unknown as ConditionView),
         facts: facts ?? undefined,
+        figuresFrom: figuresFrom ?? undefined,
         paper: paperHead(papers.get(row.paperId)!),
         readings: readings.filter((r) => r.conditionId === row.id).map((r) => readingView(r, r.id === facts?.readingId)),
+        observations: observations.get(row.id)!.map(observationView),
       };
     });
   }
 }
 
 export function readingView(row: ReadingRow, primary: boolean): ReadingView {
-  const present = Object.fromEntries(Object.entries(row).filter(([, v]) => v !== null));
+  const { mapping: _mapping, ...rest } = row;
+  const present = Object.fromEntries(Object.entries(rest).filter(([, v]) => v !== null));
   return { ...(present as unknown as ReadingView), primary };
 }
 

@@ -1,21 +1,32 @@
 import { writeFile } from 'node:fs/promises';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { CONDITIONS, demoReadings, PAPERS } from '@rakuen/demo/studio';
+import { printObservations, sheetObservations, type DemoObservation } from '@rakuen/demo/bench';
+import { CONDITIONS, demoReadings, FIRST_BOXES, LATER_BOX, PAPERS } from '@rakuen/demo/studio';
 import type { ConditionView } from '@rakuen/contract/conditions';
+import type { PictureView } from '@rakuen/contract/pictures';
+import { INSTRUMENTS } from '@rakuen/contract/vocabulary';
+import { BenchService, SIMULATED_SCANNER } from '../bench/bench.service.ts';
+import { ChartsService } from '../charts/charts.service.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
+import { ObservationsService } from '../conditions/observations.service.ts';
 import { FileStore } from '../files/file-store.ts';
 import { MatchesService } from '../matches/matches.service.ts';
 import { PapersService } from '../papers/papers.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { PrintsService } from '../prints/prints.service.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
+import { SessionsService } from '../sessions/sessions.service.ts';
 import { DocumentRow, ENTITIES } from '../store/entities.ts';
 import { TableService } from '../table/table.service.ts';
 import { Workshop } from '../work/workshop.ts';
 
 /** Which conditions lie on the table when the studio is first opened, by number. */
 const ON_THE_TABLE = [0, 2, 4, 5];
+
+const PRINTMAKER = 'printmaker';
+/** The condition whose chart is being read, by number. */
+const CHARTED = 5;
 
 /** Stands in the database while the studio is being filled. */
 const FILLING = 'demo-filling';
@@ -27,6 +38,10 @@ export class DemoStudio {
     private readonly papers: PapersService,
     private readonly conditions: ConditionsService,
     private readonly readings: ReadingsService,
+    private readonly observations: ObservationsService,
+    private readonly bench: BenchService,
+    private readonly charts: ChartsService,
+    private readonly sessions: SessionsService,
     private readonly pictures: PicturesService,
     private readonly matches: MatchesService,
     private readonly prints: PrintsService,
@@ -53,7 +68,9 @@ export class DemoStudio {
   }
 
   private async fill(): Promise<void> {
-    const drawn = Promise.all((['nightDish', 'saltCrust', 'controlRoom'] as const).map((name) => this.workshop.run('drawDemoPicture', { name, folder: this.files.incomingFolder })));
+    // The pictures are drawn and read on one thread while the papers are read on the other.
+    const hung = this.hangPictures();
+    const scans = CONDITIONS.map((c, i) => (CONDITIONS.findIndex((d) => d.paper === c.paper) === i ? this.workshop.run('simulateScan', { sheet: c.press.sheet, seed: i + 1 }) : undefined));
 
     const paperIds = new Map<string, string>();
     for (const { key, ...paper } of PAPERS) {
@@ -61,18 +78,25 @@ export class DemoStudio {
       paperIds.set(key, id);
     }
     const conditions: ConditionView[] = [];
-    for (const [seed, demo] of CONDITIONS.entries()) {
-      const { paper, press: _press, ...rest } = demo;
-      let condition = await this.conditions.create({ ...rest, paperId: paperIds.get(paper)!, blackOvercoat: false });
-      for (const { fileName, text } of demoReadings(demo, seed + 1)) {
-        const path = this.files.incomingPath();
-        await writeFile(path, text);
-        condition = await this.readings.keep(condition.id, { path, originalname: fileName }, {});
+    const found = new Set<string>();
+    for (const [i, demo] of CONDITIONS.entries()) {
+      const { paper, press, blackOvercoat = false, ...rest } = demo;
+      const { id } = await this.conditions.create({ ...rest, paperId: paperIds.get(paper)!, blackOvercoat });
+      await this.keep(id, demoReadings(demo, press, FIRST_BOXES.createdAt, i + 1), { printedAt: FIRST_BOXES.printedAt });
+      // The bare sheet is weighed and scanned once a paper.
+      const bare = found.has(paper) ? [] : sheetObservations(press, i * 10);
+      await this.observe(id, [...bare, ...printObservations(press, PAPERS.find((p) => p.key === paper)!.coating, i * 10 + 5)]);
+      const scan = await scans[i];
+      if (scan) {
+        const { texture, png, ppi } = scan;
+        await this.bench.keepScan(id, { ...texture, ppi }, png, PRINTMAKER, SIMULATED_SCANNER);
       }
-      conditions.push(condition);
+      found.add(paper);
+      conditions.push(await this.conditions.view(id));
     }
-    const pictures = [];
-    for (const { path, fileName, title } of await drawn) pictures.push(await this.pictures.add({ path, originalname: fileName }, { title }));
+    await this.laterBox(conditions[LATER_BOX.condition]);
+    await this.charted(conditions[CHARTED]);
+    const pictures = await hung;
 
     const onTable = ON_THE_TABLE.map((i) => conditions[i].id);
     await this.table.set({ conditionIds: onTable, pictureIds: pictures.map((p) => p.id), leftHand: onTable[0], rightHand: onTable[2], pictureInHand: pictures[0].id });
@@ -96,5 +120,40 @@ export class DemoStudio {
       misprints: 1,
       misprintCause: 'Printed on the back: the coated side was down.',
     });
+  }
+
+  private async hangPictures(): Promise<PictureView[]> {
+    const pictures: PictureView[] = [];
+    for (const name of ['nightDish', 'saltCrust', 'controlRoom'] as const) {
+      const { path, fileName, title } = await this.workshop.run('drawDemoPicture', { name, folder: this.files.incomingFolder });
+      pictures.push(await this.pictures.add({ path, originalname: fileName }, { title }));
+    }
+    return pictures;
+  }
+
+  private async keep(conditionId: string, { fileName, text }: { fileName: string; text: string }, fields: { batch?: string; printedAt: string }): Promise<ConditionView> {
+    const path = this.files.incomingPath();
+    await writeFile(path, text);
+    return this.readings.keep(conditionId, { path, originalname: fileName }, fields);
+  }
+
+  private async observe(conditionId: string, found: readonly DemoObservation[]): Promise<void> {
+    await this.observations.keep(
+      found.map(({ observation: { kind, ...value }, instrument, light }) => ({ conditionId, kind, value, takenAt: FIRST_BOXES.createdAt, by: PRINTMAKER, instrument, light, note: '', scanHash: null })),
+    );
+  }
+
+  /** The reformulated box beside the first; the first goes on giving the figures until the printmaker says otherwise. */
+  private async laterBox({ id, facts }: ConditionView): Promise<void> {
+    await this.keep(id, demoReadings(CONDITIONS[LATER_BOX.condition], LATER_BOX.press, LATER_BOX.createdAt, 77), LATER_BOX);
+    await this.readings.takeFiguresFrom(id, facts!.readingId);
+  }
+
+  /** A chart laid out, and a session that waits at its fourth strip. */
+  private async charted({ id }: ConditionView): Promise<void> {
+    const chart = await this.charts.create({ name: 'Everything, A4', spec: { purpose: 'combined', patches: 600, sheet: 'A4', patchMm: 7, dpi: 360, seed: 41_207 } });
+    await this.charts.create({ name: 'Greys, A4', spec: { purpose: 'neutral', patches: 220, sheet: 'A4', patchMm: 8, dpi: 360, seed: 8_016 } });
+    const session = await this.sessions.begin({ conditionId: id, chartId: chart.id, instrument: INSTRUMENTS[0], passes: 2, printedAt: new Date(Date.now() - 26 * 3_600_000).toISOString(), batch: 'second box', rehearsal: 'none' });
+    for (let strip = 0; strip < 3; strip++) await this.sessions.read(session.id);
   }
 }

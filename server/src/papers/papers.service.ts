@@ -18,15 +18,19 @@ export class PapersService {
     return Promise.all(rows.map((row) => this.view(row)));
   }
 
+  async one(id: string): Promise<PaperView> {
+    return this.view(await this.get(id));
+  }
+
   async create(input: PaperInput): Promise<PaperView> {
     await this.refuseTwin(input);
-    return this.view(await this.papers.save(this.papers.create({ ...row(input), id: randomUUID(), createdAt: new Date().toISOString() })));
+    return this.view(await this.papers.save(this.row(input)));
   }
 
   async replace(id: string, input: PaperInput): Promise<PaperView> {
     const known = await this.get(id);
     await this.refuseTwin(input, id);
-    return this.view(await this.papers.save(this.papers.merge(known, row(input))));
+    return this.view(await this.papers.save(this.papers.merge(known, plain(input))));
   }
 
   async remove(id: string): Promise<void> {
@@ -42,7 +46,13 @@ export class PapersService {
     return paper;
   }
 
-  private async refuseTwin(input: PaperInput, except?: string): Promise<void> {
+  /** A new paper's row, not saved. */
+  row(input: PaperInput): PaperRow {
+    return this.papers.create({ ...plain(input), id: randomUUID(), createdAt: new Date().toISOString() });
+  }
+
+  /** @throws RakuenError (409) when there is such a paper already */
+  async refuseTwin(input: PaperInput, except?: string): Promise<void> {
     const twin = await this.papers.findOneBy({ maker: input.maker.trim(), name: input.name.trim(), weightGsm: input.weightGsm });
     if (twin && twin.id !== except) {
       throw new RakuenError(409, `${input.maker} ${input.name} at ${input.weightGsm} g/m² is in the drawer already.`, { field: 'name', remedy: 'Use that one, or name this one apart (a new formulation, say).' });
@@ -54,7 +64,7 @@ export class PapersService {
   }
 }
 
-const row = (input: PaperInput) => ({ ...input, maker: input.maker.trim(), name: input.name.trim(), notes: input.notes ?? '' });
+const plain = (input: PaperInput) => ({ ...input, maker: input.maker.trim(), name: input.name.trim(), notes: input.notes ?? '' });
 
 /** Lowest price a square metre among the sizes that have one. */
 export function pricePerM2(sizes: readonly PaperSize[]): number | undefined {

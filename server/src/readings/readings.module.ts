@@ -1,9 +1,10 @@
-import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, Query, StreamableFile, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, Put, Query, StreamableFile, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import { ConditionView } from '@rakuen/contract/conditions';
-import { ReadingFields, ReadingFileQuery, ReadingPreview } from '@rakuen/contract/readings';
+import { FiguresFrom, HistoryView, ReadingFields, ReadingFileQuery, ReadingPreview } from '@rakuen/contract/readings';
 import { upload } from '../app/upload.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
+import { MappingMemory } from './mapping-memory.ts';
 import { type IncomingFile, ReadingsService } from './readings.service.ts';
 
 const ReadingUpload = upload('readingBytes');
@@ -13,7 +14,7 @@ const ReadingUpload = upload('readingBytes');
 class ReadingsController {
   constructor(private readonly readings: ReadingsService) {}
 
-  /** Shows what a CGATS file holds; keeps nothing. */
+  /** Shows what a file of readings holds; keeps nothing. */
   @Post('readings/preview')
   @HttpCode(200)
   @ApiConsumes('multipart/form-data')
@@ -23,13 +24,27 @@ class ReadingsController {
     return this.readings.preview(file, fields);
   }
 
-  /** Keeps a CGATS file as a reading of a print condition. */
+  /** Keeps a file as readings of a print condition. */
   @Post('conditions/:id/readings')
   @ApiConsumes('multipart/form-data')
   @ApiCreatedResponse({ type: ConditionView })
   @UseInterceptors(ReadingUpload)
   keep(@Param('id', ParseUUIDPipe) id: string, @UploadedFile() file: IncomingFile, @Body() fields: ReadingFields): Promise<ConditionView> {
     return this.readings.keep(id, file, fields);
+  }
+
+  /** Every set of readings of a print condition, with figures of its own. */
+  @Get('conditions/:id/history')
+  @ApiOkResponse({ type: HistoryView })
+  history(@Param('id', ParseUUIDPipe) id: string): Promise<HistoryView> {
+    return this.readings.history(id);
+  }
+
+  /** Chooses the reading that gives the figures. */
+  @Put('conditions/:id/figures-from')
+  @ApiOkResponse({ type: ConditionView })
+  figuresFrom(@Param('id', ParseUUIDPipe) id: string, @Body() choice: FiguresFrom): Promise<ConditionView> {
+    return this.readings.takeFiguresFrom(id, choice.readingId);
   }
 
   @Get('readings/:id/file')
@@ -46,5 +61,5 @@ class ReadingsController {
   }
 }
 
-@Module({ imports: [ConditionsModule], controllers: [ReadingsController], providers: [ReadingsService], exports: [ReadingsService] })
+@Module({ imports: [ConditionsModule], controllers: [ReadingsController], providers: [ReadingsService, MappingMemory], exports: [ReadingsService] })
 export class ReadingsModule {}

@@ -2,20 +2,25 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { DataSource, Repository } from 'typeorm';
+import { DataSource, type EntityManager, Repository } from 'typeorm';
 import type { ConditionFacts, ConditionView } from '@rakuen/contract/conditions';
-import type { ReadingFields, ReadingPreview } from '@rakuen/contract/readings';
+import type { HistoryEntry, HistoryView, ReadingFields, ReadingPreview } from '@rakuen/contract/readings';
 import type { ExportFormat } from '@rakuen/contract/vocabulary';
 import { WRITERS } from '@rakuen/core/formats/reading-formats';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
+import type { Figure } from '@rakuen/core/measurement/figure';
 import { FIGURES_VERSION } from '@rakuen/core/measurement/measures/registry';
+import type { Observation } from '@rakuen/core/measurement/observations';
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
+import { asObservation, ObservationsService } from '../conditions/observations.service.ts';
 import { FileStore } from '../files/file-store.ts';
 import { ConditionRow, ReadingRow } from '../store/entities.ts';
 import type { ReadingSource } from '../work/tasks.ts';
 import { Workshop } from '../work/workshop.ts';
+import { MappingMemory, parseMapping } from './mapping-memory.ts';
+import { readingSets, speakingReading, whenRead } from './primary-reading.ts';
 
 /** A file on its way in. */
 export interface IncomingFile {
@@ -23,14 +28,24 @@ export interface IncomingFile {
   readonly originalname: string;
 }
 
-/** Which measurement condition speaks first for the figures: daylight with UV, as prints are seen, then unstated, then the rest. */
-const PRECEDENCE: readonly (MeasurementCondition | null)[] = ['M1', 'M0', null, 'M2', 'M3'];
+export interface Computed {
+  readonly facts: ConditionFacts;
+  readonly mesh?: GamutMesh;
+}
+
+const MS_PER_HOUR = 3_600_000;
+/** Figures of sets are dear and never change under one version of the measures: the last of them stay. */
+const MOST_KNOWN_SETS = 200;
 
 @Injectable()
 export class ReadingsService {
+  private readonly knownSets = new Map<string, Record<string, Figure>>();
+
   constructor(
     @InjectRepository(ReadingRow) private readonly readings: Repository<ReadingRow>,
     private readonly conditions: ConditionsService,
+    private readonly observations: ObservationsService,
+    private readonly mappings: MappingMemory,
     private readonly files: FileStore,
     private readonly workshop: Workshop,
     private readonly database: DataSource,
@@ -39,7 +54,7 @@ export class ReadingsService {
   /** What a file holds; nothing is kept. */
   async preview(file: IncomingFile, fields: ReadingFields): Promise<ReadingPreview> {
     try {
-      return await this.workshop.run('previewReading', { fileName: file.originalname, source: { bytes: await readFile(file.path), stated: stated(fields) } }, file.originalname);
+      return await this.look(file.originalname, await readFile(file.path), fields);
     } finally {
       await this.files.discard(file.path);
     }
@@ -47,88 +62,123 @@ export class ReadingsService {
 
   /** Keeps a file as a reading of a condition and computes its figures; all of it or nothing. */
   async keep(conditionId: string, file: IncomingFile, fields: ReadingFields): Promise<ConditionView> {
-    await this.conditions.get(conditionId);
-    const bytes = await readFile(file.path);
-    const { reading, parts, fileName } = await this.describe(file, bytes, fields);
+    const condition = await this.conditions.get(conditionId);
+    const preview = await this.look(file.originalname, await readFile(file.path), fields);
+    const { spreadsheet } = preview;
+    if (spreadsheet?.fault) throw new RakuenError(422, spreadsheet.fault, { file: file.originalname, field: 'mapping', remedy: 'Say which column holds what.' });
     const contentHash = await this.files.keepFile(file.path);
-    if (await this.readings.existsBy({ conditionId, contentHash })) {
-      throw new RakuenError(409, 'These readings are kept for this print condition already.', { file: fileName, remedy: 'Choose another file, or another print condition.' });
+    const before = await this.readings.findBy({ conditionId });
+    if (before.some((r) => r.contentHash === contentHash)) {
+      throw new RakuenError(409, 'These readings are kept for this print condition already.', { file: file.originalname, remedy: 'Choose another file, or another print condition.' });
     }
-    const importedAt = new Date().toISOString();
-    const rows = parts.map(({ patchCount, measurementCondition }, part) =>
-      this.readings.create({ ...reading, id: randomUUID(), conditionId, contentHash, part, fileName, importedAt, patchCount, measurementCondition: measurementCondition ?? null }),
-    );
-    const all = [...(await this.readings.findBy({ conditionId })), ...rows];
-    await this.store(conditionId, all, (repository) => repository.insert(rows));
+    const mapping = spreadsheet ? { roles: spreadsheet.roles, startNm: spreadsheet.startNm, stepNm: spreadsheet.stepNm } : null;
+    const rows = readingRows(conditionId, contentHash, preview, fields).map((r) => this.readings.create({ ...r, mapping }));
+    await this.store(condition, [...before, ...rows], (manager) => manager.insert(ReadingRow, rows as never));
+    if (mapping) await this.mappings.remember(spreadsheet!.columns, mapping);
     return this.conditions.view(conditionId);
   }
 
   /** Computes the facts anew that were computed with other measures than today's. */
   async refreshFacts(): Promise<void> {
-    for (const { id, facts } of await this.conditions.rows()) {
-      if (!facts || facts.version === FIGURES_VERSION) continue;
-      await this.store(id, await this.readings.findBy({ conditionId: id }), async () => undefined);
+    for (const condition of await this.conditions.rows()) {
+      if (!condition.facts || condition.facts.version === FIGURES_VERSION) continue;
+      await this.store(condition, await this.readings.findBy({ conditionId: condition.id }), async () => undefined);
     }
   }
 
   async remove(id: string): Promise<ConditionView> {
-    const row = await this.readings.findOneBy({ id });
-    if (!row) throw notFound('reading');
+    const row = await this.get(id);
+    const condition = await this.conditions.get(row.conditionId);
     const rest = (await this.readings.findBy({ conditionId: row.conditionId })).filter((r) => r.id !== id);
-    await this.store(row.conditionId, rest, (repository) => repository.delete(id));
+    await this.store({ ...condition, figuresFrom: condition.figuresFrom === id ? null : condition.figuresFrom }, rest, (manager) => manager.delete(ReadingRow, id));
     return this.conditions.view(row.conditionId);
   }
 
+  /** Lets a reading give the figures, or the newest again. */
+  async takeFiguresFrom(conditionId: string, readingId: string | undefined): Promise<ConditionView> {
+    const condition = await this.conditions.get(conditionId);
+    const rows = await this.readings.findBy({ conditionId });
+    if (readingId && !rows.some((r) => r.id === readingId)) throw notFound('reading of this print condition');
+    await this.store({ ...condition, figuresFrom: readingId ?? null }, rows, async () => undefined);
+    return this.conditions.view(conditionId);
+  }
+
+  /** Every set of readings with figures of its own, from old to new: a new box, a later day, a reformulated sheet. */
+  async history(conditionId: string): Promise<HistoryView> {
+    await this.conditions.get(conditionId);
+    const sets = readingSets(await this.readings.findBy({ conditionId }));
+    const entries = await Promise.all(
+      sets.map(async ({ primary, companions }): Promise<HistoryEntry> => {
+        const key = [FIGURES_VERSION, primary.id, ...companions.map((c) => c.id)].join();
+        const figures = this.knownSets.get(key) ?? (await this.workshop.run('readingFigures', { primary: await this.source(primary), companions: await Promise.all(companions.map((c) => this.source(c))) }));
+        this.knownSets.set(key, figures);
+        if (this.knownSets.size > MOST_KNOWN_SETS) this.knownSets.delete(this.knownSets.keys().next().value!);
+        const at = whenRead(primary);
+        return {
+          readingId: primary.id,
+          fileName: primary.fileName,
+          batch: primary.batch,
+          source: primary.source as HistoryEntry['source'],
+          measurementCondition: (primary.measurementCondition as MeasurementCondition | null) ?? undefined,
+          instrument: primary.instrument ?? undefined,
+          at,
+          driedHours: primary.printedAt ? (Date.parse(at) - Date.parse(primary.printedAt)) / MS_PER_HOUR : undefined,
+          patchCount: primary.patchCount,
+          figures,
+        };
+      }),
+    );
+    return { conditionId, entries };
+  }
+
   async file(id: string): Promise<{ name: string; bytes: Buffer }> {
-    const row = await this.readings.findOneBy({ id });
-    if (!row) throw notFound('reading');
+    const row = await this.get(id);
     return { name: row.fileName, bytes: await this.files.read(row.contentHash) };
   }
 
   /** The reading in a format of choice, named after its file. */
   async written(id: string, format: ExportFormat): Promise<{ name: string; mediaType: string; bytes: Buffer }> {
-    const row = await this.readings.findOneBy({ id });
-    if (!row) throw notFound('reading');
+    const row = await this.get(id);
     const text = await this.workshop.run('writeReading', { source: await this.source(row), format });
     const { extension, mediaType } = WRITERS[format];
     const stem = row.fileName.replace(/\.[^.]+$/, '');
     return { name: `${stem}${row.measurementCondition && !stem.endsWith(row.measurementCondition) ? `-${row.measurementCondition}` : ''}.${extension}`, mediaType, bytes: Buffer.from(text) };
   }
 
-  private async describe(file: IncomingFile, bytes: Uint8Array, fields: ReadingFields) {
-    const preview = await this.workshop.run('previewReading', { fileName: file.originalname, source: { bytes, stated: stated(fields) } }, file.originalname);
-    return {
-      fileName: preview.fileName.slice(0, 200),
-      parts: preview.parts,
-      reading: {
-        colourFrom: preview.colourFrom,
-        deviceSpace: preview.deviceSpace ?? null,
-        instrument: preview.instrument ?? null,
-        backing: preview.backing ?? null,
-        measuredAt: preview.measuredAt ?? null,
-      },
-    };
-  }
-
-  /** Writes a change of readings together with the facts that follow from it. */
-  private async store(conditionId: string, readings: ReadingRow[], change: (repository: Repository<ReadingRow>) => Promise<unknown>): Promise<void> {
-    const computed = await this.factsOf(readings);
-    await this.database.transaction(async (manager) => {
-      await change(manager.getRepository(ReadingRow));
-      await manager.getRepository(ConditionRow).update(conditionId, { facts: (computed?.facts ?? null) as never, mesh: (computed?.mesh ?? null) as never });
+  /** Facts of a condition from readings and observations that may not be in the database yet; undefined where there is nothing. */
+  async compute(readings: readonly ReadingRow[], chosen: string | null, observations: readonly Observation[]): Promise<Computed | undefined> {
+    const speaking = speakingReading(readings, chosen);
+    if (!speaking && observations.length === 0) return undefined;
+    return this.workshop.run('conditionFacts', {
+      readingId: speaking?.primary.id,
+      source: speaking?.primary.source as ReadingPreview['source'] | undefined,
+      primary: speaking && (await this.source(speaking.primary)),
+      companions: speaking ? await Promise.all(speaking.companions.map((c) => this.source(c))) : [],
+      observations,
     });
   }
 
-  private async factsOf(readings: readonly ReadingRow[]): Promise<{ facts: ConditionFacts; mesh?: GamutMesh } | undefined> {
-    const newestFirst = [...readings].sort((p, q) => q.importedAt.localeCompare(p.importedAt));
-    const under = (condition: MeasurementCondition | null) => newestFirst.find((r) => r.measurementCondition === condition);
-    const primary = PRECEDENCE.map(under).find(Boolean);
-    if (!primary) return undefined;
-    const m2 = under('M2');
-    return this.workshop.run('conditionFacts', {
-      readingId: primary.id,
-      primary: await this.source(primary),
-      withoutUv: m2 && m2.id !== primary.id ? await this.source(m2) : undefined,
+  /** A spreadsheet is looked at with the mapping that came with it, else with the one remembered for its columns. */
+  async look(fileName: string, bytes: Uint8Array, fields: ReadingFields): Promise<ReadingPreview> {
+    const mapping = parseMapping(fields.mapping);
+    const columns = mapping ? undefined : await this.workshop.run('spreadsheetColumns', { bytes }, fileName);
+    const remembered = columns && (await this.mappings.recall(columns));
+    return this.workshop.run('previewReading', { fileName, source: { bytes, mapping, stated: { condition: fields.measurementCondition, instrument: fields.instrument?.trim() || undefined } }, remembered }, fileName);
+  }
+
+  private async get(id: string): Promise<ReadingRow> {
+    const row = await this.readings.findOneBy({ id });
+    if (!row) throw notFound('reading');
+    return row;
+  }
+
+  /** Writes a change of readings together with the facts that follow from it. */
+  private async store(condition: ConditionRow, readings: ReadingRow[], change: (manager: EntityManager) => Promise<unknown>): Promise<void> {
+    const observed = (await this.observations.of([condition])).get(condition.id)!.map(asObservation);
+    const computed = await this.compute(readings, condition.figuresFrom, observed);
+    await this.database.transaction(async (manager) => {
+      await change(manager);
+      await manager.update(ConditionRow, condition.id, { facts: (computed?.facts ?? null) as never, mesh: (computed?.mesh ?? null) as never, figuresFrom: condition.figuresFrom });
     });
   }
 
@@ -136,9 +186,31 @@ export class ReadingsService {
     return {
       bytes: await this.files.read(row.contentHash),
       part: row.part,
+      mapping: row.mapping ?? undefined,
       stated: { condition: (row.measurementCondition as MeasurementCondition | null) ?? undefined, instrument: row.instrument ?? undefined },
     };
   }
 }
 
-const stated = (fields: ReadingFields) => ({ condition: fields.measurementCondition, instrument: fields.instrument?.trim() || undefined });
+/** Rows of a file's readings, one a measurement condition. */
+export function readingRows(conditionId: string, contentHash: string, preview: ReadingPreview, fields: ReadingFields): Omit<ReadingRow, 'mapping'>[] {
+  const importedAt = new Date().toISOString();
+  return preview.parts.map(({ patchCount, measurementCondition }, part) => ({
+    id: randomUUID(),
+    conditionId,
+    contentHash,
+    part,
+    fileName: preview.fileName.slice(0, 200),
+    importedAt,
+    patchCount,
+    measurementCondition: measurementCondition ?? null,
+    colourFrom: preview.colourFrom,
+    deviceSpace: preview.deviceSpace ?? null,
+    instrument: preview.instrument ?? null,
+    backing: preview.backing ?? null,
+    measuredAt: preview.measuredAt ?? null,
+    source: preview.source,
+    batch: fields.batch?.trim() ?? '',
+    printedAt: fields.printedAt ?? null,
+  }));
+}

@@ -1,10 +1,16 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
+import type { ChartDesign, ChartSpec } from '@rakuen/core/chart/chart-design';
+import type { Lab } from '@rakuen/core/colour/types';
+import type { ColumnMapping } from '@rakuen/core/formats/delimited';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import type { MatchFigures } from '@rakuen/core/match/match-figures';
+import type { ObservationKind } from '@rakuen/core/measurement/observations';
 import type { PictureFigures } from '@rakuen/core/picture/tally';
+import type { Finding } from '@rakuen/core/session/strip-check';
 import type { ConditionFacts } from '@rakuen/contract/conditions';
 import type { PaperSize } from '@rakuen/contract/papers';
 import type { PrintSettings } from '@rakuen/contract/prints';
+import type { Rehearsal } from '@rakuen/contract/vocabulary';
 
 @Entity('papers')
 export class PaperRow {
@@ -40,6 +46,8 @@ export class ConditionRow {
   /** Recomputed whenever its readings change, in the same transaction. */
   @Column('simple-json', { nullable: true }) facts!: ConditionFacts | null;
   @Column('simple-json', { nullable: true, select: false }) mesh!: GamutMesh | null;
+  /** The reading chosen by hand to give the figures; the newest where null. */
+  @Column('text', { nullable: true }) figuresFrom!: string | null;
 }
 
 @Entity('readings')
@@ -58,6 +66,82 @@ export class ReadingRow {
   @Column('text', { nullable: true }) backing!: string | null;
   @Column('text', { nullable: true }) measuredAt!: string | null;
   @Column('text') importedAt!: string;
+  @Column('text') source!: string;
+  @Column('text') batch!: string;
+  @Column('text', { nullable: true }) printedAt!: string | null;
+  /** How the columns of a spreadsheet were mapped. */
+  @Column('simple-json', { nullable: true }) mapping!: ColumnMapping | null;
+}
+
+/** What was found out at the bench besides the patches. */
+@Entity('observations')
+export class ObservationRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') conditionId!: string;
+  @Column('text') kind!: ObservationKind;
+  @Column('simple-json') value!: object;
+  @Column('text') takenAt!: string;
+  @Column('text') by!: string;
+  @Column('text') instrument!: string;
+  @Column('text') light!: string;
+  @Column('text') note!: string;
+  @Column('text', { nullable: true }) scanHash!: string | null;
+}
+
+/** A chart as it was laid out; the layout is kept, so that a printed sheet stays readable whatever later versions lay out. */
+@Entity('charts')
+export class ChartRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') createdAt!: string;
+  @Column('text') name!: string;
+  @Column('simple-json') spec!: ChartSpec;
+  @Column('simple-json') design!: ChartDesign;
+}
+
+/** A chart being read into a print condition. */
+@Entity('sessions')
+export class SessionRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') createdAt!: string;
+  @Column('text') conditionId!: string;
+  @Column('text') chartId!: string;
+  @Column('text') instrument!: string;
+  @Column('integer') passes!: number;
+  @Column('text') printedAt!: string;
+  @Column('text') batch!: string;
+  @Column('text') rehearsal!: Rehearsal;
+  @Column('integer') seed!: number;
+  @Column('text') state!: 'open' | 'finished';
+  @Column('integer') sinceCalibration!: number;
+  @Column('simple-json') excluded!: { patch: number; pass: number }[];
+}
+
+/** One pass over a strip, committed before it is acknowledged: a session goes on from here after anything. */
+@Entity('session_strips')
+export class SessionStripRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') sessionId!: string;
+  @Column('integer') strip!: number;
+  @Column('integer') pass!: number;
+  /** How often this strip was read in this pass before, withdrawn readings included. */
+  @Column('integer') attempt!: number;
+  /** Order in which the strips were read. */
+  @Column('integer') turn!: number;
+  @Column('text') takenAt!: string;
+  @Column('integer') sinceCalibration!: number;
+  @Column('text') state!: 'kept' | 'questioned' | 'withdrawn';
+  @Column('simple-json') findings!: Finding[];
+  @Column('simple-json') labs!: Lab[];
+  /** Reflectance factors, Float32: M0, M1, M2, patch by patch, 36 bands each. */
+  @Column('blob', { select: false }) spectra!: Buffer;
+}
+
+/** What the columns of a spreadsheet held the last time, by the names of its columns. */
+@Entity('column_mappings')
+export class ColumnMappingRow {
+  @PrimaryColumn('text') signature!: string;
+  @Column('simple-json') mapping!: ColumnMapping;
+  @Column('text') savedAt!: string;
 }
 
 @Entity('pictures')
@@ -131,4 +215,4 @@ export class DocumentRow {
   @Column('simple-json') value!: object;
 }
 
-export const ENTITIES = [PaperRow, ConditionRow, ReadingRow, PictureRow, MatchRow, DecisionRow, PrintRow, DocumentRow];
+export const ENTITIES = [PaperRow, ConditionRow, ReadingRow, ObservationRow, ChartRow, SessionRow, SessionStripRow, ColumnMappingRow, PictureRow, MatchRow, DecisionRow, PrintRow, DocumentRow];

@@ -1,3 +1,5 @@
+import { looksDelimited, parseDelimited, readingFromDelimited, suggestMapping, type ColumnMapping } from '@rakuen/core/formats/delimited';
+import { FormatError } from '@rakuen/core/formats/format-error';
 import { readingsFromFile, WRITERS } from '@rakuen/core/formats/reading-formats';
 import type { ImportedReading } from '@rakuen/core/formats/imported-reading';
 import { abOutline } from '@rakuen/core/gamut/outline';
@@ -6,23 +8,31 @@ import { matchFigures, type MatchFigures } from '@rakuen/core/match/match-figure
 import { readySheet, type SheetQualities } from '@rakuen/core/match/sheet';
 import { computeFigures, FIGURES_VERSION } from '@rakuen/core/measurement/measures/registry';
 import { readingFacts } from '@rakuen/core/measurement/reading-facts';
+import type { Figure } from '@rakuen/core/measurement/figure';
+import type { Observation } from '@rakuen/core/measurement/observations';
 import { readingSpectra } from '@rakuen/core/measurement/reading-spectra';
 import type { MeasurementCondition, Reading } from '@rakuen/core/measurement/reading';
 import type { ConditionFacts } from '@rakuen/contract/conditions';
 import type { ReadingPreview } from '@rakuen/contract/readings';
+import { looksLikeProfile, readingFromProfile } from './profile-reading.ts';
 
 /** What a worker is asked to do with the bytes of a reading. */
 export interface ReadingSource {
   readonly bytes: Uint8Array;
   /** Which reading of the file, from 0. */
   readonly part: number;
+  /** What the columns of a spreadsheet hold. */
+  readonly mapping?: ColumnMapping;
   readonly stated: { readonly condition?: MeasurementCondition; readonly instrument?: string };
 }
 
 /** The header's word, and where it is silent the printmaker's. */
-export function readSource({ bytes, part, stated }: ReadingSource) {
-  return stating(readingsFromFile(bytes)[part], stated);
+export async function readSource({ bytes, part, stated, mapping }: ReadingSource): Promise<ImportedReading> {
+  return stating((await readingsOf(bytes, mapping))[part], stated);
 }
+
+const readingsOf = async (bytes: Uint8Array, mapping?: ColumnMapping): Promise<ImportedReading[]> =>
+  looksLikeProfile(bytes) ? [await readingFromProfile(bytes)] : readingsFromFile(bytes, mapping);
 
 function stating(imported: ImportedReading, stated: ReadingSource['stated']): ImportedReading {
   const reading: Reading = {
@@ -33,11 +43,34 @@ function stating(imported: ImportedReading, stated: ReadingSource['stated']): Im
   return { ...imported, reading };
 }
 
-export function previewReading(task: { fileName: string; source: Omit<ReadingSource, 'part'> }): ReadingPreview {
-  const parts = readingsFromFile(task.source.bytes).map((imported) => stating(imported, task.source.stated));
+/** Rows of a spreadsheet that are shown while its columns are mapped. */
+const SAMPLE_ROWS = 4;
+
+export async function previewReading(task: { fileName: string; source: Omit<ReadingSource, 'part'>; remembered?: ColumnMapping }): Promise<ReadingPreview> {
+  const { bytes, stated } = task.source;
+  if (!looksLikeProfile(bytes) && looksDelimited(bytes)) return previewSpreadsheet(task);
+  return previewOf(task.fileName, (await readingsOf(bytes)).map((imported) => stating(imported, stated)), looksLikeProfile(bytes) ? 'profile' : 'measured');
+}
+
+/** A spreadsheet is shown with its columns even when they give no reading yet: then the hand says which holds what. */
+function previewSpreadsheet({ fileName, source, remembered }: Parameters<typeof previewReading>[0]): ReadingPreview {
+  const table = parseDelimited(source.bytes);
+  const known = remembered && remembered.roles.length === table.columns.length ? remembered : undefined;
+  const mapping = source.mapping ?? known ?? suggestMapping(table);
+  const spreadsheet = { columns: [...table.columns], sample: table.rows.slice(0, SAMPLE_ROWS).map((r) => [...r]), roles: [...mapping.roles], startNm: mapping.startNm, stepNm: mapping.stepNm, remembered: !source.mapping && known !== undefined };
+  try {
+    return { ...previewOf(fileName, [stating(readingFromDelimited(source.bytes, mapping), source.stated)], 'measured'), spreadsheet };
+  } catch (error) {
+    if (!(error instanceof FormatError)) throw error;
+    const where = error.line === undefined ? '' : `Line ${error.line}: `;
+    return { fileName, parts: [], patchCount: table.rows.length, columns: [...table.columns], recognised: [], missing: [], colourFrom: 'Lab', source: 'measured', figures: {}, spreadsheet: { ...spreadsheet, fault: `${where}${error.message} ${error.remedy}` } };
+  }
+}
+
+function previewOf(fileName: string, parts: ImportedReading[], source: ReadingPreview['source']): ReadingPreview {
   const { reading, recognised, missing, columns } = parts[0];
   return {
-    fileName: task.fileName,
+    fileName,
     parts: parts.map((p) => ({ patchCount: p.reading.patches.length, measurementCondition: p.reading.condition })),
     patchCount: reading.patches.length,
     columns: [...columns],
@@ -49,18 +82,37 @@ export function previewReading(task: { fileName: string; source: Omit<ReadingSou
     measurementCondition: reading.condition,
     instrument: reading.instrument,
     measuredAt: reading.createdAt,
+    source,
     figures: computeFigures(readingFacts(reading)),
   };
 }
 
-/** Facts of a condition from its primary reading and, where there is one, the reading without UV. */
-export function conditionFacts(task: { readingId: string; primary: ReadingSource; withoutUv?: ReadingSource }): { facts: ConditionFacts; mesh?: GamutMesh } {
-  const facts = readingFacts(readSource(task.primary).reading, task.withoutUv && readSource(task.withoutUv).reading);
+/** Names of a spreadsheet's columns, by which its mapping is remembered; undefined for other files. */
+export function spreadsheetColumns({ bytes }: { bytes: Uint8Array }): string[] | undefined {
+  return !looksLikeProfile(bytes) && looksDelimited(bytes) ? [...parseDelimited(bytes).columns] : undefined;
+}
+
+/** What the facts of a condition rest on. */
+export interface FactsTask {
+  readonly readingId?: string;
+  readonly source?: ReadingPreview['source'];
+  readonly primary?: ReadingSource;
+  /** The same sheet under other measurement conditions. */
+  readonly companions: readonly ReadingSource[];
+  readonly observations: readonly Observation[];
+}
+
+/** Facts of a condition from its primary reading, the readings of the same sheet beside it, and what was observed. */
+export async function conditionFacts(task: FactsTask): Promise<{ facts: ConditionFacts; mesh?: GamutMesh }> {
+  if (!task.primary) return { facts: { version: FIGURES_VERSION, figures: computeFigures(undefined, task.observations), outline: [] } };
+  const companions = await Promise.all(task.companions.map(async (c) => (await readSource(c)).reading));
+  const facts = readingFacts((await readSource(task.primary)).reading, ...companions);
   return {
     facts: {
       version: FIGURES_VERSION,
       readingId: task.readingId,
-      figures: computeFigures(facts),
+      source: task.source,
+      figures: computeFigures(facts, task.observations),
       ramp: facts.ramp && [...facts.ramp],
       spectra: readingSpectra(facts),
       outline: facts.gamut ? abOutline(facts.gamut.mesh) : [],
@@ -71,9 +123,15 @@ export function conditionFacts(task: { readingId: string; primary: ReadingSource
   };
 }
 
+/** Figures of one reading alone, for its place in the history. */
+export async function readingFigures(task: { primary: ReadingSource; companions: readonly ReadingSource[] }): Promise<Record<string, Figure>> {
+  const companions = await Promise.all(task.companions.map(async (c) => (await readSource(c)).reading));
+  return computeFigures(readingFacts((await readSource(task.primary)).reading, ...companions));
+}
+
 /** A kept reading in another format. */
-export function writeReading(task: { source: ReadingSource; format: keyof typeof WRITERS }): string {
-  return WRITERS[task.format].write(readSource(task.source).reading);
+export async function writeReading(task: { source: ReadingSource; format: keyof typeof WRITERS }): Promise<string> {
+  return WRITERS[task.format].write((await readSource(task.source)).reading);
 }
 
 export function matchSheets(task: { cells: Float32Array; sheets: SheetQualities[] }): MatchFigures[] {

@@ -5,7 +5,9 @@ import { FormatError } from '@rakuen/core/formats/format-error';
 import { drawPicture, type SceneName } from '@rakuen/demo/pictures/draw';
 import { PictureError } from './picture-error.ts';
 import { analysePicture, type PictureTask } from './picture-task.ts';
-import { conditionFacts, matchSheets, previewReading, writeReading } from './tasks.ts';
+import { drawChart, drawTestPage, expectedLabs, readScan, readStripTask, simulateScan, writeSession } from './bench-tasks.ts';
+import { conditionFacts, matchSheets, previewReading, readingFigures, spreadsheetColumns, writeReading } from './tasks.ts';
+import { TextureError } from '@rakuen/core/measurement/texture';
 
 /** The tasks a worker knows. */
 export const TASKS = {
@@ -13,6 +15,15 @@ export const TASKS = {
   conditionFacts,
   matchSheets,
   writeReading,
+  readingFigures,
+  spreadsheetColumns,
+  expectedLabs,
+  readStrip: readStripTask,
+  writeSession,
+  drawChart,
+  drawTestPage,
+  readScan,
+  simulateScan,
   async drawDemoPicture({ name, folder }: { name: SceneName; folder: string }) {
     const { scene, tiff } = await drawPicture(name);
     const path = join(folder, randomUUID());
@@ -36,6 +47,7 @@ export default async function run({ name, task }: { name: TaskName; task: never 
   try {
     return { result: await (TASKS[name] as (task: never) => unknown)(task) };
   } catch (error) {
+    if (error instanceof TextureError) return { fault: { message: error.message, remedy: error.remedy } };
     if (error instanceof FormatError || error instanceof PictureError) {
       return { fault: { message: error.message, remedy: error.remedy, field: error.field, line: error instanceof FormatError ? error.line : undefined } };
     }

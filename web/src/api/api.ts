@@ -1,11 +1,14 @@
 import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs, type FetchBaseQueryError } from '@reduxjs/toolkit/query/react';
+import type { ChartInput, ChartView } from '@rakuen/contract/charts';
 import type { ConditionInput, ConditionView } from '@rakuen/contract/conditions';
 import type { LedgerView } from '@rakuen/contract/ledger';
 import type { DecisionInput, DecisionView, MatchRequest, MatchView } from '@rakuen/contract/matches';
+import type { BenchKind, BenchValue, ObservationInput } from '@rakuen/contract/observations';
 import type { PaperInput, PaperView } from '@rakuen/contract/papers';
 import type { PictureJob, PictureView } from '@rakuen/contract/pictures';
 import type { PrintInput, PrintProposal, PrintView } from '@rakuen/contract/prints';
-import type { ReadingPreview } from '@rakuen/contract/readings';
+import type { HistoryView, ReadingPreview } from '@rakuen/contract/readings';
+import type { MendInput, PatchPlace, SessionHead, SessionInput, SessionView, StripPlace } from '@rakuen/contract/sessions';
 import type { ApiError, Settings, TableState } from '@rakuen/contract/settings';
 
 const plain = fetchBaseQuery({ baseUrl: '/api/' });
@@ -35,11 +38,24 @@ const form = (file: File, fields: Record<string, string | undefined>): FormData 
 export interface ReadingUpload {
   file: File;
   measurementCondition?: string;
+  batch?: string;
+  /** ISO 8601. */
+  printedAt?: string;
+  /** Columns of a spreadsheet, JSON. */
+  mapping?: string;
 }
+
+/** What can be done in a session, by the end of its address, and what goes with it. */
+export type SessionDeed =
+  | { deed: 'read' | 'undo' | 'calibrate'; body?: undefined }
+  | { deed: 'again'; body: StripPlace }
+  | { deed: 'mend'; body: MendInput }
+  | { deed: 'patches'; body: PatchPlace }
+  | { deed: 'finish'; body: { takeDriftOut: boolean } };
 
 export const api = createApi({
   baseQuery: query,
-  tagTypes: ['papers', 'conditions', 'pictures', 'matches', 'prints', 'ledger', 'settings', 'table'],
+  tagTypes: ['papers', 'conditions', 'pictures', 'matches', 'prints', 'ledger', 'settings', 'table', 'history', 'charts', 'sessions'],
   endpoints: (build) => ({
     papers: build.query<PaperView[], void>({ query: () => 'papers', providesTags: ['papers'] }),
     addPaper: build.mutation<PaperView, PaperInput>({ query: (body) => ({ url: 'papers', method: 'POST', body }), invalidatesTags: ['papers'] }),
@@ -55,16 +71,55 @@ export const api = createApi({
       query: ({ id, condition }) => ({ url: `conditions/${id}`, method: 'PUT', body: condition }),
       invalidatesTags: ['conditions', 'matches', 'ledger'],
     }),
-    removeCondition: build.mutation<void, string>({ query: (id) => ({ url: `conditions/${id}`, method: 'DELETE' }), invalidatesTags: ['conditions', 'papers', 'table', 'matches'] }),
+    removeCondition: build.mutation<void, string>({ query: (id) => ({ url: `conditions/${id}`, method: 'DELETE' }), invalidatesTags: ['conditions', 'papers', 'table', 'matches', 'sessions'] }),
 
     previewReading: build.mutation<ReadingPreview, ReadingUpload>({
       query: ({ file, ...fields }) => ({ url: 'readings/preview', method: 'POST', body: form(file, fields) }),
     }),
     keepReading: build.mutation<ConditionView, ReadingUpload & { conditionId: string }>({
       query: ({ conditionId, file, ...fields }) => ({ url: `conditions/${conditionId}/readings`, method: 'POST', body: form(file, fields) }),
+      invalidatesTags: ['conditions', 'matches', 'history'],
+    }),
+    removeReading: build.mutation<ConditionView, string>({ query: (id) => ({ url: `readings/${id}`, method: 'DELETE' }), invalidatesTags: ['conditions', 'matches', 'history'] }),
+    history: build.query<HistoryView, string>({ query: (conditionId) => `conditions/${conditionId}/history`, providesTags: ['history'] }),
+    takeFiguresFrom: build.mutation<ConditionView, { conditionId: string; readingId?: string }>({
+      query: ({ conditionId, readingId }) => ({ url: `conditions/${conditionId}/figures-from`, method: 'PUT', body: { readingId } }),
       invalidatesTags: ['conditions', 'matches'],
     }),
-    removeReading: build.mutation<ConditionView, string>({ query: (id) => ({ url: `readings/${id}`, method: 'DELETE' }), invalidatesTags: ['conditions', 'matches'] }),
+    takePaper: build.mutation<PaperView, File>({ query: (file) => ({ url: 'papers/bundle', method: 'POST', body: form(file, {}) }), invalidatesTags: ['papers', 'conditions', 'matches'] }),
+
+    observe: build.mutation<ConditionView, { conditionId: string; observations: ObservationInput[] }>({
+      query: ({ conditionId, observations }) => ({ url: `conditions/${conditionId}/observations`, method: 'POST', body: { observations } }),
+      invalidatesTags: ['conditions'],
+    }),
+    forgetObservation: build.mutation<ConditionView, string>({ query: (id) => ({ url: `observations/${id}`, method: 'DELETE' }), invalidatesTags: ['conditions'] }),
+    keepScan: build.mutation<ConditionView, { conditionId: string; file: File; ppi: string; by: string; instrument: string }>({
+      query: ({ conditionId, file, ...fields }) => ({ url: `conditions/${conditionId}/scans`, method: 'POST', body: form(file, fields) }),
+      invalidatesTags: ['conditions'],
+    }),
+    simulateScan: build.mutation<ConditionView, { conditionId: string; by: string }>({
+      query: ({ conditionId, by }) => ({ url: `conditions/${conditionId}/scans/simulated`, method: 'POST', body: { by } }),
+      invalidatesTags: ['conditions'],
+    }),
+    readBench: build.mutation<BenchValue, { conditionId: string; kind: BenchKind }>({ query: ({ conditionId, kind }) => ({ url: `conditions/${conditionId}/bench`, method: 'POST', body: { kind } }) }),
+
+    charts: build.query<ChartView[], void>({ query: () => 'charts', providesTags: ['charts'] }),
+    addChart: build.mutation<ChartView, ChartInput>({ query: (body) => ({ url: 'charts', method: 'POST', body }), invalidatesTags: ['charts'] }),
+    removeChart: build.mutation<void, string>({ query: (id) => ({ url: `charts/${id}`, method: 'DELETE' }), invalidatesTags: ['charts'] }),
+
+    sessions: build.query<SessionHead[], void>({ query: () => 'sessions', providesTags: ['sessions'] }),
+    session: build.query<SessionView, string>({ query: (id) => `sessions/${id}`, providesTags: (_, __, id) => [{ type: 'sessions', id }] }),
+    beginSession: build.mutation<SessionView, SessionInput>({ query: (body) => ({ url: 'sessions', method: 'POST', body }), invalidatesTags: ['sessions', 'charts'] }),
+    inSession: build.mutation<SessionView, { id: string } & SessionDeed>({
+      query: ({ id, deed, body }) => ({ url: `sessions/${id}/${deed}`, method: 'POST', body }),
+      // The answer is the session as it now stands: no need to ask again.
+      async onQueryStarted({ id }, { dispatch, queryFulfilled }) {
+        const { data } = await queryFulfilled.catch(() => ({ data: undefined }));
+        if (data) dispatch(api.util.upsertQueryData('session', id, data));
+      },
+      invalidatesTags: (_, __, { deed }) => (deed === 'finish' ? ['conditions', 'matches', 'history', 'sessions'] : []),
+    }),
+    removeSession: build.mutation<void, string>({ query: (id) => ({ url: `sessions/${id}`, method: 'DELETE' }), invalidatesTags: ['sessions', 'charts'] }),
 
     pictures: build.query<PictureView[], void>({ query: () => 'pictures', providesTags: ['pictures'] }),
     addPicture: build.mutation<PictureJob, { file: File; assumeSrgb?: 'yes' }>({
@@ -120,6 +175,22 @@ export const {
   usePreviewReadingMutation,
   useKeepReadingMutation,
   useRemoveReadingMutation,
+  useHistoryQuery,
+  useTakeFiguresFromMutation,
+  useTakePaperMutation,
+  useObserveMutation,
+  useForgetObservationMutation,
+  useKeepScanMutation,
+  useSimulateScanMutation,
+  useReadBenchMutation,
+  useChartsQuery,
+  useAddChartMutation,
+  useRemoveChartMutation,
+  useSessionsQuery,
+  useSessionQuery,
+  useBeginSessionMutation,
+  useInSessionMutation,
+  useRemoveSessionMutation,
   usePicturesQuery,
   useAddPictureMutation,
   usePictureJobQuery,

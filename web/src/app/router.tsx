@@ -5,7 +5,11 @@ import { MatchScreen } from '../match/match-screen.tsx';
 import { PapersScreen } from '../papers/papers-screen.tsx';
 import { PicturesScreen } from '../pictures/pictures-screen.tsx';
 import { PrintsScreen } from '../prints/prints-screen.tsx';
+import { ChartsScreen } from '../readings/charts-screen.tsx';
 import { ReadingsScreen } from '../readings/readings-screen.tsx';
+import { SessionScreen } from '../readings/session-screen.tsx';
+import { SessionsScreen } from '../readings/sessions-screen.tsx';
+import { TestPageScreen } from '../readings/test-page-screen.tsx';
 import { Broken, Lost } from './lost.tsx';
 import { Shell } from './shell.tsx';
 
@@ -16,8 +20,14 @@ export const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="/papers" replace /> },
       { path: 'papers', element: <PapersScreen /> },
-      { path: 'readings', element: <ReadingsScreen /> },
-      { path: 'readings/:conditionId', element: <ReadingsScreen /> },
+      { path: 'readings', element: <ReadingsScreen place="figures" /> },
+      { path: 'readings/charts', element: <ChartsScreen /> },
+      { path: 'readings/test-page', element: <TestPageScreen /> },
+      { path: 'readings/sessions', element: <SessionsScreen /> },
+      { path: 'readings/sessions/:id', element: <SessionScreen /> },
+      { path: 'readings/:conditionId', element: <ReadingsScreen place="figures" /> },
+      { path: 'readings/:conditionId/history', element: <ReadingsScreen place="history" /> },
+      { path: 'readings/:conditionId/bench', element: <ReadingsScreen place="bench" /> },
       { path: 'compare', element: <CompareScreen /> },
       { path: 'pictures', element: <PicturesScreen /> },
       { path: 'match', element: <MatchScreen /> },

@@ -1,7 +1,7 @@
 import { useNavigate } from 'react-router';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { differenceOf } from '@rakuen/core/measurement/difference';
-import { MEASURES } from '@rakuen/core/measurement/measures/registry';
+import { MEASURE_GROUPS, MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { describePair } from '@rakuen/core/measurement/sentences';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { DEFAULT_THRESHOLDS, type Thresholds } from '@rakuen/core/measurement/thresholds';
@@ -10,6 +10,7 @@ import { useConditionsQuery, useSettingsQuery } from '../api/api.ts';
 import { STEPS } from '../app/steps.ts';
 import { Button } from '../parts/button.tsx';
 import { Claimed, Measured } from '../parts/figure.tsx';
+import { GamutOutline } from '../parts/gamut-outline.tsx';
 import { asClaimed, conditionLine } from '../parts/label.ts';
 import { MARKS } from '../parts/marks.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
@@ -17,7 +18,6 @@ import { ScreenHead } from '../parts/screen-head.tsx';
 import { Strip } from '../parts/strip.tsx';
 import { type Table, useTable } from '../table/use-table.ts';
 import { DmaxBars } from './dmax-bars.tsx';
-import { GamutOutline } from './gamut-outline.tsx';
 
 /** Papers judged side by side: the pair in hand in words, then every measure of all that lies on the table. */
 export function CompareScreen() {
@@ -49,7 +49,7 @@ export function CompareScreen() {
           <PairInHand left={left} right={right} thresholds={thresholds} />
           <MeasureTable table={table} thresholds={thresholds} />
           <div className="mt-7 grid grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-8 max-[1150px]:grid-cols-1">
-            <GamutOutline laid={laid} left={left} right={right} />
+            <GamutOutline outlines={laid.map((c) => ({ id: c.id, name: c.paper.name, points: c.facts?.outline ?? [], strong: c.id === left.id || c.id === right.id }))} />
             <DmaxBars laid={laid} left={left} right={right} />
           </div>
         </>
@@ -103,6 +103,7 @@ function PairInHand({ left, right, thresholds }: { left: ConditionView; right: C
 
 function MeasureTable({ table, thresholds }: { table: Table; thresholds: Thresholds }) {
   const { laid, left, right } = table;
+  const inHand = (c: ConditionView) => (c.id === left?.id || c.id === right?.id ? 'bg-sheet' : '');
   return (
     <div className="scroll-quiet overflow-x-auto" tabIndex={0} role="region" aria-label="All measures">
       <table className="w-full border-collapse whitespace-nowrap">
@@ -115,7 +116,7 @@ function MeasureTable({ table, thresholds }: { table: Table; thresholds: Thresho
               Left against right
             </th>
             {laid.map((c, i) => (
-              <th key={c.id} scope="col" className={`px-2 py-1 text-left font-normal ${c.id === left?.id || c.id === right?.id ? 'bg-sheet' : ''}`}>
+              <th key={c.id} scope="col" className={`px-2 py-1 text-left font-normal ${inHand(c)}`}>
                 <span className="font-serif font-semibold">{MARKS[i].letter}</span> {c.id === left?.id && <span className="text-quiet">left hand</span>}
                 {c.id === right?.id && <span className="text-quiet">right hand</span>}
                 <span className="block max-w-36 truncate font-serif" title={`${c.paper.name}, ${conditionLine(c)}`}>
@@ -128,32 +129,38 @@ function MeasureTable({ table, thresholds }: { table: Table; thresholds: Thresho
             ))}
           </tr>
         </thead>
+        {MEASURE_GROUPS.map((group) => (
+          <tbody key={group.name}>
+            <GroupHead name={group.name} columns={laid.length + 2} />
+            {group.measures.map((m) => {
+              const [l, r] = [left?.facts?.figures[m.key], right?.facts?.figures[m.key]];
+              const difference = l && r ? differenceOf(m, l, r, thresholds) : undefined;
+              return (
+                <tr key={m.key} className="border-b border-line">
+                  <th scope="row" className="py-1 pr-4 text-left font-normal" title={m.definition}>
+                    {m.name} <span className="text-[12px] text-quiet">{m.unit === ': 1' || m.name.endsWith(m.unit) ? '' : m.unit}</span>
+                  </th>
+                  <td className="py-1 pr-4">{difference ? difference.verdict : <span className="text-quiet">—</span>}</td>
+                  {laid.map((c) => (
+                    <td key={c.id} className={`px-2 py-1 whitespace-pre ${inHand(c)}`}>
+                      <Measured measure={m} condition={c} unit={m.unit === ': 1'} />
+                    </td>
+                  ))}
+                </tr>
+              );
+            })}
+          </tbody>
+        ))}
         <tbody>
-          {MEASURES.map((m) => {
-            const [l, r] = [left?.facts?.figures[m.key], right?.facts?.figures[m.key]];
-            const difference = l && r ? differenceOf(m, l, r, thresholds) : undefined;
-            return (
-              <tr key={m.key} className="border-b border-line">
-                <th scope="row" className="py-1.5 pr-4 text-left font-normal" title={m.definition}>
-                  {m.name} <span className="text-[12px] text-quiet">{m.unit === ': 1' || m.name.endsWith(m.unit) ? '' : m.unit}</span>
-                </th>
-                <td className="py-1.5 pr-4">{difference ? difference.verdict : <span className="text-quiet">—</span>}</td>
-                {laid.map((c) => (
-                  <td key={c.id} className={`px-2 py-1.5 whitespace-pre ${c.id === left?.id || c.id === right?.id ? 'bg-sheet' : ''}`}>
-                    <Measured measure={m} condition={c} unit={m.unit === ': 1'} />
-                  </td>
-                ))}
-              </tr>
-            );
-          })}
+          <GroupHead name="As the makers claim" columns={laid.length + 2} />
           {CLAIMS.map(([name, show]) => (
             <tr key={name} className="border-b border-line">
-              <th scope="row" className="py-1.5 pr-4 text-left font-normal">
+              <th scope="row" className="py-1 pr-4 text-left font-normal">
                 {name}
               </th>
-              <td className="py-1.5 pr-4 text-quiet">claimed, not judged</td>
+              <td className="py-1 pr-4 text-quiet">not judged</td>
               {laid.map((c) => (
-                <td key={c.id} className={`px-2 py-1.5 ${c.id === left?.id || c.id === right?.id ? 'bg-sheet' : ''}`}>
+                <td key={c.id} className={`px-2 py-1 ${inHand(c)}`}>
                   <Claimed>{show(c)}</Claimed>
                 </td>
               ))}
@@ -165,10 +172,20 @@ function MeasureTable({ table, thresholds }: { table: Table; thresholds: Thresho
   );
 }
 
+function GroupHead({ name, columns }: { name: string; columns: number }) {
+  return (
+    <tr className="border-b border-edge">
+      <th scope="rowgroup" colSpan={columns} className="pt-3 pb-0.5 text-left font-serif text-[1.05rem] font-medium">
+        {name}
+      </th>
+    </tr>
+  );
+}
+
 const CLAIMS: readonly (readonly [name: string, show: (c: ConditionView) => string])[] = [
-  ['Weight', (c) => `${asClaimed(c.paper.weightGsm)} g/m²`],
-  ['Thickness', (c) => `${asClaimed(c.paper.thicknessUm)} µm`],
-  ['Bulk', (c) => `${formatNumber(bulk(c.paper.thicknessUm, c.paper.weightGsm), 2)} cm³/g`],
-  ['Surface', (c) => c.paper.surface],
-  ['Brightener', (c) => c.paper.brightenerClaim],
+  ['Weight, claimed', (c) => `${asClaimed(c.paper.weightGsm)} g/m²`],
+  ['Thickness, claimed', (c) => `${asClaimed(c.paper.thicknessUm)} µm`],
+  ['Bulk, claimed', (c) => `${formatNumber(bulk(c.paper.thicknessUm, c.paper.weightGsm), 2)} cm³/g`],
+  ['Surface, claimed', (c) => c.paper.surface],
+  ['Brightener, claimed', (c) => c.paper.brightenerClaim],
 ];

@@ -1,52 +1,110 @@
+import { Eye } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import type { ReactNode } from 'react';
 import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ObservationView } from '@rakuen/contract/observations';
 import type { Figure as FigureData } from '@rakuen/core/measurement/figure';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
+import type { Observation } from '@rakuen/core/measurement/observations';
 import { formatFigure, formatNumber } from '@rakuen/core/measurement/show';
+import { asStated, day } from './label.ts';
 
-/** A measured figure: upright; a click opens where it came from. What can't be computed says which reading is missing. */
+/**
+ * A figure of a condition: measured upright, judged in the serif with an eye, a profile's word italic like a claim; a click opens where it came from. What
+ * can't be computed says which reading is missing.
+ */
 export function Measured({ measure, condition, unit = true, note = false }: { measure: Measure; condition: ConditionView; unit?: boolean; note?: boolean }) {
   const figure = condition.facts?.figures[measure.key];
   if (!figure) return <Missing why="Nothing was measured of it yet." />;
   if (figure.shape === 'missing') return <Missing why={figure.why} />;
+  const kind = kindOf(measure, condition);
   return (
     <Popover.Root>
-      <Popover.Trigger className="rounded-[2px] px-0.5 text-left underline decoration-line decoration-dotted underline-offset-4 hover:decoration-ink">
-        {formatFigure(measure, figure)}
+      <Popover.Trigger className={`rounded-[2px] px-0.5 text-left underline decoration-line decoration-dotted underline-offset-4 hover:decoration-ink ${kind === 'judged' ? 'font-serif' : kind === 'told by a profile' ? 'italic' : ''}`}>
+        {kind === 'judged' && (
+          <>
+            <Eye size={13} aria-hidden className="mr-1 inline-block align-[-2px]" />
+            <span className="sr-only">judged </span>
+          </>
+        )}
+        <span className="whitespace-pre">{formatFigure(measure, figure)}</span>
         {unit && figure.shape === 'scalar' && <span className="text-quiet"> {measure.unit}</span>}
         {note && figure.shape === 'scalar' && figure.note && <span className="text-quiet">, {figure.note}</span>}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content sideOffset={6} collisionPadding={12} className="z-50 w-80 border border-edge bg-sheet p-4 text-[13px]">
-          <Source measure={measure} figure={figure} condition={condition} />
+          <Source measure={measure} figure={figure} condition={condition} kind={kind} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
   );
 }
 
-function Source({ measure, figure, condition }: { measure: Measure; figure: Exclude<FigureData, { shape: 'missing' }>; condition: ConditionView }) {
-  const reading = condition.readings.find((r) => r.primary);
+type Kind = 'measured' | 'judged' | 'told by a profile';
+
+function kindOf(measure: Measure, { facts }: ConditionView): Kind {
+  if (measure.judged) return 'judged';
+  return !('observe' in measure) && facts?.source === 'profile' ? 'told by a profile' : 'measured';
+}
+
+function Source({ measure, figure, condition, kind }: { measure: Measure; figure: Exclude<FigureData, { shape: 'missing' }>; condition: ConditionView; kind: Kind }) {
   const spread = figure.sd < 0.001 ? 'below 0.001' : formatNumber(figure.sd, figure.sd < 0.01 ? 4 : figure.sd < 1 ? 3 : 0);
+  const ofPatches = !('observe' in measure);
   return (
     <div className="space-y-2">
-      <p className="font-serif text-[15px]">{measure.name}, measured</p>
+      <p className="font-serif text-[15px]">
+        {measure.name}, {kind}
+      </p>
       <p>{measure.definition}</p>
       <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
-        <Term name="Repeatability">
-          ± {spread} {figure.shape === 'colour' ? 'ΔE*ab' : measure.unit} (1 s){condition.facts?.repeats === undefined && ', our own assumption: nothing was read twice'}
+        <Term name={kind === 'judged' ? 'How sure' : 'Repeatability'}>
+          ± {spread} {figure.shape === 'colour' ? 'ΔE*ab' : measure.unit} (1 s)
+          {kind === 'judged' ? ', half a grade: our own assumption of an eye' : ofPatches && condition.facts?.repeats === undefined && ', our own assumption: nothing was read twice'}
         </Term>
         {figure.shape === 'scalar' && figure.note && <Term name="Note">{figure.note}</Term>}
-        <Term name="Reading">{reading?.fileName ?? '—'}</Term>
-        <Term name="Condition">{reading?.measurementCondition ?? 'not stated'}, D50, 2°</Term>
-        <Term name="Measured">{reading?.measuredAt ?? 'date not stated'}</Term>
-        <Term name="Instrument">{reading?.instrument ?? 'not stated'}</Term>
+        {ofPatches ? <FromReading condition={condition} /> : <FromObservation observation={latestFor(measure, condition)} />}
         <Term name="Source">{measure.source}</Term>
       </dl>
     </div>
   );
 }
+
+function FromReading({ condition }: { condition: ConditionView }) {
+  const reading = condition.readings.find((r) => r.primary);
+  return (
+    <>
+      <Term name="Reading">
+        {reading?.fileName ?? '—'}
+        {reading?.batch && `, ${reading.batch}`}
+      </Term>
+      <Term name="Condition">{reading?.measurementCondition ?? 'not stated'}, D50, 2°</Term>
+      <Term name="Measured">{reading?.measuredAt ? asStated(reading.measuredAt) : 'date not stated'}</Term>
+      <Term name="Instrument">{reading?.instrument ?? 'not stated'}</Term>
+    </>
+  );
+}
+
+function FromObservation({ observation }: { observation?: ObservationView }) {
+  if (!observation) return null;
+  return (
+    <>
+      <Term name="By">
+        {observation.by}, {day(observation.takenAt)}
+      </Term>
+      {observation.instrument && <Term name="Instrument">{observation.instrument}</Term>}
+      {observation.light && <Term name="Light">{observation.light}</Term>}
+      {observation.note && <Term name="Note">{observation.note}</Term>}
+    </>
+  );
+}
+
+/** The observation a bench measure speaks of: the last after which its figure was there. */
+function latestFor(measure: Measure, { observations }: ConditionView): ObservationView | undefined {
+  if (!('observe' in measure)) return undefined;
+  return [...observations].reverse().find((o) => measure.observe([{ kind: o.kind, ...o.value } as Observation]).shape !== 'missing' || OF_TWO[measure.key]?.includes(o.kind));
+}
+/** Figures that need two observations. */
+const OF_TWO: Record<string, readonly string[]> = { bulk: ['weight', 'thickness'] };
 
 export function Term({ name, children }: { name: string; children: ReactNode }) {
   return (

@@ -18,3 +18,19 @@ export function asClaimed(value: number): string {
 export function day(iso: string): string {
   return new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' }).format(new Date(iso));
 }
+
+/** A date as a file says it: in the reader's own order where it is understood, else as it stands. */
+export function asStated(date: string): string {
+  return Number.isNaN(Date.parse(date)) ? date : day(date);
+}
+
+/** Day and hour of a date. */
+export function hour(iso: string): string {
+  return new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso));
+}
+
+/** How long a print had dried, in the words of the bench. */
+export function dried(hours: number): string {
+  if (hours < 1) return `${formatNumber(hours * 60, 0)} min`;
+  return hours < 48 ? `${formatNumber(hours, 0)} h` : `${formatNumber(hours / 24, 0)} days`;
+}

@@ -2,29 +2,42 @@ import { useState } from 'react';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { ReadingPreview } from '@rakuen/contract/readings';
 import { MEASUREMENT_CONDITIONS } from '@rakuen/contract/vocabulary';
+import type { ColumnMapping } from '@rakuen/core/formats/delimited';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { formatFigure } from '@rakuen/core/measurement/show';
 import { useKeepReadingMutation, usePreviewReadingMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';
 import { DropZone } from '../parts/drop-zone.tsx';
-import { ChoiceField } from '../parts/form.tsx';
+import { ChoiceField, TextField } from '../parts/form.tsx';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
+import { MappingTable } from './mapping-table.tsx';
+
+const ACCEPT = '.txt,.cgats,.it8,.ti3,.cie,.ascii,.cxf,.xml,.csv,.tsv,.icc,.icm,text/plain,text/xml,text/csv';
+const BLANK = { condition: '', batch: '', printedAt: '' };
 
 /** Brings readings from a file: shows what was recognised, and keeps it only when told to. */
 export function ReadingImport({ condition }: { condition: ConditionView }) {
   const dispatch = useAppDispatch();
   const [file, setFile] = useState<File>();
-  const [stated, setStated] = useState('');
+  const [stated, setStated] = useState(BLANK);
+  const [mapping, setMapping] = useState<string>();
   const [look, looking] = usePreviewReadingMutation();
   const [keep, keeping] = useKeepReadingMutation();
   const preview = looking.data;
 
   const take = async ([chosen]: File[]) => {
     setFile(chosen);
-    setStated('');
+    setStated(BLANK);
+    setMapping(undefined);
     keeping.reset();
     await look({ file: chosen });
+  };
+  const map = async (said: ColumnMapping) => {
+    if (!file) return;
+    const text = JSON.stringify(said);
+    setMapping(text);
+    await look({ file, mapping: text });
   };
   const leave = () => {
     setFile(undefined);
@@ -33,64 +46,49 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
   };
   const keepIt = async () => {
     if (!file) return;
-    const done = await keep({ conditionId: condition.id, file, measurementCondition: stated || undefined });
+    const done = await keep({
+      conditionId: condition.id,
+      file,
+      measurementCondition: stated.condition || undefined,
+      batch: stated.batch.trim() || undefined,
+      printedAt: stated.printedAt ? new Date(stated.printedAt).toISOString() : undefined,
+      mapping,
+    });
     if ('data' in done) {
       dispatch(said(`${file.name} kept.`));
       leave();
     }
   };
+  const state = (key: keyof typeof BLANK) => ({ value: stated[key], onChange: (e: { target: { value: string } }) => setStated({ ...stated, [key]: e.target.value }) });
 
   return (
     <div className="space-y-3">
-      <DropZone label="Bring a file of readings" hint="or drop it here: CGATS text (ISO 28178) or CxF3 (ISO 17972), with L*a*b*, XYZ or spectra" accept=".txt,.cgats,.it8,.ti3,.cie,.ascii,.cxf,.xml,text/plain,text/xml" disabled={looking.isLoading || keeping.isLoading} onFiles={(f) => void take(f)} />
+      <DropZone label="Bring a file of readings" hint="or drop it here: CGATS (ISO 28178), CxF3 (ISO 17972), CSV or TSV, an ICC profile" accept={ACCEPT} disabled={keeping.isLoading || (looking.isLoading && !preview)} onFiles={(f) => void take(f)} />
       {looking.isLoading && <Waiting what={`Reading ${file?.name}`} />}
       <ErrorNote error={looking.error as never} />
-      {preview && file && !looking.isLoading && (
-        <section aria-label="What was recognised" className="border border-edge bg-sheet p-4">
+      {preview && file && (
+        <section aria-label="What was recognised" aria-busy={looking.isLoading} className="border border-edge bg-sheet p-4">
           <h3 className="break-words">{preview.fileName}</h3>
-          <div className="mt-2 grid grid-cols-[1fr_1fr] gap-6">
-            <div>
-              <p className="font-semibold">Recognised</p>
-              <ul className="list-inside list-disc">
-                {preview.recognised.map((r) => (
-                  <li key={r}>{r}</li>
-                ))}
-                {preview.parts.length > 1 ? (
-                  <li>
-                    {preview.parts.length} readings in one file: {preview.parts.map((p) => p.measurementCondition ?? 'unstated').join(', ')}; all are kept
-                  </li>
-                ) : (
-                  preview.measurementCondition && <li>measurement condition {preview.measurementCondition}</li>
-                )}
-                {preview.instrument && <li>{preview.instrument}</li>}
-                {preview.measuredAt && <li>measured {preview.measuredAt}</li>}
-              </ul>
-              {preview.missing.length > 0 && (
-                <>
-                  <p className="mt-2 font-semibold">Missing</p>
-                  <ul className="list-inside list-disc">
-                    {preview.missing.map((m) => (
-                      <li key={m}>{m}</li>
-                    ))}
-                  </ul>
-                </>
-              )}
-              <details className="mt-2">
-                <summary className="cursor-pointer">{preview.columns.length} columns</summary>
-                <p className="mt-1 text-[13px] break-words text-quiet">{preview.columns.join(', ')}</p>
-              </details>
+          {preview.parts.length > 0 && (
+            <div className="mt-2 grid grid-cols-[1.1fr_1fr] gap-6">
+              <Recognised preview={preview} />
+              <div>
+                <p className="font-semibold">It would give</p>
+                <PreviewFigures preview={preview} />
+              </div>
             </div>
-            <div>
-              <p className="font-semibold">It would give</p>
-              <PreviewFigures preview={preview} />
-              {!preview.measurementCondition && (
-                <ChoiceField className="mt-3" label="Measurement condition" unit="(ISO 13655; the file does not say)" value={stated} onChange={(e) => setStated(e.target.value)} options={[['', 'not stated'], ...MEASUREMENT_CONDITIONS.map((m) => [m, m] as const)]} />
-              )}
-            </div>
+          )}
+          {preview.spreadsheet && <MappingTable key={preview.fileName} spreadsheet={preview.spreadsheet} onChange={(m) => void map(m)} />}
+          <div className="mt-3 grid grid-cols-2 gap-3">
+            {!preview.measurementCondition && preview.source === 'measured' && (
+              <ChoiceField className="col-span-2" label="Measurement condition" unit="(ISO 13655; the file does not say)" {...state('condition')} options={[['', 'not stated'], ...MEASUREMENT_CONDITIONS.map((m) => [m, m] as const)]} />
+            )}
+            <TextField label="Box or formulation" unit="(empty for the first)" maxLength={80} {...state('batch')} />
+            <TextField label="Printed" unit="(for the drying time)" type="datetime-local" {...state('printedAt')} />
           </div>
           <div className="mt-4 flex gap-3">
-            <Button main disabled={keeping.isLoading} onClick={() => void keepIt()}>
-              {keeping.isLoading ? 'Keeping…' : 'Keep these readings'}
+            <Button main disabled={keeping.isLoading || preview.parts.length === 0} onClick={() => void keepIt()}>
+              {keeping.isLoading ? 'Keeping…' : preview.source === 'profile' ? 'Keep the profile’s colours' : 'Keep these readings'}
             </Button>
             <Button onClick={leave}>Leave them</Button>
           </div>
@@ -103,11 +101,49 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
   );
 }
 
-function PreviewFigures({ preview }: { preview: ReadingPreview }) {
+function Recognised({ preview }: { preview: ReadingPreview }) {
   return (
-    <table className="w-full">
+    <div>
+      <p className="font-semibold">Recognised</p>
+      <ul className="list-inside list-disc">
+        {preview.recognised.map((r) => (
+          <li key={r}>{r}</li>
+        ))}
+        {preview.parts.length > 1 ? (
+          <li>
+            {preview.parts.length} readings in one file: {preview.parts.map((p) => p.measurementCondition ?? 'unstated').join(', ')}; all are kept
+          </li>
+        ) : (
+          preview.measurementCondition && <li>measurement condition {preview.measurementCondition}</li>
+        )}
+        {preview.instrument && <li>{preview.instrument}</li>}
+        {preview.measuredAt && <li>measured {preview.measuredAt}</li>}
+      </ul>
+      {preview.missing.length > 0 && (
+        <>
+          <p className="mt-2 font-semibold">Missing</p>
+          <ul className="list-inside list-disc">
+            {preview.missing.map((m) => (
+              <li key={m}>{m}</li>
+            ))}
+          </ul>
+        </>
+      )}
+      <details className="mt-2">
+        <summary className="cursor-pointer">{preview.columns.length} columns</summary>
+        <p className="mt-1 text-[13px] break-words text-quiet">{preview.columns.join(', ')}</p>
+      </details>
+    </div>
+  );
+}
+
+/** Figures of colour the file alone would give; the rest wants other readings. */
+function PreviewFigures({ preview }: { preview: ReadingPreview }) {
+  const told = MEASURES.filter((m) => !('observe' in m) && preview.figures[m.key]?.shape !== 'missing');
+  return (
+    <table className={`w-full ${preview.source === 'profile' ? 'italic' : ''}`}>
       <tbody>
-        {MEASURES.map((m) => {
+        {told.map((m) => {
           const figure = preview.figures[m.key];
           return (
             <tr key={m.key}>

@@ -1,3 +1,5 @@
+import type { RampStep } from '../neutral-ramp.ts';
+import { rampSd } from '../resample.ts';
 import type { PatchMeasure } from './measure.ts';
 
 const NO_RAMP = 'A neutral ramp of at least five greys with device values is missing.';
@@ -12,11 +14,17 @@ export const linearity: PatchMeasure = {
   scale: 'deltaE',
   better: 'lower',
   words: ['less linear', 'more linear'],
-  compute: ({ ramp, repeatability: r }) => {
-    if (!ramp) return { shape: 'missing', why: NO_RAMP };
-    const [first, last] = [ramp[0], ramp[ramp.length - 1]];
-    const departure = (s: (typeof ramp)[number]) => s.lab[0] - (first.lab[0] + ((last.lab[0] - first.lab[0]) * (s.step - first.step)) / (last.step - first.step));
-    const worst = ramp.reduce((most, s) => (Math.abs(departure(s)) > Math.abs(departure(most)) ? s : most));
-    return { shape: 'scalar', value: Math.abs(departure(worst)), sd: r.lab[0], note: `${departure(worst) > 0 ? 'lighter' : 'darker'} than its aim at ${Math.round(worst.step * 100)} %` };
+  compute: (facts) => {
+    if (!facts.ramp) return { shape: 'missing', why: NO_RAMP };
+    const worst = worstDeparture(facts.ramp);
+    return { shape: 'scalar', value: Math.abs(worst.by), sd: rampSd(facts, (ramp) => Math.abs(worstDeparture(ramp).by)), note: `${worst.by > 0 ? 'lighter' : 'darker'} than its aim at ${Math.round(worst.step * 100)} %` };
   },
 };
+
+/** The grey that lies furthest from equal steps of L* between black and paper, and by how much. */
+function worstDeparture(ramp: readonly RampStep[]): { by: number; step: number } {
+  const [first, last] = [ramp[0], ramp[ramp.length - 1]];
+  return ramp
+    .map((s) => ({ step: s.step, by: s.lab[0] - (first.lab[0] + ((last.lab[0] - first.lab[0]) * (s.step - first.step)) / (last.step - first.step)) }))
+    .reduce((most, d) => (Math.abs(d.by) > Math.abs(most.by) ? d : most));
+}

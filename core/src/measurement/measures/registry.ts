@@ -25,41 +25,16 @@ import { highlightSeparation, shadowSeparation } from './separation.ts';
 import { white, whiteM0, whiteM2 } from './white.ts';
 
 /** All measures, in the order a printmaker asks for them. */
-export const MEASURES: readonly Measure[] = [
-  white,
-  black,
-  dmax,
-  dmin,
-  densityRange,
-  contrastRatio,
-  gamutVolume,
-  neutrality,
-  crossovers,
-  linearity,
-  shadowSeparation,
-  highlightSeparation,
-  metamerism,
-  whiteM0,
-  whiteM2,
-  brightenerShift,
-  brightenerDeltaB,
-  isoBrightness,
-  whiteness,
-  tint,
-  gloss20,
-  gloss60,
-  gloss85,
-  glossDifferential,
-  bronzing,
-  rubAfterMinutes,
-  rubAfterADay,
-  weight,
-  thickness,
-  bulk,
-  opacity,
-  textureWavelength,
-  textureAmplitude,
+export const MEASURE_GROUPS: readonly { readonly name: string; readonly measures: readonly Measure[] }[] = [
+  { name: 'White', measures: [white, dmin, whiteM0, whiteM2, brightenerShift, brightenerDeltaB, isoBrightness, whiteness, tint] },
+  { name: 'Black', measures: [black, dmax, densityRange, contrastRatio] },
+  { name: 'Colour', measures: [gamutVolume] },
+  { name: 'Greys', measures: [neutrality, crossovers, linearity, shadowSeparation, highlightSeparation, metamerism] },
+  { name: 'Surface', measures: [gloss20, gloss60, gloss85, glossDifferential, bronzing, rubAfterMinutes, rubAfterADay, textureWavelength, textureAmplitude] },
+  { name: 'Body', measures: [weight, thickness, bulk, opacity] },
 ];
+
+export const MEASURES: readonly Measure[] = MEASURE_GROUPS.flatMap((g) => g.measures);
 
 /** Raise it when a measure is added or computed otherwise: figures kept under another version are computed anew. */
 export const FIGURES_VERSION = 4;
@@ -69,4 +44,9 @@ const UNREAD: Figure = { shape: 'missing', why: 'A reading of a chart is missing
 /** Every measure of a print condition, by key: of its patches, where they were read, and of what was observed besides. */
 export function computeFigures(facts: ReadingFacts | undefined, observations: readonly Observation[] = []): Record<string, Figure> {
   return Object.fromEntries(MEASURES.map((m) => [m.key, 'observe' in m ? m.observe(observations) : facts ? m.compute(facts) : UNREAD]));
+}
+
+/** The measures that rest on observations alone: they change without a chart being looked at again. */
+export function observedFigures(observations: readonly Observation[]): Record<string, Figure> {
+  return Object.fromEntries(MEASURES.flatMap((m) => ('observe' in m ? [[m.key, m.observe(observations)]] : [])));
 }

@@ -1,13 +1,22 @@
 import { CartesianGrid, ReferenceLine, ResponsiveContainer, Scatter, ScatterChart, XAxis, YAxis } from 'recharts';
-import type { ConditionView } from '@rakuen/contract/conditions';
-import { AXIS } from '../parts/chart.ts';
-import { MARKS } from '../parts/marks.ts';
+import type { OutlinePoint } from '@rakuen/core/gamut/outline';
+import { AXIS } from './chart.ts';
+import { MARKS } from './marks.ts';
 
 const STEP = 40;
 
-/** The shadow each gamut throws on the a*b* plane. Told apart by line pattern and letter; the pair in hand is drawn heavier. */
-export function GamutOutline({ laid, left, right }: { laid: ConditionView[]; left: ConditionView; right: ConditionView }) {
-  const drawn = laid.map((c, i) => ({ condition: c, mark: MARKS[i], points: c.facts?.outline ?? [] })).filter((d) => d.points.length > 0);
+export interface NamedOutline {
+  readonly id: string;
+  readonly name: string;
+  readonly points: readonly OutlinePoint[];
+  /** Drawn heavier: in hand. */
+  readonly strong: boolean;
+}
+
+/** The shadow each gamut throws on the a*b* plane. Told apart by line pattern and letter, in the order in which they are given. */
+export function GamutOutline({ outlines, height = 400 }: { outlines: readonly NamedOutline[]; height?: number }) {
+  const drawn = outlines.map((o, i) => ({ ...o, mark: MARKS[i] })).filter((d) => d.points.length > 0);
+  const several = outlines.length > 1;
   const most = Math.max(STEP, ...drawn.flatMap((d) => d.points.map((p) => Math.max(Math.abs(p.a), Math.abs(p.b)))));
   const range = Math.ceil((most + 4) / STEP) * STEP;
   const ticks = Array.from({ length: (2 * range) / STEP + 1 }, (_, i) => -range + i * STEP);
@@ -17,8 +26,8 @@ export function GamutOutline({ laid, left, right }: { laid: ConditionView[]; lef
         <h3 className="text-[1.1rem]">Gamut outline</h3>
         <p className="text-[13px] text-quiet">Greatest chroma at any lightness, CIELAB a* b*</p>
       </figcaption>
-      <div role="img" aria-label={`Gamut outlines of ${drawn.map((d) => `${d.mark.letter}, ${d.condition.paper.name}`).join('; ')}`}>
-        <ResponsiveContainer width="100%" height={400}>
+      <div role="img" aria-label={`Gamut outlines of ${drawn.map((d) => (several ? `${d.mark.letter}, ${d.name}` : d.name)).join('; ')}`}>
+        <ResponsiveContainer width="100%" height={height}>
           <ScatterChart margin={{ top: 8, right: 12, bottom: 18, left: 0 }} accessibilityLayer={false}>
             <CartesianGrid stroke="var(--line)" />
             <XAxis type="number" dataKey="a" domain={[-range, range]} ticks={ticks} {...AXIS} label={{ value: 'a*  green to red', position: 'bottom', offset: 0, ...AXIS.label }} />
@@ -26,14 +35,13 @@ export function GamutOutline({ laid, left, right }: { laid: ConditionView[]; lef
             <ReferenceLine x={0} stroke="var(--edge)" />
             <ReferenceLine y={0} stroke="var(--edge)" />
             {drawn.map((d, i) => {
-              const inHand = d.condition.id === left.id || d.condition.id === right.id;
               // Each letter at a hue of its own, where the outlines lie apart.
-              const labelled = (i * 12 + 3) % d.points.length;
+              const labelled = several ? (i * 12 + 3) % d.points.length : -1;
               return (
                 <Scatter
-                  key={d.condition.id}
+                  key={d.id}
                   data={[...d.points, d.points[0]].map((p, n) => ({ ...p, letter: n === labelled ? d.mark.letter : undefined }))}
-                  line={{ stroke: 'var(--ink)', strokeWidth: inHand ? 2.4 : 1.1, strokeDasharray: d.mark.dash }}
+                  line={{ stroke: 'var(--ink)', strokeWidth: d.strong ? 2.4 : 1.1, strokeDasharray: d.mark.dash }}
                   shape={OutlineMark as never}
                   isAnimationActive={false}
                 />
@@ -42,18 +50,20 @@ export function GamutOutline({ laid, left, right }: { laid: ConditionView[]; lef
           </ScatterChart>
         </ResponsiveContainer>
       </div>
-      <ul className="mt-1 flex flex-wrap gap-x-5 gap-y-1">
-        {drawn.map((d) => (
-          <li key={d.condition.id} className="flex items-center gap-2">
-            <svg width={34} height={10} aria-hidden>
-              <line x1={0} x2={34} y1={5} y2={5} stroke="var(--ink)" strokeWidth={d.condition.id === left.id || d.condition.id === right.id ? 2.4 : 1.1} strokeDasharray={d.mark.dash} />
-            </svg>
-            <span>
-              <b className="font-serif">{d.mark.letter}</b> {d.condition.paper.name}
-            </span>
-          </li>
-        ))}
-      </ul>
+      {several && (
+        <ul className="mt-1 flex flex-wrap gap-x-5 gap-y-1">
+          {drawn.map((d) => (
+            <li key={d.id} className="flex items-center gap-2">
+              <svg width={34} height={10} aria-hidden>
+                <line x1={0} x2={34} y1={5} y2={5} stroke="var(--ink)" strokeWidth={d.strong ? 2.4 : 1.1} strokeDasharray={d.mark.dash} />
+              </svg>
+              <span>
+                <b className="font-serif">{d.mark.letter}</b> {d.name}
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
     </figure>
   );
 }

@@ -1,0 +1,228 @@
+import { useDeferredValue, useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { CHART_LIMITS, ChartError, designChart, type ChartDesign, type ChartSpec } from '@rakuen/core/chart/chart-design';
+import { CHART_PURPOSE_KEYS, CHART_PURPOSES, type ChartPurpose, type PatchRole } from '@rakuen/core/chart/purposes';
+import { SHEET_SIZES, type SheetSize } from '@rakuen/core/chart/sheet-sizes';
+import type { ChartView } from '@rakuen/contract/charts';
+import { useAddChartMutation, useChartsQuery, useRemoveChartMutation } from '../api/api.ts';
+import { said, useAppDispatch } from '../app/store.ts';
+import { Button, QuietButton } from '../parts/button.tsx';
+import { ChoiceField, TextField, TickField } from '../parts/form.tsx';
+import { day } from '../parts/label.ts';
+import { Caution, ErrorNote, Waiting } from '../parts/messages.tsx';
+import { FileLink } from '../parts/file-link.tsx';
+import { BenchHead } from './bench-head.tsx';
+import { ChartSheet } from './chart-sheet.tsx';
+
+const PURPOSES = CHART_PURPOSE_KEYS.map((key) => [key, CHART_PURPOSES[key].name] as const);
+const SHEETS = Object.entries(SHEET_SIZES).map(([key, { name }]) => [key, name] as const);
+const ROLE_NAMES: Record<PatchRole, string> = {
+  surface: 'on the surface of the device cube',
+  inner: 'inside the cube',
+  grey: 'greys',
+  shadow: 'steps from black',
+  highlight: 'steps to paper',
+  tint: 'breaths of ink',
+  'ink ramp': 'ink ramp steps',
+  white: 'whites',
+  black: 'blacks',
+  repeat: 'repeats',
+};
+
+/** The boxes as they are typed; a chart is made of them when they hold numbers. */
+interface Wish {
+  purpose: ChartPurpose;
+  patches: string;
+  sheet: SheetSize;
+  patchMm: string;
+  dpi: string;
+  seed: string;
+}
+
+const FIRST_WISH: Wish = { purpose: 'combined', patches: '600', sheet: 'A4', patchMm: '8', dpi: '300', seed: '1' };
+const typed = (spec: ChartSpec): Wish => ({ ...spec, patches: String(spec.patches), patchMm: String(spec.patchMm), dpi: String(spec.dpi), seed: String(spec.seed) });
+
+interface LaidOut {
+  design?: ChartDesign;
+  error?: ChartError;
+}
+
+function layOut(wish: Wish): LaidOut {
+  const number = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
+  const spec: ChartSpec = { purpose: wish.purpose, sheet: wish.sheet, patches: number(wish.patches), patchMm: number(wish.patchMm), dpi: number(wish.dpi), seed: number(wish.seed) };
+  const notWhole = (['patches', 'dpi', 'seed'] as const).find((k) => !Number.isInteger(spec[k]));
+  if (notWhole) return { error: new ChartError('A whole number, please.', notWhole, `From ${CHART_LIMITS[notWhole].join(' to ')}.`) };
+  try {
+    return { design: designChart(spec) };
+  } catch (error) {
+    if (error instanceof ChartError) return { error };
+    throw error;
+  }
+}
+
+/** Charts to be printed and read: laid out while they are described, kept, given out. */
+export function ChartsScreen() {
+  const { data: charts, error, isLoading } = useChartsQuery();
+  const [wish, setWish] = useState<Wish>(FIRST_WISH);
+  const [name, setName] = useState('');
+  const [add, adding] = useAddChartMutation();
+  const dispatch = useAppDispatch();
+  const later = useDeferredValue(wish);
+  const laidOut = useMemo(() => layOut(later), [later]);
+  const { design } = laidOut;
+  const set = (key: keyof Wish) => ({ value: wish[key], onChange: (e: { target: { value: string } }) => setWish({ ...wish, [key]: e.target.value }) });
+  const number = (key: 'patches' | 'patchMm' | 'dpi' | 'seed') => ({
+    ...set(key),
+    inputMode: 'numeric' as const,
+    error: laidOut.error?.field === key ? `${laidOut.error.message} ${laidOut.error.remedy}` : undefined,
+  });
+  const suggestion = `${CHART_PURPOSES[wish.purpose].name}, ${SHEET_SIZES[wish.sheet].name}`;
+
+  const keep = async () => {
+    if (!design) return;
+    const done = await add({ name: name.trim() || suggestion, spec: { ...design.spec } });
+    if (!('data' in done) || !done.data) return;
+    dispatch(said(`${done.data.name} kept.`));
+    setName('');
+  };
+
+  return (
+    <>
+      <BenchHead title="Charts" question="What goes on the sheet that will be read?" />
+      <div className="grid grid-cols-[minmax(0,0.95fr)_minmax(0,1fr)] gap-x-8 gap-y-6">
+        <div className="space-y-6">
+          <form
+            aria-label="A new chart"
+            noValidate
+            onSubmit={(e) => {
+              e.preventDefault();
+              void keep();
+            }}
+            className="space-y-3"
+          >
+            <ChoiceField label="Purpose" options={PURPOSES} {...set('purpose')} />
+            <p className="font-serif text-[1.05rem]">{CHART_PURPOSES[wish.purpose].answers}</p>
+            <div className="grid grid-cols-2 gap-x-4 gap-y-3">
+              <TextField label="Patches" unit="distinct, at the least" {...number('patches')} />
+              <ChoiceField label="Sheet" options={SHEETS} {...set('sheet')} />
+              <TextField label="Patch" unit="mm" {...number('patchMm')} />
+              <TextField label="Resolution" unit="dpi" {...number('dpi')} />
+              <div className="flex items-end gap-2">
+                <TextField className="flex-1" label="Seed of the shuffle" {...number('seed')} />
+                <Button onClick={() => setWish({ ...wish, seed: String(1 + Math.floor(Math.random() * (CHART_LIMITS.seed[1] - 1))) })}>Shuffle</Button>
+              </div>
+              <TextField label="Name" maxLength={80} placeholder={suggestion} value={name} onChange={(e) => setName(e.target.value)} />
+            </div>
+            <Button main type="submit" disabled={!design || adding.isLoading}>
+              Keep this chart
+            </Button>
+            <ErrorNote error={adding.error as never} />
+          </form>
+          <section aria-label="Charts kept">
+            <h2 className="mb-1">Charts kept</h2>
+            <ErrorNote error={error as never} />
+            {isLoading && <Waiting what="Fetching the charts" />}
+            {charts?.length === 0 && <p className="text-quiet">None yet. Describe one above; it is drawn beside it as it will print.</p>}
+            <ul className="border-t border-edge">
+              {charts?.map((c) => (
+                <ChartEntry key={c.id} chart={c} onLook={() => setWish(typed(c.spec))} />
+              ))}
+            </ul>
+          </section>
+          <Caution>Print heads and cutters move without warning: power off before you reach in.</Caution>
+        </div>
+        <section aria-label="The sheet" className="min-w-0">
+          {design ? <Sheets key={`${design.pages.length}`} design={design} /> : <p role="status">No chart can be laid out of this: {laidOut.error?.message}</p>}
+        </section>
+      </div>
+    </>
+  );
+}
+
+/** The sheets as they will print, and what is on them. */
+function Sheets({ design }: { design: ChartDesign }) {
+  const [page, setPage] = useState(0);
+  const [lifeSize, setLifeSize] = useState(false);
+  const counts = new Map<PatchRole, number>();
+  for (const s of design.strips) for (const p of s.patches) counts.set(p.role, (counts.get(p.role) ?? 0) + 1);
+  return (
+    <>
+      <div className="mb-1 flex flex-wrap items-baseline gap-x-5">
+        <p>
+          <span className="font-semibold">{design.patchCount} patches</span> in {design.strips.length} strips of {design.strips[0].patches.length}
+        </p>
+        {design.pages.length > 1 && (
+          <label>
+            Sheet{' '}
+            <select value={page} onChange={(e) => setPage(Number(e.target.value))} className="min-h-7 rounded-[3px] border border-edge bg-field px-1">
+              {design.pages.map((_, i) => (
+                <option key={i} value={i}>
+                  {i + 1} of {design.pages.length}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        <TickField label="As large as life" checked={lifeSize} onChange={(e) => setLifeSize(e.target.checked)} />
+      </div>
+      <div className={lifeSize ? 'scroll-quiet max-h-[640px] overflow-auto' : ''} {...(lifeSize ? { tabIndex: 0, role: 'region', 'aria-label': 'Sheet, as large as life' } : {})}>
+        <ChartSheet design={design} page={page} lifeSize={lifeSize} />
+      </div>
+      <p className="mt-2 text-[13px]">
+        {[...counts].map(([role, n]) => `${n} ${ROLE_NAMES[role]}`).join(', ')}. The surface is sampled at {design.surfaceLevels} places along an edge.
+      </p>
+      {design.notes.map((n) => (
+        <p key={n} className="mt-1 border-l-4 border-ink bg-field px-3 py-1 text-[13px]">
+          {n}
+        </p>
+      ))}
+      <p className="mt-1 text-[13px] text-quiet">Colours as this screen shows device values; how they print is for the instrument to say.</p>
+    </>
+  );
+}
+
+function ChartEntry({ chart, onLook }: { chart: ChartView; onLook: () => void }) {
+  const [remove, { error }] = useRemoveChartMutation();
+  const dispatch = useAppDispatch();
+  const [sure, setSure] = useState(false);
+  const file = (query: string) => `/api/charts/${chart.id}/file?as=${query}`;
+  return (
+    <li className="border-b border-line py-2">
+      <div className="flex items-baseline justify-between gap-x-4">
+        <p className="min-w-0 font-serif text-[1.05rem] break-words">{chart.name}</p>
+        <Link to={`/readings/sessions?chart=${chart.id}`} className="shrink-0 font-semibold underline decoration-line underline-offset-3 hover:decoration-ink" aria-label={`Read ${chart.name}`}>
+          Read it
+        </Link>
+      </div>
+      <p className="text-[13px] text-quiet">
+        {CHART_PURPOSES[chart.spec.purpose].name}, {chart.patchCount} patches in {chart.stripCount} strips, {SHEET_SIZES[chart.spec.sheet].name}
+        {chart.pageCount > 1 && `, ${chart.pageCount} sheets`}, seed {chart.spec.seed}, {day(chart.createdAt)}
+        {chart.sessionCount > 0 && `, read in ${chart.sessionCount} ${chart.sessionCount === 1 ? 'session' : 'sessions'}`}
+      </p>
+      <div className="flex flex-wrap items-center gap-x-3">
+        {Array.from({ length: chart.pageCount }, (_, i) => (
+          <FileLink key={i} href={file(`tiff&page=${i + 1}`)} label={`${chart.name} as TIFF${chart.pageCount > 1 ? `, sheet ${i + 1}` : ''}`}>
+            TIFF{chart.pageCount > 1 && ` ${i + 1}`}
+          </FileLink>
+        ))}
+        <FileLink href={file('pdf')} label={`${chart.name} as PDF`}>
+          PDF
+        </FileLink>
+        <FileLink href={file('cgats')} label={`Reference of ${chart.name}, CGATS`}>
+          CGATS reference
+        </FileLink>
+        <span className="ml-auto flex">
+          <QuietButton onClick={onLook} aria-label={`Look at ${chart.name}`}>
+            Look at it
+          </QuietButton>
+          {chart.sessionCount === 0 && (
+            <QuietButton aria-label={`${sure ? 'Remove for good' : 'Remove'}: ${chart.name}`} onClick={() => (sure ? void remove(chart.id).then(() => dispatch(said(`${chart.name} removed.`))) : setSure(true))}>
+              {sure ? 'Remove for good' : 'Remove'}
+            </QuietButton>
+          )}
+        </span>
+      </div>
+      <ErrorNote error={error as never} />
+    </li>
+  );
+}

@@ -1,0 +1,124 @@
+import type { ConditionView } from '@rakuen/contract/conditions';
+import { disagreements } from '@rakuen/core/measurement/claims';
+import type { Measure } from '@rakuen/core/measurement/measures/measure';
+import { MEASURE_GROUPS } from '@rakuen/core/measurement/measures/registry';
+import { formatNumber } from '@rakuen/core/measurement/show';
+import { bulk } from '@rakuen/core/paper';
+import { Claimed, Measured, Term } from '../parts/figure.tsx';
+import { GamutOutline } from '../parts/gamut-outline.tsx';
+import { asClaimed } from '../parts/label.ts';
+import { NeutralRampChart } from './neutral-ramp-chart.tsx';
+import { ReadingImport } from './reading-import.tsx';
+import { SpectraChart } from './spectra-chart.tsx';
+
+/** What a maker claims, by the measure that can bear it out. */
+const CLAIMS: Partial<Record<string, (c: ConditionView) => string>> = {
+  brightenerDeltaB: (c) => c.paper.brightenerClaim,
+  textureAmplitude: (c) => c.paper.surface,
+  weight: (c) => `${asClaimed(c.paper.weightGsm)} g/m²`,
+  thickness: (c) => `${asClaimed(c.paper.thicknessUm)} µm`,
+  bulk: (c) => `${formatNumber(bulk(c.paper.thicknessUm, c.paper.weightGsm), 2)} cm³/g`,
+};
+
+/** Every figure of the condition, its kind, and the claim beside it; greys, spectra, outline and how it was made. */
+export function FiguresPlace({ condition }: { condition: ConditionView }) {
+  const { paper, facts } = condition;
+  const quarrels = facts ? disagreements(paper, facts.figures) : [];
+  return (
+    <div className="grid grid-cols-[minmax(0,1.08fr)_minmax(0,1fr)] gap-x-8 gap-y-6 max-[1150px]:grid-cols-1">
+      <section aria-label="Figures">
+        {facts?.source === 'profile' && <p className="mb-3 border-l-4 border-ink bg-field px-3 py-1.5">The figures of colour are a profile’s word: nothing was measured. They stand in until a reading comes.</p>}
+        {!facts && <p className="mb-3 text-quiet">Nothing measured yet. Bring the file your instrument wrote, or read a chart.</p>}
+        {quarrels.map((q) => (
+          <p key={q} className="mb-2 border-l-4 border-ink bg-field px-3 py-1.5">
+            {q}
+          </p>
+        ))}
+        <table className="w-full">
+          <thead className="sr-only">
+            <tr>
+              <th scope="col">Measure</th>
+              <th scope="col">Found</th>
+              <th scope="col">Claimed</th>
+            </tr>
+          </thead>
+          {facts &&
+            MEASURE_GROUPS.map((group) => (
+              <tbody key={group.name}>
+                <tr className="border-b border-edge">
+                  <th scope="rowgroup" colSpan={2} className="pt-3 pb-0.5 text-left font-serif text-[1.05rem] font-medium">
+                    {group.name}
+                  </th>
+                  <td className="pt-3 pb-0.5 text-right align-bottom text-[12px] text-quiet">{group.measures.some((m) => CLAIMS[m.key]) && 'claimed'}</td>
+                </tr>
+                {group.measures.map((m) => (
+                  <FigureRow key={m.key} measure={m} condition={condition} />
+                ))}
+              </tbody>
+            ))}
+        </table>
+      </section>
+      <div className="space-y-5">
+        <section aria-label="Bring readings">
+          <ReadingImport condition={condition} />
+        </section>
+        {facts?.ramp && (
+          <section aria-label="Neutral ramp">
+            <h3 className="mb-1 text-[1.1rem]">Neutral ramp</h3>
+            <NeutralRampChart ramp={facts.ramp} />
+          </section>
+        )}
+        {facts?.spectra && (
+          <section aria-label="Spectra">
+            <h3 className="mb-1 text-[1.1rem]">Spectra of white and black</h3>
+            <SpectraChart spectra={facts.spectra} />
+          </section>
+        )}
+        {facts && facts.outline.length > 0 && <GamutOutline outlines={[{ id: condition.id, name: paper.name, points: facts.outline, strong: true }]} height={300} />}
+        <section aria-label="How it is made">
+          <h3 className="mb-1 text-[1.1rem]">How it is made</h3>
+          <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
+            <Term name="Paper">
+              {paper.maker} {paper.name}, <Claimed>{asClaimed(paper.weightGsm)} g/m²</Claimed>, <Claimed>{asClaimed(paper.thicknessUm)} µm</Claimed>
+            </Term>
+            <Term name="Inks">
+              {condition.inkSet}, {condition.blackInk}
+              {condition.blackOvercoat && ', black overcoat'}
+            </Term>
+            <Term name="Mode">
+              {condition.printMode}, {condition.resolution}
+            </Term>
+            <Term name="Profile">{condition.profile || 'none'}</Term>
+            {facts?.readingId && (
+              <Term name="Gamut from">
+                {facts.gamutMethod === 'device surface' ? 'the device cube’s surface' : facts.gamutMethod === 'modified hull' ? 'a modified hull of all patches' : 'no colours: greys alone'}
+                {facts.repeats !== undefined && `; repeatability from ${facts.repeats} repeats`}
+              </Term>
+            )}
+            {condition.notes && <Term name="Notes">{condition.notes}</Term>}
+          </dl>
+        </section>
+      </div>
+    </div>
+  );
+}
+
+function FigureRow({ measure, condition }: { measure: Measure; condition: ConditionView }) {
+  const figure = condition.facts!.figures[measure.key];
+  const claim = CLAIMS[measure.key];
+  return (
+    <tr className="border-b border-line align-baseline">
+      <th scope="row" className="py-1 pr-3 text-left font-normal" title={measure.definition}>
+        {measure.name} {measure.scale === 'deltaE' && figure?.shape === 'colour' && <span className="text-quiet">{measure.unit}</span>}
+      </th>
+      {figure?.shape === 'missing' ? (
+        <td className="py-1 text-right text-[12.5px] leading-tight text-quiet">{figure.why}</td>
+      ) : (
+        <td className="py-1 text-right">
+          <Measured measure={measure} condition={condition} note />
+        </td>
+      )}
+      <td className="py-1 pl-3 text-right whitespace-nowrap">{claim && <Claimed>{claim(condition)}</Claimed>}</td>
+    </tr>
+  );
+}

@@ -1,0 +1,210 @@
+import { useState } from 'react';
+import type { ConditionView } from '@rakuen/contract/conditions';
+import type { HistoryEntry } from '@rakuen/contract/readings';
+import { differenceOf } from '@rakuen/core/measurement/difference';
+import { MEASURE_GROUPS, MEASURES } from '@rakuen/core/measurement/measures/registry';
+import { describePair, LATER_SET } from '@rakuen/core/measurement/sentences';
+import { formatFigure } from '@rakuen/core/measurement/show';
+import { DEFAULT_THRESHOLDS } from '@rakuen/core/measurement/thresholds';
+import { useHistoryQuery, useRemoveReadingMutation, useSettingsQuery, useTakeFiguresFromMutation } from '../api/api.ts';
+import { said, useAppDispatch } from '../app/store.ts';
+import { QuietButton } from '../parts/button.tsx';
+import { asStated, day, dried } from '../parts/label.ts';
+import { ErrorNote, Waiting } from '../parts/messages.tsx';
+import { ReadingImport } from './reading-import.tsx';
+
+/** Sets of readings from old to new, what has drifted between them, and the files they came from. */
+export function HistoryPlace({ condition }: { condition: ConditionView }) {
+  const { currentData: history, error, isFetching } = useHistoryQuery(condition.id);
+  const entries = history?.entries ?? [];
+  return (
+    <div className="space-y-6">
+      <ErrorNote error={error as never} />
+      {isFetching && !history && <Waiting what="Computing the figures of every set" />}
+      {history && (
+        <section aria-label="Sets of readings">
+          <h3 className="mb-1 text-[1.1rem]">Sets of readings</h3>
+          {entries.length === 0 ? <p className="text-quiet">None yet.</p> : <SetList condition={condition} entries={entries} />}
+        </section>
+      )}
+      {entries.length > 1 && <Drift key={entries.length} entries={entries} />}
+      {entries.length === 1 && <p className="max-w-[68ch] text-quiet">One set so far. When a new box comes, or a day has passed, read the chart again and bring it here: the two are compared measure by measure.</p>}
+      <section aria-label="Files">
+        <h3 className="mb-1 text-[1.1rem]">Readings kept</h3>
+        <ReadingList condition={condition} />
+        <ReadingImport condition={condition} />
+      </section>
+    </div>
+  );
+}
+
+function SetList({ condition, entries }: { condition: ConditionView; entries: HistoryEntry[] }) {
+  const [take, taking] = useTakeFiguresFromMutation();
+  const dispatch = useAppDispatch();
+  const speaking = condition.facts?.readingId;
+  return (
+    <>
+      <div className="scroll-quiet overflow-x-auto" tabIndex={0} role="region" aria-label="Sets, from old to new">
+        <table className="w-full border-t border-edge">
+          <thead>
+            <tr className="text-left text-[13px] text-quiet">
+              {['Read', 'Box or formulation', 'Dried', 'Light', 'Patches', 'Instrument', 'Figures from'].map((h) => (
+                <th key={h} scope="col" className="py-1 pr-4 font-normal">
+                  {h}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {entries.map((e, i) => (
+              <tr key={e.readingId} className="border-t border-line">
+                <th scope="row" className="py-1.5 pr-4 text-left font-normal whitespace-nowrap">
+                  {day(e.at)}
+                </th>
+                <td className="py-1.5 pr-4 font-serif">{e.batch || (i === 0 ? 'the first' : 'not named')}</td>
+                <td className="py-1.5 pr-4 whitespace-nowrap">{e.driedHours === undefined ? <span className="text-quiet">not stated</span> : dried(e.driedHours)}</td>
+                <td className="py-1.5 pr-4">{e.source === 'profile' ? <i>profile</i> : (e.measurementCondition ?? 'unstated')}</td>
+                <td className="py-1.5 pr-4">{e.patchCount}</td>
+                <td className="max-w-56 truncate py-1.5 pr-4" title={e.instrument}>
+                  {e.instrument ?? <span className="text-quiet">not stated</span>}
+                </td>
+                <td className="py-1">
+                  <label className="flex min-h-7 items-center gap-2">
+                    <input
+                      type="radio"
+                      name="speaks"
+                      className="size-4 accent-ink"
+                      aria-label={`Figures from the set of ${day(e.at)}${e.batch && `, ${e.batch}`}`}
+                      checked={e.readingId === speaking}
+                      onChange={() => void take({ conditionId: condition.id, readingId: e.readingId }).then(() => dispatch(said('The figures are taken from this set.')))}
+                    />
+                    {e.readingId === speaking && (condition.figuresFrom ? 'this one, by your choice' : 'this one, the newest')}
+                  </label>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {condition.figuresFrom && (
+        <QuietButton onClick={() => void take({ conditionId: condition.id }).then(() => dispatch(said('The newest set gives the figures again.')))}>Let the newest set give them</QuietButton>
+      )}
+      <ErrorNote error={taking.error as never} />
+    </>
+  );
+}
+
+const nameOf = (e: HistoryEntry) => `${day(e.at)}${e.batch ? `, ${e.batch}` : ''}`;
+
+/** A later set against an earlier one, in words first, then measure by measure. */
+function Drift({ entries }: { entries: HistoryEntry[] }) {
+  const [firstId, setFirst] = useState(entries[0].readingId);
+  const [laterId, setLater] = useState(entries[entries.length - 1].readingId);
+  const { data: settings } = useSettingsQuery();
+  const thresholds = settings?.thresholds ?? DEFAULT_THRESHOLDS;
+  const first = entries.find((e) => e.readingId === firstId) ?? entries[0];
+  const later = entries.find((e) => e.readingId === laterId) ?? entries[entries.length - 1];
+  const told = describePair(MEASURES, later.figures, first.figures, thresholds, LATER_SET);
+  const seen = told.filter((t) => t.verdict.startsWith('visible'));
+  return (
+    <section aria-label="Drift">
+      <h3 className="mb-1 text-[1.1rem]">Drift</h3>
+      <div className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1">
+        {(
+          [
+            ['Later set', later, setLater],
+            ['against', first, setFirst],
+          ] as const
+        ).map(([label, chosen, set]) => (
+          <label key={label} className="flex items-center gap-2">
+            <span className="text-quiet">{label}</span>
+            <select value={chosen.readingId} onChange={(e) => set(e.target.value)} className="min-h-8 max-w-[36ch] rounded-[3px] border border-edge bg-field px-2">
+              {entries.map((e) => (
+                <option key={e.readingId} value={e.readingId}>
+                  {nameOf(e)}
+                </option>
+              ))}
+            </select>
+          </label>
+        ))}
+      </div>
+      <ul aria-label="What can be seen" className="max-w-[72ch] font-serif text-[1.08rem] leading-snug">
+        {seen.map((t) => (
+          <li key={t.measure}>{t.sentence}</li>
+        ))}
+        {seen.length === 0 && <li>Nobody could tell prints of these two sets apart by what was measured.</li>}
+      </ul>
+      <table className="mt-3 w-full border-t border-edge">
+        <thead>
+          <tr className="text-left text-[13px] text-quiet">
+            {['Measure', nameOf(first), nameOf(later), 'What can be seen'].map((h, i) => (
+              <th key={i} scope="col" className="py-1 pr-4 font-normal">
+                {h}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {MEASURE_GROUPS.flatMap((g) => g.measures)
+            .filter((m) => !('observe' in m) && first.figures[m.key] && later.figures[m.key])
+            .map((m) => {
+              const [a, b] = [first.figures[m.key], later.figures[m.key]];
+              const verdict = differenceOf(m, b, a, thresholds)?.verdict;
+              return (
+                <tr key={m.key} className={`border-t border-line ${verdict?.startsWith('visible') ? 'font-semibold' : ''}`}>
+                  <th scope="row" className="py-1 pr-4 text-left font-[inherit]" title={m.definition}>
+                    {m.name} <span className="text-[12px] font-normal text-quiet">{m.unit}</span>
+                  </th>
+                  <td className="py-1 pr-4 whitespace-pre">{formatFigure(m, a)}</td>
+                  <td className="py-1 pr-4 whitespace-pre">{formatFigure(m, b)}</td>
+                  <td className="py-1 pr-4">{verdict ?? <span className="font-normal text-quiet">—</span>}</td>
+                </tr>
+              );
+            })}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+const FORMAT_NAMES = { cgats: 'CGATS', cxf: 'CxF3', csv: 'CSV' } as const;
+
+function ReadingList({ condition }: { condition: ConditionView }) {
+  const [remove, { error }] = useRemoveReadingMutation();
+  const dispatch = useAppDispatch();
+  const [sure, setSure] = useState<string>();
+  if (condition.readings.length === 0) return <p className="mb-3 text-quiet">None yet.</p>;
+  return (
+    <>
+      <ul className="mb-3 border-t border-edge">
+        {condition.readings.map((r) => (
+          <li key={r.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-1">
+            <span className="w-14 font-semibold">{r.source === 'profile' ? <i>profile</i> : (r.measurementCondition ?? '—')}</span>
+            <a href={`/api/readings/${r.id}/file`} className="min-w-0 flex-1 truncate underline decoration-line underline-offset-3 hover:decoration-ink" title={r.fileName}>
+              {r.fileName}
+            </a>
+            <span>
+              {r.patchCount} patches, {r.colourFrom}
+            </span>
+            <span className="flex gap-2">
+              {(['cgats', 'cxf', 'csv'] as const).map((format) => (
+                <a key={format} href={`/api/readings/${r.id}/file?as=${format}`} aria-label={`${r.fileName}, ${r.measurementCondition ?? 'unstated'}, as ${FORMAT_NAMES[format]}`} className="underline decoration-line underline-offset-3 hover:decoration-ink">
+                  {FORMAT_NAMES[format]}
+                </a>
+              ))}
+            </span>
+            <span className="text-quiet">{r.measuredAt ? `measured ${asStated(r.measuredAt)}` : `kept ${day(r.importedAt)}`}</span>
+            <span className="w-28 text-quiet">{r.primary ? 'figures from this' : ''}</span>
+            <QuietButton
+              aria-label={sure === r.id ? `Remove ${r.fileName}, ${r.measurementCondition ?? 'unstated'}, for good` : `Remove ${r.fileName}, ${r.measurementCondition ?? 'unstated'}`}
+              onClick={() => (sure === r.id ? void remove(r.id).unwrap().then(() => dispatch(said(`${r.fileName} removed.`)), () => undefined) : setSure(r.id))}
+            >
+              {sure === r.id ? 'Remove for good' : 'Remove'}
+            </QuietButton>
+          </li>
+        ))}
+      </ul>
+      <ErrorNote error={error as never} />
+    </>
+  );
+}
