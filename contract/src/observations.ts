@@ -78,6 +78,11 @@ export class ScanFields {
   @FreeText(120) instrument!: string;
 }
 
+/** A scan as it was kept, or with its contrast raised to fill the picture: the tooth of a smooth sheet is too faint for a screen. */
+export class ScanQuery {
+  @Maybe() @OneOf(['raised']) as?: 'raised';
+}
+
 export class ObservationView {
   @Id() id!: string;
   @Id() conditionId!: string;

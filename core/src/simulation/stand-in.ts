@@ -1,6 +1,7 @@
 import type { BrightenerClaim, CoatingClass, Surface } from '../paper.ts';
 import { COATING_CLASSES } from '../paper.ts';
-import { DYE_INKS, PIGMENT_INKS } from './inks.ts';
+import { seededNormal } from '../random.ts';
+import { DYE_INKS, PIGMENT_INKS, REFILL_PIGMENT_INKS, type InkSetModel } from './inks.ts';
 import type { PressModel } from './printer.ts';
 import type { SheetModel } from './sheet.ts';
 
@@ -12,9 +13,13 @@ export interface StandInFacts {
   readonly weightGsm: number;
   readonly thicknessUm: number;
   readonly blackInk: 'photo black' | 'matt black' | 'dye black' | 'none';
+  readonly inkSet?: string;
   readonly mediaSetting: string;
   readonly printMode: string;
   readonly blackOvercoat: boolean;
+  /** Whose sheet it is, and from which box: no two are quite alike. Absent: the typical sheet of its kind. */
+  readonly sheetName?: string;
+  readonly batch?: string;
 }
 
 type Optics = Omit<SheetModel, 'brightener' | 'relief' | 'weightGsm' | 'thicknessUm'>;
@@ -55,11 +60,42 @@ export function inkLoadOf(mediaSetting: string, coating: CoatingClass): number {
   return 1;
 }
 
-/** The press that stands in for a print condition. `right` leaves the wrong ink load of a media setting out: what a printer of that kind should give. */
+/** How far sheets of one kind lie apart, one standard deviation as a share, and how much of it boxes of one sheet have (our own model). */
+const APART = { reflectance: 0.006, warmth: 0.2, brightener: 0.12, surfaceReflection: 0.1, inkHold: 0.025, roughnessNm: 0.12, weightGsm: 0.015, thicknessUm: 0.012 } as const;
+const SHARE_OF_A_BOX = 0.35;
+
+/** A sheet of a kind as one mill makes it, and one box of it: the same name gives the same sheet. */
+export function ownSheet(typical: SheetModel, sheetName: string, batch = ''): SheetModel {
+  const [ofMill, ofBox] = [seededNormal(hashOf(sheetName)), seededNormal(hashOf(`${sheetName}/${batch}`))];
+  const own = { ...typical };
+  for (const [key, sd] of Object.entries(APART) as [keyof typeof APART, number][]) own[key] = typical[key] * (1 + sd * (within(ofMill()) + (batch ? SHARE_OF_A_BOX * within(ofBox()) : 0)));
+  return { ...own, reflectance: Math.min(0.97, own.reflectance) };
+}
+
+/** What lies further out than two standard deviations is not sold. */
+const within = (deviate: number) => Math.max(-2, Math.min(2, deviate));
+
+/** FNV-1a over UTF-16 units, 32 bits. */
+function hashOf(text: string): number {
+  let hash = 0x811c9dc5;
+  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
+  return hash >>> 0;
+}
+
+function inksOf({ blackInk, inkSet = '' }: StandInFacts): InkSetModel {
+  if (blackInk === 'dye black') return DYE_INKS;
+  return /refill|third.party|compatible/i.test(inkSet) ? REFILL_PIGMENT_INKS : PIGMENT_INKS;
+}
+
+/**
+ * The press that stands in for a print condition. `right` gives what a printer of that kind should give: the typical sheet, the right ink load, the
+ * maker's own inks.
+ */
 export function standIn(facts: StandInFacts, right = false): PressModel {
+  const typical: SheetModel = { ...CLASS_SHEETS[facts.coating], brightener: BRIGHTENERS[facts.brightenerClaim], relief: RELIEFS[facts.surface], weightGsm: facts.weightGsm, thicknessUm: facts.thicknessUm };
   return {
-    sheet: { ...CLASS_SHEETS[facts.coating], brightener: BRIGHTENERS[facts.brightenerClaim], relief: RELIEFS[facts.surface], weightGsm: facts.weightGsm, thicknessUm: facts.thicknessUm },
-    inks: facts.blackInk === 'dye black' ? DYE_INKS : PIGMENT_INKS,
+    sheet: right || !facts.sheetName ? typical : ownSheet(typical, facts.sheetName, facts.batch),
+    inks: right ? (facts.blackInk === 'dye black' ? DYE_INKS : PIGMENT_INKS) : inksOf(facts),
     blackInk: facts.blackInk === 'photo black' || facts.blackInk === 'dye black' ? 'photo' : 'matt',
     inkLoad: right ? 1 : inkLoadOf(facts.mediaSetting, facts.coating),
     mode: facts.printMode === 'driver black-and-white' ? 'black-and-white' : 'profile',

@@ -1,8 +1,8 @@
 import { randomInt } from 'node:crypto';
-import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, StreamableFile, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, Query, StreamableFile, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import { ConditionView } from '@rakuen/contract/conditions';
-import { BenchRequest, BenchValue, ObservationsInput, ScanFields, SimulatedScanInput } from '@rakuen/contract/observations';
+import { BenchRequest, BenchValue, ObservationsInput, ScanFields, ScanQuery, SimulatedScanInput } from '@rakuen/contract/observations';
 import { upload } from '../app/upload.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import type { IncomingFile } from '../readings/readings.service.ts';
@@ -47,8 +47,8 @@ class BenchController {
 
   @Get('observations/:id/scan')
   @ApiProduces('image/png')
-  async scanFile(@Param('id', ParseUUIDPipe) id: string): Promise<StreamableFile> {
-    return new StreamableFile(await this.bench.scanFile(id), { type: 'image/png' });
+  async scanFile(@Param('id', ParseUUIDPipe) id: string, @Query() query: ScanQuery): Promise<StreamableFile> {
+    return new StreamableFile(await this.bench.scanFile(id, query), { type: 'image/png' });
   }
 
   /** What a simulated instrument reads; nothing is kept. */

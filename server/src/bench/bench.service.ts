@@ -2,12 +2,13 @@ import { readFile } from 'node:fs/promises';
 import { Injectable } from '@nestjs/common';
 import { plainToInstance } from 'class-transformer';
 import { validate } from 'class-validator';
+import sharp from 'sharp';
 import { readGloss } from '@rakuen/core/simulation/gloss-meter';
 import { measureStack, readBacking, weigh } from '@rakuen/core/simulation/scale';
-import { standIn } from '@rakuen/core/simulation/stand-in';
+import { standIn, type StandInFacts } from '@rakuen/core/simulation/stand-in';
 import type { PressModel } from '@rakuen/core/simulation/printer';
 import type { ConditionView } from '@rakuen/contract/conditions';
-import { VALUE_CLASSES, type BenchKind, type BenchValue, type GlossValue, type ObservationInput, type OpacityValue, type ScanFields, type ThicknessValue, type WeightValue } from '@rakuen/contract/observations';
+import { VALUE_CLASSES, type BenchKind, type BenchValue, type GlossValue, type ObservationInput, type OpacityValue, type ScanFields, type ScanQuery, type ThicknessValue, type WeightValue } from '@rakuen/contract/observations';
 import { faultsOf, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { ObservationsService } from '../conditions/observations.service.ts';
@@ -83,10 +84,11 @@ export class BenchService {
     return this.conditions.view(conditionId);
   }
 
-  async scanFile(id: string): Promise<Buffer> {
+  async scanFile(id: string, { as }: ScanQuery): Promise<Buffer> {
     const { scanHash } = await this.observations.get(id);
     if (!scanHash) throw new RakuenError(404, 'No scan is kept with this observation.', { remedy: 'Look at the list again.' });
-    return readFile(this.files.pathOf(scanHash));
+    const scan = await readFile(this.files.pathOf(scanHash));
+    return as === 'raised' ? sharp(scan).normalise({ lower: 0.5, upper: 99.5 }).png().toBuffer() : scan;
   }
 
   /** What a stand-in reads; nothing is kept. */
@@ -95,10 +97,19 @@ export class BenchService {
     return { instrument, values: read(await this.press(conditionId), seed) };
   }
 
-  /** The press that stands in for a print condition; `right` for what a printer of its kind should give. */
-  async press(conditionId: string, right = false): Promise<PressModel> {
+  /** The press that stands in for a print condition. */
+  async press(conditionId: string, batch = ''): Promise<PressModel> {
+    return standIn({ ...(await this.standInFacts(conditionId)), batch });
+  }
+
+  /** What a printer of its kind should give. */
+  async rightPress(conditionId: string): Promise<PressModel> {
+    return standIn(await this.standInFacts(conditionId), true);
+  }
+
+  private async standInFacts(conditionId: string): Promise<StandInFacts> {
     const { paper, ...c } = await this.conditions.view(conditionId);
-    return standIn({ ...paper, ...c }, right);
+    return { ...paper, ...c, sheetName: `${paper.maker} ${paper.name}` };
   }
 }
 

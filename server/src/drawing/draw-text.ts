@@ -1,3 +1,4 @@
+import type { Font, Glyph } from 'opentype.js';
 import { pixelAt, type Raster } from '@rakuen/core/chart/raster';
 import { font, type Face } from './fonts.ts';
 
@@ -26,8 +27,10 @@ export function drawText(raster: Raster, line: TextLine): void {
   const { widthPx, heightPx, dpi, data } = raster;
   const sizePx = (line.sizeMm / 25.4) * dpi;
   const face = font(line.face);
-  const left = pixelAt(line.xMm, dpi) - (line.anchor === 'middle' ? face.getAdvanceWidth(line.text, sizePx) / 2 : 0);
-  const segments = flatten(face.getPath(line.text, left, pixelAt(line.yMm, dpi), sizePx).commands);
+  const set = typeset(face, line.text, sizePx);
+  const left = pixelAt(line.xMm, dpi) - (line.anchor === 'middle' ? set.widthPx / 2 : 0);
+  const baseline = pixelAt(line.yMm, dpi);
+  const segments = set.glyphs.flatMap(({ glyph, atPx }) => flatten(glyph.getPath(left + atPx, baseline, sizePx).commands));
   if (segments.length === 0) return;
   const bound = (of: (s: Segment) => number, pick: (...v: number[]) => number) => segments.reduce((b, s) => pick(b, of(s)), of(segments[0]));
   const [x0, x1] = [Math.max(0, Math.floor(bound((s) => Math.min(s[0], s[2]), Math.min))), Math.min(widthPx, Math.ceil(bound((s) => Math.max(s[0], s[2]), Math.max)))];
@@ -45,6 +48,21 @@ export function drawText(raster: Raster, line: TextLine): void {
       }
     }
   }
+}
+
+/** Glyphs one after the other, kerned. The face's finer substitutions are left alone: the outline reader does not know all of them and a label needs none. */
+function typeset(face: Font, text: string, sizePx: number): { glyphs: { glyph: Glyph; atPx: number }[]; widthPx: number } {
+  const scale = sizePx / face.unitsPerEm;
+  const glyphs: { glyph: Glyph; atPx: number }[] = [];
+  let at = 0;
+  for (const character of text) {
+    const glyph = face.charToGlyph(character);
+    const before = glyphs[glyphs.length - 1];
+    if (before) at += face.getKerningValue(before.glyph, glyph);
+    glyphs.push({ glyph, atPx: at * scale });
+    at += glyph.advanceWidth ?? 0;
+  }
+  return { glyphs, widthPx: at * scale };
 }
 
 interface Command {

@@ -101,7 +101,7 @@ export class SessionsService {
     const attempt = await this.strips.countBy({ sessionId: id, strip, pass });
     const turn = await this.strips.countBy({ sessionId: id });
     const read = await this.workshop.run('readStrip', {
-      model: await this.bench.press(session.conditionId),
+      model: await this.bench.press(session.conditionId, session.batch),
       strips: chart.design.strips.map((s) => s.patches.map((p) => p.rgb16)),
       strip,
       seed: session.seed + turn * 7_919,
@@ -251,7 +251,7 @@ export class SessionsService {
   /** What every patch should read, strip by strip: a printer of that kind, bent towards what was read so far. */
   private async expected(session: SessionRow, chart: ChartRow, rows: readonly SessionStripRow[]): Promise<Lab[][]> {
     const patches = chartPatches(chart.design);
-    const labs = await this.workshop.run('expectedLabs', { model: await this.bench.press(session.conditionId, true), patches: patches.map((p) => p.rgb16) });
+    const labs = await this.workshop.run('expectedLabs', { model: await this.bench.rightPress(session.conditionId), patches: patches.map((p) => p.rgb16) });
     let from = 0;
     const plain = chart.design.strips.map((s) => labs.slice(from, (from += s.patches.length)));
     const bend = bendExpectation(rows.filter((r) => r.state === 'kept').flatMap((r) => r.labs.map((lab, i) => [plain[r.strip][i], lab] as const)));

@@ -6,11 +6,14 @@ import { COATING_CLASSES } from '@rakuen/core/paper';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { dmax } from '@rakuen/core/measurement/measures/dmax';
 import { gamutVolume } from '@rakuen/core/measurement/measures/gamut-volume';
-import { useConditionsQuery, usePapersQuery } from '../api/api.ts';
+import { useConditionsQuery, usePapersQuery, useTakePaperMutation } from '../api/api.ts';
 import { STEPS } from '../app/steps.ts';
+import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Draggable } from '../parts/draggable.tsx';
 import { Claimed, Measured } from '../parts/figure.tsx';
+import { FileButton } from '../parts/file-button.tsx';
+import { FileLink } from '../parts/file-link.tsx';
 import { asClaimed, conditionLine } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
@@ -29,7 +32,13 @@ export function PapersScreen() {
   const conditions = useConditionsQuery();
   const [open, setOpen] = useState<Open>();
   const [words, setWords] = useState('');
-  const error = papers.error ?? conditions.error;
+  const [take, taking] = useTakePaperMutation();
+  const dispatch = useAppDispatch();
+  const error = papers.error ?? conditions.error ?? taking.error;
+  const bring = async (file: File) => {
+    const { data } = await take(file);
+    if (data) dispatch(said(`${data.name} lies in the drawer, with everything known of it.`));
+  };
   const shown = (papers.data ?? []).filter((p) => `${p.maker} ${p.name} ${COATING_CLASSES[p.coating].name} ${p.base}`.toLowerCase().includes(words.toLowerCase()));
 
   return (
@@ -39,11 +48,13 @@ export function PapersScreen() {
           <input type="search" value={words} onChange={(e) => setWords(e.target.value)} placeholder="Find a paper" aria-label="Find a paper" className="min-h-8 w-44 rounded-[3px] border border-edge bg-field px-2" />
         )}
         <StripLegend />
+        <FileButton label="Bring a paper" accept=".json,application/json" disabled={taking.isLoading} onFile={(file) => void bring(file)} />
         <Button main onClick={() => setOpen({ kind: 'paper' })}>
           Add a paper
         </Button>
       </ScreenHead>
       <ErrorNote error={error as never} />
+      {taking.isLoading && <Waiting what="Unpacking the paper" />}
       {papers.isLoading && <Waiting what="Opening the drawer" />}
       {papers.data?.length === 0 && (
         <Empty title="The drawer is empty" action={<Button onClick={() => setOpen({ kind: 'paper' })}>Add the first paper</Button>}>
@@ -69,10 +80,13 @@ function PaperEntry({ paper, conditions, onOpen }: { paper: PaperView; condition
         <h2 className="min-w-0 break-words">
           {paper.name} <span className="font-sans text-[0.95rem] text-quiet">{paper.maker}</span>
         </h2>
-        <div className="ml-auto flex">
+        <div className="ml-auto flex gap-x-1">
           <QuietButton onClick={() => onOpen({ kind: 'paper', paper })} aria-label={`Change ${paper.name}`}>
             Change
           </QuietButton>
+          <FileLink href={`/api/papers/${paper.id}/bundle`} label={`Take ${paper.name} away, with everything known of it`}>
+            Take away
+          </FileLink>
           <QuietButton onClick={() => onOpen({ kind: 'condition', paper })} aria-label={`Add a print condition for ${paper.name}`}>
             Add a print condition
           </QuietButton>

@@ -27,14 +27,15 @@ const GROUPS = [
 
 /** What is weighed, measured, scanned and looked at besides the patches. */
 export function BenchPlace({ condition }: { condition: ConditionView }) {
-  const [by, setBy] = useRemembered('by', '');
-  const [light, setLight] = useRemembered('light', '');
+  const [by, setBy] = useRemembered('printmaker', '');
+  const [light, setLight] = useRemembered('judging-light', '');
   return (
     <div className="space-y-7">
       <div className="grid max-w-[720px] grid-cols-2 gap-4">
         <TextField label="Who works at the bench" maxLength={80} value={by} onChange={(e) => setBy(e.target.value)} />
         <TextField label="Light for what is judged" maxLength={80} placeholder="the lamp, and how bright" value={light} onChange={(e) => setLight(e.target.value)} />
       </div>
+      <p className="-mt-4 text-[13px] text-quiet">Write several readings into one box with a space between: their spread is carried into every figure.</p>
       {GROUPS.map(({ of, title, hint, kinds }) => (
         <section key={of} aria-label={title}>
           <h3 className="text-[1.15rem]">
@@ -90,7 +91,17 @@ function Kept({ kind, condition }: { kind: ObservationKind; condition: Condition
                   {[day(o.takenAt), o.by, o.instrument, o.light, o.note].filter(Boolean).join(', ')}
                   {o.conditionId !== condition.id && ', with another print condition of this paper'}
                 </p>
-                {o.scanHash && <img src={`/api/observations/${o.id}/scan`} alt={`Scan of the bare sheet under a raking lamp: ${words}`} className="mt-1 size-32 border border-line object-cover" loading="lazy" />}
+                {o.scanHash && (
+                  <figure className="mt-1">
+                    <img src={`/api/observations/${o.id}/scan?as=raised`} alt={`Scan of the bare sheet under a raking lamp: ${words}`} className="size-36 border border-line object-cover" />
+                    <figcaption className="text-[12.5px] text-quiet">
+                      contrast raised;{' '}
+                      <a href={`/api/observations/${o.id}/scan`} className="underline decoration-line underline-offset-3 hover:decoration-ink">
+                        the scan itself
+                      </a>
+                    </figcaption>
+                  </figure>
+                )}
               </div>
               <QuietButton aria-label={`${sure === o.id ? 'Remove for good' : 'Remove'}: ${name}, ${words}`} onClick={() => (sure === o.id ? void forget(o.id).then(() => dispatch(said(`${name} removed.`))) : setSure(o.id))}>
                 {sure === o.id ? 'For good' : 'Remove'}
@@ -140,7 +151,6 @@ function MeasuredForm<K extends BenchKind>({ kind, condition, by }: { kind: K; c
       setWrong({ field: error.field, message: error.message });
     }
   };
-  const many = fields.some((f) => f.many);
   return (
     <form
       noValidate
@@ -155,16 +165,15 @@ function MeasuredForm<K extends BenchKind>({ kind, condition, by }: { kind: K; c
           <TextField key={f.key} label={f.label} unit={f.unit} inputMode={f.many ? 'text' : 'decimal'} error={wrong?.field === f.key ? wrong.message : undefined} value={typed[f.key]} onChange={(e) => setTyped({ ...typed, [f.key]: e.target.value })} />
         ))}
       </div>
-      <TextField label="Instrument" maxLength={120} value={instrument} onChange={(e) => setInstrument(e.target.value)} />
-      <div className="flex flex-wrap gap-2">
+      <div className="flex items-end gap-3">
+        <TextField className="flex-1" label="Instrument" maxLength={120} value={instrument} onChange={(e) => setInstrument(e.target.value)} />
         <Button type="submit" disabled={observing.isLoading} aria-label={`Keep ${name.toLowerCase()}`}>
           Keep
         </Button>
-        <QuietButton disabled={reading.isLoading} onClick={() => void fill()}>
-          Read with {STAND_IN_NAMES[kind]}
-        </QuietButton>
-        {many && <span className="self-center text-[12.5px] text-quiet">several readings: a space between</span>}
       </div>
+      <QuietButton className="-ml-1.5" disabled={reading.isLoading} onClick={() => void fill()}>
+        Read with {STAND_IN_NAMES[kind]}
+      </QuietButton>
       {wrong && !wrong.field && <p role="alert">{wrong.message}</p>}
       <ErrorNote error={(observing.error ?? reading.error) as never} />
     </form>
@@ -208,9 +217,9 @@ function JudgedForm({ kind, condition, by, light }: { kind: 'rub' | 'bronzing'; 
       {kind === 'rub' && <ChoiceField label="After printing" className="max-w-48" options={RUB_TIMES} value={minutes} onChange={(e) => setMinutes(e.target.value)} />}
       <fieldset>
         <legend>Grade</legend>
-        <div className="flex flex-wrap gap-x-4">
+        <div className="flex flex-wrap gap-x-3">
           {GRADES.map((word, g) => (
-            <label key={word} className="flex min-h-8 items-center gap-1.5">
+            <label key={word} className="flex min-h-8 items-center gap-1 text-[13px]">
               <input type="radio" name={kind} className="size-4 accent-ink" checked={grade === g} onChange={() => setGrade(g)} />
               {g} {word}
             </label>
@@ -247,7 +256,7 @@ function ScanForm({ condition, by }: { condition: ConditionView; by: string }) {
         <TextField label="Scanner and lamp" maxLength={120} value={instrument} onChange={(e) => setInstrument(e.target.value)} />
       </div>
       <DropZone label="Bring a scan" hint="TIFF or PNG, one lamp from one side" accept=".tif,.tiff,.png,image/tiff,image/png" disabled={busy} onFiles={([file]) => void take(() => keep({ conditionId: condition.id, file, ppi, by, instrument }))} />
-      <QuietButton disabled={busy} onClick={() => void take(() => simulate({ conditionId: condition.id, by }))}>
+      <QuietButton className="-ml-1.5" disabled={busy} onClick={() => void take(() => simulate({ conditionId: condition.id, by }))}>
         {simulating.isLoading ? 'Scanning…' : 'Scan with the simulated raking-light scanner'}
       </QuietButton>
       {wrong && <p role="alert">{wrong}</p>}

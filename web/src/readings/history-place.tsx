@@ -151,8 +151,8 @@ function Drift({ entries }: { entries: HistoryEntry[] }) {
               const [a, b] = [first.figures[m.key], later.figures[m.key]];
               const verdict = differenceOf(m, b, a, thresholds)?.verdict;
               return (
-                <tr key={m.key} className={`border-t border-line ${verdict?.startsWith('visible') ? 'font-semibold' : ''}`}>
-                  <th scope="row" className="py-1 pr-4 text-left font-[inherit]" title={m.definition}>
+                <tr key={m.key} className={`border-t border-line ${verdict?.startsWith('visible') ? 'font-semibold' : 'font-normal'}`}>
+                  <th scope="row" className={`py-1 pr-4 text-left ${verdict?.startsWith('visible') ? '' : 'font-normal'}`} title={m.definition}>
                     {m.name} <span className="text-[12px] font-normal text-quiet">{m.unit}</span>
                   </th>
                   <td className="py-1 pr-4 whitespace-pre">{formatFigure(m, a)}</td>

@@ -83,7 +83,7 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
             {!preview.measurementCondition && preview.source === 'measured' && (
               <ChoiceField className="col-span-2" label="Measurement condition" unit="(ISO 13655; the file does not say)" {...state('condition')} options={[['', 'not stated'], ...MEASUREMENT_CONDITIONS.map((m) => [m, m] as const)]} />
             )}
-            <TextField label="Box or formulation" unit="(empty for the first)" maxLength={80} {...state('batch')} />
+            <TextField label="Box or formulation" unit="if not the first" maxLength={80} {...state('batch')} />
             <TextField label="Printed" unit="(for the drying time)" type="datetime-local" {...state('printedAt')} />
           </div>
           <div className="mt-4 flex gap-3">

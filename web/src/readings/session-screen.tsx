@@ -86,7 +86,7 @@ function Session({ session, condition }: { session: SessionView; condition?: Con
       <div className="mb-4 flex flex-wrap items-center gap-x-3 gap-y-2">
         {open && (
           <>
-            <Button main disabled={!canRead || runs} onClick={read}>
+            <Button main={session.next !== undefined} disabled={!canRead || runs} onClick={read}>
               {session.next ? `Read strip ${session.strips[session.next.strip].label}` : 'Read'} <Key>s</Key>
             </Button>
             <Button disabled={!runs && !canRead} onClick={() => setRuns(!runs)}>
@@ -156,7 +156,7 @@ function Key({ children }: { children: string }) {
 function Notice({ title, saw, mend, children }: { title: string; saw: string; mend: string; children: ReactNode }) {
   return (
     <div role="alert" className="flex flex-wrap items-center gap-x-6 gap-y-2 border-l-4 border-ink bg-field px-4 py-2.5">
-      <div className="max-w-[64ch] min-w-0 flex-1">
+      <div className="min-w-0 flex-1">
         <p className="font-semibold">{title}</p>
         <p>{saw}</p>
         <p className="font-serif">{mend}</p>

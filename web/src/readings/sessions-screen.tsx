@@ -95,7 +95,7 @@ function BeginForm({ conditions, charts, conditionId, chartId }: { conditions: C
         <ChoiceField label="Instrument" options={named(INSTRUMENTS)} {...register('instrument')} />
         <ChoiceField label="Every strip" options={[['1', 'once'], ['2', 'twice'], ['3', 'three times'], ['4', 'four times']]} {...register('passes')} />
         <TextField label="Left the printer" type="datetime-local" error={formState.errors.printedAt?.message} {...register('printedAt', { required: 'For the drying time, please' })} />
-        <TextField label="Box or formulation" unit="(empty for the first)" maxLength={80} {...register('batch')} />
+        <TextField label="Box or formulation" unit="if not the first" maxLength={80} {...register('batch')} />
       </div>
       <ChoiceField label="The simulated instrument" unit="rehearses" options={REHEARSALS.map((r) => [r, REHEARSAL_NAMES[r]] as const)} {...register('rehearsal')} />
       <p className="text-[13px] text-quiet">Colour settles as ink dries: minutes for a look, a day before a reading is trusted (practice). The drying time is kept with the reading; read again the next day and compare.</p>
