@@ -72,6 +72,10 @@ export class BundlesService {
       if (createHash('sha256').update(bytes).digest('hex') !== hash) throw broken(file.originalname, `files.${hash.slice(0, 12)}…`, 'A file in it is not what its name says.');
       await this.files.keepBytes(bytes);
     }
+    // What this drawer happens to hold already does not count: a bundle is whole or it is none.
+    const named = bundle.conditions.flatMap((c) => [...c.readings.map((r) => r.contentHash), ...c.observations.flatMap((o) => o.scanHash ?? [])]);
+    const lacking = named.find((hash) => !Object.hasOwn(bundle.files, hash));
+    if (lacking) throw broken(file.originalname, `files.${lacking.slice(0, 12)}…`, 'It speaks of a file that it does not hold.');
     const now = Date.now();
     const paper = this.papers.row(bundle.paper);
     const prepared = await Promise.all(bundle.conditions.map((c, i) => this.prepare(c, paper.id, new Date(now + i).toISOString(), file.originalname)));
@@ -102,7 +106,7 @@ export class BundlesService {
     for (const [i, set] of sets.entries()) {
       const mapping = parseMapping(set.mapping && JSON.stringify(set.mapping));
       const fields = { measurementCondition: set.measurementCondition, instrument: set.instrument, batch: set.batch, printedAt: set.printedAt, mapping: mapping && JSON.stringify(mapping) };
-      const preview = await this.read.look(set.fileName, await this.files.read(set.contentHash).catch(() => Promise.reject(broken(file, 'files', `It speaks of ${set.fileName}, but does not hold it.`))), fields);
+      const preview = await this.read.look(set.fileName, await this.files.read(set.contentHash), fields);
       if (preview.spreadsheet?.fault) throw broken(file, 'mapping', preview.spreadsheet.fault);
       const rows = readingRows(id, set.contentHash, preview, fields).map((r): ReadingRow => ({ ...r, mapping: mapping ?? null, importedAt: new Date(Date.parse(createdAt) + i).toISOString() }));
       if (set.chosen) figuresFrom = rows[0].id;
