@@ -25,5 +25,5 @@ export default tseslint.config(
     },
   },
   { files: ['web/src/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
-  { files: ['**/*.mjs', '**/*.cjs', '*.js'], languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', module: 'writable' } } },
+  { files: ['**/*.mjs', '**/*.cjs', '*.js'], languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', TextEncoder: 'readonly', TextDecoder: 'readonly', module: 'writable' } } },
 );

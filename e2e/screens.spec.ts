@@ -1,32 +1,53 @@
+import type { Page } from '@playwright/test';
 import { expect, expectAccessible, step, test } from './studio.ts';
 
 const STEPS = ['Papers', 'Readings', 'Compare', 'Pictures', 'Match', 'Prints', 'Ledger'];
 
-test.describe('every screen', () => {
+/** Accessible by day and for proofing, nothing wider than the window from 1024 px up, greys without tint. */
+async function expectSound(page: Page): Promise<void> {
+  await page.waitForLoadState('networkidle');
+  await expectAccessible(page);
+  await page.keyboard.press('d');
+  await expectAccessible(page);
+  await page.keyboard.press('d');
+  for (const width of [1024, 1280, 1920]) {
+    await page.setViewportSize({ width, height: 800 });
+    expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth), `${width} wide`).toBe(true);
+    expect(await page.evaluate(() => document.querySelector('main')!.scrollWidth <= document.querySelector('main')!.clientWidth), `main at ${width}`).toBe(true);
+  }
+  const tinted = await page.evaluate(() =>
+    [...document.querySelectorAll<HTMLElement>('body, header, main, aside, h1, p, button:not(.bg-vermilion)')].flatMap((e) => {
+      const { backgroundColor, color } = getComputedStyle(e);
+      return [backgroundColor, color].filter((c) => {
+        const [r, g, b] = c.match(/[\d.]+/g)!.map(Number);
+        return !(r === g && g === b);
+      });
+    }),
+  );
+  expect(tinted).toEqual([]);
+}
+
+test.describe('every screen is accessible, fits and has no colour of its own', () => {
   for (const name of STEPS) {
-    test(`${name}: accessible by day and for proofing, nothing wider than the window, greys without tint`, async ({ watched: page, studio }) => {
+    test(name, async ({ watched: page, studio }) => {
       await page.goto(studio.url);
       await step(page, name);
-      await page.waitForLoadState('networkidle');
-      await expectAccessible(page);
-      await page.keyboard.press('d');
-      await expectAccessible(page);
-      await page.keyboard.press('d');
-      for (const width of [1024, 1280, 1920]) {
-        await page.setViewportSize({ width, height: 800 });
-        expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth), `${width} wide`).toBe(true);
-        expect(await page.evaluate(() => document.querySelector('main')!.scrollWidth <= document.querySelector('main')!.clientWidth), `main at ${width}`).toBe(true);
-      }
-      const tinted = await page.evaluate(() =>
-        [...document.querySelectorAll<HTMLElement>('body, header, main, aside, h1, p, button:not(.bg-vermilion)')].flatMap((e) => {
-          const { backgroundColor, color } = getComputedStyle(e);
-          return [backgroundColor, color].filter((c) => {
-            const [r, g, b] = c.match(/[\d.]+/g)!.map(Number);
-            return !(r === g && g === b);
-          });
-        }),
-      );
-      expect(tinted).toEqual([]);
+      await expectSound(page);
+    });
+  }
+
+  for (const [name, ways] of [
+    ['Sets and drift', ['Sets and drift']],
+    ['Scale, gloss, scan, eye', ['Scale, gloss, scan, eye']],
+    ['Charts', ['Charts']],
+    ['Test page', ['Test page']],
+    ['Read a chart', ['Read a chart']],
+    ['A session', ['Read a chart', /^Everything, A4 on/]],
+  ] as const) {
+    test(`At the bench: ${name}`, async ({ watched: page, studio }) => {
+      await page.goto(`${studio.url}/readings`);
+      for (const way of ways) await page.getByRole('link', { name: way }).first().click();
+      await expectSound(page);
     });
   }
 
@@ -87,7 +108,7 @@ test.describe('what opens over a screen is accessible, closes with Escape, and g
 });
 
 test('what a finger must hit is at least 24 px, and figures are tabular', async ({ watched: page, studio }) => {
-  for (const path of ['/papers', '/readings', '/compare', '/pictures', '/match', '/prints', '/ledger']) {
+  for (const path of ['/papers', '/readings', '/readings/charts', '/readings/test-page', '/readings/sessions', '/compare', '/pictures', '/match', '/prints', '/ledger']) {
     await page.goto(studio.url + path);
     await page.waitForLoadState('networkidle');
     const small = await page.evaluate(() =>

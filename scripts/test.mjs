@@ -7,14 +7,20 @@ import { build, checkNode, installPackages, ROOT } from './setup.mjs';
 checkNode();
 installPackages();
 build();
-const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium';
-if (!existsSync(chromium)) {
-  console.log('Installing Debian’s chromium.');
+/** Programs of Debian that the tests use, with the packages they come in. */
+const PROGRAMS = [
+  [process.env.CHROMIUM ?? '/usr/bin/chromium', 'chromium', 'CHROMIUM'],
+  [process.env.TRANSICC ?? '/usr/bin/transicc', 'liblcms2-utils', 'TRANSICC'],
+];
+const lacking = PROGRAMS.filter(([path]) => !existsSync(path));
+if (lacking.length > 0) {
+  const packages = lacking.map(([, name]) => name);
+  console.log(`Installing Debian’s ${packages.join(' and ')}.`);
   const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
-  for (const words of [['apt-get', 'update', '-qq'], ['apt-get', 'install', '-y', '-qq', 'chromium']]) {
+  for (const words of [['apt-get', 'update', '-qq'], ['apt-get', 'install', '-y', '-qq', ...packages]]) {
     const [command, ...args] = [...sudo, ...words];
     if (spawnSync(command, args, { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }).status !== 0) {
-      console.error('Chromium could not be installed; name another with the environment variable CHROMIUM.');
+      console.error(`${packages.join(' and ')} could not be installed; name another place with ${lacking.map(([, , variable]) => variable).join(' and ')}.`);
       process.exit(1);
     }
   }

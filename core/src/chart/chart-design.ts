@@ -96,6 +96,8 @@ const BLACKS_A_STRIP = 1;
 
 export const CHART_LIMITS = { patches: [150, 5000], patchMm: [5, 30], dpi: [150, 720], seed: [1, 999_999] } as const;
 
+const WISHES = { patches: 'Patches', patchMm: 'Patch, mm', dpi: 'Resolution, dpi', seed: 'Seed' } as const satisfies Record<keyof typeof CHART_LIMITS, string>;
+
 /**
  * Lays a chart out in strips with contrasting spacers, a white and a black in every strip, the rest shuffled by the seed, a solid mark at
  * the corner that is read first and open marks at the others.
@@ -103,7 +105,7 @@ export const CHART_LIMITS = { patches: [150, 5000], patchMm: [5, 30], dpi: [150,
  */
 export function designChart(spec: ChartSpec): ChartDesign {
   for (const [field, [low, high]] of Object.entries(CHART_LIMITS) as [keyof typeof CHART_LIMITS, readonly [number, number]][]) {
-    if (!(spec[field] >= low && spec[field] <= high)) throw new ChartError(`${field} is ${spec[field]}; it should lie between ${low} and ${high}.`, field, 'Choose a value between them.');
+    if (!(spec[field] >= low && spec[field] <= high)) throw new ChartError(`${WISHES[field]}: ${spec[field]} lies outside ${low} to ${high}.`, field, 'Choose a value between them.');
   }
   const size = SHEET_SIZES[spec.sheet];
   const [width, height] = [size.widthMm, size.heightMm];

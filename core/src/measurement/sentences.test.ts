@@ -1,4 +1,4 @@
-import { describePair } from './sentences.ts';
+import { describePair, LATER_SET } from './sentences.ts';
 import { MEASURES } from './measures/registry.ts';
 import { DEFAULT_THRESHOLDS } from './thresholds.ts';
 import type { Figure } from './figure.ts';
@@ -20,6 +20,12 @@ describe('the pair in hand', () => {
       'The left sheet is blacker by 0.89 D: visible across the room.',
       'The left sheet is larger in gamut by 1.7 %: too small to see.',
     ]);
+  });
+
+  it('a later set is spoken of as one', () => {
+    const [white, black] = describePair(MEASURES, figures(2.44, 860_000, [97.8, 0, 0.7]), figures(2.5, 860_000, [97.8, 0, 3]), DEFAULT_THRESHOLDS, LATER_SET);
+    expect(white.sentence).toMatch(/^Paper white: .* the later one bluer by 2\.3/);
+    expect(black.sentence).toBe('The later set is less black by 0.06 D: visible edge to edge.');
   });
 
   it('leaves out what was not measured', () => expect(told.some((t) => t.measure === 'brightenerShift')).toBe(false));

@@ -9,9 +9,12 @@ import type { PressModel } from '../simulation/printer.ts';
 import { BENCH_GRID } from '../simulation/sheet.ts';
 import { standIn, type StandInFacts } from '../simulation/stand-in.ts';
 import { seededNormal } from '../random.ts';
+import { groupPatches } from '../measurement/repeats.ts';
+import { driftOut } from './drift-out.ts';
 import { bendExpectation } from './expectation.ts';
 import { outliers } from './outliers.ts';
 import { nextPass } from './reading-run.ts';
+import { sessionReadings, type PassedPatch } from './session-reading.ts';
 import { checkStrip, type Misread } from './strip-check.ts';
 import { driftFinding, whiteDrift } from './white-drift.ts';
 
@@ -89,6 +92,41 @@ describe('drift', () => {
     const normal = seededNormal(2);
     expect(driftFinding(Array.from({ length: 30 }, (_, i) => ({ sinceCalibration: i, Y: 90 + 0.05 * normal() })))).toBeUndefined();
     expect(driftFinding(whites.slice(0, 3))).toBeUndefined();
+  });
+});
+
+describe('drift taken out', () => {
+  it('by the line through the whites: what drifted reads as it did after the calibration', () => {
+    const whites = Array.from({ length: 20 }, (_, i) => ({ sinceCalibration: i, Y: 90 * (1 - 0.0004 * i) }));
+    const factor = driftOut(whites);
+    expect(factor(0)).toBeCloseTo(1, 6);
+    for (const { sinceCalibration, Y } of whites) expect(Y * factor(sinceCalibration)).toBeCloseTo(90, 3);
+  });
+
+  it('too few whites change nothing; an instrument that stands still is left where it stands', () => {
+    expect(driftOut([{ sinceCalibration: 0, Y: 90 }, { sinceCalibration: 1, Y: 80 }])(5)).toBe(1);
+    fc.assert(fc.property(fc.double({ min: 20, max: 100, noNaN: true }), fc.integer({ min: 0, max: 40 }), (Y, since) => Math.abs(driftOut(Array.from({ length: 8 }, (_, i) => ({ sinceCalibration: i, Y })))(since) - 1) < 1e-9));
+  });
+});
+
+describe('readings of a session', () => {
+  const patches: PassedPatch[] = [0, 1].flatMap((pass) =>
+    [[0, 0.02], [65_535, 0.9]].map(([v, r], i) => ({ id: `A0${i + 1}`, rgb16: [v, v, v] as const, pass, reflectance: { M1: new Array<number>(BENCH_GRID.count).fill(r + pass * 0.001), M2: new Array<number>(BENCH_GRID.count).fill(r) } })),
+  );
+  const readings = sessionReadings(patches, ['M1', 'M2'], BENCH_GRID, { instrument: 'Bench', createdAt: '2026-11-24T10:00:00Z', description: 'Two patches', backing: 'white' });
+
+  it('one a measurement condition, a patch a pass, colour from the spectrum', () => {
+    expect(readings.map((r) => r.condition)).toEqual(['M1', 'M2']);
+    expect(readings[0].patches.map((p) => p.id)).toEqual(['A01', 'A02', 'A01 #2', 'A02 #2']);
+    // A flat reflectance is a grey of its own Y under every light.
+    expect(readings[1].patches[1].xyz![1]).toBeCloseTo(90, 6);
+    expect(readings[1].patches[1].lab![1]).toBeCloseTo(0, 6);
+  });
+
+  it('passes of a patch are its repeats: averaged, and their spread is found', () => {
+    const groups = groupPatches(readings[0]);
+    expect(groups).toHaveLength(2);
+    expect(groups.map((g) => g.count)).toEqual([2, 2]);
   });
 });
 

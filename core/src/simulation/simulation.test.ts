@@ -17,7 +17,7 @@ import { DYE_INKS, PIGMENT_INKS, REFILL_PIGMENT_INKS, inkDensity } from './inks.
 import { BENCH_CONDITIONS, benchPrints, faultOf, readChart, readStrip, type StripPass } from './instrument.ts';
 import { press, type PressModel } from './printer.ts';
 import { BENCH_GRID, type SheetModel } from './sheet.ts';
-import { CLASS_SHEETS, RELIEFS, standIn, type StandInFacts } from './stand-in.ts';
+import { CLASS_SHEETS, RELIEFS, ownSheet, standIn, type StandInFacts } from './stand-in.ts';
 
 const stock = { brightener: 0, relief: RELIEFS.smooth, weightGsm: 300, thicknessUm: 400 };
 const baryta: SheetModel = { ...CLASS_SHEETS.baryta, ...stock };
@@ -207,6 +207,21 @@ describe('the bench', () => {
     expect(standIn({ ...facts, mediaSetting: 'Glossy photo' }, true).inkLoad).toBe(1);
     expect(standIn({ ...facts, coating: 'baryta', mediaSetting: 'Plain paper' }).inkLoad).toBeLessThan(1);
     expect(standIn({ ...facts, printMode: 'driver black-and-white', blackInk: 'dye black' })).toMatchObject({ mode: 'black-and-white', inks: DYE_INKS });
+    expect(standIn({ ...facts, inkSet: 'Refill pigment, ten bottles' }).inks).toBe(REFILL_PIGMENT_INKS);
+    expect(standIn({ ...facts, inkSet: 'Refill pigment, ten bottles' }, true).inks).not.toBe(REFILL_PIGMENT_INKS);
+  });
+
+  it('no two sheets of a kind are quite alike: the same name gives the same sheet, boxes of it lie nearer than mills', () => {
+    const typical = standIn({ coating: 'cotton', surface: 'smooth', brightenerClaim: 'low', weightGsm: 300, thicknessUm: 400, blackInk: 'matt black', mediaSetting: 'Fine art matt', printMode: 'colour through a profile', blackOvercoat: false }).sheet;
+    expect(ownSheet(typical, 'Testmill Proof')).toEqual(ownSheet(typical, 'Testmill Proof'));
+    const apart = (a: SheetModel, b: SheetModel) => Math.abs(a.warmth / b.warmth - 1) + Math.abs(a.brightener / b.brightener - 1);
+    const mean = (of: (i: number) => number) => Array.from({ length: 60 }, (_, i) => of(i)).reduce((s, v) => s + v, 0) / 60;
+    const mills = mean((i) => apart(ownSheet(typical, `Mill ${i}`), ownSheet(typical, `Mill ${i + 1}`)));
+    const boxes = mean((i) => apart(ownSheet(typical, `Mill ${i}`, 'second box'), ownSheet(typical, `Mill ${i}`, 'third box')));
+    expect(boxes).toBeGreaterThan(0);
+    expect(boxes).toBeLessThan(0.7 * mills);
+    for (let i = 0; i < 60; i++) expect(ownSheet(typical, `Mill ${i}`).reflectance).toBeLessThanOrEqual(0.97);
+    expect(ownSheet({ ...typical, brightener: 0 }, 'Testmill Proof').brightener).toBe(0);
   });
 });
 

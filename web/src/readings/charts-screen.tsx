@@ -132,7 +132,7 @@ export function ChartsScreen() {
           <Caution>Print heads and cutters move without warning: power off before you reach in.</Caution>
         </div>
         <section aria-label="The sheet" className="min-w-0">
-          {design ? <Sheets key={`${design.pages.length}`} design={design} /> : <p role="status">No chart can be laid out of this: {laidOut.error?.message}</p>}
+          {design ? <Sheets key={`${design.pages.length}`} design={design} /> : <p role="status">No chart can be laid out of this; the box at fault says why.</p>}
         </section>
       </div>
     </>

@@ -1,0 +1,60 @@
+import { performance } from 'node:perf_hooks';
+import { pathToFileURL } from 'node:url';
+import { join } from 'node:path';
+import { build, checkNode, installPackages, ROOT } from './setup.mjs';
+
+/** How long things take, as ratios within one run: a slower machine gives the same answers. */
+checkNode();
+installPackages();
+build();
+const from = (path) => import(pathToFileURL(join(ROOT, 'core/dist', path)).href);
+const [{ seededRandom }, { standIn }, { press }, { readChart }, { surfaceChart }, { writeCgats }, { readingFromCgats }, { readingFacts }, { computeFigures }, { gamutOfReading }, { groupPatches }] = await Promise.all(
+  ['random.js', 'simulation/stand-in.js', 'simulation/printer.js', 'simulation/instrument.js', 'simulation/chart.js', 'formats/cgats-write.js', 'formats/reading-from-cgats.js', 'measurement/reading-facts.js', 'measurement/measures/registry.js', 'measurement/gamut-of-reading.js', 'measurement/repeats.js'].map(from),
+);
+
+const TIMES = 7;
+/** Median of several runs, ms; the first warms up and is not counted. */
+function median(run) {
+  run();
+  const took = Array.from({ length: TIMES }, () => {
+    const began = performance.now();
+    run();
+    return performance.now() - began;
+  }).sort((a, b) => a - b);
+  return took[Math.floor(TIMES / 2)];
+}
+const rows = [];
+const say = (what, ms, against, ofWhat) => rows.push({ what, ms: ms.toFixed(1), ratio: against === undefined ? '' : `${(ms / against).toFixed(2)} × ${ofWhat}` });
+
+// A file of 10,000 spectral patches.
+const facts = { coating: 'baryta', surface: 'smooth', brightenerClaim: 'none', weightGsm: 300, thicknessUm: 400, blackInk: 'photo black', mediaSetting: 'Fibre gloss', printMode: 'colour through a profile', blackOvercoat: false };
+const model = standIn(facts);
+const print = press(model, 'M1');
+const base = readChart(model, surfaceChart(), 'M1', 1);
+const random = seededRandom(3);
+const large = { ...base, patches: Array.from({ length: 10_000 }, (_, i) => {
+  const device = [random(), random(), random()];
+  return { id: `P${i}`, device, reflectance: print(device), lab: [50, 0, 0], xyz: [20, 20, 20] };
+}) };
+const bytes = new TextEncoder().encode(writeCgats(large));
+const split = median(() => new TextDecoder().decode(bytes).split(/\r\n|\r|\n/).map((line) => line.split(/\s+/)));
+const taken = median(() => readingFromCgats(bytes));
+say(`splitting ${(bytes.length / 1e6).toFixed(1)} MB of CGATS, 10 000 spectral patches, into words`, split);
+say('importing it: words, numbers, colours', taken, split, 'splitting');
+const { reading } = readingFromCgats(bytes);
+const figures = median(() => {
+  const told = readingFacts(reading);
+  computeFigures(told);
+});
+say('every figure of it, gamut included', figures, taken, 'the import');
+
+// A chart as the bench reads it.
+const chart = { bytes: new TextEncoder().encode(writeCgats(base)) };
+const small = median(() => readingFromCgats(chart.bytes));
+say(`importing a chart of ${base.patches.length} spectral patches`, small);
+say('every figure of it', median(() => computeFigures(readingFacts(base))), small, 'the import');
+say('its gamut alone', median(() => gamutOfReading(base, groupPatches(base))), small, 'the import');
+
+console.log(`Median of ${TIMES} runs, Node.js ${process.versions.node}`);
+const widest = Math.max(...rows.map((r) => r.what.length));
+for (const { what, ms, ratio } of rows) console.log(`${what.padEnd(widest)}  ${ms.padStart(8)} ms  ${ratio}`);
