@@ -10,6 +10,17 @@ const FOLDER = join(ROOT, 'docs/screenshots');
 const VIEWS = [
   ['papers', '/papers'],
   ['readings', '/readings'],
+  ['history', '/readings', (page) => page.getByRole('link', { name: 'Sets and drift' }).click()],
+  ['bench', '/readings', (page) => page.getByRole('link', { name: 'Scale, gloss, scan, eye' }).click()],
+  ['charts', '/readings/charts'],
+  ['test-page', '/readings/test-page'],
+  ['session', '/readings/sessions', async (page) => {
+    await page.getByLabel(/rehearses/).selectOption('slipped');
+    await page.getByRole('button', { name: 'Begin to read' }).click();
+    await page.getByRole('button', { name: 'Read strip A' }).click();
+    await page.getByRole('button', { name: 'Read strip B' }).click();
+    await page.getByText('Strip B: slipped strip').waitFor();
+  }],
   ['compare', '/compare'],
   ['compare-charts', '/compare', (page) => page.locator('figure').last().scrollIntoViewIfNeeded()],
   ['pictures', '/pictures'],
@@ -34,7 +45,7 @@ for (const [name, path, prepare] of VIEWS) {
   await page.goto(url + path);
   await page.waitForLoadState('networkidle');
   await prepare?.(page);
-  await page.waitForTimeout(600);
+  await page.waitForTimeout(1500);
   await page.screenshot({ path: join(FOLDER, `${name}.png`) });
 }
 await browser.close();
