@@ -58,6 +58,10 @@ test('a session with a slipped strip, by keyboard: caught, named, read again, fi
   await expect(page.getByRole('radio', { name: 'Strip B, read once' })).toBeVisible();
   await page.keyboard.press('u');
   await expect(page.getByRole('main')).toContainText('1 of 9 strips kept');
+  // Any strip that is kept can be doubted and read again.
+  await page.getByRole('radio', { name: 'Strip A, read once' }).click();
+  await page.getByRole('region', { name: 'Strip A' }).getByRole('button', { name: 'Read it again' }).click();
+  await expect(page.getByRole('button', { name: 'Read strip A' })).toBeVisible();
   await page.keyboard.press('o');
   await expect(page.getByText('Every strip is read.')).toBeVisible({ timeout: 30_000 });
   await page.getByRole('button', { name: 'Keep the readings' }).click();

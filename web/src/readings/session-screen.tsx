@@ -137,7 +137,7 @@ function Session({ session, condition }: { session: SessionView; condition?: Con
           <StripMap session={session} chosen={chosen} onChoose={setLooked} />
           {session.outliers.length > 0 && <Outliers session={session} open={open} onAct={(deed) => void doIt(deed)} />}
         </div>
-        <StripTable session={session} at={chosen} open={open} onLeaveOut={(body) => void act({ id, deed: 'patches', body })} />
+        <StripTable session={session} at={chosen} open={open} onLeaveOut={(body) => void act({ id, deed: 'patches', body })} onAgain={(body) => void doIt({ deed: 'again', body }, 'Withdrawn; it is read again next.')} />
       </div>
     </>
   );

@@ -1,11 +1,11 @@
 import { deltaE2000 } from '@rakuen/core/colour/difference';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import type { PatchPlace, SessionView } from '@rakuen/contract/sessions';
+import type { PatchPlace, SessionView, StripPlace } from '@rakuen/contract/sessions';
 import { QuietButton } from '../parts/button.tsx';
 import { screenColour } from '../parts/screen-colour.ts';
 
 /** One strip, patch by patch: what was expected, what every pass read, and how far apart they lie. */
-export function StripTable({ session, at, open, onLeaveOut }: { session: SessionView; at: number; open: boolean; onLeaveOut: (place: PatchPlace) => void }) {
+export function StripTable({ session, at, open, onLeaveOut, onAgain }: { session: SessionView; at: number; open: boolean; onLeaveOut: (place: PatchPlace) => void; onAgain: (place: StripPlace) => void }) {
   const strip = session.strips[at];
   const first = session.strips.slice(0, at).reduce((n, s) => n + s.patchIds.length, 0);
   const passes = [...strip.passes].sort((a, b) => a.pass - b.pass);
@@ -16,7 +16,17 @@ export function StripTable({ session, at, open, onLeaveOut }: { session: Session
   };
   return (
     <section aria-label={`Strip ${strip.label}`}>
-      <h2 className="mb-1">Strip {strip.label}</h2>
+      <div className="mb-1 flex flex-wrap items-baseline gap-x-3">
+        <h2>Strip {strip.label}</h2>
+        {open &&
+          passes
+            .filter((p) => p.state === 'kept')
+            .map((p) => (
+              <QuietButton key={p.pass} onClick={() => onAgain({ strip: at, pass: p.pass })}>
+                Read {session.passes > 1 ? `pass ${p.pass + 1}` : 'it'} again
+              </QuietButton>
+            ))}
+      </div>
       <table className="w-full text-[13px]">
         <thead>
           <tr className="text-left text-quiet">
