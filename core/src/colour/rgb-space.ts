@@ -45,6 +45,20 @@ export const ADOBE_RGB_1998: RgbSpace = {
   encode: (v) => v ** (1 / A98_GAMMA),
 };
 
+/** A wide space whose greens and blues no eye can see: it encloses every print. */
+export const ROMM_RGB: RgbSpace = {
+  name: 'ROMM RGB',
+  source: 'ISO 22028-2',
+  primaries: [
+    [0.7347, 0.2653],
+    [0.1596, 0.8404],
+    [0.0366, 0.0001],
+  ],
+  white: WHITE_ICC,
+  decode: (v) => (v < 16 / 512 ? v / 16 : v ** 1.8),
+  encode: (v) => (v < 1 / 512 ? v * 16 : v ** (1 / 1.8)),
+};
+
 const matrices = new WeakMap<RgbSpace, { toPcs: Matrix3; fromPcs: Matrix3 }>();
 
 function matricesOf(space: RgbSpace) {

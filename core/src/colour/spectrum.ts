@@ -9,6 +9,11 @@ const OBSERVERS: Record<Observer, readonly [readonly number[], readonly number[]
   '10': [X_BAR_10, Y_BAR_10, Z_BAR_10],
 };
 
+/** Colour matching functions x̄, ȳ, z̄ of an observer on the CIE grid (CIE 15). */
+export function observerOf(observer: Observer): readonly [readonly number[], readonly number[], readonly number[]] {
+  return OBSERVERS[observer];
+}
+
 /** Value of a spectrum at a wavelength: linear between its points, its end values held beyond them (CIE 15 allows the nearest value). */
 export function spectrumAt(spectrum: Spectrum, nm: number): number {
   const position = (nm - spectrum.startNm) / spectrum.stepNm;

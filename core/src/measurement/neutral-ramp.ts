@@ -27,11 +27,16 @@ export function neutralRamp(reading: Reading, groups: readonly PatchGroup[], whi
   const steps = groups.flatMap((g): RampStep[] => {
     const step = g.device && stepOf(g.device);
     if (step === undefined) return [];
-    // Where the line has no length in L* (a sheet of one tone) there is no line to stray from.
-    const t = white[0] === black[0] ? 0 : (white[0] - g.lab[0]) / (white[0] - black[0]);
-    const a = white[1] + (black[1] - white[1]) * t;
-    const b = white[2] + (black[2] - white[2]) * t;
-    return [{ step, lab: g.lab, offLine: [g.lab[1] - a, g.lab[2] - b], chromaOffLine: Math.hypot(g.lab[1] - a, g.lab[2] - b) }];
+    return [rampStep(step, g.lab, white, black)];
   });
   return steps.length >= FEWEST_STEPS ? steps.sort((p, q) => p.step - q.step) : undefined;
+}
+
+/** A grey with its distance from the straight line between paper white and black. */
+export function rampStep(step: number, lab: Lab, white: Lab, black: Lab): RampStep {
+  // Where the line has no length in L* (a sheet of one tone) there is no line to stray from.
+  const t = white[0] === black[0] ? 0 : (white[0] - lab[0]) / (white[0] - black[0]);
+  const a = white[1] + (black[1] - white[1]) * t;
+  const b = white[2] + (black[2] - white[2]) * t;
+  return { step, lab, offLine: [lab[1] - a, lab[2] - b], chromaOffLine: Math.hypot(lab[1] - a, lab[2] - b) };
 }

@@ -1,12 +1,11 @@
 import { CIE_START_NM, CIE_STEP_NM } from '../colour/cie-tables.ts';
 import { ILLUMINANTS } from '../colour/illuminant.ts';
+import { excitation } from '../colour/excitation.ts';
 import { spectrumAt } from '../colour/spectrum.ts';
 import type { Spectrum } from '../colour/types.ts';
 import type { MeasurementCondition } from '../measurement/reading.ts';
 
-/** Optical brightener absorbs in the near UV… (stilbene-like; peak and width from memory (memory)). */
-const excitation = (nm: number) => Math.exp(-(((nm - 372) / 24) ** 2));
-/** …and emits in the blue, steeply rising and with a long tail. */
+/** Brightener emits in the blue, steeply rising and with a long tail. */
 const emission = (nm: number) => (nm < 437 ? Math.exp(-(((nm - 437) / 14) ** 2)) : Math.exp(-(((nm - 437) / 34) ** 2)));
 
 /** Light that falls on the sheet in a measurement condition (ISO 13655). M2 is D50 with everything below 420 nm taken out. */

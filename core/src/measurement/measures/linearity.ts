@@ -22,7 +22,7 @@ export const linearity: PatchMeasure = {
 };
 
 /** The grey that lies furthest from equal steps of L* between black and paper, and by how much. */
-function worstDeparture(ramp: readonly RampStep[]): { by: number; step: number } {
+export function worstDeparture(ramp: readonly RampStep[]): { by: number; step: number } {
   const [first, last] = [ramp[0], ramp[ramp.length - 1]];
   return ramp
     .map((s) => ({ step: s.step, by: s.lab[0] - (first.lab[0] + ((last.lab[0] - first.lab[0]) * (s.step - first.step)) / (last.step - first.step)) }))

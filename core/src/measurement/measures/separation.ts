@@ -13,7 +13,7 @@ const LEAST_APART = 0.02;
  * First step, coming from one end, that differs from its neighbour on that side by a visible amount (ΔE00 1); the steps before it
  * are blocked. Given in percent of the ramp from that end.
  */
-function firstSeparate(ramp: readonly RampStep[], end: 'black' | 'white'): { percent: number; blocked: number } | undefined {
+export function firstSeparate(ramp: readonly RampStep[], end: 'black' | 'white'): { percent: number; blocked: number } | undefined {
   const steps = end === 'black' ? ramp : [...ramp].reverse();
   const from = (s: RampStep) => Math.abs(s.step - steps[0].step);
   for (const [i, s] of steps.entries()) {

@@ -1,0 +1,139 @@
+import { deltaE2000 } from '../colour/difference.ts';
+import { xyzToLab } from '../colour/lab.ts';
+import { ILLUMINANTS } from '../colour/illuminant.ts';
+import { illuminantWhite, spectrumToXyz } from '../colour/spectrum.ts';
+import { GLASSES, TABLE_LIGHTS } from '../colour/table-lights.ts';
+import type { Lab } from '../colour/types.ts';
+import { surfaceChart } from '../simulation/chart.ts';
+import { readChart } from '../simulation/instrument.ts';
+import { standIn, type StandInFacts } from '../simulation/stand-in.ts';
+import type { ColourFigure, ScalarFigure } from './figure.ts';
+import { lighting, litLabs, litXyz, type SheetSpectra } from './lit-sheet.ts';
+import { litPrint, turns, unsteadiness, type ReadySheet } from './lit-figures.ts';
+import { computeFigures } from './measures/registry.ts';
+import { readingFacts } from './reading-facts.ts';
+import { readySheet } from './ready-sheet.ts';
+import { screenMatch, MONITOR_WHITES } from './screen-match.ts';
+
+const facts: StandInFacts = { coating: 'matt', surface: 'smooth', brightenerClaim: 'high', weightGsm: 230, thicknessUm: 300, blackInk: 'matt black', mediaSetting: 'Fine art matt', printMode: 'colour through a profile', blackOvercoat: false };
+const chart = surfaceChart(3, 17, 2);
+function bench(over: Partial<StandInFacts>) {
+  const model = standIn({ ...facts, ...over });
+  const [m1, m0, m2] = (['M1', 'M0', 'M2'] as const).map((light) => readChart(model, chart, light, 4));
+  const read = readingFacts(m1, m0, m2);
+  return { m1, m0, m2, figures: computeFigures(read), sheet: readySheet(read)! };
+}
+const bright = bench({});
+const plain = bench({ brightenerClaim: 'none', coating: 'baryta', blackInk: 'photo black', mediaSetting: 'Fibre gloss' });
+const light = (key: string) => TABLE_LIGHTS.find((l) => l.key === key)!;
+const [bare, plainGlass, uvGlass, museumGlass] = GLASSES;
+const under = (sheet: ReadySheet, key: string, glass = bare) => lighting(light(key).power, glass, sheet);
+const whiteIn = ({ sheet, figures }: typeof bright, key: string, glass = bare) => (litPrint(sheet, figures, under(sheet, key, glass)).figures.white as ColourFigure).lab;
+
+describe('a print under a light', () => {
+  it('under D50 with its UV every figure is the one that was measured', () => {
+    for (const { sheet, figures } of [bright, plain]) {
+      const lit = litPrint(sheet, figures, under(sheet, 'D50')).figures;
+      for (const [key, figure] of Object.entries(lit)) {
+        const was = figures[key];
+        if (figure.shape === 'colour') expect(deltaE2000(figure.lab, (was as ColourFigure).lab)).toBeLessThan(0.02);
+        else expect((figure as ScalarFigure).value).toBeCloseTo((was as ScalarFigure).value, key === 'gamutVolume' ? -3 : 1);
+      }
+      expect(Object.keys(lit)).toEqual(expect.arrayContaining(['white', 'dmax', 'gamutVolume', 'neutrality', 'linearity', 'contrastRatio']));
+    }
+  });
+
+  it('without UV a brightened white is the one read without UV, and the other stays where it was', () => {
+    expect(deltaE2000(whiteIn(bright, 'D50-no-uv'), (bright.figures.whiteM2 as ColourFigure).lab)).toBeLessThan(0.6);
+    expect(whiteIn(bright, 'D50-no-uv')[2] - whiteIn(bright, 'D50')[2]).toBeGreaterThan(3);
+    expect(deltaE2000(whiteIn(plain, 'D50-no-uv'), whiteIn(plain, 'D50'))).toBeLessThan(0.3);
+  });
+
+  it('under tungsten its luminescence is what an instrument with a tungsten lamp found (M0)', () => {
+    const { sheet, m0 } = bright;
+    const white = m0.patches.find((p) => p.device!.every((v) => v === 1))!;
+    const truth = spectrumToXyz({ startNm: 380, stepNm: 10, values: white.reflectance! }, ILLUMINANTS.A);
+    const xyz = litXyz(sheet, under(sheet, 'A'));
+    const ours = [0, 1, 2].map((c) => xyz[sheet.white * 3 + c]) as unknown as Lab;
+    const A = illuminantWhite(ILLUMINANTS.A);
+    expect(deltaE2000(xyzToLab(ours, A), xyzToLab(truth, A))).toBeLessThan(0.5);
+  });
+
+  it('lamps without UV leave the brightener asleep', () => {
+    for (const key of ['led-warm', 'led-cool', 'museum']) {
+      const { luminous: _, ...dull } = bright.sheet;
+      const [with_, without] = [bright.sheet, dull].map((s) => litLabs(litXyz(s, under(bright.sheet, key)), under(bright.sheet, key))[bright.sheet.white]);
+      expect(deltaE2000(with_, without)).toBeLessThan(0.4);
+    }
+  });
+
+  it('the perfect diffuser is white under every light', () => {
+    const diffuser: SheetSpectra = { startNm: 380, stepNm: 10, bands: 36, reflected: new Float32Array(36).fill(1) };
+    for (const { power } of TABLE_LIGHTS) {
+      const l = lighting(power, bare, diffuser);
+      const [lab] = litLabs(litXyz(diffuser, l), l);
+      expect(lab[0]).toBeCloseTo(100, 3);
+      expect(Math.hypot(lab[1], lab[2])).toBeLessThan(0.01);
+    }
+  });
+});
+
+describe('glass', () => {
+  const dmax = (glass: typeof bare) => (litPrint(plain.sheet, plain.figures, under(plain.sheet, 'D50', glass)).figures.dmax as ScalarFigure).value;
+
+  it('plain glass costs black in a lit room, coated museum glass hardly any', () => {
+    expect(dmax(bare) - dmax(plainGlass)).toBeGreaterThan(0.5);
+    expect(dmax(bare) - dmax(museumGlass)).toBeLessThan(0.35);
+    expect(dmax(museumGlass)).toBeGreaterThan(dmax(plainGlass));
+  });
+
+  it('UV-blocking glass puts the brightener to sleep in daylight', () => {
+    const [, , open] = whiteIn(bright, 'window');
+    const [, , blocked] = whiteIn(bright, 'window', uvGlass);
+    expect(blocked - open).toBeGreaterThan(2);
+    expect(Math.abs(whiteIn(plain, 'window')[2] - whiteIn(plain, 'window', uvGlass)[2])).toBeLessThan(0.6);
+  });
+});
+
+describe('holding its colour', () => {
+  it('a flat grey turns under none', () => {
+    const flat: ReadySheet = { startNm: 380, stepNm: 10, bands: 36, reflected: new Float32Array(72).map((_, i) => (i < 36 ? 0.9 : 0.2)), white: 0, black: 1, greys: [{ step: 0, patch: 1 }, { step: 1, patch: 0 }], corners: [], triangles: [] };
+    for (const t of turns(flat)) expect(t.white + t.greys).toBeLessThan(0.02);
+  });
+
+  it('a brightened sheet holds it less than one without', () => expect(unsteadiness(turns(bright.sheet))).toBeGreaterThan(unsteadiness(turns(plain.sheet))));
+});
+
+describe('a monitor beside the print', () => {
+  const match = ({ sheet }: typeof bright) => screenMatch(sheet, under(sheet, 'D50'), { ...MONITOR_WHITES.D65, relativeLuminance: 0.9 });
+
+  it('without brightener the paper’s white matches all of it', () => {
+    const { toPaperWhite, toDull } = match(plain);
+    for (const left of [toPaperWhite.white, toPaperWhite.greys, toPaperWhite.colours, toDull.white]) expect(left).toBeLessThan(0.5);
+  });
+
+  it('with it, bare paper and inks ask for two whites', () => {
+    const { toPaperWhite, toDull, asItIs, paperWhiteXy, dullXy } = match(bright);
+    expect(toPaperWhite.white).toBeLessThan(0.001);
+    // Brightener lifts the bare paper more than the inks: no one white is right for both.
+    expect(toPaperWhite.colours).toBeGreaterThan(2 * match(plain).toPaperWhite.colours);
+    expect(toDull.white).toBeGreaterThan(2);
+    expect(toDull.white).toBeGreaterThan(1.5 * toDull.colours);
+    expect(asItIs.white).toBeGreaterThan(2);
+    // The brightened white is the bluer.
+    expect(paperWhiteXy[0]).toBeLessThan(dullXy[0]);
+  });
+});
+
+describe('a reading readied for light', () => {
+  it('without a reading without UV, luminescence can’t be told apart and stays in the reflectance', () => {
+    const sheet = readySheet(readingFacts(bright.m1))!;
+    expect(sheet.luminous).toBeUndefined();
+    expect(sheet.corners).toHaveLength(bright.sheet.corners.length);
+  });
+
+  it('without spectra there is none', () => {
+    const { spectralGrid: _, ...rest } = bright.m1;
+    expect(readySheet(readingFacts({ ...rest, patches: rest.patches.map(({ reflectance: _r, ...p }) => p) }))).toBeUndefined();
+  });
+});

@@ -1,0 +1,53 @@
+import type { ReadySheet } from './lit-figures.ts';
+import type { ReadingFacts } from './reading-facts.ts';
+import { groupPatches, type PatchGroup } from './repeats.ts';
+import { groupSpectrum } from './spectra-of-group.ts';
+
+const keyOf = (device: readonly number[] | undefined) => device?.map((v) => Math.round(v * 10_000)).join();
+const FEWEST_BANDS = 8;
+
+/**
+ * Readies a reading for any light. Where the sheet was read without UV too (M2), luminescence is what the reading has beyond that; else it can't be told apart and
+ * stays in the reflectance.
+ * @returns undefined where the reading holds no spectra
+ */
+export function readySheet(facts: ReadingFacts): ReadySheet | undefined {
+  const { reading, groups, withoutUv } = facts;
+  const grid = reading.spectralGrid;
+  const spectra = groups.map((g) => groupSpectrum(reading, g)?.values);
+  const bands = spectra[0]?.length ?? 0;
+  if (!grid || bands < FEWEST_BANDS || spectra.some((s) => s?.length !== bands)) return undefined;
+  const dark = withoutUv && darkSpectra(withoutUv.reading, grid, bands);
+  const patches = groups.map((g, i) => ({ total: spectra[i]!, dull: dark?.(g) }));
+  const apart = dark !== undefined && patches.every((p) => p.dull !== undefined);
+  const reflected = new Float32Array(groups.length * bands);
+  const luminous = apart ? new Float32Array(groups.length * bands) : undefined;
+  patches.forEach(({ total, dull }, p) => {
+    for (let i = 0; i < bands; i++) {
+      reflected[p * bands + i] = apart ? dull![i] : total[i];
+      if (luminous) luminous[p * bands + i] = total[i] - dull![i];
+    }
+  });
+  const places = new Map(groups.map((g, i) => [g.lab.join(), i]));
+  const place = (g: PatchGroup) => groups.indexOf(g);
+  const greys = (facts.ramp ?? []).flatMap(({ step, lab }) => {
+    const patch = places.get(lab.join());
+    return patch === undefined ? [] : [{ step, patch }];
+  });
+  const corners = (facts.gamut?.mesh.vertices ?? []).map((v) => places.get(v.join()) ?? -1);
+  return { startNm: grid.startNm, stepNm: grid.stepNm, bands, reflected, luminous, white: place(facts.white), black: place(facts.black), greys, corners, triangles: corners.includes(-1) ? [] : (facts.gamut?.mesh.triangles ?? []) };
+}
+
+/** Spectra of the same patches without UV: by device values where both have them, else by their order. */
+function darkSpectra(reading: ReadingFacts['reading'], grid: NonNullable<ReadingFacts['reading']['spectralGrid']>, bands: number): ((g: PatchGroup) => readonly number[] | undefined) | undefined {
+  const its = reading.spectralGrid;
+  if (!its || its.startNm !== grid.startNm || its.stepNm !== grid.stepNm) return undefined;
+  const groups = groupPatches(reading);
+  const byDevice = new Map(groups.flatMap((g) => (g.device ? [[keyOf(g.device), g] as const] : [])));
+  const byName = new Map(groups.flatMap((g) => g.members.map((m) => [m.id, g] as const)));
+  return (g) => {
+    const found = byDevice.get(keyOf(g.device)) ?? byName.get(g.members[0].id);
+    const values = found && groupSpectrum(reading, found)?.values;
+    return values?.length === bands ? values : undefined;
+  };
+}
