@@ -25,7 +25,8 @@ export class RubValue {
   @Num(0, 100_000) minutesAfterPrinting!: number;
   @Int(0, 4) grade!: number;
 }
-export class BronzingValue {
+/** A grade by eye, 0 to 4. */
+export class GradeValue {
   @Int(0, 4) grade!: number;
 }
 
@@ -39,7 +40,7 @@ export class TextureValue {
 }
 
 /** What a value must look like, by kind. A texture comes from a scan and is never typed in. */
-export const VALUE_CLASSES = { gloss: GlossValue, weight: WeightValue, thickness: ThicknessValue, opacity: OpacityValue, rub: RubValue, bronzing: BronzingValue } as const satisfies Partial<Record<ObservationKind, new () => object>>;
+export const VALUE_CLASSES = { gloss: GlossValue, weight: WeightValue, thickness: ThicknessValue, opacity: OpacityValue, rub: RubValue, bronzing: GradeValue, rings: GradeValue } as const satisfies Partial<Record<ObservationKind, new () => object>>;
 
 /** Kinds for which the bench has a stand-in. */
 export const BENCH_KINDS = ['gloss', 'weight', 'thickness', 'opacity'] as const satisfies readonly ObservationKind[];

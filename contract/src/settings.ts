@@ -31,6 +31,9 @@ export class TableState {
   @Maybe() @Id() leftHand?: string;
   @Maybe() @Id() rightHand?: string;
   @Maybe() @Id() pictureInHand?: string;
+  /** The light the table is looked at under: one that ships, or the id of one that was imported. */
+  @Maybe() @Text(60) light?: string;
+  @Maybe() @Text(20) glass?: string;
 }
 
 /** Every error the API gives. */

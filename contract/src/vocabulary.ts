@@ -22,6 +22,10 @@ export type Rehearsal = (typeof REHEARSALS)[number];
 
 export const INSTRUMENTS = ['Simulated bench spectrophotometer'] as const;
 
+/** What a blind comparison asks the eye. */
+export const EYE_CRITERIA = ['deeper black', 'whiter', 'more detail', 'better skin', 'which would you hang'] as const;
+export type EyeCriterion = (typeof EYE_CRITERIA)[number];
+
 export const JOB_STATES = ['waiting', 'reading', 'done', 'failed', 'cancelled'] as const;
 
 export const STAMPS = ['chosen', 'held', 'refused'] as const;

@@ -47,8 +47,8 @@ describe('figures from the bench beside the spectrophotometer', () => {
     const f = of({ kind: 'rub', minutesAfterPrinting: 10, grade: 3 });
     expect(scalar(f, 'rubAfterMinutes')).toMatchObject({ value: 3, note: 'clear' });
     expect((f.rubAfterADay as MissingFigure).why).toMatch(/a day after printing/);
-    expect(MEASURES.filter((m) => m.judged).map((m) => m.key)).toEqual(['bronzing', 'rubAfterMinutes', 'rubAfterADay']);
-    for (const m of MEASURES.filter((k) => k.judged)) expect(OBSERVATION_KINDS[m.key === 'bronzing' ? 'bronzing' : 'rub'].figure).toBe('judged');
+    expect(MEASURES.filter((m) => m.judged).map((m) => m.key)).toEqual(['blockedRings', 'bronzing', 'rubAfterMinutes', 'rubAfterADay']);
+    for (const kind of ['bronzing', 'rub', 'rings'] as const) expect(OBSERVATION_KINDS[kind].figure).toBe('judged');
   });
 
   it('what was not observed says what is missing, in words of its own', () => {

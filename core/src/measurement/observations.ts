@@ -45,8 +45,14 @@ export interface BronzingObservation {
   readonly grade: number;
 }
 
+/** How far the rings of the test page are blocked, graded by eye 0 clean to 4 blocked to the middle. */
+export interface RingsObservation {
+  readonly kind: 'rings';
+  readonly grade: number;
+}
+
 /** Everything that is found out about a print without reading its patches. */
-export type Observation = GlossObservation | WeightObservation | ThicknessObservation | OpacityObservation | TextureObservation | RubObservation | BronzingObservation;
+export type Observation = GlossObservation | WeightObservation | ThicknessObservation | OpacityObservation | TextureObservation | RubObservation | BronzingObservation | RingsObservation;
 export type ObservationKind = Observation['kind'];
 
 /** A kind of observation, declared. */
@@ -68,6 +74,7 @@ export const OBSERVATION_KINDS: Record<ObservationKind, ObservationKindFacts> = 
   texture: { name: 'Texture', of: 'sheet', figure: 'measured', how: 'A scan of the bare sheet under a raking lamp, 300 ppi or more, 16 mm or more on either side.', source: 'raking-light scan, 0.2–4 mm band' },
   rub: { name: 'Rub', of: 'print', figure: 'judged', how: 'Rub full black ten times with a scrap of the same paper: 0 nothing comes off, 4 the scrap is black.', source: '(practice)' },
   bronzing: { name: 'Bronzing', of: 'print', figure: 'judged', how: 'Tilt a dark picture under one lamp: 0 no coloured sheen in the black, 4 it looks like metal.', source: '(practice)' },
+  rings: { name: 'Rings', of: 'print', figure: 'judged', how: 'Look into the rings of the test page through a loupe: 0 clean to the rim, 4 blocked to the middle.', source: '(practice)' },
 };
 
 /** Grade 0–4 as its word. */

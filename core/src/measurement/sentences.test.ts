@@ -1,4 +1,4 @@
-import { describePair, LATER_SET } from './sentences.ts';
+import { describeBeside, describePair, describeWhites, LATER_SET } from './sentences.ts';
 import { MEASURES } from './measures/registry.ts';
 import { DEFAULT_THRESHOLDS } from './thresholds.ts';
 import type { Figure } from './figure.ts';
@@ -26,6 +26,19 @@ describe('the pair in hand', () => {
     const [white, black] = describePair(MEASURES, figures(2.44, 860_000, [97.8, 0, 0.7]), figures(2.5, 860_000, [97.8, 0, 3]), DEFAULT_THRESHOLDS, LATER_SET);
     expect(white.sentence).toMatch(/^Paper white: .* the later one bluer by 2\.3/);
     expect(black.sentence).toBe('The later set is less black by 0.06 D: visible edge to edge.');
+  });
+
+  it('what the hand feels is said without a verdict of the eye, and only beyond the noise', () => {
+    const body = (gsm: number, gloss: number): Record<string, Figure> => ({ weight: { shape: 'scalar', value: gsm, sd: 1 }, gloss60: { shape: 'scalar', value: gloss, sd: 0.3 } });
+    expect(describeBeside(MEASURES, body(315, 50), body(261, 2)).map((t) => t.sentence)).toEqual(['The left sheet is heavier by 54 g/m².']);
+    expect(describeBeside(MEASURES, body(262, 50), body(261, 2))).toEqual([]);
+    expect(describePair(MEASURES, body(315, 50), body(261, 2), DEFAULT_THRESHOLDS)[0].sentence).toBe('The left sheet is glossier by 48.0 GU: visible across the room.');
+  });
+
+  it('a light that wakes brightener parts two whites, and one without UV brings them together', () => {
+    const words = describeWhites([[97, 1, -4.2], [97, 0, 0.1]], [[97, 0, 0.2], [97, 0, 0.1]], 'daylight at a window');
+    expect(words).toBe('Under daylight at a window the left white is 4.3 bluer; without UV the two whites are the same.');
+    expect(describeWhites([[97, 0, 0.2], [97, 0, 0.1]], [[97, 0, 0.2], [97, 0, 0.1]], 'D50')).toBeUndefined();
   });
 
   it('leaves out what was not measured', () => expect(told.some((t) => t.measure === 'brightenerShift')).toBe(false));

@@ -1,3 +1,5 @@
+import { deltaE2000 } from '../colour/difference.ts';
+import type { Lab } from '../colour/types.ts';
 import { differenceOf, VERDICTS, type Verdict } from './difference.ts';
 import type { Figure } from './figure.ts';
 import type { Measure } from './measures/measure.ts';
@@ -37,11 +39,43 @@ export function describePair(measures: readonly Measure[], left: Record<string, 
     .sort((p, q) => VERDICTS.indexOf(q.verdict) - VERDICTS.indexOf(p.verdict));
 }
 
+/** A difference below this many of its standard deviations is noise. */
+const NOISE_WIDTH = 1.96;
+
+/** What is said of a pair besides what an eye sees: the hand feels it, or a lamp at a slant shows it. Differences within the noise are left out. */
+export function describeBeside(measures: readonly Measure[], left: Record<string, Figure>, right: Record<string, Figure>, { subject }: Spoken = LEFT_SHEET): { measure: string; sentence: string }[] {
+  return measures.flatMap((m) => {
+    const [l, r] = [left[m.key], right[m.key]];
+    if (!m.spoken || l?.shape !== 'scalar' || r?.shape !== 'scalar') return [];
+    const [amount, sd] = [l.value - r.value, Math.hypot(l.sd, r.sd)];
+    if (Math.abs(amount) <= NOISE_WIDTH * sd) return [];
+    return [{ measure: m.key, sentence: `${subject} is ${m.words[amount > 0 ? 0 : 1]} by ${formatNumber(Math.abs(amount), supportedDigits(sd, m.digits))} ${m.unit}.` }];
+  });
+}
+
+/** Smallest shift of a white, ΔE00, that is not called the same. */
+const SAME_WHITE = 0.5;
+
+/**
+ * How the light parts two whites, where it does: "Under tungsten the left white is 4.1 bluer; without UV the two whites are the same."
+ * @param here whites under the light over the table
+ * @param withoutUv the same two under D50 without UV
+ * @returns undefined where UV makes no difference between the two
+ */
+export function describeWhites(here: readonly [left: Lab, right: Lab], withoutUv: readonly [left: Lab, right: Lab], lightName: string): string | undefined {
+  const [apart, dark] = [deltaE2000(...here), deltaE2000(...withoutUv)];
+  const bluer = here[1][2] - here[0][2];
+  if (Math.abs(apart - dark) < SAME_WHITE) return undefined;
+  const words = apart < SAME_WHITE ? 'the two whites are the same' : Math.abs(bluer) >= NAMED ? `the left white is ${formatNumber(Math.abs(bluer), 1)} ${bluer > 0 ? 'bluer' : 'yellower'}` : `the two whites lie ${formatNumber(apart, 1)} ΔE00 apart`;
+  return `Under ${lightName} ${words}; without UV ${dark < SAME_WHITE ? 'the two whites are the same' : `they lie ${formatNumber(dark, 1)} ΔE00 apart`}.`;
+}
+
 /** The amount of a difference, with its unit and no more digits than its noise supports. */
 function size(measure: Measure, amount: number, seenAs: number, sd: number): string {
-  if (measure.scale === 'percent') return `${formatNumber(seenAs, supportedDigits(sd, 1))} %`;
+  if (measure.scale === 'percent' && !measure.toldInUnit) return `${formatNumber(seenAs, supportedDigits(sd, 1))} %`;
   if (measure.scale === 'ratio') return `${formatNumber(amount, 0)} ${measure.unit}`;
-  return `${formatNumber(amount, supportedDigits(sd, measure.digits))} ${measure.unit}`;
+  // Noise of a percent scale is in percent; the amount's own digits are the measure's.
+  return `${formatNumber(amount, measure.scale === 'percent' ? measure.digits : supportedDigits(sd, measure.digits))} ${measure.unit}`;
 }
 
 /** Smallest shift along an axis that is named. */

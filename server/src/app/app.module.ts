@@ -12,6 +12,9 @@ import { PicturesModule } from '../pictures/pictures.module.ts';
 import { PrintsModule } from '../prints/prints.module.ts';
 import { ReadingsModule } from '../readings/readings.module.ts';
 import { SessionsModule } from '../sessions/sessions.module.ts';
+import { EyeModule } from '../eye/eye.module.ts';
+import { SheetsModule } from '../sheets/sheets.module.ts';
+import { TrialsModule } from '../trials/trials.module.ts';
 import { SettingsModule } from '../settings/settings.module.ts';
 import { StoreModule } from '../store/store.module.ts';
 import { TableModule } from '../table/table.module.ts';
@@ -29,7 +32,7 @@ export class AppModule {
     return {
       module: AppModule,
       global: true,
-      imports: [SharedModule, StoreModule, SettingsModule, PapersModule, ConditionsModule, ReadingsModule, BenchModule, ChartsModule, SessionsModule, BundlesModule, PicturesModule, MatchesModule, PrintsModule, LedgerModule, TableModule],
+      imports: [SharedModule, StoreModule, SettingsModule, PapersModule, ConditionsModule, ReadingsModule, BenchModule, ChartsModule, SessionsModule, BundlesModule, SheetsModule, TrialsModule, EyeModule, PicturesModule, MatchesModule, PrintsModule, LedgerModule, TableModule],
       providers: [{ provide: CONFIG, useValue: config }, DemoStudio],
       exports: [CONFIG],
     };

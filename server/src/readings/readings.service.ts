@@ -20,7 +20,7 @@ import { ConditionRow, ReadingRow } from '../store/entities.ts';
 import type { ReadingSource } from '../work/tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { MappingMemory, parseMapping } from './mapping-memory.ts';
-import { readingSets, speakingReading, whenRead } from './primary-reading.ts';
+import { readingSets, speakingReading, type SpeakingReading, whenRead } from './primary-reading.ts';
 
 /** A file on its way in. */
 export interface IncomingFile {
@@ -166,6 +166,12 @@ export class ReadingsService {
     return this.workshop.run('previewReading', { fileName, source: { bytes, mapping, stated: { condition: fields.measurementCondition, instrument: fields.instrument?.trim() || undefined } }, remembered }, fileName);
   }
 
+  /** The reading that gives a print condition its figures, with those that serve it. */
+  async speaking(conditionId: string): Promise<SpeakingReading | undefined> {
+    const { figuresFrom } = await this.conditions.get(conditionId);
+    return speakingReading(await this.readings.findBy({ conditionId }), figuresFrom);
+  }
+
   private async get(id: string): Promise<ReadingRow> {
     const row = await this.readings.findOneBy({ id });
     if (!row) throw notFound('reading');
@@ -182,7 +188,8 @@ export class ReadingsService {
     });
   }
 
-  private async source(row: ReadingRow): Promise<ReadingSource> {
+  /** The bytes of a reading, and what was said of it. */
+  async source(row: ReadingRow): Promise<ReadingSource> {
     return {
       bytes: await this.files.read(row.contentHash),
       part: row.part,

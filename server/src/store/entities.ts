@@ -1,6 +1,6 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 import type { ChartDesign, ChartSpec } from '@rakuen/core/chart/chart-design';
-import type { Lab } from '@rakuen/core/colour/types';
+import type { Lab, Spectrum } from '@rakuen/core/colour/types';
 import type { ColumnMapping } from '@rakuen/core/formats/delimited';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import type { MatchFigures } from '@rakuen/core/match/match-figures';
@@ -10,7 +10,8 @@ import type { Finding } from '@rakuen/core/session/strip-check';
 import type { ConditionFacts } from '@rakuen/contract/conditions';
 import type { PaperSize } from '@rakuen/contract/papers';
 import type { PrintSettings } from '@rakuen/contract/prints';
-import type { Rehearsal } from '@rakuen/contract/vocabulary';
+import type { TrialView } from '@rakuen/contract/trials';
+import type { EyeCriterion, Rehearsal } from '@rakuen/contract/vocabulary';
 
 @Entity('papers')
 export class PaperRow {
@@ -136,6 +137,64 @@ export class SessionStripRow {
   @Column('blob', { select: false }) spectra!: Buffer;
 }
 
+/** A lamp whose spectrum was imported. */
+@Entity('lights')
+export class LightRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') createdAt!: string;
+  @Column('text') name!: string;
+  @Column('simple-json') spectrum!: Spectrum;
+}
+
+/** A profile that can be laid beside the papers. */
+@Entity('profiles')
+export class ProfileRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') createdAt!: string;
+  @Column('text') name!: string;
+  @Column('text') contentHash!: string;
+  @Column('text') space!: string;
+  @Column('real') volume!: number;
+  @Column('simple-json', { select: false }) mesh!: GamutMesh;
+}
+
+/** A blind comparison; its choices are written one by one. */
+@Entity('eye_sessions')
+export class EyeSessionRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') createdAt!: string;
+  @Column('simple-json') conditionIds!: string[];
+  @Column('text') criterion!: EyeCriterion;
+  @Column('integer') times!: number;
+  @Column('text') observer!: string;
+  @Column('text') light!: string;
+  @Column('integer') seed!: number;
+}
+
+@Entity('eye_choices')
+export class EyeChoiceRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') sessionId!: string;
+  @Column('integer') turn!: number;
+  @Column('text') said!: 'left' | 'right' | 'neither';
+  @Column('text') at!: string;
+}
+
+/** A media setting stamped after a trial. */
+@Entity('trials')
+export class TrialRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') stampedAt!: string;
+  @Column('text') conditionId!: string;
+  @Column('text') paperId!: string;
+  @Column('text') printer!: string;
+  @Column('text') mediaSetting!: string;
+  @Column('text') reason!: string;
+  @Column('text', { name: 'by' }) by!: string;
+  @Column('text') light!: string;
+  @Column('simple-json') ranking!: TrialView['ranking'];
+}
+
 /** What the columns of a spreadsheet held the last time, by the names of its columns. */
 @Entity('column_mappings')
 export class ColumnMappingRow {
@@ -215,4 +274,4 @@ export class DocumentRow {
   @Column('simple-json') value!: object;
 }
 
-export const ENTITIES = [PaperRow, ConditionRow, ReadingRow, ObservationRow, ChartRow, SessionRow, SessionStripRow, ColumnMappingRow, PictureRow, MatchRow, DecisionRow, PrintRow, DocumentRow];
+export const ENTITIES = [PaperRow, ConditionRow, ReadingRow, ObservationRow, ChartRow, SessionRow, SessionStripRow, ColumnMappingRow, LightRow, ProfileRow, EyeSessionRow, EyeChoiceRow, TrialRow, PictureRow, MatchRow, DecisionRow, PrintRow, DocumentRow];

@@ -40,6 +40,8 @@ export class TableService {
       leftHand: kept(table.leftHand, conditionIds),
       rightHand: kept(table.rightHand, conditionIds),
       pictureInHand: kept(table.pictureInHand, pictureIds),
+      light: table.light,
+      glass: table.glass,
     };
   }
 }

@@ -7,6 +7,7 @@ import { PictureError } from './picture-error.ts';
 import { analysePicture, type PictureTask } from './picture-task.ts';
 import { drawChart, drawTestPage, expectedLabs, readScan, readStripTask, simulateScan, writeSession } from './bench-tasks.ts';
 import { conditionFacts, matchSheets, previewReading, readingFigures, spreadsheetColumns, writeReading } from './tasks.ts';
+import { lightSpectrum, profileSolid, sheetOf } from './sheet-task.ts';
 import { TextureError } from '@rakuen/core/measurement/texture';
 
 /** The tasks a worker knows. */
@@ -24,6 +25,9 @@ export const TASKS = {
   drawTestPage,
   readScan,
   simulateScan,
+  sheetOf,
+  profileSolid,
+  lightSpectrum,
   async drawDemoPicture({ name, folder }: { name: SceneName; folder: string }) {
     const { scene, tiff } = await drawPicture(name);
     const path = join(folder, randomUUID());

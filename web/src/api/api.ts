@@ -9,6 +9,9 @@ import type { PictureJob, PictureView } from '@rakuen/contract/pictures';
 import type { PrintInput, PrintProposal, PrintView } from '@rakuen/contract/prints';
 import type { HistoryView, ReadingPreview } from '@rakuen/contract/readings';
 import type { MendInput, PatchPlace, SessionHead, SessionInput, SessionView, StripPlace } from '@rakuen/contract/sessions';
+import type { EyeChoice, EyeInput, EyeView } from '@rakuen/contract/eye';
+import type { LightView, ProfileView, SheetView, SolidView } from '@rakuen/contract/sheets';
+import type { TrialInput, TrialView } from '@rakuen/contract/trials';
 import type { ApiError, Settings, TableState } from '@rakuen/contract/settings';
 
 const plain = fetchBaseQuery({ baseUrl: '/api/' });
@@ -53,9 +56,12 @@ export type SessionDeed =
   | { deed: 'patches'; body: PatchPlace }
   | { deed: 'finish'; body: { takeDriftOut: boolean } };
 
+/** Sheets by the readings they are made of. */
+const sheetsKnown = new Map<string, SheetView>();
+
 export const api = createApi({
   baseQuery: query,
-  tagTypes: ['papers', 'conditions', 'pictures', 'matches', 'prints', 'ledger', 'settings', 'table', 'history', 'charts', 'sessions'],
+  tagTypes: ['papers', 'conditions', 'pictures', 'matches', 'prints', 'ledger', 'settings', 'table', 'history', 'charts', 'sessions', 'lights', 'profiles', 'eye', 'trials'],
   endpoints: (build) => ({
     papers: build.query<PaperView[], void>({ query: () => 'papers', providesTags: ['papers'] }),
     addPaper: build.mutation<PaperView, PaperInput>({ query: (body) => ({ url: 'papers', method: 'POST', body }), invalidatesTags: ['papers'] }),
@@ -120,6 +126,38 @@ export const api = createApi({
       invalidatesTags: (_, __, { deed }) => (deed === 'finish' ? ['conditions', 'matches', 'history', 'sessions'] : []),
     }),
     removeSession: build.mutation<void, string>({ query: (id) => ({ url: `sessions/${id}`, method: 'DELETE' }), invalidatesTags: ['sessions', 'charts'] }),
+
+    /** Sheets of several conditions at once; each is fetched anew only when its readings change. */
+    sheets: build.query<SheetView[], { id: string; stamp: string }[]>({
+      queryFn: async (asked, _api, _extra, fetch) => {
+        const answers = await Promise.all(
+          asked.map(async ({ id, stamp }) => {
+            const known = sheetsKnown.get(stamp);
+            if (known) return { data: known };
+            const answer = await fetch(`conditions/${id}/sheet`);
+            if (answer.data) sheetsKnown.set(stamp, answer.data as SheetView);
+            return answer;
+          }),
+        );
+        const failed = answers.find((a) => 'error' in a && a.error);
+        return failed && 'error' in failed ? { error: failed.error as ApiError } : { data: answers.map((a) => a.data as SheetView) };
+      },
+    }),
+    lights: build.query<LightView[], void>({ query: () => 'lights', providesTags: ['lights'] }),
+    addLight: build.mutation<LightView, { file: File; name: string }>({ query: ({ file, name }) => ({ url: 'lights', method: 'POST', body: form(file, { name }) }), invalidatesTags: ['lights'] }),
+    removeLight: build.mutation<void, string>({ query: (id) => ({ url: `lights/${id}`, method: 'DELETE' }), invalidatesTags: ['lights'] }),
+    profiles: build.query<ProfileView[], void>({ query: () => 'profiles', providesTags: ['profiles'] }),
+    addProfile: build.mutation<ProfileView, File>({ query: (file) => ({ url: 'profiles', method: 'POST', body: form(file, {}) }), invalidatesTags: ['profiles'] }),
+    removeProfile: build.mutation<void, string>({ query: (id) => ({ url: `profiles/${id}`, method: 'DELETE' }), invalidatesTags: ['profiles'] }),
+    profileSolid: build.query<SolidView, string>({ query: (id) => `profiles/${id}/solid` }),
+    trials: build.query<TrialView[], void>({ query: () => 'trials', providesTags: ['trials'] }),
+    stampTrial: build.mutation<TrialView, TrialInput>({ query: (body) => ({ url: 'trials', method: 'POST', body }), invalidatesTags: ['trials'] }),
+    removeTrial: build.mutation<void, string>({ query: (id) => ({ url: `trials/${id}`, method: 'DELETE' }), invalidatesTags: ['trials'] }),
+    eyes: build.query<EyeView[], void>({ query: () => 'eye', providesTags: ['eye'] }),
+    beginEye: build.mutation<EyeView, EyeInput>({ query: (body) => ({ url: 'eye', method: 'POST', body }), invalidatesTags: ['eye'] }),
+    eyeSays: build.mutation<EyeView, { id: string } & EyeChoice>({ query: ({ id, ...body }) => ({ url: `eye/${id}/choices`, method: 'POST', body }), invalidatesTags: ['eye'] }),
+    eyeUndo: build.mutation<EyeView, string>({ query: (id) => ({ url: `eye/${id}/choices/last`, method: 'DELETE' }), invalidatesTags: ['eye'] }),
+    removeEye: build.mutation<void, string>({ query: (id) => ({ url: `eye/${id}`, method: 'DELETE' }), invalidatesTags: ['eye'] }),
 
     pictures: build.query<PictureView[], void>({ query: () => 'pictures', providesTags: ['pictures'] }),
     addPicture: build.mutation<PictureJob, { file: File; assumeSrgb?: 'yes' }>({
@@ -191,6 +229,22 @@ export const {
   useBeginSessionMutation,
   useInSessionMutation,
   useRemoveSessionMutation,
+  useSheetsQuery,
+  useLightsQuery,
+  useAddLightMutation,
+  useRemoveLightMutation,
+  useProfilesQuery,
+  useAddProfileMutation,
+  useRemoveProfileMutation,
+  useProfileSolidQuery,
+  useTrialsQuery,
+  useStampTrialMutation,
+  useRemoveTrialMutation,
+  useEyesQuery,
+  useBeginEyeMutation,
+  useEyeSaysMutation,
+  useEyeUndoMutation,
+  useRemoveEyeMutation,
   usePicturesQuery,
   useAddPictureMutation,
   usePictureJobQuery,

@@ -115,6 +115,7 @@ export function inWords(o: Observation): string {
     case 'rub':
       return `${GRADES[o.grade]}, ${afterPrinting(o.minutesAfterPrinting)}`;
     case 'bronzing':
+    case 'rings':
       return GRADES[o.grade];
   }
 }

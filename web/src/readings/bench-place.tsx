@@ -22,7 +22,7 @@ const STAND_IN_NAMES: Record<BenchKind, string> = {
 const isBench = (kind: ObservationKind): kind is BenchKind => kind in BENCH_FORMS;
 const GROUPS = [
   { of: 'sheet', title: 'Of the bare sheet', hint: 'True of every print condition on this paper.', kinds: ['weight', 'thickness', 'opacity', 'texture'] },
-  { of: 'print', title: 'Of this print', hint: 'True of this print condition alone.', kinds: ['gloss', 'rub', 'bronzing'] },
+  { of: 'print', title: 'Of this print', hint: 'True of this print condition alone.', kinds: ['gloss', 'rub', 'bronzing', 'rings'] },
 ] as const satisfies readonly { of: string; title: string; hint: string; kinds: readonly ObservationKind[] }[];
 
 /** What is weighed, measured, scanned and looked at besides the patches. */
@@ -43,7 +43,7 @@ export function BenchPlace({ condition }: { condition: ConditionView }) {
           </h3>
           {kinds.map((kind) => (
             <Kind key={kind} kind={kind} condition={condition}>
-              {kind === 'texture' ? <ScanForm condition={condition} by={by} /> : isBench(kind) ? <MeasuredForm kind={kind} condition={condition} by={by} /> : <JudgedForm kind={kind as 'rub' | 'bronzing'} condition={condition} by={by} light={light} />}
+              {kind === 'texture' ? <ScanForm condition={condition} by={by} /> : isBench(kind) ? <MeasuredForm kind={kind} condition={condition} by={by} /> : <JudgedForm kind={kind as 'rub' | 'bronzing' | 'rings'} condition={condition} by={by} light={light} />}
             </Kind>
           ))}
         </section>
@@ -187,7 +187,7 @@ const RUB_TIMES = [
 ] as const;
 
 /** A grade given by eye: who, under which light. */
-function JudgedForm({ kind, condition, by, light }: { kind: 'rub' | 'bronzing'; condition: ConditionView; by: string; light: string }) {
+function JudgedForm({ kind, condition, by, light }: { kind: 'rub' | 'bronzing' | 'rings'; condition: ConditionView; by: string; light: string }) {
   const [grade, setGrade] = useState<number>();
   const [minutes, setMinutes] = useState<string>(RUB_TIMES[0][0]);
   const [wrong, setWrong] = useState<string>();

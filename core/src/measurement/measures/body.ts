@@ -31,6 +31,7 @@ export const weight: BenchMeasure = {
   source: 'ISO 536',
   digits: 0,
   scale: 'unjudged',
+  spoken: true,
   words: ['heavier', 'lighter in the hand'],
   observe: weightOf,
 };
@@ -43,6 +44,7 @@ export const thickness: BenchMeasure = {
   source: 'ISO 534',
   digits: 0,
   scale: 'unjudged',
+  spoken: true,
   words: ['thicker', 'thinner'],
   observe: thicknessOf,
 };

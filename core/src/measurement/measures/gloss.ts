@@ -12,6 +12,7 @@ const at = (angleDeg: GlossObservation['angleDeg'], use: string): BenchMeasure =
   source: 'ISO 2813',
   digits: 1,
   scale: 'percent',
+  toldInUnit: true,
   words: ['glossier', 'less glossy'],
   echoes: angleDeg === 60 ? undefined : 'gloss60',
   observe: (observations) => {
@@ -34,6 +35,7 @@ export const glossDifferential: BenchMeasure = {
   source: 'ISO 2813',
   digits: 1,
   scale: 'unjudged',
+  spoken: true,
   words: ['shinier in its blacks', 'less shiny in its blacks'],
   observe: (observations) => {
     const found = latest(observations, 'gloss', (o) => o.angleDeg === 60 && o.black.length > 0);

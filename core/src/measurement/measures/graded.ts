@@ -23,6 +23,18 @@ export const bronzing: BenchMeasure = {
   },
 };
 
+export const blockedRings: BenchMeasure = {
+  ...bronzing,
+  key: 'blockedRings',
+  name: 'Blocked rings',
+  definition: 'How far the rings of the test page are blocked or show false rings, graded by eye from 0 to 4: too much ink, or a wrong setting.',
+  words: ['more blocked', 'less blocked'],
+  observe: (observations) => {
+    const found = latest(observations, 'rings');
+    return found ? graded(found.grade) : { shape: 'missing', why: 'Nobody has looked at the rings of a test page yet.' };
+  },
+};
+
 /** From here on a rub counts as the one after a day, minutes: inks that are dry to the touch by then are dry. */
 const A_DAY_FROM = 12 * 60;
 

@@ -32,6 +32,10 @@ export interface MeasureFacts {
   readonly words: readonly [more: string, less: string];
   /** Key of the measure this one follows from: where that one is told, this one need not be. */
   readonly echoes?: string;
+  /** A difference in percent is told in the measure's own unit: "glossier by 18 GU". */
+  readonly toldInUnit?: true;
+  /** No thing for the eye, and still said of a pair: the hand feels it, or the lamp shows it. */
+  readonly spoken?: true;
   /** Judged by eye; measured where absent. */
   readonly judged?: true;
 }

@@ -17,7 +17,7 @@ import { metamerism } from './metamerism.ts';
 import { crossovers } from './crossovers.ts';
 import { bulk, thickness, weight } from './body.ts';
 import { gloss20, gloss60, gloss85, glossDifferential } from './gloss.ts';
-import { bronzing, rubAfterADay, rubAfterMinutes } from './graded.ts';
+import { blockedRings, bronzing, rubAfterADay, rubAfterMinutes } from './graded.ts';
 import { neutrality } from './neutral-ramp.ts';
 import { opacity } from './opacity.ts';
 import { textureAmplitude, textureWavelength } from './texture.ts';
@@ -29,7 +29,7 @@ export const MEASURE_GROUPS: readonly { readonly name: string; readonly measures
   { name: 'White', measures: [white, dmin, whiteM0, whiteM2, brightenerShift, brightenerDeltaB, isoBrightness, whiteness, tint] },
   { name: 'Black', measures: [black, dmax, densityRange, contrastRatio] },
   { name: 'Colour', measures: [gamutVolume] },
-  { name: 'Greys', measures: [neutrality, crossovers, linearity, shadowSeparation, highlightSeparation, metamerism] },
+  { name: 'Greys', measures: [neutrality, crossovers, linearity, shadowSeparation, highlightSeparation, metamerism, blockedRings] },
   { name: 'Surface', measures: [gloss20, gloss60, gloss85, glossDifferential, bronzing, rubAfterMinutes, rubAfterADay, textureWavelength, textureAmplitude] },
   { name: 'Body', measures: [weight, thickness, bulk, opacity] },
 ];
@@ -37,7 +37,7 @@ export const MEASURE_GROUPS: readonly { readonly name: string; readonly measures
 export const MEASURES: readonly Measure[] = MEASURE_GROUPS.flatMap((g) => g.measures);
 
 /** Raise it when a measure is added or computed otherwise: figures kept under another version are computed anew. */
-export const FIGURES_VERSION = 4;
+export const FIGURES_VERSION = 5;
 
 const UNREAD: Figure = { shape: 'missing', why: 'A reading of a chart is missing.' };
 

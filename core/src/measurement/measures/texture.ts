@@ -24,7 +24,8 @@ export const textureAmplitude: BenchMeasure = {
   name: 'Texture, amplitude',
   unit: 'L* (1 s)',
   definition: 'Standard deviation of L* between 0.2 and 4 mm under a raking lamp.',
-  scale: 'percent',
+  scale: 'unjudged',
+  spoken: true,
   words: ['rougher', 'smoother'],
   observe: (observations) => {
     const found = latest(observations, 'texture');

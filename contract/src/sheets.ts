@@ -1,0 +1,55 @@
+import type { GamutMesh } from '@rakuen/core/gamut/mesh';
+import { Id, Int, Maybe, Num, Part, Plain, Rows, Text, When } from './fields.ts';
+
+/** A print's spectra, packed: what a worker needs to look at it under any light. */
+export class SheetSpectraView {
+  @Num() startNm!: number;
+  @Num() stepNm!: number;
+  @Int() bands!: number;
+  /** Float32, little-endian, base64; patches after one another. */
+  @Text(1e8) reflected!: string;
+  @Maybe() @Text(1e8) luminous?: string;
+  @Int() white!: number;
+  @Int() black!: number;
+  @Rows() greys!: { step: number; patch: number }[];
+  /** Patch by corner of the gamut; the corners' order is the mesh's. */
+  @Rows() corners!: number[];
+}
+
+/** What a print condition's reading holds for the comparison: its solid, and its spectra where there are any. */
+export class SheetView {
+  @Id() conditionId!: string;
+  @Id() readingId!: string;
+  /** Absent where the colours enclose no gamut. */
+  @Maybe() @Plain() mesh?: GamutMesh;
+  @Maybe() @Part(() => SheetSpectraView) spectra?: SheetSpectraView;
+}
+
+export class LightFields {
+  @Text(80) name!: string;
+}
+
+/** A lamp whose spectrum was imported. */
+export class LightView extends LightFields {
+  @Id() id!: string;
+  @When() createdAt!: string;
+  @Num() startNm!: number;
+  @Num() stepNm!: number;
+  /** Relative power. */
+  @Rows() values!: number[];
+}
+
+/** A profile laid beside the papers, as a solid. */
+export class ProfileView {
+  @Id() id!: string;
+  @When() createdAt!: string;
+  @Text(200) name!: string;
+  @Text(8) space!: string;
+  /** Cubic CIELAB units. */
+  @Num() volume!: number;
+}
+
+export class SolidView {
+  @Id() id!: string;
+  @Plain() mesh!: GamutMesh;
+}

@@ -1,0 +1,73 @@
+import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { LightFields, LightView, ProfileView, SheetView, SolidView } from '@rakuen/contract/sheets';
+import { upload } from '../app/upload.ts';
+import { type IncomingFile } from '../readings/readings.service.ts';
+import { ReadingsModule } from '../readings/readings.module.ts';
+import { SheetsService } from './sheets.service.ts';
+
+const FileUpload = upload('readingBytes');
+
+@ApiTags('comparison')
+@Controller()
+class SheetsController {
+  constructor(private readonly sheets: SheetsService) {}
+
+  /** Solid and spectra of the reading that gives a print condition its figures. */
+  @Get('conditions/:id/sheet')
+  @ApiOkResponse({ type: SheetView })
+  sheet(@Param('id', ParseUUIDPipe) id: string): Promise<SheetView> {
+    return this.sheets.sheet(id);
+  }
+
+  @Get('lights')
+  @ApiOkResponse({ type: [LightView] })
+  lights(): Promise<LightView[]> {
+    return this.sheets.lights();
+  }
+
+  /** Takes a lamp's spectrum in: two columns, nm and power. */
+  @Post('lights')
+  @ApiConsumes('multipart/form-data')
+  @ApiCreatedResponse({ type: LightView })
+  @UseInterceptors(FileUpload)
+  addLight(@UploadedFile() file: IncomingFile, @Body() fields: LightFields): Promise<LightView> {
+    return this.sheets.addLight(file, fields);
+  }
+
+  @Delete('lights/:id')
+  @HttpCode(204)
+  removeLight(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.sheets.removeLight(id);
+  }
+
+  @Get('profiles')
+  @ApiOkResponse({ type: [ProfileView] })
+  profiles(): Promise<ProfileView[]> {
+    return this.sheets.profiles();
+  }
+
+  /** Takes a profile in, to be laid beside the papers. */
+  @Post('profiles')
+  @ApiConsumes('multipart/form-data')
+  @ApiCreatedResponse({ type: ProfileView })
+  @UseInterceptors(FileUpload)
+  addProfile(@UploadedFile() file: IncomingFile): Promise<ProfileView> {
+    return this.sheets.addProfile(file);
+  }
+
+  @Get('profiles/:id/solid')
+  @ApiOkResponse({ type: SolidView })
+  solid(@Param('id', ParseUUIDPipe) id: string): Promise<SolidView> {
+    return this.sheets.solid(id);
+  }
+
+  @Delete('profiles/:id')
+  @HttpCode(204)
+  removeProfile(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.sheets.removeProfile(id);
+  }
+}
+
+@Module({ imports: [ReadingsModule], controllers: [SheetsController], providers: [SheetsService] })
+export class SheetsModule {}

@@ -1,0 +1,68 @@
+import { randomUUID } from 'node:crypto';
+import { Body, Controller, Delete, Get, HttpCode, Injectable, Module, Param, ParseUUIDPipe, Post } from '@nestjs/common';
+import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { InjectRepository } from '@nestjs/typeorm';
+import { Repository } from 'typeorm';
+import { rankTrial } from '@rakuen/core/measurement/trial';
+import { TrialInput, TrialView } from '@rakuen/contract/trials';
+import { notFound, RakuenError } from '../app/errors.ts';
+import { ConditionsModule } from '../conditions/conditions.module.ts';
+import { ConditionsService } from '../conditions/conditions.service.ts';
+import { TrialRow } from '../store/entities.ts';
+
+/** Media settings tried on one paper in one printer: the choice is stamped with what was measured that day, and stands until the next. */
+@Injectable()
+class TrialsService {
+  constructor(
+    @InjectRepository(TrialRow) private readonly rows: Repository<TrialRow>,
+    private readonly conditions: ConditionsService,
+  ) {}
+
+  /** The newest first. */
+  list(): Promise<TrialView[]> {
+    return this.rows.find({ order: { stampedAt: 'DESC' } });
+  }
+
+  async stamp(input: TrialInput): Promise<TrialView> {
+    const all = await this.conditions.list();
+    const chosen = all.find((c) => c.id === input.conditionId);
+    if (!chosen) throw notFound('print condition');
+    const tried = all.filter((c) => c.paperId === chosen.paperId && c.printer === chosen.printer && c.printMode === chosen.printMode);
+    if (tried.length < 2) throw new RakuenError(409, 'One setting alone is no trial.', { remedy: 'Print the chart under another media setting and read it first.' });
+    const ranking = rankTrial(tried.map((c) => ({ id: c.id, figures: c.facts?.figures ?? {} }))).map((r) => ({ ...r, mean: Number.isFinite(r.mean) ? r.mean : 0, mediaSetting: tried.find((c) => c.id === r.conditionId)!.mediaSetting }));
+    const row = this.rows.create({ ...input, reason: input.reason.trim(), by: input.by.trim(), light: input.light?.trim() ?? '', id: randomUUID(), stampedAt: new Date().toISOString(), paperId: chosen.paperId, printer: chosen.printer, mediaSetting: chosen.mediaSetting, ranking });
+    await this.rows.insert(row as never);
+    return row;
+  }
+
+  async remove(id: string): Promise<void> {
+    if (!(await this.rows.delete(id)).affected) throw notFound('trial');
+  }
+}
+
+@ApiTags('trials')
+@Controller('trials')
+class TrialsController {
+  constructor(private readonly trials: TrialsService) {}
+
+  @Get()
+  @ApiOkResponse({ type: [TrialView] })
+  list(): Promise<TrialView[]> {
+    return this.trials.list();
+  }
+
+  @Post()
+  @ApiCreatedResponse({ type: TrialView })
+  stamp(@Body() input: TrialInput): Promise<TrialView> {
+    return this.trials.stamp(input);
+  }
+
+  @Delete(':id')
+  @HttpCode(204)
+  remove(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.trials.remove(id);
+  }
+}
+
+@Module({ imports: [ConditionsModule], controllers: [TrialsController], providers: [TrialsService] })
+export class TrialsModule {}

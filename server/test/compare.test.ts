@@ -1,0 +1,140 @@
+import { readFileSync } from 'node:fs';
+import { GLASSES, TABLE_LIGHTS } from '@rakuen/core/colour/table-lights';
+import type { Lab } from '@rakuen/core/colour/types';
+import { writeCxf } from '@rakuen/core/formats/cxf-write';
+import { meshVolume, type GamutMesh } from '@rakuen/core/gamut/mesh';
+import { lighting, litLabs, litXyz } from '@rakuen/core/measurement/lit-sheet';
+import { surfaceChart } from '@rakuen/core/simulation/chart';
+import { readChart } from '@rakuen/core/simulation/instrument';
+import { standIn, type StandInFacts } from '@rakuen/core/simulation/stand-in';
+import { condition, CONDITION, fixture, start, type Running } from './rakuen.ts';
+
+let rakuen: Running;
+beforeAll(async () => void (rakuen = await start()));
+afterAll(async () => void (await rakuen.stop()));
+
+const facts: StandInFacts = { coating: 'matt', surface: 'smooth', brightenerClaim: 'high', weightGsm: 230, thicknessUm: 300, blackInk: 'matt black', mediaSetting: 'Fine art matt', printMode: 'colour through a profile', blackOvercoat: false };
+function read(over: Partial<StandInFacts>, seed: number): string {
+  const model = standIn({ ...facts, ...over });
+  const [m1, m2] = (['M1', 'M2'] as const).map((light) => ({ ...readChart(model, surfaceChart(3, 11, 2), light, seed), createdAt: '2026-11-01T10:00:00Z' }));
+  return writeCxf(m1, m2);
+}
+
+describe('a sheet for the comparison', () => {
+  type Sheet = { mesh: GamutMesh; spectra: { startNm: number; stepNm: number; bands: number; reflected: string; luminous?: string; white: number; corners: number[] } };
+  const floats = (text: string) => {
+    const bytes = Buffer.from(text, 'base64');
+    return new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
+  };
+
+  it('holds its solid and its spectra, brightener apart: under D50 its white is the figure that was measured', async () => {
+    const id = await condition(rakuen, 'Bright', 'matt');
+    const { body } = await rakuen.upload<{ facts: { figures: Record<string, { lab: Lab; value: number }> } }>(`/api/conditions/${id}/readings`, 'bright.cxf', read({}, 1));
+    const sheet = (await rakuen.call<Sheet>('GET', `/api/conditions/${id}/sheet`)).body;
+    expect(meshVolume(sheet.mesh)).toBeCloseTo(body.facts.figures.gamutVolume.value, -1);
+    const spectra = { ...sheet.spectra, reflected: floats(sheet.spectra.reflected), luminous: floats(sheet.spectra.luminous!) };
+    expect(spectra.reflected.length).toBe(spectra.luminous.length);
+    expect(sheet.spectra.corners).toHaveLength(sheet.mesh.vertices.length);
+    const under = lighting(TABLE_LIGHTS[0].power, GLASSES[0], spectra);
+    const white = litLabs(litXyz(spectra, under), under)[spectra.white];
+    white.forEach((v, c) => expect(v).toBeCloseTo(body.facts.figures.white.lab[c], 1));
+  });
+
+  it('without spectra it is a solid alone; without readings there is none', async () => {
+    const id = await condition(rakuen, 'Offset');
+    expect((await rakuen.call('GET', `/api/conditions/${id}/sheet`)).status).toBe(404);
+    await rakuen.upload(`/api/conditions/${id}/readings`, 'coated.ti3', readFileSync(fixture('FOGRA39L.ti3')));
+    const { body } = await rakuen.call<{ mesh: GamutMesh; spectra?: object }>('GET', `/api/conditions/${id}/sheet`);
+    expect(body.mesh.triangles.length).toBeGreaterThan(100);
+    expect(body.spectra).toBeUndefined();
+  });
+});
+
+describe('lamps and profiles', () => {
+  it('a lamp’s spectrum is imported, listed, and removed; a broken one is refused at its line', async () => {
+    const rows = Array.from({ length: 36 }, (_, i) => `${380 + i * 10},${(1 + i / 10).toFixed(2)}`);
+    const added = await rakuen.upload<{ id: string; name: string; values: number[] }>('/api/lights', 'lamp.csv', ['nm,power', ...rows].join('\n'), { name: 'Lamp by the easel' });
+    expect(added).toMatchObject({ status: 201, body: { name: 'Lamp by the easel', stepNm: 5 } });
+    expect((await rakuen.call<unknown[]>('GET', '/api/lights')).body).toHaveLength(1);
+    const broken = await rakuen.upload<{ line: number; file: string }>('/api/lights', 'bad.csv', ['nm,power', ...rows.map((r, i) => (i === 9 ? '470,bright' : r))].join('\n'), { name: 'x' });
+    expect(broken).toMatchObject({ status: 422, body: { line: 11, file: 'bad.csv' } });
+    expect((await rakuen.upload('/api/lights', 'lamp.csv', rows.join('\n'))).status).toBe(400);
+    expect((await rakuen.call('DELETE', `/api/lights/${added.body.id}`)).status).toBe(204);
+  });
+
+  it('a profile becomes a solid, once; what is none is refused', async () => {
+    const bytes = readFileSync(fixture('sRGB.icc'));
+    const added = await rakuen.upload<{ id: string; volume: number }>('/api/profiles', 'work.icc', bytes);
+    expect(added.status).toBe(201);
+    expect(Math.abs(added.body.volume / 832_870 - 1)).toBeLessThan(0.003);
+    expect((await rakuen.upload<{ id: string }>('/api/profiles', 'again.icc', bytes)).body.id).toBe(added.body.id);
+    const { body } = await rakuen.call<{ mesh: GamutMesh }>('GET', `/api/profiles/${added.body.id}/solid`);
+    expect(meshVolume(body.mesh)).toBeCloseTo(added.body.volume, 3);
+    expect((await rakuen.upload('/api/profiles', 'none.icc', 'hello')).status).toBe(422);
+    expect((await rakuen.call('DELETE', `/api/profiles/${added.body.id}`)).status).toBe(204);
+  });
+
+  it('the light over the table stays', async () => {
+    await rakuen.call('PUT', '/api/table', { conditionIds: [], pictureIds: [], light: 'A', glass: 'museum' });
+    expect((await rakuen.call('GET', '/api/table')).body).toMatchObject({ light: 'A', glass: 'museum' });
+  });
+});
+
+describe('by eye', () => {
+  type Eye = { id: string; left?: string; right?: string; pairCount: number; choices: unknown[]; labels: { conditionId: string; code: string }[]; places: { conditionId: string; scale: number; error?: number }[]; toldApart?: boolean };
+  const choose = (eye: Eye, said: string, turn = eye.choices.length) => rakuen.call<Eye>('POST', `/api/eye/${eye.id}/choices`, { turn, said });
+  let ids: string[];
+  beforeAll(async () => void (ids = await Promise.all(['One', 'Two', 'Three'].map((n) => condition(rakuen, n)))));
+  const begin = async (times = 2) => (await rakuen.call<Eye>('POST', '/api/eye', { conditionIds: ids, criterion: 'deeper black', times, observer: 'Ines', light: 'D50, 2000 lx' })).body;
+
+  it('pairs come behind codes; what the eye prefers is found, with how sure it is, and only at the end', async () => {
+    let eye = await begin(4);
+    expect(eye).toMatchObject({ pairCount: 12, places: [] });
+    expect(eye.toldApart).toBeUndefined();
+    const rank = new Map(eye.labels.map((l) => [l.code, ids.indexOf(l.conditionId)]));
+    while (eye.left) {
+      expect(rank.has(eye.left) && rank.has(eye.right!)).toBe(true);
+      eye = (await choose(eye, rank.get(eye.left)! < rank.get(eye.right!)! ? 'left' : 'right')).body;
+    }
+    expect(eye.places.map((p) => p.conditionId)).toEqual(ids);
+    expect(eye.toldApart).toBe(true);
+    for (const p of eye.places) expect(p.error).toBeGreaterThan(0);
+    expect((await choose(eye, 'left')).status).toBe(409);
+  });
+
+  it('eyes that could not tell are said to be such; a choice is taken back; the wrong turn is refused', async () => {
+    let eye = await begin(1);
+    expect((await choose(eye, 'left', 2)).status).toBe(409);
+    eye = (await choose(eye, 'left')).body;
+    eye = (await rakuen.call<Eye>('DELETE', `/api/eye/${eye.id}/choices/last`)).body;
+    expect(eye.choices).toHaveLength(0);
+    while (eye.left) eye = (await choose(eye, 'neither')).body;
+    expect(eye.toldApart).toBe(false);
+    expect((await rakuen.call<unknown[]>('GET', '/api/eye')).body).toHaveLength(2);
+  });
+
+  it('needs two prints', async () => {
+    expect((await rakuen.call('POST', '/api/eye', { conditionIds: [ids[0], ids[0]], criterion: 'whiter', times: 1, observer: 'I', light: 'day' })).status).toBe(400);
+    expect((await rakuen.call('POST', '/api/eye', { conditionIds: ids, criterion: 'prettier', times: 1, observer: 'I', light: 'day' })).status).toBe(400);
+  });
+});
+
+describe('a media-setting trial', () => {
+  it('is ranked by what was measured, stamped by a hand, and found again', async () => {
+    const right = await condition(rakuen, 'Tried', 'baryta');
+    const { body } = await rakuen.call<{ paperId: string }>('GET', `/api/conditions/${right}`);
+    expect((await rakuen.call('POST', '/api/trials', { conditionId: right, reason: 'It is the only one.', by: 'Ines' })).status).toBe(409);
+    const starved = (await rakuen.call<{ id: string }>('POST', '/api/conditions', { ...CONDITION, mediaSetting: 'Plain', paperId: body.paperId })).body.id;
+    const baryta = { coating: 'baryta', brightenerClaim: 'none', blackInk: 'photo black' } as const;
+    await rakuen.upload(`/api/conditions/${right}/readings`, 'right.cxf', read({ ...baryta, mediaSetting: 'Fibre gloss' }, 2));
+    await rakuen.upload(`/api/conditions/${starved}/readings`, 'starved.cxf', read({ ...baryta, mediaSetting: 'Plain' }, 3));
+    await rakuen.call('POST', `/api/conditions/${right}/observations`, { observations: [{ kind: 'rings', value: { grade: 0 }, takenAt: '2026-11-20T10:00:00Z', by: 'Ines', instrument: '', light: 'D50' }] });
+    const { status, body: trial } = await rakuen.call<{ id: string; mediaSetting: string; ranking: { conditionId: string; places: Record<string, number> }[] }>('POST', '/api/trials', { conditionId: right, reason: 'Open shadows.', by: 'Ines', light: 'D50' });
+    expect(status).toBe(201);
+    expect(trial.mediaSetting).toBe(CONDITION.mediaSetting);
+    expect(trial.ranking.map((r) => r.conditionId)).toEqual([right, starved]);
+    expect(trial.ranking[0].places.dmax).toBe(1);
+    expect((await rakuen.call<{ reason: string }[]>('GET', '/api/trials')).body[0].reason).toBe('Open shadows.');
+    expect((await rakuen.call('DELETE', `/api/trials/${trial.id}`)).status).toBe(204);
+  });
+});

@@ -1,0 +1,78 @@
+import { expose } from 'comlink';
+import { GLASSES, TABLE_LIGHTS } from '@rakuen/core/colour/table-lights';
+import type { ViewingLight } from '@rakuen/core/colour/lights';
+import type { Spectrum } from '@rakuen/core/colour/types';
+import { columnsOf, type Columns } from '@rakuen/core/gamut/columns';
+import { coverage, reachesBeyond, type Beyond, type Coverage } from '@rakuen/core/gamut/coverage';
+import { meshVolume, type GamutMesh } from '@rakuen/core/gamut/mesh';
+import { abOutline, type OutlinePoint } from '@rakuen/core/gamut/outline';
+import { spaceSolid, WORKING_SPACES, type WorkingSpace } from '@rakuen/core/gamut/working-spaces';
+import type { Figure } from '@rakuen/core/measurement/figure';
+import { litPrint, turns, unsteadiness, type ReadySheet, type Turn } from '@rakuen/core/measurement/lit-figures';
+import { lighting } from '@rakuen/core/measurement/lit-sheet';
+import type { RampStep } from '@rakuen/core/measurement/neutral-ramp';
+import { screenMatch, type MonitorWhite, type ScreenMatch } from '@rakuen/core/measurement/screen-match';
+
+/** A print as the light shows it: what replaces its measured facts. */
+export interface LitFacts {
+  readonly figures: Record<string, Figure>;
+  readonly ramp: RampStep[];
+  readonly outline: OutlinePoint[];
+  readonly mesh: GamutMesh;
+}
+
+/** Two solids against one another. */
+export interface Against extends Coverage {
+  readonly volumes: readonly [number, number];
+  readonly firstBeyond: readonly Beyond[];
+  readonly secondBeyond: readonly Beyond[];
+}
+
+const sheets = new Map<string, { sheet: ReadySheet; base: Record<string, Figure> }>();
+const columns = new WeakMap<GamutMesh, Columns>();
+const glassOf = (key: string) => GLASSES.find((g) => g.key === key) ?? GLASSES[0];
+const spaces = new Map<WorkingSpace, GamutMesh>();
+
+/** What is computed beside the screen, so that it never stands still. */
+const desk = {
+  keep(id: string, sheet: ReadySheet, base: Record<string, Figure>): void {
+    sheets.set(id, { sheet, base });
+  },
+  lit(id: string, light: Spectrum, glass: string): LitFacts | undefined {
+    const known = sheets.get(id);
+    if (!known) return undefined;
+    const { figures, ramp, mesh } = litPrint(known.sheet, known.base, lighting(light, glassOf(glass), known.sheet));
+    return { figures, ramp: [...ramp], mesh, outline: mesh.triangles.length > 0 ? abOutline(mesh) : [] };
+  },
+  turns(id: string, imported: readonly ViewingLight[]): { list: Turn[]; mean: number } | undefined {
+    const known = sheets.get(id);
+    if (!known) return undefined;
+    const list = turns(known.sheet, [...TABLE_LIGHTS, ...imported]);
+    return { list, mean: unsteadiness(list) };
+  },
+  screen(id: string, light: Spectrum, glass: string, monitor: MonitorWhite): ScreenMatch | undefined {
+    const known = sheets.get(id);
+    return known && screenMatch(known.sheet, lighting(light, glassOf(glass), known.sheet), monitor);
+  },
+  space(key: WorkingSpace): GamutMesh {
+    const known = spaces.get(key) ?? spaceSolid(WORKING_SPACES[key]);
+    spaces.set(key, known);
+    return known;
+  },
+  /** @param progress told the share that is done, 0–1 */
+  against(first: GamutMesh, second: GamutMesh, progress: (share: number) => void): Against {
+    const cut = (mesh: GamutMesh) => {
+      const known = columns.get(mesh) ?? columnsOf(mesh);
+      columns.set(mesh, known);
+      return known;
+    };
+    const p = cut(first);
+    progress(0.4);
+    const q = cut(second);
+    progress(0.8);
+    return { ...coverage(p, q), volumes: [meshVolume(first), meshVolume(second)], firstBeyond: reachesBeyond(p, q), secondBeyond: reachesBeyond(q, p) };
+  },
+};
+export type Desk = typeof desk;
+
+expose(desk);

@@ -1,0 +1,100 @@
+import { skipToken } from '@reduxjs/toolkit/query/react';
+import { useEffect, useMemo, useState } from 'react';
+import type { ConditionView } from '@rakuen/contract/conditions';
+import type { SheetView } from '@rakuen/contract/sheets';
+import type { ViewingLight } from '@rakuen/core/colour/lights';
+import { GLASSES, TABLE_LIGHTS, type Glass } from '@rakuen/core/colour/table-lights';
+import type { ReadySheet } from '@rakuen/core/measurement/lit-figures';
+import { useLayTableMutation, useLightsQuery, useSheetsQuery, useTableQuery } from '../api/api.ts';
+import type { LitFacts } from './compare-worker.ts';
+import { desk } from './desk.ts';
+
+/** The light over the table and the glass before it, with what can be chosen. */
+export function useLight() {
+  const { data: table } = useTableQuery();
+  const { data: imported } = useLightsQuery();
+  const [lay] = useLayTableMutation();
+  const own = useMemo((): ViewingLight[] => (imported ?? []).map((l) => ({ key: l.id, name: l.name, source: 'imported', power: { startNm: l.startNm, stepNm: l.stepNm, values: l.values } })), [imported]);
+  const lights = useMemo(() => [...TABLE_LIGHTS, ...own], [own]);
+  const light = lights.find((l) => l.key === table?.light) ?? TABLE_LIGHTS[0];
+  const glass: Glass = GLASSES.find((g) => g.key === table?.glass) ?? GLASSES[0];
+  return {
+    lights,
+    own,
+    light,
+    glass,
+    /** Nothing stands between the figures and what was measured. */
+    plain: light.key === TABLE_LIGHTS[0].key && glass.key === GLASSES[0].key,
+    choose: (key: string) => table && void lay({ ...table, light: key }),
+    chooseGlass: (key: string) => table && void lay({ ...table, glass: key }),
+  };
+}
+
+const floats = (base64: string) => {
+  const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+  return new Float32Array(bytes.buffer);
+};
+
+function ready({ spectra: s, mesh }: SheetView): ReadySheet | undefined {
+  return s && { startNm: s.startNm, stepNm: s.stepNm, bands: s.bands, reflected: floats(s.reflected), luminous: s.luminous ? floats(s.luminous) : undefined, white: s.white, black: s.black, greys: s.greys, corners: s.corners, triangles: mesh?.triangles ?? [] };
+}
+
+/** Changes whenever another reading speaks, or serves the one that does. */
+const stampOf = (c: ConditionView) => [c.facts?.readingId, ...c.readings.map((r) => r.id)].join('/');
+
+/** A print condition as the light shows it. */
+export interface LitCondition extends ConditionView {
+  /** How the light bears on it: as chosen; or why it can't. */
+  readonly underLight: 'as measured' | 'recomputed' | 'no spectra' | 'no UV reading' | 'waiting';
+}
+
+/**
+ * What lies on the table, under the light over it: figures, ramps and outlines recomputed beside the screen. A print without spectra keeps what was measured, and says so.
+ */
+export function useLitTable(laid: readonly ConditionView[]) {
+  const { light, glass, plain } = useLight();
+  const measured = useMemo(() => laid.filter((c) => c.facts?.readingId), [laid]);
+  const { currentData: sheets } = useSheetsQuery(measured.length > 0 ? measured.map((c) => ({ id: c.id, stamp: stampOf(c) })) : skipToken);
+  const [lit, setLit] = useState<{ key: string; facts: Record<string, LitFacts> }>({ key: '', facts: {} });
+  const [kept, setKept] = useState('');
+  const stamp = sheets ? measured.map(stampOf).join() : '';
+
+  useEffect(() => {
+    if (!sheets) return;
+    let live = true;
+    void Promise.all(
+      sheets.map(async (s) => {
+        const sheet = ready(s);
+        const facts = laid.find((c) => c.id === s.conditionId)?.facts;
+        if (sheet && facts) await desk().keep(s.conditionId, sheet, facts.figures);
+      }),
+    ).then(() => live && setKept(stamp));
+    return () => void (live = false);
+    // The sheets change with their readings alone.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [stamp]);
+
+  const key = `${light.key}/${glass.key}/${kept}`;
+  useEffect(() => {
+    if (!sheets || kept !== stamp || kept === '') return;
+    let live = true;
+    void Promise.all(sheets.filter((s) => s.spectra).map(async (s) => [s.conditionId, await desk().lit(s.conditionId, light.power, glass.key)] as const)).then((all) => {
+      if (live) setLit({ key, facts: Object.fromEntries(all.flatMap(([id, f]) => (f ? [[id, f]] : []))) });
+    });
+    return () => void (live = false);
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key]);
+
+  const conditions = laid.map((c): LitCondition => {
+    const sheet = sheets?.find((s) => s.conditionId === c.id);
+    if (plain || !c.facts?.readingId) return { ...c, underLight: 'as measured' };
+    if (!sheet) return { ...c, underLight: 'waiting' };
+    if (!sheet.spectra) return { ...c, underLight: 'no spectra' };
+    const facts = lit.facts[c.id];
+    if (!facts) return { ...c, underLight: 'waiting' };
+    return { ...c, facts: { ...c.facts, figures: { ...c.facts.figures, ...facts.figures }, ramp: facts.ramp, outline: facts.outline }, underLight: sheet.spectra.luminous ? 'recomputed' : 'no UV reading' };
+  });
+  /** Solids under the light; as measured where there are no spectra. */
+  const solids = Object.fromEntries((sheets ?? []).flatMap((s) => (s.mesh ? [[s.conditionId, plain ? s.mesh : (lit.facts[s.conditionId]?.mesh ?? s.mesh)] as const] : [])));
+  return { conditions, solids, ready: kept !== '' && kept === stamp, light, glass, plain, settled: plain || lit.key === key };
+}
