@@ -80,6 +80,33 @@ describe('lamps and profiles', () => {
   });
 });
 
+describe('a comparison taken away', () => {
+  it('as PDF of one or two pages and as CSV, under the light that was chosen, names in any letters', async () => {
+    const ids: string[] = [];
+    for (const [name, over, seed] of [['Heller Bogen Ωμέγα', {}, 5], ['紙', { brightenerClaim: 'none' }, 6]] as const) {
+      const id = await condition(rakuen, name, 'matt');
+      await rakuen.upload(`/api/conditions/${id}/readings`, `${seed}.cxf`, read(over, seed));
+      ids.push(id);
+    }
+    const file = async (query: string) => {
+      const response = await fetch(`${rakuen.url}/api/comparison?ids=${ids.join(',')}&${query}`);
+      return { status: response.status, bytes: Buffer.from(await response.arrayBuffer()) };
+    };
+    const pdf = (await file('as=pdf')).bytes.toString('latin1');
+    expect(pdf.startsWith('%PDF-')).toBe(true);
+    expect(pdf.match(/\/Type \/Page\b/g)!.length).toBeLessThanOrEqual(2);
+    const rows = async (query: string) => (await file(`as=csv${query}`)).bytes.toString('utf8').split('\r\n').map((l) => l.split(','));
+    const black = (table: string[][]) => table.find((r) => r[0] === 'Dmax')!;
+    const [plain, glazed] = [await rows(''), await rows('&light=A&glass=plain')];
+    expect(plain[0].join()).toContain('Heller Bogen Ωμέγα');
+    // A pane before it costs both sheets black.
+    expect(Number(black(glazed)[3])).toBeLessThan(Number(black(plain)[3]));
+    expect(plain.length).toBeGreaterThan(15);
+    expect((await file('as=csv&light=moon')).status).toBe(404);
+    expect((await rakuen.call('GET', `/api/comparison?as=csv&ids=${ids[0]}`)).status).toBe(400);
+  });
+});
+
 describe('by eye', () => {
   type Eye = { id: string; left?: string; right?: string; pairCount: number; choices: unknown[]; labels: { conditionId: string; code: string }[]; places: { conditionId: string; scale: number; error?: number }[]; toldApart?: boolean };
   const choose = (eye: Eye, said: string, turn = eye.choices.length) => rakuen.call<Eye>('POST', `/api/eye/${eye.id}/choices`, { turn, said });

@@ -12,6 +12,7 @@ import { PicturesModule } from '../pictures/pictures.module.ts';
 import { PrintsModule } from '../prints/prints.module.ts';
 import { ReadingsModule } from '../readings/readings.module.ts';
 import { SessionsModule } from '../sessions/sessions.module.ts';
+import { ComparisonModule } from '../comparison/comparison.module.ts';
 import { EyeModule } from '../eye/eye.module.ts';
 import { SheetsModule } from '../sheets/sheets.module.ts';
 import { TrialsModule } from '../trials/trials.module.ts';
@@ -32,7 +33,7 @@ export class AppModule {
     return {
       module: AppModule,
       global: true,
-      imports: [SharedModule, StoreModule, SettingsModule, PapersModule, ConditionsModule, ReadingsModule, BenchModule, ChartsModule, SessionsModule, BundlesModule, SheetsModule, TrialsModule, EyeModule, PicturesModule, MatchesModule, PrintsModule, LedgerModule, TableModule],
+      imports: [SharedModule, StoreModule, SettingsModule, PapersModule, ConditionsModule, ReadingsModule, BenchModule, ChartsModule, SessionsModule, BundlesModule, SheetsModule, ComparisonModule, TrialsModule, EyeModule, PicturesModule, MatchesModule, PrintsModule, LedgerModule, TableModule],
       providers: [{ provide: CONFIG, useValue: config }, DemoStudio],
       exports: [CONFIG],
     };

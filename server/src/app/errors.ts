@@ -1,4 +1,4 @@
-import { Catch, HttpException, type ArgumentsHost, type ExceptionFilter, Logger } from '@nestjs/common';
+import { Catch, HttpException, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
 import type { ApiError } from '@rakuen/contract/settings';
 import type { ValidationError } from 'class-validator';
 import type { Response } from 'express';
@@ -25,8 +25,6 @@ export function faultsOf(errors: readonly ValidationError[], path = ''): { field
 /** Every error leaves the server in one shape; what was not foreseen is logged and not told in detail. */
 @Catch()
 export class ErrorFilter implements ExceptionFilter {
-  private readonly log = new Logger('Rakuen');
-
   catch(error: unknown, host: ArgumentsHost): void {
     const response = host.switchToHttp().getResponse<Response>();
     if (response.headersSent) {
@@ -49,7 +47,8 @@ export class ErrorFilter implements ExceptionFilter {
     if (typeof status === 'number' && status >= 400 && status < 500) {
       return { statusCode: status, message: type === 'entity.too.large' ? 'The request is too large.' : 'The request can’t be read.', remedy: 'Send well-formed JSON.' };
     }
-    this.log.error(error instanceof Error ? error.stack : error);
+    // The framework's own log is off, so that a start prints one line; what nobody foresaw is said all the same.
+    console.error(error instanceof Error ? error.stack : error);
     return { statusCode: 500, message: 'Something in Rakuen went wrong; nothing was changed.', remedy: 'Try again. If it happens again, the server’s log says what it was.' };
   }
 }

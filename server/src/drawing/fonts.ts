@@ -11,14 +11,22 @@ export const FONT_FILES = {
 } as const;
 export type Face = keyof typeof FONT_FILES;
 
-const loaded = new Map<Face, Font>();
+/** Each face comes in pieces by script; a letter the first piece lacks is looked for in these. */
+export const FURTHER_FILES: Record<Face, readonly string[]> = {
+  sans: ['greek', 'latin-ext', 'cyrillic'].map((script) => require.resolve(`@fontsource/source-sans-3/files/source-sans-3-${script}-400-normal.woff`)),
+  serif: ['greek', 'latin-ext', 'cyrillic'].map((script) => require.resolve(`@fontsource/source-serif-4/files/source-serif-4-${script}-400-normal.woff`)),
+};
 
-export function font(face: Face): Font {
-  let made = loaded.get(face);
+const loaded = new Map<string, Font>();
+
+/** A shipped face, or a piece of one by its file. */
+export function font(face: string): Font {
+  const path = face in FONT_FILES ? FONT_FILES[face as Face] : face;
+  let made = loaded.get(path);
   if (!made) {
-    const file = readFileSync(FONT_FILES[face]);
+    const file = readFileSync(path);
     made = opentype.parse(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength) as ArrayBuffer);
-    loaded.set(face, made);
+    loaded.set(path, made);
   }
   return made;
 }

@@ -1,14 +1,12 @@
-import PDFDocument from 'pdfkit';
 import sharp from 'sharp';
 import type { ChartDesign } from '@rakuen/core/chart/chart-design';
 import { fromRgb16, toRgb16, type Rgb16 } from '@rakuen/core/chart/device16';
 import { blankRaster, pixelAt, rasteriseChart, type Raster } from '@rakuen/core/chart/raster';
 import { rasterisePage, type PageMark, type TestPage } from '@rakuen/core/chart/test-page';
 import { drawText, type TextLine } from './draw-text.ts';
-import { FONT_FILES } from './fonts.ts';
+import { finishedPdf, lineWidth, newPdf, POINTS_PER_MM, setLine } from './pdf.ts';
 
 const MM_PER_INCH = 25.4;
-const POINTS_PER_MM = 72 / MM_PER_INCH;
 /** More than this would not fit a printer's memory either. */
 export const MOST_PIXELS = 60_000_000;
 
@@ -42,7 +40,7 @@ function tiff({ widthPx, heightPx, dpi, data }: Raster): Promise<Buffer> {
 
 /** A chart as PDF, all its sheets: patches are vectors in the device's own RGB. */
 export function chartPdf(design: ChartDesign): Promise<Uint8Array> {
-  const document = pdf();
+  const document = newPdf();
   design.pages.forEach((page, number) => {
     document.addPage({ size: [page.widthMm * POINTS_PER_MM, page.heightMm * POINTS_PER_MM], margin: 0 });
     for (const b of page.boxes) box(document, b.xMm, b.yMm, b.widthMm, b.heightMm, b.rgb16);
@@ -51,12 +49,12 @@ export function chartPdf(design: ChartDesign): Promise<Uint8Array> {
     }
     for (const t of page.texts) words(document, { ...t, face: 'sans' });
   });
-  return finished(document);
+  return finishedPdf(document);
 }
 
 /** The test page as PDF: flats and type as vectors; rings and sweeps as pictures at the page's resolution. */
 export async function testPagePdf(page: TestPage, dpi: number): Promise<Uint8Array> {
-  const document = pdf();
+  const document = newPdf();
   document.addPage({ size: [page.widthMm * POINTS_PER_MM, page.heightMm * POINTS_PER_MM], margin: 0 });
   for (const mark of page.marks) {
     if (mark.kind === 'flat') box(document, mark.xMm, mark.yMm, mark.widthMm, mark.heightMm, toRgb16(mark.rgb));
@@ -66,7 +64,7 @@ export async function testPagePdf(page: TestPage, dpi: number): Promise<Uint8Arr
       document.image(png, mark.xMm * POINTS_PER_MM, mark.yMm * POINTS_PER_MM, { width: mark.widthMm * POINTS_PER_MM, height: mark.heightMm * POINTS_PER_MM });
     }
   }
-  return finished(document);
+  return finishedPdf(document);
 }
 
 async function sweepPng(mark: Extract<PageMark, { kind: 'sweep' }>, dpi: number): Promise<Buffer> {
@@ -76,30 +74,15 @@ async function sweepPng(mark: Extract<PageMark, { kind: 'sweep' }>, dpi: number)
   return sharp(data, { raw: { width: widthPx, height: heightPx, channels: 3 } }).png().toBuffer();
 }
 
-function pdf(): PDFKit.PDFDocument {
-  const document = new PDFDocument({ autoFirstPage: false, info: { Producer: 'Rakuen', Creator: 'Rakuen' } });
-  document.registerFont('sans', FONT_FILES.sans);
-  document.registerFont('serif', FONT_FILES.serif);
-  return document;
-}
-
 function box(document: PDFKit.PDFDocument, xMm: number, yMm: number, widthMm: number, heightMm: number, rgb16: Rgb16): void {
   document.rect(xMm * POINTS_PER_MM, yMm * POINTS_PER_MM, widthMm * POINTS_PER_MM, heightMm * POINTS_PER_MM).fill(fromRgb16(rgb16).map((v) => v * 255) as [number, number, number]);
 }
 
 function words(document: PDFKit.PDFDocument, line: TextLine): void {
   const size = line.sizeMm * POINTS_PER_MM;
-  document.font(line.face).fontSize(size).fillColor(line.reversed ? '#ffffff' : '#000000');
-  const x = line.xMm * POINTS_PER_MM - (line.anchor === 'middle' ? document.widthOfString(line.text) / 2 : 0);
-  document.text(line.text, x, line.yMm * POINTS_PER_MM, { lineBreak: false, baseline: 'alphabetic' });
-}
-
-function finished(document: PDFKit.PDFDocument): Promise<Uint8Array> {
-  const parts: Buffer[] = [];
-  document.on('data', (part: Buffer) => parts.push(part));
-  const whole = new Promise<Uint8Array>((done, fail) => document.on('end', () => done(Buffer.concat(parts))).on('error', fail));
-  document.end();
-  return whole;
+  document.fillColor(line.reversed ? '#ffffff' : '#000000');
+  const x = line.xMm * POINTS_PER_MM - (line.anchor === 'middle' ? lineWidth(document, line.text, size, line.face) / 2 : 0);
+  setLine(document, line.text, { x, y: line.yMm * POINTS_PER_MM, size, face: line.face, at: 'alphabetic' });
 }
 
 /** Does a page at a resolution stay within what is drawn here? */

@@ -69,5 +69,5 @@ class SheetsController {
   }
 }
 
-@Module({ imports: [ReadingsModule], controllers: [SheetsController], providers: [SheetsService] })
+@Module({ imports: [ReadingsModule], controllers: [SheetsController], providers: [SheetsService], exports: [SheetsService] })
 export class SheetsModule {}

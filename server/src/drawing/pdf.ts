@@ -1,0 +1,82 @@
+import PDFDocument from 'pdfkit';
+import { FONT_FILES, font, FURTHER_FILES, type Face } from './fonts.ts';
+
+export const POINTS_PER_MM = 72 / 25.4;
+
+/** A PDF with the product's own two faces and no page yet. */
+export function newPdf(): PDFKit.PDFDocument {
+  const document = new PDFDocument({ autoFirstPage: false, info: { Producer: 'Rakuen', Creator: 'Rakuen' } });
+  for (const face of ['sans', 'serif'] as const) {
+    document.registerFont(face, FONT_FILES[face]);
+    FURTHER_FILES[face].forEach((file, i) => document.registerFont(`${face}-${i}`, file));
+  }
+  return document;
+}
+
+interface Run {
+  readonly font: string;
+  text: string;
+}
+
+/** Spaces of the screen that a printed face need not have; what no piece of the face has is shown as a question mark. */
+const plain = (text: string) => text.replaceAll(/[\u2000-\u200a\u202f\u00a0]/g, ' ').replaceAll('\u03bc', '\u00b5');
+
+/** A line in pieces, each in the piece of the face that has its letters. */
+function runs(text: string, face: Face): Run[] {
+  const out: Run[] = [];
+  for (const character of plain(text)) {
+    const places = [face, ...FURTHER_FILES[face].map((_, i) => `${face}-${i}`)];
+    const has = [FONT_FILES[face], ...FURTHER_FILES[face]].map((file) => font(file).charToGlyphIndex(character) > 0);
+    const found = places[has.indexOf(true)];
+    const last = out[out.length - 1];
+    if (last && last.font === (found ?? face)) last.text += found ? character : '?';
+    else out.push({ font: found ?? face, text: found ? character : '?' });
+  }
+  return out;
+}
+
+/** Width of a line, points. */
+export function lineWidth(document: PDFKit.PDFDocument, text: string, size: number, face: Face): number {
+  return runs(text, face).reduce((sum, r) => sum + document.font(r.font).fontSize(size).widthOfString(r.text), 0);
+}
+
+/** Where and how a line is set, points; `most` is the width it may take, beyond which it is cut short. */
+export interface LinePlace {
+  readonly x: number;
+  readonly y: number;
+  readonly size: number;
+  readonly face: Face;
+  readonly most?: number;
+  /** What lies at `y`: the top of the letters, or the line they stand on. */
+  readonly at?: 'top' | 'alphabetic';
+}
+
+/** Sets one line. */
+export function setLine(document: PDFKit.PDFDocument, text: string, { x, y, size, face, most = Infinity, at = 'top' }: LinePlace): void {
+  let words = text;
+  while (words.length > 1 && lineWidth(document, words, size, face) > most) words = `${words.slice(0, words.endsWith('…') ? -2 : -1).trimEnd()}…`;
+  let left = x;
+  for (const r of runs(words, face)) {
+    document.font(r.font).fontSize(size).text(r.text, left, y, { lineBreak: false, baseline: at });
+    left += document.widthOfString(r.text);
+  }
+}
+
+/** Breaks a text into lines that are no wider than `most`, points. */
+export function brokenLines(document: PDFKit.PDFDocument, text: string, size: number, face: Face, most: number): string[] {
+  const lines: string[] = [];
+  for (const word of text.split(' ')) {
+    const longer = lines.length === 0 ? word : `${lines[lines.length - 1]} ${word}`;
+    if (lines.length > 0 && lineWidth(document, longer, size, face) <= most) lines[lines.length - 1] = longer;
+    else lines.push(word);
+  }
+  return lines;
+}
+
+export function finishedPdf(document: PDFKit.PDFDocument): Promise<Uint8Array> {
+  const parts: Buffer[] = [];
+  document.on('data', (part: Buffer) => parts.push(part));
+  const whole = new Promise<Uint8Array>((done, fail) => document.on('end', () => done(Buffer.concat(parts))).on('error', fail));
+  document.end();
+  return whole;
+}

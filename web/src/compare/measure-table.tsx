@@ -1,0 +1,208 @@
+import { ArrowDownUp, EyeOff } from 'lucide-react';
+import { useState, type ReactNode } from 'react';
+import { differenceOf } from '@rakuen/core/measurement/difference';
+import type { Measure } from '@rakuen/core/measurement/measures/measure';
+import { MEASURE_GROUPS, MEASURES } from '@rakuen/core/measurement/measures/registry';
+import { formatNumber, supportedDigits } from '@rakuen/core/measurement/show';
+import type { Thresholds } from '@rakuen/core/measurement/thresholds';
+import { bulk } from '@rakuen/core/paper';
+import { QuietButton } from '../parts/button.tsx';
+import { Claimed, Measured } from '../parts/figure.tsx';
+import { TickField } from '../parts/form.tsx';
+import { asClaimed, conditionLine } from '../parts/label.ts';
+import { MARKS } from '../parts/marks.ts';
+import { useRemembered } from '../parts/remembered.ts';
+import type { LitCondition } from './use-light.ts';
+
+const EVERY = new Map(MEASURES.map((m) => [m.key, m]));
+
+/** Value by which papers are put in order; the lightness for a colour. */
+function valueOf(c: LitCondition, m: Measure): number | undefined {
+  const f = c.facts?.figures[m.key];
+  return f?.shape === 'scalar' ? f.value : f?.shape === 'colour' ? f.lab[0] : undefined;
+}
+
+/** Papers from best to least by a measure; from most to least where no way is better. Unmeasured ones last. */
+function inOrder(laid: readonly LitCondition[], m: Measure): LitCondition[] {
+  const sign = m.better === 'lower' ? 1 : -1;
+  return [...laid].sort((p, q) => sign * ((valueOf(p, m) ?? sign * Infinity) - (valueOf(q, m) ?? sign * Infinity)));
+}
+
+/** Best and worst where schools agree which way is better and the two differ by more than noise. */
+function marksOf(laid: readonly LitCondition[], m: Measure, thresholds: Thresholds): Map<string, 'best' | 'least'> {
+  const known = inOrder(laid, m).filter((c) => valueOf(c, m) !== undefined);
+  const [first, last] = [known[0], known[known.length - 1]];
+  if (!m.better || known.length < 2) return new Map();
+  const difference = differenceOf(m, first.facts!.figures[m.key], last.facts!.figures[m.key], thresholds);
+  return difference?.verdict === 'within your noise' ? new Map() : new Map([[first.id, 'best'], [last.id, 'least']]);
+}
+
+/** Every measure of all that lies on the table: put in order, hidden, with spread, or as differences from the sheet in the left hand. */
+export function MeasureTable({ laid, left, right, thresholds }: { laid: LitCondition[]; left: LitCondition; right: LitCondition; thresholds: Thresholds }) {
+  const [by, setBy] = useState<string>();
+  const [spread, setSpread] = useState(false);
+  const [differences, setDifferences] = useState(false);
+  const [hidden, setHidden] = useRemembered('hidden-measures', '');
+  const away = new Set(hidden.split(',').filter(Boolean));
+  const hide = (keys: Set<string>) => setHidden([...keys].join(','));
+  const letter = new Map(laid.map((c, i) => [c.id, MARKS[i].letter]));
+  const order = by ? inOrder(laid, EVERY.get(by)!) : laid;
+  const inHand = (c: LitCondition) => (c.id === left.id || c.id === right.id ? 'bg-sheet' : '');
+  const columns = laid.length + 2;
+
+  return (
+    <section aria-label="Measures of all papers">
+      <div className="flex flex-wrap items-center gap-x-6">
+        <TickField label="Differences from the left hand" checked={differences} onChange={(e) => setDifferences(e.target.checked)} />
+        <TickField label="With their spread" checked={spread} onChange={(e) => setSpread(e.target.checked)} />
+        {by && (
+          <QuietButton onClick={() => setBy(undefined)}>
+            In the order of the table again
+          </QuietButton>
+        )}
+        {away.size > 0 && (
+          <QuietButton onClick={() => hide(new Set())}>
+            Show {away.size} hidden {away.size === 1 ? 'measure' : 'measures'}
+          </QuietButton>
+        )}
+        <span className="ml-auto text-[13px] text-quiet">▲ best, ▽ least; where no mark stands, schools differ</span>
+      </div>
+      <div className="scroll-quiet overflow-x-auto" tabIndex={0} role="region" aria-label="All measures">
+        <table className="w-full border-collapse whitespace-nowrap">
+          <thead>
+            <tr className="border-b border-edge align-bottom">
+              <th scope="col" className="py-1 pr-4 text-left font-normal text-quiet">
+                Measured
+              </th>
+              <th scope="col" className="py-1 pr-4 text-left font-normal text-quiet">
+                Left against right
+              </th>
+              {order.map((c) => (
+                <th key={c.id} scope="col" className={`px-2 py-1 text-left font-normal ${inHand(c)}`}>
+                  <span className="font-serif font-semibold">{letter.get(c.id)}</span> {c.id === left.id && <span className="text-quiet">left hand</span>}
+                  {c.id === right.id && <span className="text-quiet">right hand</span>}
+                  <span className="block max-w-36 truncate font-serif" title={`${c.paper.name}, ${conditionLine(c)}`}>
+                    {c.paper.name}
+                  </span>
+                  <span className="block max-w-36 truncate text-[12px] text-quiet" title={conditionLine(c)}>
+                    {c.mediaSetting}
+                  </span>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          {MEASURE_GROUPS.map((group) => {
+            const shown = group.measures.filter((m) => !away.has(m.key));
+            if (shown.length === 0) return null;
+            return (
+              <tbody key={group.name}>
+                <GroupHead name={group.name} columns={columns} />
+                {shown.map((m) => {
+                  const [l, r] = [left.facts?.figures[m.key], right.facts?.figures[m.key]];
+                  const difference = l && r ? differenceOf(m, l, r, thresholds) : undefined;
+                  const marks = marksOf(laid, m, thresholds);
+                  return (
+                    <tr key={m.key} className="group border-b border-line">
+                      <th scope="row" className="py-1 pr-2 text-left font-normal" title={m.definition}>
+                        <span className="flex items-center gap-1">
+                          <span>
+                            {m.name} <span className="text-[12px] text-quiet">{m.unit === ': 1' || m.name.endsWith(m.unit) ? '' : m.unit}</span>
+                          </span>
+                          <span className="ml-auto flex opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 [@media(hover:none)]:opacity-100">
+                            <RowButton label={`Order the papers by ${m.name}`} pressed={by === m.key} onClick={() => setBy(by === m.key ? undefined : m.key)}>
+                              <ArrowDownUp size={13} aria-hidden />
+                            </RowButton>
+                            <RowButton label={`Hide ${m.name}`} onClick={() => hide(new Set([...away, m.key]))}>
+                              <EyeOff size={13} aria-hidden />
+                            </RowButton>
+                          </span>
+                        </span>
+                      </th>
+                      <td className="py-1 pr-4">{difference ? difference.verdict : <span className="text-quiet">—</span>}</td>
+                      {order.map((c, place) => (
+                        <td key={c.id} className={`px-2 py-1 whitespace-pre ${inHand(c)}`}>
+                          {by === m.key && valueOf(c, m) !== undefined && <span className="mr-1 text-[12px] text-quiet">{place + 1}.</span>}
+                          {differences && c.id !== left.id ? <DifferenceCell measure={m} of={c} from={left} /> : <Measured measure={m} condition={c} unit={m.unit === ': 1'} />}
+                          {spread && !differences && <Spread measure={m} of={c} />}
+                          {marks.has(c.id) && (
+                            <span className="ml-1 text-[11px]">
+                              <span aria-hidden>{marks.get(c.id) === 'best' ? '▲' : '▽'}</span>
+                              <span className="sr-only"> {marks.get(c.id)}</span>
+                            </span>
+                          )}
+                        </td>
+                      ))}
+                    </tr>
+                  );
+                })}
+              </tbody>
+            );
+          })}
+          <tbody>
+            <GroupHead name="As the makers claim" columns={columns} />
+            {CLAIMS.map(([name, show]) => (
+              <tr key={name} className="border-b border-line">
+                <th scope="row" className="py-1 pr-4 text-left font-normal">
+                  {name}
+                </th>
+                <td className="py-1 pr-4 text-quiet">not judged</td>
+                {order.map((c) => (
+                  <td key={c.id} className={`px-2 py-1 ${inHand(c)}`}>
+                    <Claimed>{show(c)}</Claimed>
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+function RowButton({ label, pressed, onClick, children }: { label: string; pressed?: boolean; onClick: () => void; children: ReactNode }) {
+  return (
+    <button type="button" aria-label={label} title={label} aria-pressed={pressed} onClick={onClick} className={`flex size-6 items-center justify-center rounded-[3px] hover:bg-field ${pressed ? 'bg-field' : ''}`}>
+      {children}
+    </button>
+  );
+}
+
+/** How far a paper lies from the one in the left hand, with its sign. */
+function DifferenceCell({ measure, of, from }: { measure: Measure; of: LitCondition; from: LitCondition }) {
+  const [p, q] = [of.facts?.figures[measure.key], from.facts?.figures[measure.key]];
+  if (p?.shape === 'colour' && q?.shape === 'colour') return <>{[0, 1, 2].map((c) => signed(p.lab[c] - q.lab[c], 1)).join('  ')}</>;
+  if (p?.shape !== 'scalar' || q?.shape !== 'scalar') return <span className="text-quiet">—</span>;
+  return <>{signed(p.value - q.value, supportedDigits(Math.hypot(p.sd, q.sd), measure.digits))}</>;
+}
+
+const signed = (value: number, digits: number) => `${value > 0 ? '+' : ''}${formatNumber(value, digits)}`;
+
+function Spread({ measure, of }: { measure: Measure; of: LitCondition }) {
+  const figure = of.facts?.figures[measure.key];
+  if (!figure || figure.shape === 'missing') return null;
+  return (
+    <span className="text-[12px] text-quiet">
+      {' '}
+      ± {figure.sd < 0.01 ? '<0.01' : formatNumber(figure.sd, figure.sd < 1 ? 2 : 0)}
+    </span>
+  );
+}
+
+function GroupHead({ name, columns }: { name: string; columns: number }) {
+  return (
+    <tr className="border-b border-edge">
+      <th scope="rowgroup" colSpan={columns} className="pt-3 pb-0.5 text-left font-serif text-[1.05rem] font-medium">
+        {name}
+      </th>
+    </tr>
+  );
+}
+
+const CLAIMS: readonly (readonly [name: string, show: (c: LitCondition) => string])[] = [
+  ['Weight, claimed', (c) => `${asClaimed(c.paper.weightGsm)} g/m²`],
+  ['Thickness, claimed', (c) => `${asClaimed(c.paper.thicknessUm)} µm`],
+  ['Bulk, claimed', (c) => `${formatNumber(bulk(c.paper.thicknessUm, c.paper.weightGsm), 2)} cm³/g`],
+  ['Surface, claimed', (c) => c.paper.surface],
+  ['Brightener, claimed', (c) => c.paper.brightenerClaim],
+];

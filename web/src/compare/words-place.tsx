@@ -1,0 +1,131 @@
+import { MEASURES } from '@rakuen/core/measurement/measures/registry';
+import { describeBeside, describePair, describeWhites } from '@rakuen/core/measurement/sentences';
+import type { ColourFigure } from '@rakuen/core/measurement/figure';
+import type { Thresholds } from '@rakuen/core/measurement/thresholds';
+import { TABLE_LIGHTS } from '@rakuen/core/colour/table-lights';
+import type { Lab } from '@rakuen/core/colour/types';
+import { useEffect, useState } from 'react';
+import { FileLink } from '../parts/file-link.tsx';
+import { GamutOutline } from '../parts/gamut-outline.tsx';
+import { conditionLine } from '../parts/label.ts';
+import { Strip } from '../parts/strip.tsx';
+import type { CompareProps } from './compare-screen.tsx';
+import { desk } from './desk.ts';
+import { DmaxBars } from './dmax-bars.tsx';
+import { MeasureTable } from './measure-table.tsx';
+import type { LitCondition } from './use-light.ts';
+
+const DARK = TABLE_LIGHTS.find((l) => l.key === 'D50-no-uv')!;
+
+/** The pair in hand as a colleague would say it, then every measure of all that lies on the table. */
+export function WordsPlace({ laid, left, right, lit, thresholds }: CompareProps) {
+  return (
+    <>
+      <PairInHand left={left} right={right} lit={lit} thresholds={thresholds} />
+      <MeasureTable laid={laid} left={left} right={right} thresholds={thresholds} />
+      <div className="mt-7 grid grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-8 max-[1150px]:grid-cols-1">
+        <GamutOutline outlines={laid.map((c) => ({ id: c.id, name: c.paper.name, points: c.facts?.outline ?? [], strong: c.id === left.id || c.id === right.id }))} />
+        <DmaxBars laid={laid} left={left} right={right} />
+      </div>
+    </>
+  );
+}
+
+const NOTES: Partial<Record<LitCondition['underLight'], string>> = {
+  'no spectra': 'holds no spectra: its figures stay as they were measured under D50.',
+  'no UV reading': 'was not read without UV (M2): what its brightener does in this light is not known.',
+};
+
+function PairInHand({ left, right, lit, thresholds }: Pick<CompareProps, 'left' | 'right' | 'lit'> & { thresholds: Thresholds }) {
+  const told = left.facts && right.facts ? describePair(MEASURES, left.facts.figures, right.facts.figures, thresholds) : [];
+  const seen = told.filter((t) => t.verdict.startsWith('visible'));
+  // A difference that rounds to nothing is not worth a sentence of its own.
+  const isNothing = (t: (typeof told)[number]) => t.verdict === 'within your noise' || / by 0(\.0+)? /.test(t.sentence);
+  const unseen = told.filter((t) => t.verdict === 'too small to see' && !isNothing(t));
+  const nothing = told.filter(isNothing).map((t) => MEASURES.find((m) => m.key === t.measure)!.name);
+  const beside = left.facts && right.facts ? describeBeside(MEASURES, left.facts.figures, right.facts.figures) : [];
+  const whites = useWhitesSentence(left, right, lit);
+  return (
+    <section aria-label="The pair in hand" className="mb-6">
+      <div className="grid grid-cols-2 gap-8">
+        {([['Left hand', left], ['Right hand', right]] as const).map(([hand, c]) => (
+          <div key={hand} className="min-w-0">
+            <p className="text-[13px] text-quiet">{hand}</p>
+            <Strip paper={c.paper} facts={c.facts} size="large" />
+            <h2 className="mt-1 truncate" title={c.paper.name}>
+              {c.paper.name}
+            </h2>
+            <p className="truncate text-[13px]" title={conditionLine(c)}>
+              {conditionLine(c)}
+            </p>
+            {NOTES[c.underLight] && (
+              <p className="text-[13px]">
+                {c.paper.name} {NOTES[c.underLight]}
+              </p>
+            )}
+          </div>
+        ))}
+      </div>
+      {told.length === 0 ? (
+        <p className="mt-4">{(left.facts?.readingId ? right : left).paper.name} was not measured yet, so nothing can be said of the pair.</p>
+      ) : (
+        <div aria-busy={!lit.settled}>
+          <ul aria-label="What can be seen" className="mt-4 max-w-[72ch] font-serif text-[1.08rem] leading-snug">
+            {seen.map((t) => (
+              <li key={t.measure}>{t.sentence}</li>
+            ))}
+            {seen.length === 0 && <li>Nobody could tell these two apart by what was measured.</li>}
+            {whites && <li>{whites}</li>}
+            {beside.map((t) => (
+              <li key={t.measure}>{t.sentence}</li>
+            ))}
+          </ul>
+          {unseen.length + nothing.length > 0 && (
+            <ul aria-label="What can not be seen" className="mt-2 max-w-[80ch] text-[13px]">
+              {unseen.map((t) => (
+                <li key={t.measure}>{t.sentence}</li>
+              ))}
+              {nothing.length > 0 && <li>Within your noise, or nothing to speak of: {nothing.join('; ')}.</li>}
+            </ul>
+          )}
+          <p className="mt-2 flex flex-wrap gap-x-4 text-[13px]">
+            Take it away:
+            <FileLink href={`/api/comparison?as=csv&${askedOf(lit, left, right)}`} label="The comparison as CSV">
+              CSV
+            </FileLink>
+            <FileLink href={`/api/comparison?as=pdf&${askedOf(lit, left, right)}`} label="The comparison as PDF">
+              PDF
+            </FileLink>
+          </p>
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** The pair in hand first, then the others, under the light over the table. */
+function askedOf({ conditions, light, glass }: CompareProps['lit'], left: LitCondition, right: LitCondition): string {
+  const ids = [left.id, right.id, ...conditions.map((c) => c.id).filter((id) => id !== left.id && id !== right.id)];
+  return new URLSearchParams({ ids: ids.join(','), light: light.key, glass: glass.key }).toString();
+}
+const whiteOf = (c: LitCondition): Lab | undefined => {
+  const white = c.facts?.figures.white;
+  return white?.shape === 'colour' ? white.lab : undefined;
+};
+
+/** Whether it is the UV of the light that parts the two whites. */
+function useWhitesSentence(left: LitCondition, right: LitCondition, lit: CompareProps['lit']): string | undefined {
+  const [dark, setDark] = useState<{ key: string; whites: readonly (Lab | undefined)[] }>();
+  const key = `${left.id}/${right.id}`;
+  useEffect(() => {
+    if (!lit.ready) return;
+    let live = true;
+    void Promise.all([left.id, right.id].map((id) => desk().lit(id, DARK.power, 'none'))).then(
+      (both) => live && setDark({ key, whites: both.map((b) => (b?.figures.white as ColourFigure | undefined)?.lab) }),
+    );
+    return () => void (live = false);
+  }, [key, lit.ready, left.id, right.id]);
+  const [l, r] = [whiteOf(left), whiteOf(right)];
+  const [dl, dr] = dark?.key === key ? dark.whites : [];
+  return l && r && dl && dr ? describeWhites([l, r], [dl, dr], lit.light.name) : undefined;
+}
