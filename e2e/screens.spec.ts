@@ -51,6 +51,14 @@ test.describe('every screen is accessible, fits and has no colour of its own', (
     });
   }
 
+  for (const name of ['Gamut', 'Neutrals', 'Light and screen', 'Surface and body', 'Media setting', 'Find a like', 'By eye']) {
+    test(`Compare: ${name}`, async ({ watched: page, studio }) => {
+      await page.goto(`${studio.url}/compare`);
+      await page.getByRole('navigation', { name: 'Ways to compare' }).getByRole('link', { name }).click();
+      await expectSound(page);
+    });
+  }
+
   test('bare: each says what it is for', async ({ watched: page, bare }) => {
     await page.goto(bare.url);
     for (const [name, says] of [['Papers', 'The drawer is empty'], ['Readings', 'Nothing to read yet'], ['Compare', 'The table is bare'], ['Pictures', 'No pictures yet'], ['Match', 'No picture in hand'], ['Prints', 'Nothing was printed yet'], ['Ledger', 'The ledger is blank']] as const) {

@@ -4,7 +4,8 @@ import { WHITE_ICC } from './white.ts';
 const EPSILON = 216 / 24389;
 const KAPPA = 24389 / 27;
 
-const forward = (t: number): number => (t > EPSILON ? Math.cbrt(t) : (KAPPA * t + 16) / 116);
+/** The function f of CIELAB (CIE 15): a cube root, and a straight line near black. */
+export const labRoot = (t: number): number => (t > EPSILON ? Math.cbrt(t) : (KAPPA * t + 16) / 116);
 const inverse = (f: number): number => {
   const cube = f * f * f;
   return cube > EPSILON ? cube : (116 * f - 16) / KAPPA;
@@ -12,9 +13,9 @@ const inverse = (f: number): number => {
 
 /** CIELAB of tristimulus values (CIE 15), relative to `white`, which is the ICC connection space's unless given. */
 export function xyzToLab(xyz: Xyz, white: Xyz = WHITE_ICC): Lab {
-  const fx = forward(xyz[0] / white[0]);
-  const fy = forward(xyz[1] / white[1]);
-  const fz = forward(xyz[2] / white[2]);
+  const fx = labRoot(xyz[0] / white[0]);
+  const fy = labRoot(xyz[1] / white[1]);
+  const fz = labRoot(xyz[2] / white[2]);
   return [116 * fy - 16, 500 * (fx - fy), 200 * (fy - fz)];
 }
 

@@ -186,11 +186,15 @@ function firstSimplex(xs: Float64Array, ys: Float64Array, zs: Float64Array, epsi
   return [a, b, c, d];
 }
 
-/** The colours without repeats (to 0.001), so that repeated white patches don't trouble a hull. */
+/** Steps of 0.002 that a* and b* may take from −200 on, and L* from −20: three of them make one exact number. */
+const FINE = 500;
+const SPAN = 400 * FINE;
+
+/** The colours without repeats (to 0.002), so that repeated white patches don't trouble a hull. */
 export function distinct(points: readonly Lab[]): Lab[] {
-  const seen = new Map<string, Lab>();
+  const seen = new Map<number, Lab>();
   for (const p of points) {
-    const key = `${Math.round(p[0] * 1000)},${Math.round(p[1] * 1000)},${Math.round(p[2] * 1000)}`;
+    const key = (Math.round((p[0] + 20) * FINE) * SPAN + Math.round((p[1] + 200) * FINE)) * SPAN + Math.round((p[2] + 200) * FINE);
     if (!seen.has(key)) seen.set(key, p);
   }
   return [...seen.values()];

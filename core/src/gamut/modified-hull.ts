@@ -19,29 +19,30 @@ export const HULL_EXPONENT = 0.2;
  */
 export function modifiedHull(points: readonly Lab[], exponent: number = HULL_EXPONENT): GamutMesh {
   const colours = distinct(points);
-  const centre = centreOf(colours);
-  const radius = (p: Lab) => Math.hypot(p[0] - centre[0], p[1] - centre[1], p[2] - centre[2]);
-  const longest = colours.reduce((most, p) => Math.max(most, radius(p)), 0);
-  const outside = colours.filter((p) => radius(p) > 1e-6);
-  const moved = outside.map((p): Lab => {
-    const r = radius(p);
-    const scale = (longest * (r / longest) ** exponent) / r;
-    return [centre[0] + (p[0] - centre[0]) * scale, centre[1] + (p[1] - centre[1]) * scale, centre[2] + (p[2] - centre[2]) * scale];
+  const [cL, ca, cb] = centreOf(colours);
+  const radii = new Float64Array(colours.length);
+  let longest = 0;
+  colours.forEach((p, i) => {
+    radii[i] = Math.sqrt((p[0] - cL) ** 2 + (p[1] - ca) ** 2 + (p[2] - cb) ** 2);
+    if (radii[i] > longest) longest = radii[i];
   });
-  return compact({ vertices: outside, triangles: convexHull(moved).triangles });
+  const outside: Lab[] = [];
+  const moved: Lab[] = [];
+  for (let i = 0; i < colours.length; i++) {
+    const r = radii[i];
+    if (r <= 1e-6) continue;
+    const p = colours[i];
+    const scale = (longest * (r / longest) ** exponent) / r;
+    outside.push(p);
+    moved.push([cL + (p[0] - cL) * scale, ca + (p[1] - ca) * scale, cb + (p[2] - cb) * scale]);
+  }
+  return compact(outside, convexHull(moved).triangles);
 }
 
 /** Drops the vertices no triangle uses. */
-function compact(mesh: GamutMesh): GamutMesh {
-  const number = new Map<number, number>();
-  const vertices: Lab[] = [];
-  const keep = (i: number) => {
-    let n = number.get(i);
-    if (n === undefined) {
-      n = vertices.push(mesh.vertices[i]) - 1;
-      number.set(i, n);
-    }
-    return n;
-  };
-  return { triangles: mesh.triangles.map(([i, j, k]) => [keep(i), keep(j), keep(k)] as const), vertices };
+function compact(vertices: readonly Lab[], triangles: GamutMesh['triangles']): GamutMesh {
+  const number = new Int32Array(vertices.length).fill(-1);
+  const kept: Lab[] = [];
+  const keep = (i: number) => (number[i] >= 0 ? number[i] : (number[i] = kept.push(vertices[i]) - 1));
+  return { triangles: triangles.map(([i, j, k]) => [keep(i), keep(j), keep(k)] as const), vertices: kept };
 }

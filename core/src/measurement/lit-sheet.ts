@@ -2,8 +2,7 @@ import { bradford } from '../colour/adaptation.ts';
 import { CIE_START_NM, CIE_STEP_NM } from '../colour/cie-tables.ts';
 import { excitation } from '../colour/excitation.ts';
 import { ILLUMINANTS } from '../colour/illuminant.ts';
-import { xyzToLab } from '../colour/lab.ts';
-import { apply } from '../colour/matrix.ts';
+import { labRoot } from '../colour/lab.ts';
 import { illuminantWhite, observerOf, spectrumAt } from '../colour/spectrum.ts';
 import { ROOM, type Glass } from '../colour/table-lights.ts';
 import type { Lab, Spectrum, Xyz } from '../colour/types.ts';
@@ -28,15 +27,27 @@ export interface Lighting {
   readonly luminous: readonly Float64Array[];
   /** The room's light on the glass, XYZ. */
   readonly veil: Xyz;
-  /** To D50, the eye adapted to the light. */
-  readonly toD50: (xyz: Xyz) => Lab;
+  /** To D50, the eye adapted to the light, relative to the white: nine numbers, row by row. */
+  readonly toD50: Float64Array;
 }
 
 /**
  * Weights on the sheet's own bands, for a light and a glass. Luminescence follows the UV that reaches the sheet, by the excitation of a stilbene-like
  * brightener; a sheet read without UV alone has none to give. The eye is adapted to the bare light (linear Bradford), so that the perfect diffuser stays white.
  */
-export function lighting(light: Spectrum, glass: Glass, { startNm, stepNm, bands }: Pick<SheetSpectra, 'startNm' | 'stepNm' | 'bands'>): Lighting {
+export function lighting(light: Spectrum, glass: Glass, grid: Pick<SheetSpectra, 'startNm' | 'stepNm' | 'bands'>): Lighting {
+  const key = [glass.key, grid.startNm, grid.stepNm, grid.bands].join();
+  let known = knownLighting.get(light);
+  if (!known) knownLighting.set(light, (known = new Map()));
+  let made = known.get(key);
+  if (!made) known.set(key, (made = weigh(light, glass, grid)));
+  return made;
+}
+
+/** Lightings by light; all sheets of one instrument share theirs. */
+const knownLighting = new WeakMap<Spectrum, Map<string, Lighting>>();
+
+function weigh(light: Spectrum, glass: Glass, { startNm, stepNm, bands }: Pick<SheetSpectra, 'startNm' | 'stepNm' | 'bands'>): Lighting {
   const [xb, yb, zb] = observerOf('2');
   const power = xb.map((_, i) => spectrumAt(light, CIE_START_NM + i * CIE_STEP_NM));
   const k = 100 / power.reduce((sum, s, i) => sum + s * yb[i], 0);
@@ -67,29 +78,61 @@ export function lighting(light: Spectrum, glass: Glass, { startNm, stepNm, bands
   });
   const white = illuminantWhite(light);
   const d50 = illuminantWhite();
-  const adapt = bradford(white, d50);
-  return { reflected, luminous, veil: white.map((v) => v * glass.reflects * ROOM) as unknown as Xyz, toD50: (xyz) => xyzToLab(apply(adapt, xyz), d50) };
+  const toD50 = Float64Array.from(bradford(white, d50).flatMap((row, c) => row.map((v) => v / d50[c])));
+  return { reflected, luminous, veil: white.map((v) => v * glass.reflects * ROOM) as unknown as Xyz, toD50 };
 }
 
 /** Tristimulus values of every patch, X Y Z after one another. */
 export function litXyz(sheet: SheetSpectra, under: Lighting): Float64Array {
   const { bands, reflected, luminous } = sheet;
-  const count = reflected.length / bands;
-  const out = new Float64Array(count * 3);
-  for (let p = 0; p < count; p++) {
-    const at = p * bands;
-    for (let c = 0; c < 3; c++) {
-      const [w, v] = [under.reflected[c], under.luminous[c]];
-      let sum = under.veil[c];
-      for (let i = 0; i < bands; i++) sum += reflected[at + i] * w[i];
-      if (luminous) for (let i = 0; i < bands; i++) sum += luminous[at + i] * v[i];
-      out[p * 3 + c] = sum;
-    }
-  }
+  const out = new Float64Array((reflected.length / bands) * 3);
+  for (let p = 0; p < out.length; p += 3) out.set(under.veil, p);
+  add(out, reflected, bands, under.reflected);
+  if (luminous) add(out, luminous, bands, under.luminous, glowing(sheet));
   return out;
 }
 
+/** A brightener gives light back between these, nm; what a reading has beyond them is noise. */
+const GLOW_NM = [390, 610] as const;
+
+/** The bands in which a brightener glows: from, to. */
+function glowing({ startNm, stepNm, bands }: SheetSpectra): [number, number] {
+  const band = (nm: number) => Math.min(bands, Math.max(0, Math.round((nm - startNm) / stepNm)));
+  return [band(GLOW_NM[0]), band(GLOW_NM[1])];
+}
+
+/** Adds every patch's spectrum, weighted, to its X, Y and Z: each band is fetched once for the three. */
+function add(out: Float64Array, spectra: Float32Array, bands: number, weights: readonly Float64Array[], [from, to] = [0, bands]): void {
+  const [wx, wy, wz] = weights;
+  let at = 0;
+  for (let p = 0; p < out.length; p += 3) {
+    let X = out[p];
+    let Y = out[p + 1];
+    let Z = out[p + 2];
+    for (let i = from; i < to; i++) {
+      const v = spectra[at + i];
+      X += v * wx[i];
+      Y += v * wy[i];
+      Z += v * wz[i];
+    }
+    at += bands;
+    out[p] = X;
+    out[p + 1] = Y;
+    out[p + 2] = Z;
+  }
+}
+
 /** CIELAB of every patch for an eye adapted to the light, corresponding colours under D50. */
-export function litLabs(xyz: Float64Array, { toD50 }: Lighting): Lab[] {
-  return Array.from({ length: xyz.length / 3 }, (_, p) => toD50([xyz[p * 3], xyz[p * 3 + 1], xyz[p * 3 + 2]]));
+export function litLabs(xyz: Float64Array, { toD50: m }: Lighting): Lab[] {
+  const labs = new Array<Lab>(xyz.length / 3);
+  for (let p = 0, at = 0; p < labs.length; p++, at += 3) {
+    const X = xyz[at];
+    const Y = xyz[at + 1];
+    const Z = xyz[at + 2];
+    const fx = labRoot(m[0] * X + m[1] * Y + m[2] * Z);
+    const fy = labRoot(m[3] * X + m[4] * Y + m[5] * Z);
+    const fz = labRoot(m[6] * X + m[7] * Y + m[8] * Z);
+    labs[p] = [116 * fy - 16, 500 * (fx - fy), 200 * (fy - fz)];
+  }
+  return labs;
 }

@@ -18,24 +18,40 @@ export function readySheet(facts: ReadingFacts): ReadySheet | undefined {
   const bands = spectra[0]?.length ?? 0;
   if (!grid || bands < FEWEST_BANDS || spectra.some((s) => s?.length !== bands)) return undefined;
   const dark = withoutUv && darkSpectra(withoutUv.reading, grid, bands);
-  const patches = groups.map((g, i) => ({ total: spectra[i]!, dull: dark?.(g) }));
-  const apart = dark !== undefined && patches.every((p) => p.dull !== undefined);
-  const reflected = new Float32Array(groups.length * bands);
-  const luminous = apart ? new Float32Array(groups.length * bands) : undefined;
-  patches.forEach(({ total, dull }, p) => {
+  const places = new Map(groups.map((g, i) => [g.lab.join(), i]));
+  const greys = (facts.ramp ?? []).flatMap(({ step, lab }) => {
+    const patch = places.get(lab.join());
+    return patch === undefined ? [] : [{ step, patch }];
+  });
+  const vertices = (facts.gamut?.mesh.vertices ?? []).map((v) => places.get(v.join()) ?? -1);
+  const corners = vertices.includes(-1) ? [] : vertices;
+  const [white, black] = [groups.indexOf(facts.white), groups.indexOf(facts.black)];
+  // Patches from inside the gamut that nothing asks for stay behind.
+  const asked = [...new Set([white, black, ...greys.map((g) => g.patch), ...corners])];
+  const now = new Map(asked.map((was, i) => [was, i]));
+  const dulls = asked.map((i) => dark?.(groups[i]));
+  const apart = dark !== undefined && dulls.every((d) => d !== undefined);
+  const reflected = new Float32Array(asked.length * bands);
+  const luminous = apart ? new Float32Array(asked.length * bands) : undefined;
+  asked.forEach((g, p) => {
+    const [total, dull] = [spectra[g]!, dulls[p]];
     for (let i = 0; i < bands; i++) {
       reflected[p * bands + i] = apart ? dull![i] : total[i];
       if (luminous) luminous[p * bands + i] = total[i] - dull![i];
     }
   });
-  const places = new Map(groups.map((g, i) => [g.lab.join(), i]));
-  const place = (g: PatchGroup) => groups.indexOf(g);
-  const greys = (facts.ramp ?? []).flatMap(({ step, lab }) => {
-    const patch = places.get(lab.join());
-    return patch === undefined ? [] : [{ step, patch }];
-  });
-  const corners = (facts.gamut?.mesh.vertices ?? []).map((v) => places.get(v.join()) ?? -1);
-  return { startNm: grid.startNm, stepNm: grid.stepNm, bands, reflected, luminous, white: place(facts.white), black: place(facts.black), greys, corners, triangles: corners.includes(-1) ? [] : (facts.gamut?.mesh.triangles ?? []) };
+  return {
+    startNm: grid.startNm,
+    stepNm: grid.stepNm,
+    bands,
+    reflected,
+    luminous,
+    white: now.get(white)!,
+    black: now.get(black)!,
+    greys: greys.map(({ step, patch }) => ({ step, patch: now.get(patch)! })),
+    corners: corners.map((c) => now.get(c)!),
+    triangles: corners.length > 0 ? facts.gamut!.mesh.triangles : [],
+  };
 }
 
 /** Spectra of the same patches without UV: by device values where both have them, else by their order. */

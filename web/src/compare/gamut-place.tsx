@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from 'react';
-import { Slider } from 'radix-ui';
+import { Progress, Slider } from 'radix-ui';
 import { skipToken } from '@reduxjs/toolkit/query/react';
 import { sliceAtHue, sliceAtLightness, type Segment } from '@rakuen/core/gamut/slices';
 import { WORKING_SPACES, type WorkingSpace } from '@rakuen/core/gamut/working-spaces';
@@ -148,7 +148,8 @@ function AgainstEachOther({ first, second }: { first: NamedSolid; second: NamedS
       .against(
         first.mesh,
         second.mesh,
-        proxy((done: number) => live && setShare(done)),
+        // Word of what is done may come after the last word.
+        proxy((done: number) => live && setShare((now) => Math.max(now, done))),
       )
       .then((found) => live && (setAgainst(found), setShare(1)));
     return () => void (live = false);
@@ -159,7 +160,11 @@ function AgainstEachOther({ first, second }: { first: NamedSolid; second: NamedS
       <h3 className="text-[1.1rem]">
         <b>{first.letter}</b> {first.name} against <b>{second.letter}</b> {second.name}
       </h3>
-      {share < 1 && <progress aria-label="Cutting the solids" value={share} max={1} className="h-2 w-full accent-ink" />}
+      {share < 1 && (
+        <Progress.Root value={share} max={1} aria-label="Cutting the solids" className="h-2 overflow-hidden border border-edge bg-field">
+          <Progress.Indicator className="h-full bg-ink" style={{ width: `${100 * share}%` }} />
+        </Progress.Root>
+      )}
       {against && (
         <>
           <dl className="grid grid-cols-[1fr_auto] border-t border-edge">

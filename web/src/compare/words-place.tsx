@@ -9,6 +9,7 @@ import { FileLink } from '../parts/file-link.tsx';
 import { GamutOutline } from '../parts/gamut-outline.tsx';
 import { conditionLine } from '../parts/label.ts';
 import { Strip } from '../parts/strip.tsx';
+import { TakeSvg } from '../parts/take-svg.tsx';
 import type { CompareProps } from './compare-screen.tsx';
 import { desk } from './desk.ts';
 import { DmaxBars } from './dmax-bars.tsx';
@@ -24,8 +25,12 @@ export function WordsPlace({ laid, left, right, lit, thresholds }: CompareProps)
       <PairInHand left={left} right={right} lit={lit} thresholds={thresholds} />
       <MeasureTable laid={laid} left={left} right={right} thresholds={thresholds} />
       <div className="mt-7 grid grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-8 max-[1150px]:grid-cols-1">
-        <GamutOutline outlines={laid.map((c) => ({ id: c.id, name: c.paper.name, points: c.facts?.outline ?? [], strong: c.id === left.id || c.id === right.id }))} />
-        <DmaxBars laid={laid} left={left} right={right} />
+        <TakeSvg name="Gamut outline">
+          <GamutOutline outlines={laid.map((c) => ({ id: c.id, name: c.paper.name, points: c.facts?.outline ?? [], strong: c.id === left.id || c.id === right.id }))} />
+        </TakeSvg>
+        <TakeSvg name="Blackest black">
+          <DmaxBars laid={laid} left={left} right={right} />
+        </TakeSvg>
       </div>
     </>
   );
@@ -51,7 +56,9 @@ function PairInHand({ left, right, lit, thresholds }: Pick<CompareProps, 'left' 
         {([['Left hand', left], ['Right hand', right]] as const).map(([hand, c]) => (
           <div key={hand} className="min-w-0">
             <p className="text-[13px] text-quiet">{hand}</p>
-            <Strip paper={c.paper} facts={c.facts} size="large" />
+            <TakeSvg name={`Strip of ${c.paper.name}`}>
+              <Strip paper={c.paper} facts={c.facts} size="large" />
+            </TakeSvg>
             <h2 className="mt-1 truncate" title={c.paper.name}>
               {c.paper.name}
             </h2>

@@ -6,7 +6,7 @@ import { COATING_CLASSES } from '@rakuen/core/paper';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { dmax } from '@rakuen/core/measurement/measures/dmax';
 import { gamutVolume } from '@rakuen/core/measurement/measures/gamut-volume';
-import { useConditionsQuery, usePapersQuery, useTakePaperMutation } from '../api/api.ts';
+import { useConditionsQuery, usePapersQuery, useTakePaperMutation, useTrialsQuery } from '../api/api.ts';
 import { STEPS } from '../app/steps.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
@@ -118,6 +118,9 @@ function ConditionRow({ condition, onChange }: { condition: ConditionView; onCha
   const table = useTable();
   const { paper } = condition;
   const onTable = table.has(condition.id);
+  const { data: trials } = useTrialsQuery();
+  // The newest stamp of the paper in this printer stands.
+  const standing = trials?.find((t) => t.paperId === condition.paperId && t.printer === condition.printer)?.conditionId === condition.id;
   const open = `/readings/${condition.id}`;
   return (
     <li className="border-t border-line">
@@ -135,6 +138,7 @@ function ConditionRow({ condition, onChange }: { condition: ConditionView; onCha
             </span>
             <span className="block truncate text-[12.5px] text-quiet">
               {condition.inkSet}, {condition.blackInk}, {condition.resolution}
+              {standing && ', the standing setting'}
             </span>
           </span>
         </Link>

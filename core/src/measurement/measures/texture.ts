@@ -22,7 +22,7 @@ export const textureAmplitude: BenchMeasure = {
   ...textureWavelength,
   key: 'textureAmplitude',
   name: 'Texture, amplitude',
-  unit: 'L* (1 s)',
+  unit: 'L*',
   definition: 'Standard deviation of L* between 0.2 and 4 mm under a raking lamp.',
   scale: 'unjudged',
   spoken: true,

@@ -1,0 +1,202 @@
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import type { Page } from '@playwright/test';
+import { expect, expectAccessible, test, type Studio } from './studio.ts';
+
+const PROFILE = fileURLToPath(new URL('../core/test/fixtures/sRGB.icc', import.meta.url));
+
+/** Lays print conditions of these papers on the table, the first two in hand, under the reference light. */
+async function lay(page: Page, studio: Studio, names: readonly string[]): Promise<void> {
+  const conditions = (await (await page.request.get(`${studio.url}/api/conditions`)).json()) as { id: string; paper: { name: string }; mediaSetting: string; printMode: string }[];
+  const ids = names.map((n) => conditions.find((c) => `${c.paper.name}, ${c.mediaSetting}` === n && c.printMode === 'colour through a profile')!.id);
+  const table = (await (await page.request.get(`${studio.url}/api/table`)).json()) as object;
+  await page.request.put(`${studio.url}/api/table`, { data: { ...table, conditionIds: ids, leftHand: ids[0], rightHand: ids[1], light: 'D50', glass: 'none' } });
+}
+
+const BRIGHT = 'Lantern Matt, Enhanced matt';
+const PLAIN = 'Chalk Rag, Fine art matt';
+const BARYTA = 'Slate Baryta, Heavy gloss fibre';
+const place = (page: Page, name: string) => page.getByRole('navigation', { name: 'Ways to compare' }).getByRole('link', { name }).click();
+const whites = async (page: Page) => {
+  const cells = page.getByRole('row', { name: /^Paper white/ }).getByRole('cell');
+  return Promise.all([1, 2].map(async (i) => Number(((await cells.nth(i).innerText()).match(/[−\d.]+(?=\D*$)/) ?? ['0'])[0].replace('−', '-'))));
+};
+
+test('under another light the brightened white moves and the other stays; glass costs black', async ({ watched: page, studio }) => {
+  await lay(page, studio, [BRIGHT, PLAIN]);
+  await page.goto(`${studio.url}/compare`);
+  const told = page.getByRole('list', { name: 'What can be seen' });
+  await expect(told).toContainText(/Under D50 with its UV the left white is \d\.\d bluer; without UV (the two whites are the same|they lie)/, { timeout: 30_000 });
+  const [bright, plain] = await whites(page);
+  await page.getByLabel('Light').selectOption({ label: 'D50 without UV' });
+  await expect.poll(async () => (await whites(page))[0] - bright, { timeout: 15_000 }).toBeGreaterThan(3);
+  expect(Math.abs((await whites(page))[1] - plain)).toBeLessThan(0.4);
+  const dmax = page.getByRole('row', { name: /^Dmax/ }).getByRole('cell').nth(2);
+  const bare = Number((await dmax.innerText()).match(/\d\.\d+/)![0]);
+  await page.getByLabel('Glass').selectOption({ label: 'plain glass' });
+  await expect.poll(async () => bare - Number((await dmax.innerText()).match(/\d\.\d+/)![0])).toBeGreaterThan(0.1);
+  // The light stays over the table after a reload.
+  await page.reload();
+  await expect(page.getByLabel('Light')).toHaveValue('D50-no-uv');
+  await page.getByLabel('Glass').selectOption({ label: 'no glass' });
+  await place(page, 'Light and screen');
+  await expect(page.getByRole('region', { name: 'Turns from light to light' }).getByRole('columnheader').nth(1)).toContainText('Chalk Rag');
+  await page.getByLabel('Monitor white').selectOption('D65');
+  await expect(page.getByText(/Lantern Matt can’t be matched whole|Set to the paper’s white/).first()).toBeVisible();
+  await expectAccessible(page);
+  await page.getByLabel('Light').selectOption({ label: 'D50 with its UV' });
+});
+
+test('a lamp’s spectrum is imported and hangs over the table; a broken one is refused at its line', async ({ watched: page, studio }) => {
+  await lay(page, studio, [BRIGHT, PLAIN]);
+  await page.goto(`${studio.url}/compare`);
+  const rows = Array.from({ length: 36 }, (_, i) => `${380 + i * 10};${(1 + i / 8).toFixed(2).replace('.', ',')}`);
+  await page.getByLabel('Light').selectOption({ label: 'Import a lamp…' });
+  await page.getByLabel('Name').fill('Lamp by the easel');
+  await page.getByLabel('Bring a spectrum').setInputFiles({ name: 'lamp.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.map((r, i) => (i === 4 ? '420;bright' : r)).join('\n')) });
+  await expect(page.getByRole('dialog').getByRole('alert')).toContainText('line 5');
+  await page.getByLabel('Bring a spectrum').setInputFiles({ name: 'lamp.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await expect(page.getByLabel('Light').locator('option:checked')).toHaveText('Lamp by the easel');
+  await page.getByLabel('Light').selectOption({ label: 'Import a lamp…' });
+  await page.getByRole('button', { name: 'Remove Lamp by the easel' }).click();
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await expect(page.getByLabel('Light').locator('option:checked')).toHaveText('D50 with its UV');
+});
+
+test('the solids are turned by key and by name, cut, and set against a profile', async ({ watched: page, studio }) => {
+  await lay(page, studio, [BARYTA, PLAIN]);
+  await page.goto(`${studio.url}/compare/gamut`);
+  const solids = page.getByTestId('solids');
+  await expect(page.getByRole('region', { name: 'Slate Baryta against Chalk Rag' })).toContainText('In common', { timeout: 40_000 });
+  await expect(page.getByText(/Slate Baryta reaches beyond Chalk Rag in .*(L\* \d+–\d+, \d)/)).toBeVisible();
+  await expect(solids.locator('canvas')).toBeVisible();
+  const look = async () => (await page.waitForTimeout(400), (await solids.screenshot()).toString('base64'));
+  const first = await look();
+  await solids.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  const turned = await look();
+  expect(turned).not.toBe(first);
+  await page.getByRole('button', { name: 'Seen from above' }).click();
+  expect(await look()).not.toBe(turned);
+  const cut = page.getByRole('img', { name: /^Cut at L\* 50/ });
+  await expect(cut).toBeVisible();
+  await page.getByRole('slider').first().focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('img', { name: /^Cut at L\* 51/ })).toBeVisible();
+  await page.getByLabel('Bring a profile').setInputFiles({ name: 'work.icc', mimeType: 'application/vnd.iccprofile', buffer: readFileSync(PROFILE) });
+  await expect(page.getByRole('region', { name: /^Slate Baryta against .*sRGB/ })).toContainText('covers of', { timeout: 20_000 });
+  await page.getByRole('button', { name: 'Remove this profile' }).click();
+  await page.getByLabel('Beside them').selectOption({ label: 'ROMM RGB' });
+  await expect(page.getByRole('region', { name: 'Slate Baryta against ROMM RGB' })).toContainText(/\+ covers of [A-F]\s*(100|99\.\d) %/, { timeout: 20_000 });
+  await expectAccessible(page);
+});
+
+test('the table of measures: put in order, hidden, as differences; taken away', async ({ watched: page, studio }) => {
+  await lay(page, studio, [PLAIN, BARYTA, BRIGHT]);
+  await page.goto(`${studio.url}/compare`);
+  const heads = page.getByRole('region', { name: 'All measures' }).getByRole('columnheader');
+  await expect(heads.nth(2)).toContainText('Chalk Rag');
+  await page.getByRole('row', { name: /^Dmax/ }).hover();
+  await page.getByRole('button', { name: 'Order the papers by Dmax' }).click();
+  await expect(heads.nth(2)).toContainText('Slate Baryta');
+  await expect(page.getByRole('row', { name: /^Dmax/ })).toContainText(/1\.\s*2\.5.*best/s);
+  await page.getByLabel('Differences from the left hand').check();
+  await expect(page.getByRole('row', { name: /^Dmax/ })).toContainText('+0.8');
+  await page.getByRole('row', { name: /^CIE tint/ }).hover();
+  await page.getByRole('button', { name: 'Hide CIE tint' }).click();
+  await expect(page.getByRole('row', { name: /^CIE tint/ })).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByRole('row', { name: /^CIE tint/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Show 1 hidden measure' }).click();
+  await expect(page.getByRole('row', { name: /^CIE tint/ })).toBeVisible();
+  for (const [link, name] of [['The comparison as CSV', 'rakuen-comparison.csv'], ['The comparison as PDF', 'rakuen-comparison.pdf']] as const) {
+    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: link }).click()]);
+    expect(file.suggestedFilename()).toBe(name);
+  }
+  const [drawing] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Gamut outline as SVG' }).click()]);
+  expect(readFileSync(await drawing.path(), 'utf8')).toMatch(/^<svg[^>]+xmlns="http:\/\/www.w3.org\/2000\/svg"/);
+});
+
+test('a media setting is stamped and found again', async ({ watched: page, studio }) => {
+  await lay(page, studio, [BARYTA, PLAIN]);
+  await page.goto(`${studio.url}/compare/setting`);
+  const ranked = page.getByRole('region', { name: 'Settings, ranked' });
+  await expect(ranked.getByRole('row').nth(1)).toContainText('1. Heavy gloss fibre');
+  await page.getByRole('button', { name: 'Choose Heavy gloss fibre' }).click();
+  await page.getByRole('button', { name: 'Stamp it' }).click();
+  await expect(page.getByRole('alert')).toContainText('Say why');
+  await page.getByLabel('Why, in your words').fill('The shadows open, and the greys stay grey.');
+  await page.getByLabel('Who chose').fill('Ines');
+  await page.getByRole('button', { name: 'Stamp it' }).click();
+  await page.reload();
+  const standing = page.getByRole('region', { name: 'Standing recommendation' });
+  await expect(standing).toContainText('Heavy gloss fibre stands for Slate Baryta in Corvane P10');
+  await expect(standing).toContainText('The shadows open');
+  await expectAccessible(page);
+  await page.goto(`${studio.url}/papers`);
+  await expect(page.getByRole('listitem').filter({ hasText: 'Slate Baryta' }).first()).toContainText('standing setting');
+  await page.goto(`${studio.url}/compare/setting`);
+  await standing.getByRole('button', { name: 'Take it back' }).click();
+  await expect(standing).toHaveCount(0);
+});
+
+test('three prints are compared blind, by key, and told apart; the instrument agrees', async ({ watched: page, studio }) => {
+  await lay(page, studio, [BARYTA, BRIGHT, PLAIN]);
+  await page.goto(`${studio.url}/compare/eye`);
+  await page.getByLabel('Each pair').selectOption('four times');
+  await page.getByLabel('Who looks').fill('Ines');
+  await page.getByLabel('Light', { exact: true }).fill('D50, 2000 lx');
+  await page.getByRole('button', { name: 'Begin to look' }).click();
+  const labels = await page.getByRole('listitem').filter({ hasText: /Slate|Lantern|Chalk/ }).allInnerTexts();
+  // The observer of this test sees the truth: baryta before bright matt before rag.
+  const rank = new Map(labels.map((l) => [l.slice(0, 2), l.includes('Slate') ? 0 : l.includes('Lantern') ? 1 : 2]));
+  await page.getByRole('button', { name: 'The codes are on the backs' }).click();
+  for (let pair = 1; pair <= 12; pair++) {
+    await expect(page.getByText(`Pair ${pair} of 12`)).toBeVisible();
+    const [left, right] = await Promise.all([/^Left:/, /^Right:/].map(async (side) => (await page.getByRole('button', { name: side }).getAttribute('aria-label'))!.slice(-2)));
+    await page.keyboard.press(rank.get(left)! < rank.get(right)! ? 'ArrowLeft' : 'ArrowRight');
+  }
+  await expect(page.getByText('By this eye, Slate Baryta comes first.')).toBeVisible();
+  await expect(page.getByRole('img', { name: /^1\. Slate Baryta: .*; 2\. Lantern Matt: .*; 3\. Chalk Rag/ })).toBeVisible();
+  await expect(page.getByRole('table').getByRole('row', { name: /Slate Baryta/ })).toContainText(/2\.5\d D/);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Back to the comparisons' }).click();
+  await expect(page.getByRole('region', { name: 'What eyes have said' })).toContainText('told apart');
+});
+
+test('a like is found for a sheet out of stock, and a profile for an uncoated one', async ({ watched: page, studio }) => {
+  await lay(page, studio, ['Unsized Mulberry, Thin uncoated', BARYTA]);
+  await page.goto(`${studio.url}/compare/like`);
+  const donors = page.getByRole('region', { name: 'A profile to begin with' });
+  await expect(donors.getByRole('listitem').first()).toContainText(/Chalk Rag.*\.icc/s);
+  const overall = page.getByRole('region', { name: 'Nearest overall' });
+  const before = await overall.getByRole('listitem').first().innerText();
+  expect(before).toMatch(/white \d+\.\d ΔE00 apart, black [+−]\d\.\d\d D/);
+  for (const slider of await overall.getByRole('slider').all()) {
+    if ((await slider.getAttribute('aria-labelledby')) === 'weight-weight') continue;
+    await slider.focus();
+    await page.keyboard.press('Home');
+  }
+  // By weight alone the lightest comes first.
+  await expect(overall.getByRole('listitem').first()).toContainText('Lantern Matt');
+});
+
+test('neutrals and surface are drawn for what lies on the table', async ({ watched: page, studio }) => {
+  await lay(page, studio, [BARYTA, PLAIN, BRIGHT]);
+  await page.goto(`${studio.url}/compare/neutrals`);
+  await expect(page.getByRole('img', { name: /^Off the line: A, Slate Baryta/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^Steps from black: first separate at \d+\.\d % from black/ }).first()).toBeVisible();
+  await expectAccessible(page);
+  await place(page, 'Surface and body');
+  const lit = page.getByRole('img', { name: /^Slate Baryta, 12 mm of its surface lit from 0°/ });
+  await expect(lit).toBeVisible();
+  await page.waitForTimeout(800);
+  const before = (await lit.screenshot()).toString('base64');
+  await page.getByRole('slider').focus();
+  for (let i = 0; i < 18; i++) await page.keyboard.press('ArrowRight');
+  await expect(page.getByText('Lamp from 90°')).toBeVisible();
+  expect((await page.getByRole('img', { name: /^Slate Baryta, 12 mm/ }).screenshot()).toString('base64')).not.toBe(before);
+  await expectAccessible(page);
+});
