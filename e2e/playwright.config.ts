@@ -2,8 +2,10 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: '.',
-  timeout: 90_000,
-  expect: { timeout: 15_000 },
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
+  globalSetup: './global-setup.ts',
+  // One at a time: solids are drawn in software here, and two of them starve each other.
   workers: 1,
   reporter: [['line'], ['json', { outputFile: '../test-results/playwright.json' }]],
   outputDir: '../test-results/browser',

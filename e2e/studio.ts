@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -43,12 +43,13 @@ export class Studio {
   }
 }
 
-/** Tests share one demo studio a worker; tests that need a bare one open their own. Any console error fails the test. */
+/** Tests share one demo studio a worker, a copy of the one that was filled before all; tests that need a bare one open their own. Any console error fails the test. */
 export const test = base.extend<{ watched: Page }, { studio: Studio; bare: Studio }>({
   studio: [
     // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
       const studio = new Studio();
+      cpSync(process.env.RAKUEN_FILLED!, studio.data, { recursive: true });
       await studio.open();
       await use(studio);
       await studio.close();
@@ -82,6 +83,12 @@ export { expect };
 /** WCAG 2.1 A and AA, as axe sees it. */
 export async function expectAccessible(page: Page): Promise<void> {
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']).analyze();
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
+}
+
+/** Contrast of text, as axe sees it. */
+export async function expectContrast(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withRules(['color-contrast']).analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
 }
 

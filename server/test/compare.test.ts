@@ -146,6 +146,27 @@ describe('by eye', () => {
   });
 });
 
+describe('a sample pack', () => {
+  type Pack = { id: string; plan: { id: string; sheets: { items: { kind: string }[] }[]; left: number; lacking: unknown[] }[]; printed: string[]; unread: string[] };
+
+  it('is planned, ticked off, and knows which chart is unread', async () => {
+    const types = await Promise.all(['Sample one', 'Sample two'].map((n) => condition(rakuen, n, 'matt')));
+    const chartId = (await rakuen.call<{ id: string }>('POST', '/api/charts', { name: 'For packs', spec: { purpose: 'neutral', patches: 150, sheet: 'A4', patchMm: 8, dpi: 300, seed: 3 } })).body.id;
+    const input = { name: 'Spring', widthMm: 210, heightMm: 297, types: types.map((conditionId) => ({ conditionId, sheets: 4 })), chartId, testPage: true, crops: [] };
+    const { status, body: pack } = await rakuen.call<Pack>('POST', '/api/packs', input);
+    expect(status).toBe(201);
+    expect(pack.plan.map((t) => [t.id, t.sheets.map((s) => s.items.map((i) => i.kind)), t.left])).toEqual(types.map((id) => [id, [['chart'], ['test page']], 2]));
+    expect(pack.unread).toEqual(types);
+    const sheet = `${types[0]}/0`;
+    expect((await rakuen.call<Pack>('POST', `/api/packs/${pack.id}/sheets`, { sheet, printed: true })).body.printed).toEqual([sheet]);
+    expect((await rakuen.call('POST', `/api/packs/${pack.id}/sheets`, { sheet: `${types[0]}/9`, printed: true })).status).toBe(404);
+    await rakuen.upload(`/api/conditions/${types[0]}/readings`, 'read.cxf', read({}, 9));
+    expect((await rakuen.call<Pack[]>('GET', '/api/packs')).body[0].unread).toEqual([types[1]]);
+    for (const wrong of [{ ...input, types: [] }, { ...input, chartId: undefined, testPage: false }, { ...input, colour: 1 }]) expect((await rakuen.call('POST', '/api/packs', wrong)).status).toBe(400);
+    expect((await rakuen.call('DELETE', `/api/packs/${pack.id}`)).status).toBe(204);
+  });
+});
+
 describe('a media-setting trial', () => {
   it('is ranked by what was measured, stamped by a hand, and found again', async () => {
     const right = await condition(rakuen, 'Tried', 'baryta');

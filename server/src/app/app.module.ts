@@ -7,6 +7,7 @@ import { DemoStudio } from '../demo/demo-studio.ts';
 import { FileStore } from '../files/file-store.ts';
 import { LedgerModule } from '../ledger/ledger.module.ts';
 import { MatchesModule } from '../matches/matches.module.ts';
+import { PacksModule } from '../packs/packs.module.ts';
 import { PapersModule } from '../papers/papers.module.ts';
 import { PicturesModule } from '../pictures/pictures.module.ts';
 import { PrintsModule } from '../prints/prints.module.ts';
@@ -33,7 +34,7 @@ export class AppModule {
     return {
       module: AppModule,
       global: true,
-      imports: [SharedModule, StoreModule, SettingsModule, PapersModule, ConditionsModule, ReadingsModule, BenchModule, ChartsModule, SessionsModule, BundlesModule, SheetsModule, ComparisonModule, TrialsModule, EyeModule, PicturesModule, MatchesModule, PrintsModule, LedgerModule, TableModule],
+      imports: [SharedModule, StoreModule, SettingsModule, PapersModule, ConditionsModule, ReadingsModule, BenchModule, ChartsModule, SessionsModule, BundlesModule, SheetsModule, ComparisonModule, TrialsModule, EyeModule, PacksModule, PicturesModule, MatchesModule, PrintsModule, LedgerModule, TableModule],
       providers: [{ provide: CONFIG, useValue: config }, DemoStudio],
       exports: [CONFIG],
     };

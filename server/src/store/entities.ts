@@ -10,6 +10,8 @@ import type { Finding } from '@rakuen/core/session/strip-check';
 import type { ConditionFacts } from '@rakuen/contract/conditions';
 import type { PaperSize } from '@rakuen/contract/papers';
 import type { PrintSettings } from '@rakuen/contract/prints';
+import type { PackItem } from '@rakuen/core/print/pack-plan';
+import type { PackSpec } from '@rakuen/contract/packs';
 import type { TrialView } from '@rakuen/contract/trials';
 import type { EyeCriterion, Rehearsal } from '@rakuen/contract/vocabulary';
 
@@ -195,6 +197,16 @@ export class TrialRow {
   @Column('simple-json') ranking!: TrialView['ranking'];
 }
 
+/** A pack of samples: what was asked, what goes on its sheets, and which of them were printed. */
+@Entity('packs')
+export class PackRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') createdAt!: string;
+  @Column('simple-json') spec!: PackSpec;
+  @Column('simple-json') items!: PackItem[];
+  @Column('simple-json') printed!: string[];
+}
+
 /** What the columns of a spreadsheet held the last time, by the names of its columns. */
 @Entity('column_mappings')
 export class ColumnMappingRow {
@@ -274,4 +286,4 @@ export class DocumentRow {
   @Column('simple-json') value!: object;
 }
 
-export const ENTITIES = [PaperRow, ConditionRow, ReadingRow, ObservationRow, ChartRow, SessionRow, SessionStripRow, ColumnMappingRow, LightRow, ProfileRow, EyeSessionRow, EyeChoiceRow, TrialRow, PictureRow, MatchRow, DecisionRow, PrintRow, DocumentRow];
+export const ENTITIES = [PaperRow, ConditionRow, ReadingRow, ObservationRow, ChartRow, SessionRow, SessionStripRow, ColumnMappingRow, LightRow, ProfileRow, EyeSessionRow, EyeChoiceRow, TrialRow, PackRow, PictureRow, MatchRow, DecisionRow, PrintRow, DocumentRow];

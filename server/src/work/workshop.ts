@@ -17,13 +17,19 @@ export class Workshop implements OnModuleDestroy {
     resourceLimits: { maxOldGenerationSizeMb: 2048 },
   });
 
+  private closed = false;
+
   async onModuleDestroy(): Promise<void> {
+    this.closed = true;
     await this.pool.destroy();
   }
 
-  /** @throws RakuenError (422) when the input is at fault; `file` is named in it */
+  /** @throws RakuenError (422) when the input is at fault, `file` named in it; (503) when Rakuen is being stopped */
   async run<N extends Exclude<TaskName, 'analysePicture'>>(name: N, task: Parameters<(typeof TASKS)[N]>[0], file?: string): Promise<Awaited<ReturnType<(typeof TASKS)[N]>>> {
-    return resultOf(await this.pool.run({ name, task }), file) as Awaited<ReturnType<(typeof TASKS)[N]>>;
+    const answer = await this.pool.run({ name, task }).catch((error: unknown) => {
+      throw this.closed ? new RakuenError(503, 'Rakuen is being stopped.', { remedy: 'Start it again and do it once more; nothing was changed.' }) : error;
+    });
+    return resultOf(answer, file) as Awaited<ReturnType<(typeof TASKS)[N]>>;
   }
 
   /** Reads a picture, telling progress 0–1; `signal` ends the thread that reads it. */

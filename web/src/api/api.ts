@@ -4,6 +4,7 @@ import type { ConditionInput, ConditionView } from '@rakuen/contract/conditions'
 import type { LedgerView } from '@rakuen/contract/ledger';
 import type { DecisionInput, DecisionView, MatchRequest, MatchView } from '@rakuen/contract/matches';
 import type { BenchKind, BenchValue, ObservationInput } from '@rakuen/contract/observations';
+import type { PackDone, PackInput, PackView } from '@rakuen/contract/packs';
 import type { PaperInput, PaperView } from '@rakuen/contract/papers';
 import type { PictureJob, PictureView } from '@rakuen/contract/pictures';
 import type { PrintInput, PrintProposal, PrintView } from '@rakuen/contract/prints';
@@ -61,7 +62,7 @@ const sheetsKnown = new Map<string, SheetView>();
 
 export const api = createApi({
   baseQuery: query,
-  tagTypes: ['papers', 'conditions', 'pictures', 'matches', 'prints', 'ledger', 'settings', 'table', 'history', 'charts', 'sessions', 'lights', 'profiles', 'eye', 'trials'],
+  tagTypes: ['papers', 'conditions', 'pictures', 'matches', 'prints', 'ledger', 'settings', 'table', 'history', 'charts', 'sessions', 'lights', 'profiles', 'eye', 'trials', 'packs'],
   endpoints: (build) => ({
     papers: build.query<PaperView[], void>({ query: () => 'papers', providesTags: ['papers'] }),
     addPaper: build.mutation<PaperView, PaperInput>({ query: (body) => ({ url: 'papers', method: 'POST', body }), invalidatesTags: ['papers'] }),
@@ -153,6 +154,10 @@ export const api = createApi({
     trials: build.query<TrialView[], void>({ query: () => 'trials', providesTags: ['trials'] }),
     stampTrial: build.mutation<TrialView, TrialInput>({ query: (body) => ({ url: 'trials', method: 'POST', body }), invalidatesTags: ['trials'] }),
     removeTrial: build.mutation<void, string>({ query: (id) => ({ url: `trials/${id}`, method: 'DELETE' }), invalidatesTags: ['trials'] }),
+    packs: build.query<PackView[], void>({ query: () => 'packs', providesTags: ['packs', 'conditions'] }),
+    planPack: build.mutation<PackView, PackInput>({ query: (body) => ({ url: 'packs', method: 'POST', body }), invalidatesTags: ['packs'] }),
+    sheetPrinted: build.mutation<PackView, { id: string } & PackDone>({ query: ({ id, ...body }) => ({ url: `packs/${id}/sheets`, method: 'POST', body }), invalidatesTags: ['packs'] }),
+    removePack: build.mutation<void, string>({ query: (id) => ({ url: `packs/${id}`, method: 'DELETE' }), invalidatesTags: ['packs'] }),
     eyes: build.query<EyeView[], void>({ query: () => 'eye', providesTags: ['eye'] }),
     beginEye: build.mutation<EyeView, EyeInput>({ query: (body) => ({ url: 'eye', method: 'POST', body }), invalidatesTags: ['eye'] }),
     eyeSays: build.mutation<EyeView, { id: string } & EyeChoice>({ query: ({ id, ...body }) => ({ url: `eye/${id}/choices`, method: 'POST', body }), invalidatesTags: ['eye'] }),
@@ -240,6 +245,10 @@ export const {
   useTrialsQuery,
   useStampTrialMutation,
   useRemoveTrialMutation,
+  usePacksQuery,
+  usePlanPackMutation,
+  useSheetPrintedMutation,
+  useRemovePackMutation,
   useEyesQuery,
   useBeginEyeMutation,
   useEyeSaysMutation,

@@ -2,6 +2,7 @@ import { createBrowserRouter, Navigate } from 'react-router';
 import { CompareScreen } from '../compare/compare-screen.tsx';
 import { LedgerScreen } from '../ledger/ledger-screen.tsx';
 import { MatchScreen } from '../match/match-screen.tsx';
+import { PacksScreen } from '../papers/packs-screen.tsx';
 import { PapersScreen } from '../papers/papers-screen.tsx';
 import { PicturesScreen } from '../pictures/pictures-screen.tsx';
 import { PrintsScreen } from '../prints/prints-screen.tsx';
@@ -20,6 +21,7 @@ export const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="/papers" replace /> },
       { path: 'papers', element: <PapersScreen /> },
+      { path: 'papers/packs', element: <PacksScreen /> },
       { path: 'readings', element: <ReadingsScreen place="figures" /> },
       { path: 'readings/charts', element: <ChartsScreen /> },
       { path: 'readings/test-page', element: <TestPageScreen /> },

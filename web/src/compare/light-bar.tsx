@@ -23,7 +23,7 @@ export function LightBar() {
     <>
       <label className="flex items-center gap-2" title={light.source}>
         <span className="text-quiet">Light</span>
-        <select className={SELECT} value={light.key} onChange={(e) => (e.target.value === IMPORT ? setImporting(true) : choose(e.target.value))}>
+        <select aria-label="Light over the table" className={SELECT} value={light.key} onChange={(e) => (e.target.value === IMPORT ? setImporting(true) : choose(e.target.value))}>
           {lights.map((l) => (
             <option key={l.key} value={l.key}>
               {l.name}
@@ -37,7 +37,7 @@ export function LightBar() {
       </label>
       <label className="flex items-center gap-2" title={glass.source}>
         <span className="sr-only">Glass</span>
-        <select className={SELECT} value={glass.key} onChange={(e) => chooseGlass(e.target.value)}>
+        <select aria-label="Glass before it" className={SELECT} value={glass.key} onChange={(e) => chooseGlass(e.target.value)}>
           {GLASSES.map((g) => (
             <option key={g.key} value={g.key}>
               {g.name}

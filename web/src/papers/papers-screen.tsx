@@ -48,6 +48,9 @@ export function PapersScreen() {
           <input type="search" value={words} onChange={(e) => setWords(e.target.value)} placeholder="Find a paper" aria-label="Find a paper" className="min-h-8 w-44 rounded-[3px] border border-edge bg-field px-2" />
         )}
         <StripLegend />
+        <Link to="/papers/packs" className="inline-flex min-h-8 items-center rounded-[3px] border border-edge bg-sheet px-3 py-1 hover:bg-field">
+          Sample packs
+        </Link>
         <FileButton label="Bring a paper" accept=".json,application/json" disabled={taking.isLoading} onFile={(file) => void bring(file)} />
         <Button main onClick={() => setOpen({ kind: 'paper' })}>
           Add a paper

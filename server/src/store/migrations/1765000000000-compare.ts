@@ -12,16 +12,17 @@ const UP = [
   `CREATE TABLE trials (
     id TEXT PRIMARY KEY, stampedAt TEXT NOT NULL, conditionId TEXT NOT NULL REFERENCES conditions(id) ON DELETE CASCADE, paperId TEXT NOT NULL, printer TEXT NOT NULL,
     mediaSetting TEXT NOT NULL, reason TEXT NOT NULL, "by" TEXT NOT NULL, light TEXT NOT NULL, ranking TEXT NOT NULL)`,
+  `CREATE TABLE packs (id TEXT PRIMARY KEY, createdAt TEXT NOT NULL, spec TEXT NOT NULL, items TEXT NOT NULL, printed TEXT NOT NULL)`,
   `CREATE INDEX trials_paper ON trials(paperId, printer, stampedAt)`,
 ];
 
-/** The comparison: lamps, profiles beside the papers, blind comparisons, media settings stamped. */
+/** The comparison: lamps, profiles beside the papers, blind comparisons, media settings stamped, sample packs. */
 export class Compare1765000000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
     for (const sql of UP) await runner.query(sql);
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ['trials', 'eye_choices', 'eye_sessions', 'profiles', 'lights']) await runner.query(`DROP TABLE ${table}`);
+    for (const table of ['packs', 'trials', 'eye_choices', 'eye_sessions', 'profiles', 'lights']) await runner.query(`DROP TABLE ${table}`);
   }
 }
