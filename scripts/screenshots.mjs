@@ -22,7 +22,10 @@ const VIEWS = [
     await page.getByText('Strip B: slipped strip').waitFor();
   }],
   ['compare', '/compare'],
-  ['compare-charts', '/compare', (page) => page.locator('figure').last().scrollIntoViewIfNeeded()],
+  ['gamut', '/compare/gamut', (page) => page.getByText('In common').waitFor({ timeout: 60_000 })],
+  ['neutrals', '/compare/neutrals'],
+  ['light', '/compare/light', (page) => page.getByText('Over all').waitFor({ timeout: 60_000 })],
+  ['surface', '/compare/surface'],
   ['pictures', '/pictures'],
   ['match', '/match'],
   ['prints', '/prints'],

@@ -54,6 +54,13 @@ describe('figures of measured offset data (icc-profiles-free)', () => {
     expect(volume).toBeGreaterThan(0.85 * plain);
   });
 
+  it('real coated and uncoated offset rank as their names say: coated blacker, its white nearer to neutral', () => {
+    const [c, u] = [coated, uncoated].map(({ reading }) => computeFigures(readingFacts(reading)));
+    expect((c.dmax as ScalarFigure).value).toBeGreaterThan((u.dmax as ScalarFigure).value + 0.3);
+    const chromaOf = ({ white }: typeof c) => Math.hypot((white as ColourFigure).lab[1], (white as ColourFigure).lab[2]);
+    expect(chromaOf(c)).toBeLessThan(chromaOf(u));
+  });
+
   it('coated is more than twice uncoated', () => {
     expect(scalar(coated.reading, 'gamutVolume').value).toBeGreaterThan(2 * scalar(uncoated.reading, 'gamutVolume').value);
   });

@@ -156,7 +156,19 @@ export const api = createApi({
     removeTrial: build.mutation<void, string>({ query: (id) => ({ url: `trials/${id}`, method: 'DELETE' }), invalidatesTags: ['trials'] }),
     packs: build.query<PackView[], void>({ query: () => 'packs', providesTags: ['packs', 'conditions'] }),
     planPack: build.mutation<PackView, PackInput>({ query: (body) => ({ url: 'packs', method: 'POST', body }), invalidatesTags: ['packs'] }),
-    sheetPrinted: build.mutation<PackView, { id: string } & PackDone>({ query: ({ id, ...body }) => ({ url: `packs/${id}/sheets`, method: 'POST', body }), invalidatesTags: ['packs'] }),
+    sheetPrinted: build.mutation<PackView, { id: string } & PackDone>({
+      query: ({ id, ...body }) => ({ url: `packs/${id}/sheets`, method: 'POST', body }),
+      // The tick stands at once; the server's word follows.
+      async onQueryStarted({ id, sheet, printed }, { dispatch, queryFulfilled }) {
+        const ticked = dispatch(
+          api.util.updateQueryData('packs', undefined, (packs) => {
+            const pack = packs.find((p) => p.id === id);
+            if (pack) pack.printed = printed ? [...pack.printed, sheet] : pack.printed.filter((s) => s !== sheet);
+          }),
+        );
+        await queryFulfilled.catch(() => ticked.undo());
+      },
+    }),
     removePack: build.mutation<void, string>({ query: (id) => ({ url: `packs/${id}`, method: 'DELETE' }), invalidatesTags: ['packs'] }),
     eyes: build.query<EyeView[], void>({ query: () => 'eye', providesTags: ['eye'] }),
     beginEye: build.mutation<EyeView, EyeInput>({ query: (body) => ({ url: 'eye', method: 'POST', body }), invalidatesTags: ['eye'] }),
