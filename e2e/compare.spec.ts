@@ -13,6 +13,11 @@ async function lay(page: Page, studio: Studio, names: readonly string[]): Promis
   await page.request.put(`${studio.url}/api/table`, { data: { ...table, conditionIds: ids, leftHand: ids[0], rightHand: ids[1], light: 'D50', glass: 'none' } });
 }
 
+/** The studio is shared: its table is left as it was found. */
+let found: object;
+test.beforeEach(async ({ page, studio }) => void (found = (await (await page.request.get(`${studio.url}/api/table`)).json()) as object));
+test.afterEach(async ({ page, studio }) => void (await page.request.put(`${studio.url}/api/table`, { data: found })));
+
 const BRIGHT = 'Lantern Matt, Enhanced matt';
 const PLAIN = 'Chalk Rag, Fine art matt';
 const BARYTA = 'Slate Baryta, Heavy gloss fibre';

@@ -162,7 +162,7 @@ export function MeasureTable({ laid, left, right, thresholds }: { laid: LitCondi
 
 function RowButton({ label, pressed, onClick, children }: { label: string; pressed?: boolean; onClick: () => void; children: ReactNode }) {
   return (
-    <button type="button" aria-label={label} title={label} aria-pressed={pressed} onClick={onClick} className={`flex size-6 items-center justify-center rounded-[3px] hover:bg-field ${pressed ? 'bg-field' : ''}`}>
+    <button type="button" aria-label={label} title={label} aria-pressed={pressed} onClick={onClick} className={`-my-1 flex size-[26px] items-center justify-center rounded-[3px] hover:bg-field ${pressed ? 'bg-field' : ''}`}>
       {children}
     </button>
   );
