@@ -7,6 +7,7 @@ import { GLASSES, TABLE_LIGHTS, type Glass } from '@rakuen/core/colour/table-lig
 import type { ReadySheet } from '@rakuen/core/measurement/lit-figures';
 import { useLayTableMutation, useLightsQuery, useSheetsQuery, useTableQuery } from '../api/api.ts';
 import type { LitFacts } from './compare-worker.ts';
+import type { ShownCondition } from '../parts/figure.tsx';
 import { desk } from './desk.ts';
 
 /** The light over the table and the glass before it, with what can be chosen. */
@@ -43,7 +44,7 @@ function ready({ spectra: s, mesh }: SheetView): ReadySheet | undefined {
 const stampOf = (c: ConditionView) => [c.facts?.readingId, ...c.readings.map((r) => r.id)].join('/');
 
 /** A print condition as the light shows it. */
-export interface LitCondition extends ConditionView {
+export interface LitCondition extends ShownCondition {
   /** How the light bears on it: as chosen; or why it can't. */
   readonly underLight: 'as measured' | 'recomputed' | 'no spectra' | 'no UV reading' | 'waiting';
 }
@@ -92,7 +93,8 @@ export function useLitTable(laid: readonly ConditionView[]) {
     if (!sheet.spectra) return { ...c, underLight: 'no spectra' };
     const facts = lit.facts[c.id];
     if (!facts) return { ...c, underLight: 'waiting' };
-    return { ...c, facts: { ...c.facts, figures: { ...c.facts.figures, ...facts.figures }, ramp: facts.ramp, outline: facts.outline }, underLight: sheet.spectra.luminous ? 'recomputed' : 'no UV reading' };
+    const under = glass.key === GLASSES[0].key ? light.name : `${light.name}, behind ${glass.name}`;
+    return { ...c, lit: { under, keys: new Set(Object.keys(facts.figures)) }, facts: { ...c.facts, figures: { ...c.facts.figures, ...facts.figures }, ramp: facts.ramp, outline: facts.outline }, underLight: sheet.spectra.luminous ? 'recomputed' : 'no UV reading' };
   });
   /** Solids under the light; as measured where there are no spectra. */
   const solids = Object.fromEntries((sheets ?? []).flatMap((s) => (s.mesh ? [[s.conditionId, plain ? s.mesh : (lit.facts[s.conditionId]?.mesh ?? s.mesh)] as const] : [])));

@@ -95,7 +95,7 @@ function PairInHand({ left, right, lit, thresholds }: Pick<CompareProps, 'left' 
               {nothing.length > 0 && <li>Within your noise, or nothing to speak of: {nothing.join('; ')}.</li>}
             </ul>
           )}
-          <p className="mt-2 flex flex-wrap gap-x-4 text-[13px]">
+          <p className="mt-2 flex flex-wrap items-center gap-x-4 text-[13px]">
             Take it away:
             <FileLink href={`/api/comparison?as=csv&${askedOf(lit, left, right)}`} label="The comparison as CSV">
               CSV

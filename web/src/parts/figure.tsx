@@ -9,11 +9,16 @@ import type { Observation } from '@rakuen/core/measurement/observations';
 import { formatFigure, formatNumber } from '@rakuen/core/measurement/show';
 import { asStated, day } from './label.ts';
 
+/** A print condition as it is shown: as it was measured, or with figures recomputed for another light. */
+export interface ShownCondition extends ConditionView {
+  readonly lit?: { readonly under: string; readonly keys: ReadonlySet<string> };
+}
+
 /**
  * A figure of a condition: measured upright, judged in the serif with an eye, a profile's word italic like a claim; a click opens where it came from. What
  * can't be computed says which reading is missing.
  */
-export function Measured({ measure, condition, unit = true, note = false }: { measure: Measure; condition: ConditionView; unit?: boolean; note?: boolean }) {
+export function Measured({ measure, condition, unit = true, note = false }: { measure: Measure; condition: ShownCondition; unit?: boolean; note?: boolean }) {
   const figure = condition.facts?.figures[measure.key];
   if (!figure) return <Missing why="Nothing was measured of it yet." />;
   if (figure.shape === 'missing') return <Missing why={figure.why} />;
@@ -47,13 +52,13 @@ function kindOf(measure: Measure, { facts }: ConditionView): Kind {
   return !('observe' in measure) && facts?.source === 'profile' ? 'told by a profile' : 'measured';
 }
 
-function Source({ measure, figure, condition, kind }: { measure: Measure; figure: Exclude<FigureData, { shape: 'missing' }>; condition: ConditionView; kind: Kind }) {
+function Source({ measure, figure, condition, kind }: { measure: Measure; figure: Exclude<FigureData, { shape: 'missing' }>; condition: ShownCondition; kind: Kind }) {
   const spread = figure.sd < 0.001 ? 'below 0.001' : formatNumber(figure.sd, figure.sd < 0.01 ? 4 : figure.sd < 1 ? 3 : 0);
   const ofPatches = !('observe' in measure);
   return (
     <div className="space-y-2">
       <p className="font-serif text-[15px]">
-        {measure.name}, {kind}
+        {measure.name}, {condition.lit?.keys.has(measure.key) ? 'recomputed' : kind}
       </p>
       <p>{measure.definition}</p>
       <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
@@ -62,6 +67,7 @@ function Source({ measure, figure, condition, kind }: { measure: Measure; figure
           {kind === 'judged' ? ', half a grade: our own assumption of an eye' : ofPatches && condition.facts?.repeats === undefined && ', our own assumption: nothing was read twice'}
         </Term>
         {figure.shape === 'scalar' && figure.note && <Term name="Note">{figure.note}</Term>}
+        {condition.lit?.keys.has(measure.key) && <Term name="Seen under">{condition.lit.under}; from the spectra that were read, the eye used to the light</Term>}
         {ofPatches ? <FromReading condition={condition} /> : <FromObservation observation={latestFor(measure, condition)} />}
         <Term name="Source">{measure.source}</Term>
       </dl>
