@@ -40,6 +40,8 @@ test('under another light the brightened white moves and the other stays; glass 
   const bare = Number((await dmax.innerText()).match(/\d\.\d+/)![0]);
   await page.getByLabel('Glass before it').selectOption({ label: 'plain glass' });
   await expect.poll(async () => bare - Number((await dmax.innerText()).match(/\d\.\d+/)![0])).toBeGreaterThan(0.1);
+  // What was measured under a light of its own says nothing of this one.
+  await expect(told).not.toContainText('brightened');
   // A figure says for which light it was recomputed.
   await dmax.getByRole('button').click();
   await expect(page.getByRole('dialog')).toContainText('D50 without UV, behind plain glass');

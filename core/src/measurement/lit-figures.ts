@@ -6,6 +6,7 @@ import type { Lab } from '../colour/types.ts';
 import { meshVolume, type GamutMesh } from '../gamut/mesh.ts';
 import type { Figure } from './figure.ts';
 import { lighting, litLabs, litXyz, type Lighting, type SheetSpectra } from './lit-sheet.ts';
+import type { Measure } from './measures/measure.ts';
 import { worstDeparture } from './measures/linearity.ts';
 import { firstSeparate } from './measures/separation.ts';
 import { rampStep, type RampStep } from './neutral-ramp.ts';
@@ -66,6 +67,11 @@ export function litPrint(sheet: ReadySheet, base: Readonly<Record<string, Figure
     }
   }
   return { figures, ramp, mesh };
+}
+
+/** Measures that speak of a print as a light shows it; what was measured under a light of its own says nothing of another. */
+export function measuresInLight(measures: readonly Measure[], recomputed: readonly (ReadonlySet<string> | undefined)[]): Measure[] {
+  return measures.filter((m) => 'observe' in m || recomputed.every((keys) => keys === undefined || keys.has(m.key)));
 }
 
 /** How far a print turns under one light, for an eye that has got used to it. */

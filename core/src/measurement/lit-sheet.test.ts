@@ -9,8 +9,8 @@ import { readChart } from '../simulation/instrument.ts';
 import { standIn, type StandInFacts } from '../simulation/stand-in.ts';
 import type { ColourFigure, ScalarFigure } from './figure.ts';
 import { lighting, litLabs, litXyz, type SheetSpectra } from './lit-sheet.ts';
-import { litPrint, turns, unsteadiness, type ReadySheet } from './lit-figures.ts';
-import { computeFigures } from './measures/registry.ts';
+import { litPrint, measuresInLight, turns, unsteadiness, type ReadySheet } from './lit-figures.ts';
+import { computeFigures, MEASURES } from './measures/registry.ts';
 import { readingFacts } from './reading-facts.ts';
 import { readySheet } from './ready-sheet.ts';
 import { screenMatch, MONITOR_WHITES } from './screen-match.ts';
@@ -57,6 +57,14 @@ describe('a print under a light', () => {
     const ours = [0, 1, 2].map((c) => xyz[sheet.white * 3 + c]) as unknown as Lab;
     const A = illuminantWhite(ILLUMINANTS.A);
     expect(deltaE2000(xyzToLab(ours, A), xyzToLab(truth, A))).toBeLessThan(0.5);
+  });
+
+  it('measures that keep a light of their own do not speak under another; what was weighed does', () => {
+    const keys = new Set(Object.keys(litPrint(bright.sheet, bright.figures, under(bright.sheet, 'A')).figures));
+    const speaking = measuresInLight(MEASURES, [keys, keys]).map((m) => m.key);
+    expect(speaking).toEqual(expect.arrayContaining(['white', 'dmax', 'gamutVolume', 'weight', 'gloss60']));
+    for (const key of ['brightenerShift', 'whiteM0', 'isoBrightness', 'metamerism']) expect(speaking).not.toContain(key);
+    expect(measuresInLight(MEASURES, [undefined, undefined])).toEqual(MEASURES);
   });
 
   it('lamps without UV leave the brightener asleep', () => {

@@ -3,7 +3,7 @@ import { stringify } from 'csv-stringify/sync';
 import { GLASSES, TABLE_LIGHTS } from '@rakuen/core/colour/table-lights';
 import { abOutline } from '@rakuen/core/gamut/outline';
 import { differenceOf } from '@rakuen/core/measurement/difference';
-import { litPrint, type ReadySheet } from '@rakuen/core/measurement/lit-figures';
+import { litPrint, measuresInLight, type ReadySheet } from '@rakuen/core/measurement/lit-figures';
 import { lighting } from '@rakuen/core/measurement/lit-sheet';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { describeBeside, describePair } from '@rakuen/core/measurement/sentences';
@@ -19,6 +19,9 @@ import { SheetsService } from '../sheets/sheets.service.ts';
 
 const FEWEST = 2;
 const MOST = 6;
+
+/** A print condition as the light shows it: which of its figures were recomputed. */
+type Lit = ConditionView & { readonly recomputed?: ReadonlySet<string> };
 
 /** The comparison as paper and as a spreadsheet: under the light that lay over the table. */
 @Injectable()
@@ -39,11 +42,12 @@ export class ComparisonService {
     const light = [...TABLE_LIGHTS, ...own].find((l) => l.key === (lightKey ?? TABLE_LIGHTS[0].key));
     const glass = GLASSES.find((g) => g.key === (glassKey ?? GLASSES[0].key));
     if (!light || !glass) throw notFound(light ? 'glass' : 'light');
-    const laid = await Promise.all((chosen as ConditionView[]).map((c) => (light.key === TABLE_LIGHTS[0].key && glass.key === GLASSES[0].key ? c : this.under(c, light.power, glass))));
+    const laid: Lit[] = await Promise.all((chosen as ConditionView[]).map((c) => (light.key === TABLE_LIGHTS[0].key && glass.key === GLASSES[0].key ? c : this.under(c, light.power, glass))));
     const { thresholds } = await this.settings.get();
     const under = `${light.name}${glass.key === 'none' ? '' : `, behind ${glass.name}`}`;
     const rows = MEASURES.filter((m) => laid.some((c) => c.facts?.figures[m.key] && c.facts.figures[m.key].shape !== 'missing'));
     const [left, right] = laid.map((c) => c.facts?.figures ?? {});
+    const speaking = measuresInLight(MEASURES, laid.slice(0, 2).map((c) => c.recomputed));
     if (as === 'csv') {
       const records = rows.map((m) => [
         m.name,
@@ -53,7 +57,7 @@ export class ComparisonService {
           const f = c.facts?.figures[m.key];
           return !f || f.shape === 'missing' ? ['', ''] : [formatFigure(m, f).replaceAll(/[\u2009\u202f\u00a0]/g, '').replaceAll('−', '-'), String(Number(f.sd.toPrecision(3)))];
         }),
-        left[m.key] && right[m.key] ? (differenceOf(m, left[m.key], right[m.key], thresholds)?.verdict ?? '') : '',
+        left[m.key] && right[m.key] && speaking.includes(m) ? (differenceOf(m, left[m.key], right[m.key], thresholds)?.verdict ?? '') : '',
         m.source,
       ]);
       const head = ['measure', 'unit', 'kind', ...laid.flatMap((c) => [`${c.paper.name}, ${c.printer}, ${c.mediaSetting}`, 'standard deviation']), 'first against second', 'source'];
@@ -63,20 +67,20 @@ export class ComparisonService {
       date: new Date().toISOString().slice(0, 10),
       light: under,
       papers: laid.map((c) => ({ name: c.paper.name, line: `${c.printer}, ${c.mediaSetting}${c.printMode === 'colour through a profile' ? '' : `, ${c.printMode}`}`, ramp: (c.facts?.ramp ?? []).map((s) => s.lab), outline: c.facts?.outline ?? [], white: colour(c, 'white'), black: colour(c, 'black'), dmax: scalar(c, 'dmax') })),
-      sentences: [...describePair(MEASURES, left, right, thresholds).filter((t) => t.verdict.startsWith('visible')), ...describeBeside(MEASURES, left, right)].map((t) => t.sentence),
+      sentences: [...describePair(speaking, left, right, thresholds).filter((t) => t.verdict.startsWith('visible')), ...describeBeside(MEASURES, left, right)].map((t) => t.sentence),
       rows: rows.map((m) => ({ name: m.name, unit: m.unit, judged: m.judged === true, cells: laid.map((c) => { const f = c.facts?.figures[m.key]; return f && f.shape !== 'missing' ? formatFigure(m, f) : '—'; }) })),
     };
     return { name: 'rakuen-comparison.pdf', mediaType: 'application/pdf', bytes: await comparisonPdf(page) };
   }
 
   /** A print as the light shows it; as measured where it holds no spectra. */
-  private async under(c: ConditionView, power: Parameters<typeof lighting>[0], glass: Parameters<typeof lighting>[1]): Promise<ConditionView> {
+  private async under(c: ConditionView, power: Parameters<typeof lighting>[0], glass: Parameters<typeof lighting>[1]): Promise<Lit> {
     if (!c.facts?.readingId) return c;
     const { spectra: s, mesh } = await this.sheets.sheet(c.id);
     if (!s) return c;
     const ready: ReadySheet = { ...s, reflected: floats(s.reflected), luminous: s.luminous ? floats(s.luminous) : undefined, triangles: mesh?.triangles ?? [] };
     const lit = litPrint(ready, c.facts.figures, lighting(power, glass, ready));
-    return { ...c, facts: { ...c.facts, figures: { ...c.facts.figures, ...lit.figures }, ramp: [...lit.ramp], outline: lit.mesh.triangles.length > 0 ? abOutline(lit.mesh) : [] } };
+    return { ...c, recomputed: new Set(Object.keys(lit.figures)), facts: { ...c.facts, figures: { ...c.facts.figures, ...lit.figures }, ramp: [...lit.ramp], outline: lit.mesh.triangles.length > 0 ? abOutline(lit.mesh) : [] } };
   }
 }
 

@@ -1,6 +1,7 @@
 import { ArrowDownUp, EyeOff } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { differenceOf } from '@rakuen/core/measurement/difference';
+import { measuresInLight } from '@rakuen/core/measurement/lit-figures';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { MEASURE_GROUPS, MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { formatNumber, supportedDigits } from '@rakuen/core/measurement/show';
@@ -47,6 +48,7 @@ export function MeasureTable({ laid, left, right, thresholds }: { laid: LitCondi
   const hide = (keys: Set<string>) => setHidden([...keys].join(','));
   const letter = new Map(laid.map((c, i) => [c.id, MARKS[i].letter]));
   const order = by ? inOrder(laid, EVERY.get(by)!) : laid;
+  const speaking = new Set(measuresInLight(MEASURES, [left.lit?.keys, right.lit?.keys]));
   const inHand = (c: LitCondition) => (c.id === left.id || c.id === right.id ? 'bg-sheet' : '');
   const columns = laid.length + 2;
 
@@ -99,7 +101,7 @@ export function MeasureTable({ laid, left, right, thresholds }: { laid: LitCondi
                 <GroupHead name={group.name} columns={columns} />
                 {shown.map((m) => {
                   const [l, r] = [left.facts?.figures[m.key], right.facts?.figures[m.key]];
-                  const difference = l && r ? differenceOf(m, l, r, thresholds) : undefined;
+                  const difference = l && r && speaking.has(m) ? differenceOf(m, l, r, thresholds) : undefined;
                   const marks = marksOf(laid, m, thresholds);
                   return (
                     <tr key={m.key} className="group border-b border-line">

@@ -1,3 +1,4 @@
+import { measuresInLight } from '@rakuen/core/measurement/lit-figures';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { describeBeside, describePair, describeWhites } from '@rakuen/core/measurement/sentences';
 import type { ColourFigure } from '@rakuen/core/measurement/figure';
@@ -42,7 +43,7 @@ const NOTES: Partial<Record<LitCondition['underLight'], string>> = {
 };
 
 function PairInHand({ left, right, lit, thresholds }: Pick<CompareProps, 'left' | 'right' | 'lit'> & { thresholds: Thresholds }) {
-  const told = left.facts && right.facts ? describePair(MEASURES, left.facts.figures, right.facts.figures, thresholds) : [];
+  const told = left.facts && right.facts ? describePair(measuresInLight(MEASURES, [left.lit?.keys, right.lit?.keys]), left.facts.figures, right.facts.figures, thresholds) : [];
   const seen = told.filter((t) => t.verdict.startsWith('visible'));
   // A difference that rounds to nothing is not worth a sentence of its own.
   const isNothing = (t: (typeof told)[number]) => t.verdict === 'within your noise' || / by 0(\.0+)? /.test(t.sentence);
