@@ -8,7 +8,10 @@ export default tseslint.config(
   ...tseslint.configs.recommended,
   {
     rules: {
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', caughtErrors: 'none' }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', caughtErrors: 'none' },
+      ],
       '@typescript-eslint/consistent-type-imports': 'off',
       '@typescript-eslint/no-unused-expressions': 'off',
       eqeqeq: 'error',
@@ -20,10 +23,36 @@ export default tseslint.config(
     files: ['core/src/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {
-      'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'localStorage', 'Buffer', 'setTimeout', 'performance'],
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'process',
+        'fetch',
+        'localStorage',
+        'Buffer',
+        'setTimeout',
+        'performance',
+      ],
       'no-console': 'error',
     },
   },
-  { files: ['web/src/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
-  { files: ['**/*.mjs', '**/*.cjs', '*.js'], languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', TextEncoder: 'readonly', TextDecoder: 'readonly', module: 'writable' } } },
+  {
+    files: ['web/src/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  {
+    files: ['**/*.mjs', '**/*.cjs', '*.js'],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        URL: 'readonly',
+        TextEncoder: 'readonly',
+        TextDecoder: 'readonly',
+        module: 'writable',
+      },
+    },
+  },
 );

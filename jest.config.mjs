@@ -12,7 +12,11 @@ const swc = [
 
 export default {
   rootDir: '.',
-  testMatch: ['<rootDir>/{core,contract,demo}/src/**/*.test.ts', '<rootDir>/server/test/**/*.test.ts', '<rootDir>/scripts/**/*.test.ts'],
+  testMatch: [
+    '<rootDir>/{core,contract,demo}/src/**/*.test.ts',
+    '<rootDir>/server/test/**/*.test.ts',
+    '<rootDir>/scripts/**/*.test.ts',
+  ],
   extensionsToTreatAsEsm: ['.ts'],
   transform: { '^.+\\.ts$': swc },
   moduleNameMapper: { '^@rakuen/(core|contract|demo|server)/(.*)$': '<rootDir>/$1/src/$2.ts' },

@@ -21,7 +21,11 @@ test('a chart is laid out while it is described, kept, taken away and removed', 
   await page.getByRole('button', { name: 'Keep this chart' }).click();
   const kept = page.getByRole('listitem').filter({ hasText: 'Greys by the window' });
   await expect(kept).toContainText('Neutral ramp');
-  for (const [link, file] of [[/as TIFF/, /\.tif$/], [/as PDF/, /\.pdf$/], [/^Reference of/, /\.txt$/]] as const) {
+  for (const [link, file] of [
+    [/as TIFF/, /\.tif$/],
+    [/as PDF/, /\.pdf$/],
+    [/^Reference of/, /\.txt$/],
+  ] as const) {
     const [taken] = await Promise.all([page.waitForEvent('download'), kept.getByRole('link', { name: link }).click()]);
     expect(taken.suggestedFilename()).toMatch(file);
   }
@@ -30,7 +34,10 @@ test('a chart is laid out while it is described, kept, taken away and removed', 
   await expect(kept).toHaveCount(0);
 });
 
-test('a session with a slipped strip, by keyboard: caught, named, read again, finished, and in the history', async ({ watched: page, studio }) => {
+test('a session with a slipped strip, by keyboard: caught, named, read again, finished, and in the history', async ({
+  watched: page,
+  studio,
+}) => {
   await page.goto(`${studio.url}/readings`);
   await page.getByLabel('Print condition').selectOption({ label: 'Chalk Rag, Corvane P10 · Fine art matt' });
   await page.getByRole('link', { name: 'Read a chart' }).click();
@@ -45,7 +52,9 @@ test('a session with a slipped strip, by keyboard: caught, named, read again, fi
   await expect(page.getByRole('main')).toContainText('1 of 9 strips kept');
   await page.keyboard.press('s');
   const alert = page.getByRole('alert').filter({ hasText: 'Strip B: slipped strip' });
-  await expect(alert).toContainText(/moved one patch on: the beginning was missed \(median \d\.\d against \d+\.\d ΔE00\)/);
+  await expect(alert).toContainText(
+    /moved one patch on: the beginning was missed \(median \d\.\d against \d+\.\d ΔE00\)/,
+  );
   await expect(alert).toContainText('Read it again, from the lead-in');
   await expect(page.getByRole('radio', { name: 'Strip B, in question' })).toHaveAttribute('aria-checked', 'true');
   await expectAccessible(page);
@@ -78,14 +87,42 @@ test('a session with a slipped strip, by keyboard: caught, named, read again, fi
 test('a session goes on where it stopped after the server was killed', async ({ page }) => {
   const studio = new Studio(undefined, ['--empty']);
   await studio.open();
-  const call = (url: string, path: string, data: object) => page.request.post(`${url}/api/${path}`, { data }).then((r) => r.json() as Promise<{ id: string }>);
-  const paper = await call(studio.url, 'papers', { maker: 'Aldermoor', name: 'Coated', coating: 'lustre', base: 'alpha cellulose', surface: 'smooth', brightenerClaim: 'low', weightGsm: 260, thicknessUm: 280, sizes: [], currency: 'EUR' });
-  await call(studio.url, 'conditions', { paperId: paper.id, printer: 'Press', inkSet: 'ten inks', blackInk: 'photo black', mediaSetting: 'Lustre', resolution: '1440 dpi', printMode: 'colour through a profile', profile: '', blackOvercoat: false });
-  await call(studio.url, 'charts', { name: 'Small', spec: { purpose: 'neutral', patches: 150, sheet: 'A3', patchMm: 9, dpi: 300, seed: 5 } });
+  const call = (url: string, path: string, data: object) =>
+    page.request.post(`${url}/api/${path}`, { data }).then((r) => r.json() as Promise<{ id: string }>);
+  const paper = await call(studio.url, 'papers', {
+    maker: 'Aldermoor',
+    name: 'Coated',
+    coating: 'lustre',
+    base: 'alpha cellulose',
+    surface: 'smooth',
+    brightenerClaim: 'low',
+    weightGsm: 260,
+    thicknessUm: 280,
+    sizes: [],
+    currency: 'EUR',
+  });
+  await call(studio.url, 'conditions', {
+    paperId: paper.id,
+    printer: 'Press',
+    inkSet: 'ten inks',
+    blackInk: 'photo black',
+    mediaSetting: 'Lustre',
+    resolution: '1440 dpi',
+    printMode: 'colour through a profile',
+    profile: '',
+    blackOvercoat: false,
+  });
+  await call(studio.url, 'charts', {
+    name: 'Small',
+    spec: { purpose: 'neutral', patches: 150, sheet: 'A3', patchMm: 9, dpi: 300, seed: 5 },
+  });
   await page.goto(`${studio.url}/readings/sessions`);
   await page.getByLabel(/rehearses/).selectOption('nothing goes wrong');
   await page.getByRole('button', { name: 'Begin to read' }).click();
-  for (const [label, kept] of [['A', 1], ['B', 2]] as const) {
+  for (const [label, kept] of [
+    ['A', 1],
+    ['B', 2],
+  ] as const) {
     await page.getByRole('button', { name: `Read strip ${label}` }).click();
     await expect(page.getByRole('main')).toContainText(`${kept} of`);
   }
@@ -106,9 +143,18 @@ test('a session goes on where it stopped after the server was killed', async ({ 
   again.clear();
 });
 
-test('a spreadsheet whose columns say nothing is mapped by hand, and the next one like it is known', async ({ watched: page, studio }) => {
-  const rows = Array.from({ length: 12 }, (_, i) => [`F${i + 1}`, i * 20, i * 20, i * 20, (8 + i * 8).toFixed(1), 0.4, -1.2].join('\t'));
-  const sheet = (name: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(['Feld\tRot\tGrün\tBlau\thell\trotgrün\tgelbblau', ...rows].join('\n')) });
+test('a spreadsheet whose columns say nothing is mapped by hand, and the next one like it is known', async ({
+  watched: page,
+  studio,
+}) => {
+  const rows = Array.from({ length: 12 }, (_, i) =>
+    [`F${i + 1}`, i * 20, i * 20, i * 20, (8 + i * 8).toFixed(1), 0.4, -1.2].join('\t'),
+  );
+  const sheet = (name: string) => ({
+    name,
+    mimeType: 'text/plain',
+    buffer: Buffer.from(['Feld\tRot\tGrün\tBlau\thell\trotgrün\tgelbblau', ...rows].join('\n')),
+  });
   await page.goto(`${studio.url}/readings`);
   await page.getByLabel('Print condition').selectOption({ label: 'Unsized Mulberry, Corvane P10 · Thin uncoated' });
   await place(page, 'Sets and drift');
@@ -116,7 +162,15 @@ test('a spreadsheet whose columns say nothing is mapped by hand, and the next on
   const columns = page.getByRole('region', { name: 'Columns', exact: true });
   await expect(columns.getByRole('alert')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Keep these readings' })).toBeDisabled();
-  for (const [column, holds] of [['Feld', 'name of the patch'], ['Rot', 'device red'], ['Grün', 'device green'], ['Blau', 'device blue'], ['hell', 'L*'], ['rotgrün', 'a*'], ['gelbblau', 'b*']] as const) {
+  for (const [column, holds] of [
+    ['Feld', 'name of the patch'],
+    ['Rot', 'device red'],
+    ['Grün', 'device green'],
+    ['Blau', 'device blue'],
+    ['hell', 'L*'],
+    ['rotgrün', 'a*'],
+    ['gelbblau', 'b*'],
+  ] as const) {
     await columns.getByLabel(`${column} holds`, { exact: true }).selectOption(holds);
     await expect(columns.getByLabel(`${column} holds`, { exact: true })).toHaveValue(/.+/);
     await page.waitForLoadState('networkidle');
@@ -137,7 +191,10 @@ test('a spreadsheet whose columns say nothing is mapped by hand, and the next on
   await expect(kept).toHaveCount(0);
 });
 
-test('at the bench: weighed by hand, gloss read by the stand-in, judged with a name and a light, scanned', async ({ watched: page, studio }) => {
+test('at the bench: weighed by hand, gloss read by the stand-in, judged with a name and a light, scanned', async ({
+  watched: page,
+  studio,
+}) => {
   await page.goto(`${studio.url}/readings`);
   await page.getByLabel('Print condition').selectOption({ label: 'Harbour Lustre, Corvane D6 · Photo paper, best' });
   await place(page, 'Scale, gloss, scan, eye');
@@ -166,12 +223,19 @@ test('at the bench: weighed by hand, gloss read by the stand-in, judged with a n
   await expect(kind('Bronzing').getByRole('list')).toContainText('clear');
 
   await kind('Texture').getByRole('button', { name: 'Scan with the simulated raking-light scanner' }).click();
-  await expect(kind('Texture').getByRole('img', { name: /Scan of the bare sheet/ }).first()).toBeVisible();
+  await expect(
+    kind('Texture')
+      .getByRole('img', { name: /Scan of the bare sheet/ })
+      .first(),
+  ).toBeVisible();
 
   await place(page, 'Figures');
   const figures = page.getByRole('region', { name: 'Figures' });
   await expect(figures.getByRole('row', { name: /^Weight/ })).toContainText('261');
-  await figures.getByRole('row', { name: /^Bronzing/ }).getByRole('button').click();
+  await figures
+    .getByRole('row', { name: /^Bronzing/ })
+    .getByRole('button')
+    .click();
   await expect(page.getByRole('dialog')).toContainText('Ines');
   await expect(page.getByRole('dialog')).toContainText('window, north');
   await expect(page.getByRole('dialog')).toContainText('judged');
@@ -182,22 +246,32 @@ test('the test page shows the print condition’s settings and is taken away', a
   await page.getByLabel('For').selectOption({ label: 'Lantern Matt, Corvane P10 · Enhanced matt' });
   await expect(page.getByLabel('Media setting')).toHaveValue('Enhanced matt');
   const look = page.getByRole('img', { name: /The test page on A4/ });
-  await expect.poll(() => look.evaluate((img: HTMLImageElement) => img.naturalWidth), { timeout: 20_000 }).toBeGreaterThan(600);
+  await expect
+    .poll(() => look.evaluate((img: HTMLImageElement) => img.naturalWidth), { timeout: 20_000 })
+    .toBeGreaterThan(600);
   await page.getByLabel(/^Resolution of the file/).fill('100');
-  const [file] = await Promise.all([page.waitForEvent('download', { timeout: 60_000 }), page.getByRole('link', { name: 'Test page as TIFF' }).click()]);
+  const [file] = await Promise.all([
+    page.waitForEvent('download', { timeout: 60_000 }),
+    page.getByRole('link', { name: 'Test page as TIFF' }).click(),
+  ]);
   expect(file.suggestedFilename()).toBe('test-page.tif');
 });
 
 test('a paper is taken away whole and brought to another drawer', async ({ watched: page, studio, bare }) => {
   await page.goto(`${studio.url}/papers`);
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Take Tinroof Metallic away, with everything known of it' }).click()]);
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Take Tinroof Metallic away, with everything known of it' }).click(),
+  ]);
   expect(file.suggestedFilename()).toMatch(/Tinroof Metallic\.rakuen\.json$/);
   const path = await file.path();
   await page.goto(`${bare.url}/papers`);
   await page.getByLabel('Bring a paper').setInputFiles(path);
   await expect(page.getByRole('heading', { name: /Tinroof Metallic/ })).toBeVisible({ timeout: 30_000 });
   await step(page, 'Readings');
-  await expect(page.getByRole('region', { name: 'Figures' }).getByRole('row', { name: /^Dmax/ })).toContainText(/\d\.\d\d D/);
+  await expect(page.getByRole('region', { name: 'Figures' }).getByRole('row', { name: /^Dmax/ })).toContainText(
+    /\d\.\d\d D/,
+  );
   await step(page, 'Papers');
   await page.getByLabel('Bring a paper').setInputFiles(path);
   await expect(page.getByRole('alert')).toContainText('Tinroof Metallic');

@@ -7,31 +7,56 @@ const PROFILE = fileURLToPath(new URL('../core/test/fixtures/sRGB.icc', import.m
 
 /** Lays print conditions of these papers on the table, the first two in hand, under the reference light. */
 async function lay(page: Page, studio: Studio, names: readonly string[]): Promise<void> {
-  const conditions = (await (await page.request.get(`${studio.url}/api/conditions`)).json()) as { id: string; paper: { name: string }; mediaSetting: string; printMode: string }[];
-  const ids = names.map((n) => conditions.find((c) => `${c.paper.name}, ${c.mediaSetting}` === n && c.printMode === 'colour through a profile')!.id);
+  const conditions = (await (await page.request.get(`${studio.url}/api/conditions`)).json()) as {
+    id: string;
+    paper: { name: string };
+    mediaSetting: string;
+    printMode: string;
+  }[];
+  const ids = names.map(
+    (n) =>
+      conditions.find((c) => `${c.paper.name}, ${c.mediaSetting}` === n && c.printMode === 'colour through a profile')!
+        .id,
+  );
   const table = (await (await page.request.get(`${studio.url}/api/table`)).json()) as object;
-  await page.request.put(`${studio.url}/api/table`, { data: { ...table, conditionIds: ids, leftHand: ids[0], rightHand: ids[1], light: 'D50', glass: 'none' } });
+  await page.request.put(`${studio.url}/api/table`, {
+    data: { ...table, conditionIds: ids, leftHand: ids[0], rightHand: ids[1], light: 'D50', glass: 'none' },
+  });
 }
 
 /** The studio is shared: its table is left as it was found. */
 let found: object;
-test.beforeEach(async ({ page, studio }) => void (found = (await (await page.request.get(`${studio.url}/api/table`)).json()) as object));
+test.beforeEach(
+  async ({ page, studio }) =>
+    void (found = (await (await page.request.get(`${studio.url}/api/table`)).json()) as object),
+);
 test.afterEach(async ({ page, studio }) => void (await page.request.put(`${studio.url}/api/table`, { data: found })));
 
 const BRIGHT = 'Lantern Matt, Enhanced matt';
 const PLAIN = 'Chalk Rag, Fine art matt';
 const BARYTA = 'Slate Baryta, Heavy gloss fibre';
-const place = (page: Page, name: string) => page.getByRole('navigation', { name: 'Ways to compare' }).getByRole('link', { name }).click();
+const place = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Ways to compare' }).getByRole('link', { name }).click();
 const whites = async (page: Page) => {
   const cells = page.getByRole('row', { name: /^Paper white/ }).getByRole('cell');
-  return Promise.all([1, 2].map(async (i) => Number(((await cells.nth(i).innerText()).match(/[−\d.]+(?=\D*$)/) ?? ['0'])[0].replace('−', '-'))));
+  return Promise.all(
+    [1, 2].map(async (i) =>
+      Number(((await cells.nth(i).innerText()).match(/[−\d.]+(?=\D*$)/) ?? ['0'])[0].replace('−', '-')),
+    ),
+  );
 };
 
-test('under another light the brightened white moves and the other stays; glass costs black', async ({ watched: page, studio }) => {
+test('under another light the brightened white moves and the other stays; glass costs black', async ({
+  watched: page,
+  studio,
+}) => {
   await lay(page, studio, [BRIGHT, PLAIN]);
   await page.goto(`${studio.url}/compare`);
   const told = page.getByRole('list', { name: 'What can be seen' });
-  await expect(told).toContainText(/Under D50 with its UV the left white is \d\.\d bluer; without UV (the two whites are the same|they lie)/, { timeout: 30_000 });
+  await expect(told).toContainText(
+    /Under D50 with its UV the left white is \d\.\d bluer; without UV (the two whites are the same|they lie)/,
+    { timeout: 30_000 },
+  );
   const [bright, plain] = await whites(page);
   await page.getByLabel('Light over the table').selectOption({ label: 'D50 without UV' });
   await expect.poll(async () => (await whites(page))[0] - bright, { timeout: 15_000 }).toBeGreaterThan(3);
@@ -51,22 +76,33 @@ test('under another light the brightened white moves and the other stays; glass 
   await expect(page.getByLabel('Light over the table')).toHaveValue('D50-no-uv');
   await page.getByLabel('Glass before it').selectOption({ label: 'no glass' });
   await place(page, 'Light and screen');
-  await expect(page.getByRole('region', { name: 'Turns from light to light' }).getByRole('columnheader').nth(1)).toContainText('Chalk Rag');
+  await expect(
+    page.getByRole('region', { name: 'Turns from light to light' }).getByRole('columnheader').nth(1),
+  ).toContainText('Chalk Rag');
   await page.getByLabel('Monitor white').selectOption('D65');
   await expect(page.getByText(/Lantern Matt can’t be matched whole|Set to the paper’s white/).first()).toBeVisible();
   await expectAccessible(page);
   await page.getByLabel('Light over the table').selectOption({ label: 'D50 with its UV' });
 });
 
-test('a lamp’s spectrum is imported and hangs over the table; a broken one is refused at its line', async ({ watched: page, studio }) => {
+test('a lamp’s spectrum is imported and hangs over the table; a broken one is refused at its line', async ({
+  watched: page,
+  studio,
+}) => {
   await lay(page, studio, [BRIGHT, PLAIN]);
   await page.goto(`${studio.url}/compare`);
   const rows = Array.from({ length: 36 }, (_, i) => `${380 + i * 10};${(1 + i / 8).toFixed(2).replace('.', ',')}`);
   await page.getByLabel('Light over the table').selectOption({ label: 'Import a lamp…' });
   await page.getByLabel('Name').fill('Lamp by the easel');
-  await page.getByLabel('Bring a spectrum').setInputFiles({ name: 'lamp.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.map((r, i) => (i === 4 ? '420;bright' : r)).join('\n')) });
+  await page.getByLabel('Bring a spectrum').setInputFiles({
+    name: 'lamp.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(rows.map((r, i) => (i === 4 ? '420;bright' : r)).join('\n')),
+  });
   await expect(page.getByRole('dialog').getByRole('alert')).toContainText('line 5');
-  await page.getByLabel('Bring a spectrum').setInputFiles({ name: 'lamp.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
+  await page
+    .getByLabel('Bring a spectrum')
+    .setInputFiles({ name: 'lamp.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await expect(page.getByLabel('Light over the table').locator('option:checked')).toHaveText('Lamp by the easel');
   await page.getByLabel('Light over the table').selectOption({ label: 'Import a lamp…' });
@@ -79,7 +115,9 @@ test('the solids are turned by key and by name, cut, and set against a profile',
   await lay(page, studio, [BARYTA, PLAIN]);
   await page.goto(`${studio.url}/compare/gamut`);
   const solids = page.getByTestId('solids');
-  await expect(page.getByRole('region', { name: 'Slate Baryta against Chalk Rag' })).toContainText('In common', { timeout: 40_000 });
+  await expect(page.getByRole('region', { name: 'Slate Baryta against Chalk Rag' })).toContainText('In common', {
+    timeout: 40_000,
+  });
   await expect(page.getByText(/Slate Baryta reaches beyond Chalk Rag in .*(L\* \d+–\d+, \d)/)).toBeVisible();
   await expect(solids.locator('canvas')).toBeVisible();
   const look = async () => (await page.waitForTimeout(400), (await solids.screenshot()).toString('base64'));
@@ -96,18 +134,30 @@ test('the solids are turned by key and by name, cut, and set against a profile',
   await page.getByRole('slider').first().focus();
   await page.keyboard.press('ArrowRight');
   await expect(page.getByRole('img', { name: /^Cut at L\* 51/ })).toBeVisible();
-  await page.getByLabel('Bring a profile').setInputFiles({ name: 'work.icc', mimeType: 'application/vnd.iccprofile', buffer: readFileSync(PROFILE) });
-  await expect(page.getByRole('region', { name: /^Slate Baryta against .*sRGB/ })).toContainText('covers of', { timeout: 20_000 });
+  await page
+    .getByLabel('Bring a profile')
+    .setInputFiles({ name: 'work.icc', mimeType: 'application/vnd.iccprofile', buffer: readFileSync(PROFILE) });
+  await expect(page.getByRole('region', { name: /^Slate Baryta against .*sRGB/ })).toContainText('covers of', {
+    timeout: 20_000,
+  });
   await page.getByRole('button', { name: 'Remove this profile' }).click();
   await page.getByLabel('Beside them').selectOption({ label: 'ROMM RGB' });
-  await expect(page.getByRole('region', { name: 'Slate Baryta against ROMM RGB' })).toContainText(/\+ covers of [A-F]\s*(100\.0|99\.\d)\s%/, { timeout: 20_000 });
+  await expect(page.getByRole('region', { name: 'Slate Baryta against ROMM RGB' })).toContainText(
+    /\+ covers of [A-F]\s*(100\.0|99\.\d)\s%/,
+    { timeout: 20_000 },
+  );
   await expectAccessible(page);
 });
 
-test('the solids keep being drawn while the light changes and everything is computed anew', async ({ watched: page, studio }) => {
+test('the solids keep being drawn while the light changes and everything is computed anew', async ({
+  watched: page,
+  studio,
+}) => {
   await lay(page, studio, [BARYTA, PLAIN, BRIGHT]);
   await page.goto(`${studio.url}/compare/gamut`);
-  await expect(page.getByRole('region', { name: 'Slate Baryta against Chalk Rag' })).toContainText('In common', { timeout: 40_000 });
+  await expect(page.getByRole('region', { name: 'Slate Baryta against Chalk Rag' })).toContainText('In common', {
+    timeout: 40_000,
+  });
   await page.evaluate(() => {
     const gaps: number[] = [];
     let last = performance.now();
@@ -150,11 +200,17 @@ test('the table of measures: put in order, hidden, as differences; taken away', 
   await expect(page.getByRole('row', { name: /^CIE tint/ })).toHaveCount(0);
   await page.getByRole('button', { name: 'Show 1 hidden measure' }).click();
   await expect(page.getByRole('row', { name: /^CIE tint/ })).toBeVisible();
-  for (const [link, name] of [['The comparison as CSV', 'rakuen-comparison.csv'], ['The comparison as PDF', 'rakuen-comparison.pdf']] as const) {
+  for (const [link, name] of [
+    ['The comparison as CSV', 'rakuen-comparison.csv'],
+    ['The comparison as PDF', 'rakuen-comparison.pdf'],
+  ] as const) {
     const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: link }).click()]);
     expect(file.suggestedFilename()).toBe(name);
   }
-  const [drawing] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Gamut outline as SVG' }).click()]);
+  const [drawing] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Gamut outline as SVG' }).click(),
+  ]);
   expect(readFileSync(await drawing.path(), 'utf8')).toMatch(/^<svg[^>]+xmlns="http:\/\/www.w3.org\/2000\/svg"/);
 });
 
@@ -175,37 +231,54 @@ test('a media setting is stamped and found again', async ({ watched: page, studi
   await expect(standing).toContainText('The shadows open');
   await expectAccessible(page);
   await page.goto(`${studio.url}/papers`);
-  await expect(page.getByRole('listitem').filter({ hasText: 'Slate Baryta' }).first()).toContainText('standing setting');
+  await expect(page.getByRole('listitem').filter({ hasText: 'Slate Baryta' }).first()).toContainText(
+    'standing setting',
+  );
   await page.goto(`${studio.url}/compare/setting`);
   await standing.getByRole('button', { name: 'Take it back' }).click();
   await expect(standing).toHaveCount(0);
 });
 
-test('three prints are compared blind, by key, and told apart; the instrument agrees', async ({ watched: page, studio }) => {
+test('three prints are compared blind, by key, and told apart; the instrument agrees', async ({
+  watched: page,
+  studio,
+}) => {
   await lay(page, studio, [BARYTA, BRIGHT, PLAIN]);
   await page.goto(`${studio.url}/compare/eye`);
   await page.getByLabel('Each pair').selectOption('four times');
   await page.getByLabel('Who looks').fill('Ines');
   await page.getByLabel('Light', { exact: true }).fill('D50, 2000 lx');
   await page.getByRole('button', { name: 'Begin to look' }).click();
-  const labels = await page.getByRole('listitem').filter({ hasText: /Slate|Lantern|Chalk/ }).allInnerTexts();
+  const labels = await page
+    .getByRole('listitem')
+    .filter({ hasText: /Slate|Lantern|Chalk/ })
+    .allInnerTexts();
   // The observer of this test sees the truth: baryta before bright matt before rag.
   const rank = new Map(labels.map((l) => [l.slice(0, 2), l.includes('Slate') ? 0 : l.includes('Lantern') ? 1 : 2]));
   await page.getByRole('button', { name: 'The codes are on the backs' }).click();
   for (let pair = 1; pair <= 12; pair++) {
     await expect(page.getByText(`Pair ${pair} of 12`)).toBeVisible();
-    const [left, right] = await Promise.all([/^Left:/, /^Right:/].map(async (side) => (await page.getByRole('button', { name: side }).getAttribute('aria-label'))!.slice(-2)));
+    const [left, right] = await Promise.all(
+      [/^Left:/, /^Right:/].map(async (side) =>
+        (await page.getByRole('button', { name: side }).getAttribute('aria-label'))!.slice(-2),
+      ),
+    );
     await page.keyboard.press(rank.get(left)! < rank.get(right)! ? 'ArrowLeft' : 'ArrowRight');
   }
   await expect(page.getByText('By this eye, Slate Baryta comes first.')).toBeVisible();
-  await expect(page.getByRole('img', { name: /^1\. Slate Baryta: .*; 2\. Lantern Matt: .*; 3\. Chalk Rag/ })).toBeVisible();
+  await expect(
+    page.getByRole('img', { name: /^1\. Slate Baryta: .*; 2\. Lantern Matt: .*; 3\. Chalk Rag/ }),
+  ).toBeVisible();
   await expect(page.getByRole('table').getByRole('row', { name: /Slate Baryta/ })).toContainText(/2\.5\d D/);
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Back to the comparisons' }).click();
   await expect(page.getByRole('region', { name: 'What eyes have said' })).toContainText('told apart');
 });
 
-test('a like is found for a sheet out of stock, and a profile for an uncoated one', async ({ watched: page, studio }) => {
+test('a like is found for a sheet out of stock, and a profile for an uncoated one', async ({
+  watched: page,
+  studio,
+}) => {
   await lay(page, studio, ['Unsized Mulberry, Thin uncoated', BARYTA]);
   await page.goto(`${studio.url}/compare/like`);
   const donors = page.getByRole('region', { name: 'A profile to begin with' });
@@ -226,7 +299,9 @@ test('neutrals and surface are drawn for what lies on the table', async ({ watch
   await lay(page, studio, [BARYTA, PLAIN, BRIGHT]);
   await page.goto(`${studio.url}/compare/neutrals`);
   await expect(page.getByRole('img', { name: /^Off the line: A, Slate Baryta/ })).toBeVisible();
-  await expect(page.getByRole('img', { name: /^Steps from black: first separate at \d+\.\d % from black/ }).first()).toBeVisible();
+  await expect(
+    page.getByRole('img', { name: /^Steps from black: first separate at \d+\.\d % from black/ }).first(),
+  ).toBeVisible();
   await expectAccessible(page);
   await place(page, 'Surface and body');
   const lit = page.getByRole('img', { name: /^Slate Baryta, 12 mm of its surface lit from 0°/ });
@@ -236,7 +311,9 @@ test('neutrals and surface are drawn for what lies on the table', async ({ watch
   await page.getByRole('slider').focus();
   for (let i = 0; i < 18; i++) await page.keyboard.press('ArrowRight');
   await expect(page.getByText('Lamp from 90°')).toBeVisible();
-  expect((await page.getByRole('img', { name: /^Slate Baryta, 12 mm/ }).screenshot()).toString('base64')).not.toBe(before);
+  expect((await page.getByRole('img', { name: /^Slate Baryta, 12 mm/ }).screenshot()).toString('base64')).not.toBe(
+    before,
+  );
   await expectAccessible(page);
 });
 

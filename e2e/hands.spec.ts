@@ -1,7 +1,10 @@
 import { expect, step, test } from './studio.ts';
 
 test.describe('by keyboard alone', () => {
-  test('a paper is laid on the table and put back, and the table survives a reload', async ({ watched: page, studio }) => {
+  test('a paper is laid on the table and put back, and the table survives a reload', async ({
+    watched: page,
+    studio,
+  }) => {
     await page.goto(`${studio.url}/papers`);
     const table = page.getByRole('complementary', { name: 'The table' });
     await expect(table).toContainText('4 of 6');
@@ -30,13 +33,22 @@ test.describe('by keyboard alone', () => {
 
   test('a paper on the table is taken into a hand', async ({ watched: page, studio }) => {
     await page.goto(`${studio.url}/compare`);
-    const lantern = page.getByRole('complementary', { name: 'The table' }).locator('[data-row][data-name="Lantern Matt"]');
+    const lantern = page
+      .getByRole('complementary', { name: 'The table' })
+      .locator('[data-row][data-name="Lantern Matt"]');
     await lantern.focus();
     await page.keyboard.press('l');
-    await expect(page.getByRole('region', { name: 'The pair in hand' }).getByRole('heading').first()).toHaveText('Lantern Matt');
-    await page.getByRole('complementary', { name: 'The table' }).locator('[data-row][data-name="Slate Baryta"]').focus();
+    await expect(page.getByRole('region', { name: 'The pair in hand' }).getByRole('heading').first()).toHaveText(
+      'Lantern Matt',
+    );
+    await page
+      .getByRole('complementary', { name: 'The table' })
+      .locator('[data-row][data-name="Slate Baryta"]')
+      .focus();
     await page.keyboard.press('l');
-    await expect(page.getByRole('region', { name: 'The pair in hand' }).getByRole('heading').first()).toHaveText('Slate Baryta');
+    await expect(page.getByRole('region', { name: 'The pair in hand' }).getByRole('heading').first()).toHaveText(
+      'Slate Baryta',
+    );
   });
 
   test('steps by number, the key sheet by ?, arrows in a list', async ({ watched: page, studio }) => {
@@ -57,7 +69,10 @@ test.describe('by keyboard alone', () => {
     await expect(page.getByRole('heading', { level: 1, name: 'Readings' })).toBeVisible();
   });
 
-  test('the next picture is taken in hand and another paper leads; a stamp is set and taken back', async ({ watched: page, studio }) => {
+  test('the next picture is taken in hand and another paper leads; a stamp is set and taken back', async ({
+    watched: page,
+    studio,
+  }) => {
     await page.goto(`${studio.url}/match`);
     const first = page.getByRole('list', { name: 'Ranking' }).getByRole('heading', { level: 3 }).first();
     await expect(page.getByRole('heading', { level: 2, name: 'The fourth dish' })).toBeVisible();
@@ -113,7 +128,10 @@ test('thresholds are the printmaker’s own, and change the words', async ({ wat
   await expect(row).toContainText('too small to see');
 });
 
-test('a paper and a print condition are changed; what was typed is not lost on an error', async ({ watched: page, studio }) => {
+test('a paper and a print condition are changed; what was typed is not lost on an error', async ({
+  watched: page,
+  studio,
+}) => {
   await page.goto(`${studio.url}/papers`);
   await page.getByRole('button', { name: 'Change Chalk Rag' }).click();
   const dialog = page.getByRole('dialog');

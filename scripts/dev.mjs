@@ -14,7 +14,11 @@ const { result } = concurrently(
       command: `node --watch --watch-preserve-output scripts/serve.mjs --port ${PORT}`,
       env: { RAKUEN_DEV_ORIGIN: `http://127.0.0.1:${VITE_PORT}` },
     },
-    { name: 'web', command: `vite web --host 127.0.0.1 --port ${VITE_PORT} --strictPort`, env: { RAKUEN_API: `http://127.0.0.1:${PORT}` } },
+    {
+      name: 'web',
+      command: `vite web --host 127.0.0.1 --port ${VITE_PORT} --strictPort`,
+      env: { RAKUEN_API: `http://127.0.0.1:${PORT}` },
+    },
   ],
   { cwd: ROOT, prefix: 'name', killOthersOn: ['failure'] },
 );

@@ -14,13 +14,17 @@ const VIEWS = [
   ['bench', '/readings', (page) => page.getByRole('link', { name: 'Scale, gloss, scan, eye' }).click()],
   ['charts', '/readings/charts'],
   ['test-page', '/readings/test-page'],
-  ['session', '/readings/sessions', async (page) => {
-    await page.getByLabel(/rehearses/).selectOption('slipped');
-    await page.getByRole('button', { name: 'Begin to read' }).click();
-    await page.getByRole('button', { name: 'Read strip A' }).click();
-    await page.getByRole('button', { name: 'Read strip B' }).click();
-    await page.getByText('Strip B: slipped strip').waitFor();
-  }],
+  [
+    'session',
+    '/readings/sessions',
+    async (page) => {
+      await page.getByLabel(/rehearses/).selectOption('slipped');
+      await page.getByRole('button', { name: 'Begin to read' }).click();
+      await page.getByRole('button', { name: 'Read strip A' }).click();
+      await page.getByRole('button', { name: 'Read strip B' }).click();
+      await page.getByText('Strip B: slipped strip').waitFor();
+    },
+  ],
   ['compare', '/compare'],
   ['gamut', '/compare/gamut', (page) => page.getByText('In common').waitFor({ timeout: 60_000 })],
   ['neutrals', '/compare/neutrals'],
@@ -29,7 +33,15 @@ const VIEWS = [
   ['pictures', '/pictures'],
   ['match', '/match'],
   ['prints', '/prints'],
-  ['print-form', '/prints', (page) => page.getByRole('button', { name: /^Print .* again$/ }).first().click()],
+  [
+    'print-form',
+    '/prints',
+    (page) =>
+      page
+        .getByRole('button', { name: /^Print .* again$/ })
+        .first()
+        .click(),
+  ],
   ['ledger', '/ledger'],
   ['proof-surround', '/pictures', (page) => page.keyboard.press('d')],
 ];
@@ -37,11 +49,22 @@ const VIEWS = [
 build();
 mkdirSync(FOLDER, { recursive: true });
 const { start } = await import(pathToFileURL(join(ROOT, 'server/dist/main.js')).href);
-const app = await start(['--port', '0', '--data', mkdtempSync(join(tmpdir(), 'rakuen-shots-')), '--web', join(ROOT, 'web/dist')], {});
+const app = await start(
+  ['--port', '0', '--data', mkdtempSync(join(tmpdir(), 'rakuen-shots-')), '--web', join(ROOT, 'web/dist')],
+  {},
+);
 const url = `http://127.0.0.1:${app.getHttpServer().address().port}`;
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
 for (const [name, path, prepare] of VIEWS) {

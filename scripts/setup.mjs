@@ -19,7 +19,13 @@ export function checkNode() {
 
 /** Runs a command in the project; its output is shown only when it fails, unless `show`. */
 export function run(command, args, { show = false, env = {} } = {}) {
-  const done = spawnSync(command, args, { cwd: ROOT, stdio: show ? 'inherit' : 'pipe', env: { ...process.env, ...env }, encoding: 'utf8', maxBuffer: 1 << 28 });
+  const done = spawnSync(command, args, {
+    cwd: ROOT,
+    stdio: show ? 'inherit' : 'pipe',
+    env: { ...process.env, ...env },
+    encoding: 'utf8',
+    maxBuffer: 1 << 28,
+  });
   if (done.status !== 0 && !show) process.stderr.write(`${done.stdout ?? ''}${done.stderr ?? ''}`);
   return done.status ?? 1;
 }
@@ -42,7 +48,8 @@ function fingerprint(files) {
 function whenStale(name, files, result, work) {
   const stamp = join(STAMPS, name);
   const now = fingerprint(files);
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now && result.every((r) => existsSync(join(ROOT, r)))) return false;
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now && result.every((r) => existsSync(join(ROOT, r))))
+    return false;
   rmSync(stamp, { force: true });
   work();
   mkdirSync(STAMPS, { recursive: true });
@@ -66,8 +73,17 @@ export function installPackages() {
 
 /** Builds what is stale. */
 export function build() {
-  const sources = PARTS.flatMap((part) => filesBelow(join(ROOT, part, 'src'), (f) => /\.(tsx?|css|html|json)$/.test(f) && !f.endsWith('.test.ts')));
-  const configs = ['package-lock.json', 'tsconfig.base.json', 'web/index.html', 'web/vite.config.ts', ...PARTS.map((p) => `${p}/tsconfig.json`), ...PARTS.map((p) => `${p}/package.json`)].map((f) => join(ROOT, f));
+  const sources = PARTS.flatMap((part) =>
+    filesBelow(join(ROOT, part, 'src'), (f) => /\.(tsx?|css|html|json)$/.test(f) && !f.endsWith('.test.ts')),
+  );
+  const configs = [
+    'package-lock.json',
+    'tsconfig.base.json',
+    'web/index.html',
+    'web/vite.config.ts',
+    ...PARTS.map((p) => `${p}/tsconfig.json`),
+    ...PARTS.map((p) => `${p}/package.json`),
+  ].map((f) => join(ROOT, f));
   whenStale('build', [...sources, ...configs], ['server/dist/main.js', 'web/dist/index.html'], () => {
     console.error('Building.');
     const steps = [

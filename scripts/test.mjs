@@ -17,10 +17,20 @@ if (lacking.length > 0) {
   const packages = lacking.map(([, name]) => name);
   console.log(`Installing Debian’s ${packages.join(' and ')}.`);
   const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
-  for (const words of [['apt-get', 'update', '-qq'], ['apt-get', 'install', '-y', '-qq', ...packages]]) {
+  for (const words of [
+    ['apt-get', 'update', '-qq'],
+    ['apt-get', 'install', '-y', '-qq', ...packages],
+  ]) {
     const [command, ...args] = [...sudo, ...words];
-    if (spawnSync(command, args, { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }).status !== 0) {
-      console.error(`${packages.join(' and ')} could not be installed; name another place with ${lacking.map(([, , variable]) => variable).join(' and ')}.`);
+    if (
+      spawnSync(command, args, {
+        stdio: ['ignore', 'ignore', 'inherit'],
+        env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+      }).status !== 0
+    ) {
+      console.error(
+        `${packages.join(' and ')} could not be installed; name another place with ${lacking.map(([, , variable]) => variable).join(' and ')}.`,
+      );
       process.exit(1);
     }
   }
@@ -42,7 +52,11 @@ function step(name, command, args) {
 step('Lint', 'npm', ['run', '--silent', 'lint']);
 step('Types', 'npm', ['run', '--silent', 'typecheck']);
 step('Jest', 'npm', ['run', '--silent', 'jest', '--', '--json', '--outputFile=test-results/jest.json', '--silent']);
-const jest = counts('jest.json', (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites, r.numPendingTests]);
+const jest = counts('jest.json', (r) => [
+  r.numPassedTests,
+  r.numFailedTests + r.numRuntimeErrorTestSuites,
+  r.numPendingTests,
+]);
 step('Playwright', 'npm', ['run', '--silent', 'e2e']);
 const playwright = counts('playwright.json', (r) => [r.stats.expected, r.stats.unexpected, r.stats.skipped]);
 
@@ -52,6 +66,8 @@ function counts(file, read) {
 }
 
 const [passed, wrong, skipped] = [0, 1, 2].map((i) => jest[i] + playwright[i]);
-console.log(`\nJest ${jest[0]} passed, Playwright ${playwright[0]} passed, in ${((Date.now() - began) / 1000).toFixed(0)} s${failed.length > 0 ? `; failed: ${failed.join(', ')}` : ''}`);
+console.log(
+  `\nJest ${jest[0]} passed, Playwright ${playwright[0]} passed, in ${((Date.now() - began) / 1000).toFixed(0)} s${failed.length > 0 ? `; failed: ${failed.join(', ')}` : ''}`,
+);
 console.log(`${passed} passed, ${wrong} failed, ${skipped} skipped`);
 process.exit(failed.length === 0 && wrong === 0 ? 0 : 1);

@@ -6,8 +6,14 @@ import { FreeText, Id, Int, Maybe, OneOf, Part, Parts, Plain, Rows, Text, When, 
 import { PaperHead } from './papers.ts';
 import { ObservationView } from './observations.ts';
 import { ReadingView } from './readings.ts';
-import { BLACK_INKS, PRINT_MODES, READING_SOURCES, type ReadingSourceName, type BlackInk, type PrintMode } from './vocabulary.ts';
-
+import {
+  BLACK_INKS,
+  PRINT_MODES,
+  READING_SOURCES,
+  type ReadingSourceName,
+  type BlackInk,
+  type PrintMode,
+} from './vocabulary.ts';
 
 /** How a paper is printed. A paper alone has no gamut and no black: this does. */
 export class ConditionInput {
@@ -52,4 +58,3 @@ export class ConditionView extends ConditionInput {
   /** The reading chosen by hand to give the figures. */
   @Maybe() @Id() figuresFrom?: string;
 }
-

@@ -40,7 +40,15 @@ export class TextureValue {
 }
 
 /** What a value must look like, by kind. A texture comes from a scan and is never typed in. */
-export const VALUE_CLASSES = { gloss: GlossValue, weight: WeightValue, thickness: ThicknessValue, opacity: OpacityValue, rub: RubValue, bronzing: GradeValue, rings: GradeValue } as const satisfies Partial<Record<ObservationKind, new () => object>>;
+export const VALUE_CLASSES = {
+  gloss: GlossValue,
+  weight: WeightValue,
+  thickness: ThicknessValue,
+  opacity: OpacityValue,
+  rub: RubValue,
+  bronzing: GradeValue,
+  rings: GradeValue,
+} as const satisfies Partial<Record<ObservationKind, new () => object>>;
 
 /** Kinds for which the bench has a stand-in. */
 export const BENCH_KINDS = ['gloss', 'weight', 'thickness', 'opacity'] as const satisfies readonly ObservationKind[];

@@ -1,4 +1,13 @@
-import { BASES, BRIGHTENER_CLAIMS, COATING_CLASSES, SURFACES, type Base, type BrightenerClaim, type CoatingClass, type Surface } from '@rakuen/core/paper';
+import {
+  BASES,
+  BRIGHTENER_CLAIMS,
+  COATING_CLASSES,
+  SURFACES,
+  type Base,
+  type BrightenerClaim,
+  type CoatingClass,
+  type Surface,
+} from '@rakuen/core/paper';
 import { FreeText, Id, Int, Maybe, Num, OneOf, Parts, Text, When } from './fields.ts';
 
 /** A size a paper is sold in, with what a pack costs. */

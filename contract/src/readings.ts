@@ -2,7 +2,13 @@ import type { Figure } from '@rakuen/core/measurement/figure';
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
 import type { ColumnRole } from '@rakuen/core/formats/delimited';
 import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Parts, Plain, Rows, Text, When, Words, Yes } from './fields.ts';
-import { MEASUREMENT_CONDITIONS, EXPORT_FORMATS, READING_SOURCES, type ExportFormat, type ReadingSourceName } from './vocabulary.ts';
+import {
+  MEASUREMENT_CONDITIONS,
+  EXPORT_FORMATS,
+  READING_SOURCES,
+  type ExportFormat,
+  type ReadingSourceName,
+} from './vocabulary.ts';
 
 /** Form fields beside the file of a reading. */
 export class ReadingFields {

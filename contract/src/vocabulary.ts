@@ -31,7 +31,13 @@ export const JOB_STATES = ['waiting', 'reading', 'done', 'failed', 'cancelled'] 
 export const STAMPS = ['chosen', 'held', 'refused'] as const;
 export type Stamp = (typeof STAMPS)[number];
 
-export const INTENTS = ['relative colorimetric', 'perceptual', 'absolute colorimetric', 'saturation', 'driver'] as const;
+export const INTENTS = [
+  'relative colorimetric',
+  'perceptual',
+  'absolute colorimetric',
+  'saturation',
+  'driver',
+] as const;
 
 export const VERDICTS = ['not yet judged', 'good', 'good enough', 'rejected'] as const;
 

@@ -12,7 +12,15 @@ export const COATING_CLASSES = {
 
 export type CoatingClass = keyof typeof COATING_CLASSES;
 
-export const BASES = ['alpha cellulose', 'cotton', 'cotton and cellulose', 'resin-coated', 'bamboo', 'mulberry', 'other'] as const;
+export const BASES = [
+  'alpha cellulose',
+  'cotton',
+  'cotton and cellulose',
+  'resin-coated',
+  'bamboo',
+  'mulberry',
+  'other',
+] as const;
 export type Base = (typeof BASES)[number];
 
 export const SURFACES = ['ultra smooth', 'smooth', 'fine tooth', 'textured', 'rough'] as const;

@@ -14,14 +14,28 @@ export interface DemoObservation {
 const A4 = { widthMm: 210, heightMm: 297 };
 const TIMES = 5;
 const STACK = 10;
-const measured = (observation: DemoObservation['observation'], instrument: string): DemoObservation => ({ observation, instrument, light: '' });
-const judged = (observation: DemoObservation['observation']): DemoObservation => ({ observation, instrument: '', light: 'D50 viewing light, 2000 lx' });
+const measured = (observation: DemoObservation['observation'], instrument: string): DemoObservation => ({
+  observation,
+  instrument,
+  light: '',
+});
+const judged = (observation: DemoObservation['observation']): DemoObservation => ({
+  observation,
+  instrument: '',
+  light: 'D50 viewing light, 2000 lx',
+});
 
 /** What holds of the bare sheet: weight, thickness, opacity. */
 export function sheetObservations({ sheet }: PressModel, seed: number): DemoObservation[] {
   return [
-    measured({ kind: 'weight', ...A4, grams: weigh(sheet, A4.widthMm, A4.heightMm, TIMES, seed) }, 'Simulated scale, 0.01 g'),
-    measured({ kind: 'thickness', sheets: STACK, stackUm: measureStack(sheet, STACK, TIMES, seed + 1) }, 'Simulated micrometer, 1 µm'),
+    measured(
+      { kind: 'weight', ...A4, grams: weigh(sheet, A4.widthMm, A4.heightMm, TIMES, seed) },
+      'Simulated scale, 0.01 g',
+    ),
+    measured(
+      { kind: 'thickness', sheets: STACK, stackUm: measureStack(sheet, STACK, TIMES, seed + 1) },
+      'Simulated micrometer, 1 µm',
+    ),
     measured({ kind: 'opacity', ...readBacking(sheet, TIMES, seed + 2) }, 'Simulated bench spectrophotometer'),
   ];
 }
@@ -30,7 +44,9 @@ export function sheetObservations({ sheet }: PressModel, seed: number): DemoObse
 export function printObservations(press: PressModel, coating: CoatingClass, seed: number): DemoObservation[] {
   const matt = isMatt(coating);
   return [
-    ...readGloss(press, TIMES, seed).map(({ angle, white, black }) => measured({ kind: 'gloss', angleDeg: angle, white, black }, 'Simulated gloss meter, 20°, 60°, 85°')),
+    ...readGloss(press, TIMES, seed).map(({ angle, white, black }) =>
+      measured({ kind: 'gloss', angleDeg: angle, white, black }, 'Simulated gloss meter, 20°, 60°, 85°'),
+    ),
     judged({ kind: 'bronzing', grade: matt ? 0 : press.inks.film.bronzing }),
     judged({ kind: 'rub', minutesAfterPrinting: 10, grade: matt ? 2 : 1 }),
     judged({ kind: 'rub', minutesAfterPrinting: 1500, grade: matt ? 1 : 0 }),

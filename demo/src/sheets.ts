@@ -5,10 +5,31 @@ import type { SheetModel } from '@rakuen/core/simulation/sheet';
 export const SHEETS = {
   baryta: { ...CLASS_SHEETS.baryta, brightener: 0, relief: RELIEFS.smooth, weightGsm: 313, thicknessUm: 401 },
   /** The same name, a later box: a new coating, a little brightener, thinner. */
-  barytaReformulated: { ...CLASS_SHEETS.baryta, reflectance: 0.952, warmth: 0.016, surfaceReflection: 0.0021, inkHold: 0.97, roughnessNm: 80, brightener: 0.09, relief: RELIEFS.smooth, weightGsm: 301, thicknessUm: 378 },
+  barytaReformulated: {
+    ...CLASS_SHEETS.baryta,
+    reflectance: 0.952,
+    warmth: 0.016,
+    surfaceReflection: 0.0021,
+    inkHold: 0.97,
+    roughnessNm: 80,
+    brightener: 0.09,
+    relief: RELIEFS.smooth,
+    weightGsm: 301,
+    thicknessUm: 378,
+  },
   lustre: { ...CLASS_SHEETS.lustre, brightener: 0.45, relief: RELIEFS['fine tooth'], weightGsm: 261, thicknessUm: 270 },
   mattSmooth: { ...CLASS_SHEETS.cotton, brightener: 0, relief: RELIEFS.smooth, weightGsm: 311, thicknessUm: 488 },
-  mattBright: { ...CLASS_SHEETS.matt, reflectance: 0.945, warmth: 0.02, surfaceReflection: 0.0125, inkHold: 0.77, brightener: 0.6, relief: RELIEFS['ultra smooth'], weightGsm: 216, thicknessUm: 301 },
+  mattBright: {
+    ...CLASS_SHEETS.matt,
+    reflectance: 0.945,
+    warmth: 0.02,
+    surfaceReflection: 0.0125,
+    inkHold: 0.77,
+    brightener: 0.6,
+    relief: RELIEFS['ultra smooth'],
+    weightGsm: 216,
+    thicknessUm: 301,
+  },
   metallic: { ...CLASS_SHEETS.metallic, brightener: 0, relief: RELIEFS.smooth, weightGsm: 282, thicknessUm: 288 },
   mulberry: { ...CLASS_SHEETS.uncoated, brightener: 0, relief: RELIEFS.rough, weightGsm: 68, thicknessUm: 176 },
 } as const satisfies Record<string, SheetModel>;

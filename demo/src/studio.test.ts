@@ -19,18 +19,25 @@ describe('the invented studio', () => {
     for (const paper of PAPERS) {
       const conditions = CONDITIONS.filter((c) => c.paper === paper.key);
       expect(conditions.length).toBeGreaterThan(0);
-      for (const c of conditions.filter((x) => !x.inkSet.includes('dye'))) expect(c.blackInk).toBe(`${COATING_CLASSES[paper.coating].blackInk} black`);
+      for (const c of conditions.filter((x) => !x.inkSet.includes('dye')))
+        expect(c.blackInk).toBe(`${COATING_CLASSES[paper.coating].blackInk} black`);
     }
   });
 
   it('readings are CxF3 files that our own reader takes, the same every time, in three measurement conditions', () => {
-    const read = (condition: (typeof CONDITIONS)[number], seed: number) => demoReadings(condition, condition.press, FIRST_BOXES.createdAt, seed).text;
+    const read = (condition: (typeof CONDITIONS)[number], seed: number) =>
+      demoReadings(condition, condition.press, FIRST_BOXES.createdAt, seed).text;
     expect(read(CONDITIONS[0], 1)).toBe(read(CONDITIONS[0], 1));
     expect(read(CONDITIONS[0], 2)).not.toBe(read(CONDITIONS[0], 1));
     const parts = readingsFromFile(new TextEncoder().encode(read(CONDITIONS[0], 1)));
     expect(parts.map((p) => p.reading.condition)).toEqual(['M1', 'M0', 'M2']);
     for (const { reading, missing } of parts) {
-      expect(reading).toMatchObject({ deviceSpace: 'RGB', colourFrom: 'spectrum', backing: 'white', createdAt: FIRST_BOXES.createdAt });
+      expect(reading).toMatchObject({
+        deviceSpace: 'RGB',
+        colourFrom: 'spectrum',
+        backing: 'white',
+        createdAt: FIRST_BOXES.createdAt,
+      });
       expect(missing).toEqual([]);
       expect(gamutOfReading(reading, groupPatches(reading)).method).toBe('device surface');
     }
@@ -38,17 +45,23 @@ describe('the invented studio', () => {
 
   it('a print in greys alone encloses no gamut, and says so', () => {
     const greys = CONDITIONS.find((c) => c.printMode === 'driver black-and-white')!;
-    const [{ reading }] = readingsFromFile(new TextEncoder().encode(demoReadings(greys, greys.press, FIRST_BOXES.createdAt, 3).text));
+    const [{ reading }] = readingsFromFile(
+      new TextEncoder().encode(demoReadings(greys, greys.press, FIRST_BOXES.createdAt, 3).text),
+    );
     expect(() => gamutOfReading(reading, groupPatches(reading))).toThrow(/greys alone/);
   });
 
   it('the later box is another sheet under the same name: whiter with UV by sight, not by noise', () => {
     const { press, createdAt, condition } = LATER_BOX;
     const whiteOf = (p: typeof press, at: string) => {
-      const facts = readingFacts(readingsFromFile(new TextEncoder().encode(demoReadings(CONDITIONS[condition], p, at, 5).text))[0].reading);
+      const facts = readingFacts(
+        readingsFromFile(new TextEncoder().encode(demoReadings(CONDITIONS[condition], p, at, 5).text))[0].reading,
+      );
       return facts.white.lab;
     };
-    expect(deltaE2000(whiteOf(press, createdAt), whiteOf(CONDITIONS[condition].press, FIRST_BOXES.createdAt))).toBeGreaterThan(1);
+    expect(
+      deltaE2000(whiteOf(press, createdAt), whiteOf(CONDITIONS[condition].press, FIRST_BOXES.createdAt)),
+    ).toBeGreaterThan(1);
   });
 });
 
@@ -60,7 +73,10 @@ describe('pictures drawn by code', () => {
     const lab = new Float32Array(w * h * 3);
     for (let i = 0; i < w * h; i++) {
       const rgb = scene.shade(((i % w) + 0.5) / h, (Math.floor(i / w) + 0.5) / h);
-      lab.set(rgbToLab(SRGB, rgb.map((v) => SRGB.encode(Math.min(1, Math.max(0, v)))) as unknown as [number, number, number]), i * 3);
+      lab.set(
+        rgbToLab(SRGB, rgb.map((v) => SRGB.encode(Math.min(1, Math.max(0, v)))) as unknown as [number, number, number]),
+        i * 3,
+      );
     }
     expect(lab.every(Number.isFinite)).toBe(true);
     tally.add(lab);
@@ -75,6 +91,7 @@ describe('pictures drawn by code', () => {
   });
 
   it('are the same every time', () => {
-    for (const name of Object.keys(SCENES) as SceneName[]) expect(SCENES[name](60, 40).shade(0.7, 0.3)).toEqual(SCENES[name](60, 40).shade(0.7, 0.3));
+    for (const name of Object.keys(SCENES) as SceneName[])
+      expect(SCENES[name](60, 40).shade(0.7, 0.3)).toEqual(SCENES[name](60, 40).shade(0.7, 0.3));
   });
 });

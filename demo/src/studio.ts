@@ -21,7 +21,13 @@ export interface DemoPaper {
   readonly notes: string;
 }
 
-const a3plus = (sheets: number, packPrice: number) => ({ label: 'A3+', widthMm: 329, heightMm: 483, sheets, packPrice });
+const a3plus = (sheets: number, packPrice: number) => ({
+  label: 'A3+',
+  widthMm: 329,
+  heightMm: 483,
+  sheets,
+  packPrice,
+});
 const a4 = (sheets: number, packPrice: number) => ({ label: 'A4', widthMm: 210, heightMm: 297, sheets, packPrice });
 
 export const PAPERS: readonly DemoPaper[] = [
@@ -35,7 +41,11 @@ export const PAPERS: readonly DemoPaper[] = [
     brightenerClaim: 'none',
     weightGsm: 315,
     thicknessUm: 405,
-    sizes: [a4(25, 46), a3plus(25, 108), { label: '17 in roll', widthMm: 432, heightMm: 12_000, sheets: 1, packPrice: 148 }],
+    sizes: [
+      a4(25, 46),
+      a3plus(25, 108),
+      { label: '17 in roll', widthMm: 432, heightMm: 12_000, sheets: 1, packPrice: 148 },
+    ],
     notes: 'Scuffs easily while damp; gloves.',
   },
   {
@@ -119,37 +129,140 @@ export interface DemoCondition {
   readonly press: PressModel;
 }
 
-const P10 = { printer: 'Corvane P10', inkSet: 'Deepset pigment, ten inks', resolution: '1440 dpi', printMode: 'colour through a profile' as const };
-const D6 = { printer: 'Corvane D6', inkSet: 'Clearwell dye, six inks', resolution: '1200 dpi', printMode: 'colour through a profile' as const };
-const gloss = (sheet: PressModel['sheet'], inkLoad = 1): PressModel => ({ sheet, inks: PIGMENT_INKS, blackInk: 'photo', inkLoad });
+const P10 = {
+  printer: 'Corvane P10',
+  inkSet: 'Deepset pigment, ten inks',
+  resolution: '1440 dpi',
+  printMode: 'colour through a profile' as const,
+};
+const D6 = {
+  printer: 'Corvane D6',
+  inkSet: 'Clearwell dye, six inks',
+  resolution: '1200 dpi',
+  printMode: 'colour through a profile' as const,
+};
+const gloss = (sheet: PressModel['sheet'], inkLoad = 1): PressModel => ({
+  sheet,
+  inks: PIGMENT_INKS,
+  blackInk: 'photo',
+  inkLoad,
+});
 const matt = (sheet: PressModel['sheet']): PressModel => ({ sheet, inks: PIGMENT_INKS, blackInk: 'matt', inkLoad: 1 });
 
 export const CONDITIONS: readonly DemoCondition[] = [
-  { paper: 'slate', ...P10, blackInk: 'photo black', mediaSetting: 'Heavy gloss fibre', profile: 'slate-p10-heavy-gloss.icc', press: gloss(SHEETS.baryta) },
-  { paper: 'slate', ...P10, blackInk: 'photo black', mediaSetting: 'Plain photo', profile: 'slate-p10-plain-photo.icc', press: gloss(SHEETS.baryta, 0.72) },
-  { paper: 'harbour', ...P10, blackInk: 'photo black', mediaSetting: 'Semi-gloss photo', profile: 'harbour-p10.icc', press: gloss(SHEETS.lustre) },
-  { paper: 'harbour', ...D6, blackInk: 'dye black', mediaSetting: 'Photo paper, best', profile: 'harbour-d6.icc', press: { sheet: SHEETS.lustre, inks: DYE_INKS, blackInk: 'photo', inkLoad: 1 } },
-  { paper: 'chalk', ...P10, blackInk: 'matt black', mediaSetting: 'Fine art matt', profile: 'chalk-rag-p10.icc', press: matt(SHEETS.mattSmooth) },
-  { paper: 'lantern', ...P10, blackInk: 'matt black', mediaSetting: 'Enhanced matt', profile: 'lantern-p10.icc', press: matt(SHEETS.mattBright) },
-  { paper: 'tinroof', ...P10, blackInk: 'photo black', mediaSetting: 'Heavy gloss fibre', profile: 'tinroof-p10.icc', press: gloss(SHEETS.metallic) },
-  { paper: 'reedmere', ...P10, blackInk: 'matt black', mediaSetting: 'Thin uncoated', profile: 'chalk-rag-p10.icc', press: matt(SHEETS.mulberry) },
-  { paper: 'slate', ...P10, blackInk: 'photo black', mediaSetting: 'Heavy gloss fibre', printMode: 'driver black-and-white', profile: '', blackOvercoat: true, press: { ...gloss(SHEETS.baryta), mode: 'black-and-white', overcoat: true } },
+  {
+    paper: 'slate',
+    ...P10,
+    blackInk: 'photo black',
+    mediaSetting: 'Heavy gloss fibre',
+    profile: 'slate-p10-heavy-gloss.icc',
+    press: gloss(SHEETS.baryta),
+  },
+  {
+    paper: 'slate',
+    ...P10,
+    blackInk: 'photo black',
+    mediaSetting: 'Plain photo',
+    profile: 'slate-p10-plain-photo.icc',
+    press: gloss(SHEETS.baryta, 0.72),
+  },
+  {
+    paper: 'harbour',
+    ...P10,
+    blackInk: 'photo black',
+    mediaSetting: 'Semi-gloss photo',
+    profile: 'harbour-p10.icc',
+    press: gloss(SHEETS.lustre),
+  },
+  {
+    paper: 'harbour',
+    ...D6,
+    blackInk: 'dye black',
+    mediaSetting: 'Photo paper, best',
+    profile: 'harbour-d6.icc',
+    press: { sheet: SHEETS.lustre, inks: DYE_INKS, blackInk: 'photo', inkLoad: 1 },
+  },
+  {
+    paper: 'chalk',
+    ...P10,
+    blackInk: 'matt black',
+    mediaSetting: 'Fine art matt',
+    profile: 'chalk-rag-p10.icc',
+    press: matt(SHEETS.mattSmooth),
+  },
+  {
+    paper: 'lantern',
+    ...P10,
+    blackInk: 'matt black',
+    mediaSetting: 'Enhanced matt',
+    profile: 'lantern-p10.icc',
+    press: matt(SHEETS.mattBright),
+  },
+  {
+    paper: 'tinroof',
+    ...P10,
+    blackInk: 'photo black',
+    mediaSetting: 'Heavy gloss fibre',
+    profile: 'tinroof-p10.icc',
+    press: gloss(SHEETS.metallic),
+  },
+  {
+    paper: 'reedmere',
+    ...P10,
+    blackInk: 'matt black',
+    mediaSetting: 'Thin uncoated',
+    profile: 'chalk-rag-p10.icc',
+    press: matt(SHEETS.mulberry),
+  },
+  {
+    paper: 'slate',
+    ...P10,
+    blackInk: 'photo black',
+    mediaSetting: 'Heavy gloss fibre',
+    printMode: 'driver black-and-white',
+    profile: '',
+    blackOvercoat: true,
+    press: { ...gloss(SHEETS.baryta), mode: 'black-and-white', overcoat: true },
+  },
 ];
 
 /** A later box of the studio's baryta: the same name on it, another sheet inside. */
-export const LATER_BOX = { condition: 0, batch: 'new label, autumn 2026', press: gloss(SHEETS.barytaReformulated), createdAt: '2026-11-03T10:20:00Z', printedAt: '2026-11-02T09:45:00Z' } as const;
+export const LATER_BOX = {
+  condition: 0,
+  batch: 'new label, autumn 2026',
+  press: gloss(SHEETS.barytaReformulated),
+  createdAt: '2026-11-03T10:20:00Z',
+  printedAt: '2026-11-02T09:45:00Z',
+} as const;
 /** When the charts of the first boxes were printed and read. */
 export const FIRST_BOXES = { printedAt: '2026-09-13T16:30:00Z', createdAt: '2026-09-14T17:00:00Z' } as const;
 
 /** Readings of a press as the CxF3 file its instrument would write: M0, M1 and M2 in one pass. */
-export function demoReadings(condition: DemoCondition, press: PressModel, createdAt: string, seed: number): { fileName: string; text: string } {
+export function demoReadings(
+  condition: DemoCondition,
+  press: PressModel,
+  createdAt: string,
+  seed: number,
+): { fileName: string; text: string } {
   const chart = surfaceChart();
-  const words = [condition.paper, condition.printer, condition.mediaSetting, ...(condition.blackOvercoat ? ['black and white, overcoat'] : []), createdAt.slice(0, 10)];
+  const words = [
+    condition.paper,
+    condition.printer,
+    condition.mediaSetting,
+    ...(condition.blackOvercoat ? ['black and white, overcoat'] : []),
+    createdAt.slice(0, 10),
+  ];
   const [m0, m1, m2] = BENCH_CONDITIONS.map((light, i) => ({
     ...readChart(press, chart, light, seed * 10 + i),
     instrument: 'Simulated bench spectrophotometer',
     createdAt,
     description: `Surface chart, ${chart.length} patches`,
   }));
-  return { fileName: `${words.join(' ').toLowerCase().replace(/[^\w-]+/g, '-')}.cxf`, text: writeCxf(m1, m0, m2) };
+  return {
+    fileName: `${words
+      .join(' ')
+      .toLowerCase()
+      .replace(/[^\w-]+/g, '-')}.cxf`,
+    text: writeCxf(m1, m0, m2),
+  };
 }

@@ -12,12 +12,16 @@ import { describeApi } from './app/openapi.ts';
 import { checkRequests } from './app/validation.ts';
 import { ReadingsService } from './readings/readings.service.ts';
 import { DemoStudio } from './demo/demo-studio.ts';
+import { FolderLock } from './store/folder-lock.ts';
 
 const HOST = '127.0.0.1';
 const JSON_LIMIT = '1mb';
 
 async function build(config: Config, gate: { open: boolean }): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), { logger: false, abortOnError: false });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), {
+    logger: false,
+    abortOnError: false,
+  });
   let port = config.port;
   app.getHttpServer().on('listening', () => (port = (app.getHttpServer().address() as { port: number }).port));
   app.use(loopbackOnly(() => port, config.extraOrigins));
@@ -36,23 +40,35 @@ async function build(config: Config, gate: { open: boolean }): Promise<NestExpre
 export async function start(args: readonly string[], env: NodeJS.ProcessEnv): Promise<NestExpressApplication> {
   const config = readConfig(args, env);
   openDataFolder(config.dataFolder);
+  const lock = FolderLock.take(config.dataFolder);
   let app: NestExpressApplication;
   const gate = { open: false };
   try {
     app = await build(config, gate);
   } catch (error) {
-    throw new StartError(`The database in ${config.dataFolder} can’t be opened: ${(error as Error).message}. Choose another folder with --data FOLDER, or put back a sound copy.`);
+    lock.release();
+    throw new StartError(
+      `The database in ${config.dataFolder} can’t be opened: ${(error as Error).message}. Choose another folder with --data FOLDER, or put back a sound copy.`,
+    );
   }
+  const close = app.close.bind(app);
+  app.close = async () => {
+    await close();
+    lock.release();
+  };
   // The first Ctrl-C lets what was begun end; the second does not wait.
-  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void app.close().then(() => process.exit(0)));
+  for (const signal of ['SIGINT', 'SIGTERM'] as const)
+    process.once(signal, () => void app.close().then(() => process.exit(0)));
   try {
     // Take the port first: a start that can't listen must not fill a database.
     await app.init();
     await app.listen(config.port, HOST);
   } catch (error) {
     await app.close();
-    if ((error as NodeJS.ErrnoException).code === 'EADDRINUSE') throw new StartError(`Port ${config.port} is in use. Choose another with --port N.`);
-    if ((error as NodeJS.ErrnoException).code === 'EACCES') throw new StartError(`Port ${config.port} may not be used by you. Choose one above 1023 with --port N.`);
+    if ((error as NodeJS.ErrnoException).code === 'EADDRINUSE')
+      throw new StartError(`Port ${config.port} is in use. Choose another with --port N.`);
+    if ((error as NodeJS.ErrnoException).code === 'EACCES')
+      throw new StartError(`Port ${config.port} may not be used by you. Choose one above 1023 with --port N.`);
     throw error;
   }
   await app.get(ReadingsService, { strict: false }).refreshFacts();
@@ -61,6 +77,7 @@ export async function start(args: readonly string[], env: NodeJS.ProcessEnv): Pr
   // Quiet until here: a start that fails says so in one line.
   Logger.overrideLogger(['error', 'warn']);
   const { port } = app.getHttpServer().address() as { port: number };
+  lock.tell(`http://${HOST}:${port}`);
   console.log(`Rakuen is at http://${HOST}:${port}`);
   return app;
 }

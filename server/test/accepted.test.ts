@@ -22,8 +22,23 @@ import { fixture } from './rakuen.ts';
 const TRANSICC = process.env.TRANSICC ?? '/usr/bin/transicc';
 const SCHEMA = readFileSync(new URL('../../core/test/cxf3-subset.xsd', import.meta.url), 'utf8');
 
-const press = standIn({ coating: 'cotton', surface: 'smooth', brightenerClaim: 'moderate', weightGsm: 300, thicknessUm: 400, blackInk: 'matt black', mediaSetting: 'Fine art matt', printMode: 'colour through a profile', blackOvercoat: false });
-const [m1, m0, m2] = (['M1', 'M0', 'M2'] as const).map((light, i): Reading => ({ ...readChart(press, surfaceChart(3, 9, 2), light, i), instrument: 'Bench & sons', createdAt: '2026-11-24T10:00:00Z', description: 'Words with “quotes” & <brackets>' }));
+const press = standIn({
+  coating: 'cotton',
+  surface: 'smooth',
+  brightenerClaim: 'moderate',
+  weightGsm: 300,
+  thicknessUm: 400,
+  blackInk: 'matt black',
+  mediaSetting: 'Fine art matt',
+  printMode: 'colour through a profile',
+  blackOvercoat: false,
+});
+const [m1, m0, m2] = (['M1', 'M0', 'M2'] as const).map((light, i): Reading => ({
+  ...readChart(press, surfaceChart(3, 9, 2), light, i),
+  instrument: 'Bench & sons',
+  createdAt: '2026-11-24T10:00:00Z',
+  description: 'Words with “quotes” & <brackets>',
+}));
 
 describe('what we write, others read', () => {
   let folder: string;
@@ -34,7 +49,9 @@ describe('what we write, others read', () => {
   function throughLittleCms(cgats: string): Map<string, Lab> {
     const [from, to] = [join(folder, 'in.txt'), join(folder, 'out.txt')];
     writeFileSync(from, cgats);
-    execFileSync(TRANSICC, ['-i', fileURLToPath(fixture('sRGB.icc')), '-o', '*Lab', '-t', '1', from, to], { stdio: 'pipe' });
+    execFileSync(TRANSICC, ['-i', fileURLToPath(fixture('sRGB.icc')), '-o', '*Lab', '-t', '1', from, to], {
+      stdio: 'pipe',
+    });
     const { reading } = readingFromCgats(readFileSync(to));
     return new Map(reading.patches.map((p) => [p.id, p.lab]));
   }
@@ -43,21 +60,28 @@ describe('what we write, others read', () => {
     ['a reading as CGATS', writeCgats(m1), m1.patches.map((p) => [p.id, p.device!] as const)],
     [
       'a chart’s reference',
-      writeChartReference(designChart({ purpose: 'neutral', patches: 150, sheet: 'A4', patchMm: 8, dpi: 300, seed: 9 })),
-      designChart({ purpose: 'neutral', patches: 150, sheet: 'A4', patchMm: 8, dpi: 300, seed: 9 }).strips.flatMap((s) => s.patches.map((p) => [p.id, p.rgb16.map((v) => v / 65_535)] as const)),
+      writeChartReference(
+        designChart({ purpose: 'neutral', patches: 150, sheet: 'A4', patchMm: 8, dpi: 300, seed: 9 }),
+      ),
+      designChart({ purpose: 'neutral', patches: 150, sheet: 'A4', patchMm: 8, dpi: 300, seed: 9 }).strips.flatMap(
+        (s) => s.patches.map((p) => [p.id, p.rgb16.map((v) => v / 65_535)] as const),
+      ),
     ],
   ])('LittleCMS takes %s and finds every device value in it', (_, cgats, devices) => {
     const labs = throughLittleCms(cgats);
     expect(labs.size).toBe(devices.length);
-    for (const [id, device] of devices) expect(deltaE2000(labs.get(id)!, rgbToLab(SRGB, device as [number, number, number]))).toBeLessThan(0.1);
+    for (const [id, device] of devices)
+      expect(deltaE2000(labs.get(id)!, rgbToLab(SRGB, device as [number, number, number]))).toBeLessThan(0.1);
   });
 
-  const validate = (text: string) => validateXML({ xml: [{ fileName: 'reading.cxf', contents: text }], schema: [SCHEMA] });
+  const validate = (text: string) =>
+    validateXML({ xml: [{ fileName: 'reading.cxf', contents: text }], schema: [SCHEMA] });
 
   it('a schema-aware XML parser takes one reading and three, with spectra and without', async () => {
     const { spectralGrid: _, ...plain } = m1;
     const withoutSpectra = { ...plain, patches: plain.patches.map(({ reflectance: _r, ...p }) => p) };
-    for (const text of [writeCxf(m1), writeCxf(m1, m0, m2), writeCxf(withoutSpectra)]) expect(await validate(text)).toMatchObject({ valid: true, errors: [] });
+    for (const text of [writeCxf(m1), writeCxf(m1, m0, m2), writeCxf(withoutSpectra)])
+      expect(await validate(text)).toMatchObject({ valid: true, errors: [] });
   });
 
   it('and would say so if it were otherwise', async () => {

@@ -27,9 +27,19 @@ describe('readings', () => {
     ['truncated', good.slice(0, 40_000), /has \d+ values|ends inside/, { file: 'bad.txt' }],
     ['binary', Uint8Array.from({ length: 5000 }, (_, i) => (i * 131) % 256), /not a text file/, { file: 'bad.txt' }],
     ['empty', '', /empty/, { file: 'bad.txt' }],
-    ['wrong counts', good.replace('NUMBER_OF_SETS 1485', 'NUMBER_OF_SETS 1617'), /promises 1617 patches.*holds 1485/, { line: expect.any(Number) }],
+    [
+      'wrong counts',
+      good.replace('NUMBER_OF_SETS 1485', 'NUMBER_OF_SETS 1617'),
+      /promises 1617 patches.*holds 1485/,
+      { line: expect.any(Number) },
+    ],
     ['missing columns', good.replace('LAB_B', 'NOTE'), /LAB columns are incomplete/, { field: 'LAB_B' }],
-    ['a word among the numbers', good.replace('95.71', 'white'), /“white” is not a number/, { line: 20, field: 'LAB_L' }],
+    [
+      'a word among the numbers',
+      good.replace('95.71', 'white'),
+      /“white” is not a number/,
+      { line: 20, field: 'LAB_L' },
+    ],
   ])('%s: a clear error with its place', async (_, bytes, message, place) => {
     for (const path of ['/api/readings/preview', `/api/conditions/${conditionId}/readings`]) {
       const { status, body } = await rakuen.upload<{ message: string; remedy: string }>(path, 'bad.txt', bytes);
@@ -41,12 +51,23 @@ describe('readings', () => {
   });
 
   it('50 MB of garbage is stopped at the limit, which is a setting', async () => {
-    const { status, body } = await rakuen.upload<{ message: string }>('/api/readings/preview', 'garbage.txt', new Uint8Array(50 * 2 ** 20).fill(65));
+    const { status, body } = await rakuen.upload<{ message: string }>(
+      '/api/readings/preview',
+      'garbage.txt',
+      new Uint8Array(50 * 2 ** 20).fill(65),
+    );
     expect(status).toBe(413);
     expect(body.message).toContain('20 MB');
     const settings = (await rakuen.call<{ limits: object }>('GET', '/api/settings')).body;
-    await rakuen.call('PUT', '/api/settings', { ...settings, limits: { ...settings.limits, readingBytes: 60 * 2 ** 20 } });
-    const slow = rakuen.upload<{ message: string }>('/api/readings/preview', 'garbage.txt', new Uint8Array(50 * 2 ** 20).fill(65));
+    await rakuen.call('PUT', '/api/settings', {
+      ...settings,
+      limits: { ...settings.limits, readingBytes: 60 * 2 ** 20 },
+    });
+    const slow = rakuen.upload<{ message: string }>(
+      '/api/readings/preview',
+      'garbage.txt',
+      new Uint8Array(50 * 2 ** 20).fill(65),
+    );
     // Meanwhile the server answers others at once.
     const asked = performance.now();
     expect((await rakuen.call('GET', '/api/settings')).status).toBe(200);
@@ -63,19 +84,81 @@ describe('readings', () => {
   });
 
   it('a print condition that is not there', async () => {
-    expect((await rakuen.upload('/api/conditions/00000000-0000-4000-8000-000000000000/readings', 'x.txt', good)).status).toBe(404);
+    expect(
+      (await rakuen.upload('/api/conditions/00000000-0000-4000-8000-000000000000/readings', 'x.txt', good)).status,
+    ).toBe(404);
   });
 });
 
 describe('pictures', () => {
   it.each<[string, string, () => Promise<Uint8Array> | Uint8Array, RegExp, string | undefined]>([
-    ['a TIFF that claims 10 gigapixels', 'huge.tif', () => liarTiff(100_000, 100_000), /claims 100000 × 100000 pixels.*10000 megapixels; 250 is the most/, 'width, height'],
+    [
+      'a TIFF that claims 10 gigapixels',
+      'huge.tif',
+      () => liarTiff(100_000, 100_000),
+      /claims 100000 × 100000 pixels.*10000 megapixels; 250 is the most/,
+      'width, height',
+    ],
     ['a PNG bomb', 'bomb.png', () => bombPng(20_000), /400 megapixels; 250 is the most/, 'width, height'],
-    ['an SVG renamed', 'photo.jpg', () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><rect width="9" height="9"/></svg>'), /not a JPEG, PNG or TIFF/, 'file type'],
-    ['a broken profile in a good picture', 'profile.jpg', brokenProfileJpeg, /embedded profile can’t be used/, 'embedded profile'],
-    ['a picture cut short', 'cut.tif', async () => (await blocks([[0.2, 0.4, 0.6], [0.9, 0.8, 0.7]])).subarray(0, 2500), /damaged or cut short/, 'image data'],
-    ['a JPEG cut short', 'cut.jpg', async () => (await sharp({ create: { width: 900, height: 900, channels: 3, background: '#345', noise: { type: 'gaussian', mean: 120, sigma: 40 } } }).jpeg().toBuffer()).subarray(0, 60_000), /damaged or cut short/, 'image data'],
-    ['CMYK', 'cmyk.tif', () => sharp({ create: { width: 20, height: 20, channels: 3, background: '#345' } }).toColourspace('cmyk').tiff().toBuffer(), /in CMYK; RGB and grey/, 'colour space'],
+    [
+      'an SVG renamed',
+      'photo.jpg',
+      () =>
+        Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><rect width="9" height="9"/></svg>'),
+      /not a JPEG, PNG or TIFF/,
+      'file type',
+    ],
+    [
+      'a broken profile in a good picture',
+      'profile.jpg',
+      brokenProfileJpeg,
+      /embedded profile can’t be used/,
+      'embedded profile',
+    ],
+    [
+      'a picture cut short',
+      'cut.tif',
+      async () =>
+        (
+          await blocks([
+            [0.2, 0.4, 0.6],
+            [0.9, 0.8, 0.7],
+          ])
+        ).subarray(0, 2500),
+      /damaged or cut short/,
+      'image data',
+    ],
+    [
+      'a JPEG cut short',
+      'cut.jpg',
+      async () =>
+        (
+          await sharp({
+            create: {
+              width: 900,
+              height: 900,
+              channels: 3,
+              background: '#345',
+              noise: { type: 'gaussian', mean: 120, sigma: 40 },
+            },
+          })
+            .jpeg()
+            .toBuffer()
+        ).subarray(0, 60_000),
+      /damaged or cut short/,
+      'image data',
+    ],
+    [
+      'CMYK',
+      'cmyk.tif',
+      () =>
+        sharp({ create: { width: 20, height: 20, channels: 3, background: '#345' } })
+          .toColourspace('cmyk')
+          .tiff()
+          .toBuffer(),
+      /in CMYK; RGB and grey/,
+      'colour space',
+    ],
     ['an empty file', 'nothing.png', () => new Uint8Array(0), /empty/, undefined],
   ])('%s: a clear error, and the server goes on', async (_, name, make, message, field) => {
     const { job } = await picture(rakuen, name, await make());
@@ -95,7 +178,17 @@ describe('pictures', () => {
   });
 
   it('a reading can be stopped', async () => {
-    const slow = await sharp({ create: { width: 6000, height: 4000, channels: 3, background: '#345', noise: { type: 'gaussian', mean: 120, sigma: 40 } } }).jpeg().toBuffer();
+    const slow = await sharp({
+      create: {
+        width: 6000,
+        height: 4000,
+        channels: 3,
+        background: '#345',
+        noise: { type: 'gaussian', mean: 120, sigma: 40 },
+      },
+    })
+      .jpeg()
+      .toBuffer();
     const begun = await rakuen.upload<{ id: string }>('/api/pictures', 'slow.jpg', slow);
     await rakuen.call('DELETE', `/api/pictures/jobs/${begun.body.id}`);
     for (;;) {
@@ -109,7 +202,11 @@ describe('pictures', () => {
 
 describe('requests', () => {
   it('unknown fields are refused and named', async () => {
-    const { status, body } = await rakuen.call<{ field: string }>('POST', '/api/papers', { ...PAPER, name: 'X', gamut: 900_000 });
+    const { status, body } = await rakuen.call<{ field: string }>('POST', '/api/papers', {
+      ...PAPER,
+      name: 'X',
+      gamut: 900_000,
+    });
     expect(status).toBe(400);
     expect(body.field).toContain('gamut');
   });
@@ -126,19 +223,30 @@ describe('requests', () => {
   });
 
   it('broken JSON, an id that is none, an address that is none', async () => {
-    const broken = await fetch(`${rakuen.url}/api/papers`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{"name":' });
+    const broken = await fetch(`${rakuen.url}/api/papers`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: '{"name":',
+    });
     expect(broken.status).toBe(400);
     expect(await broken.json()).toMatchObject({ statusCode: 400, remedy: expect.any(String) });
     expect((await rakuen.call('GET', '/api/conditions/1%20OR%201')).status).toBe(400);
     expect((await rakuen.call('GET', '/api/nothing')).status).toBe(404);
-    expect((await rakuen.call('POST', '/api/conditions', { ...CONDITION, paperId: '00000000-0000-4000-8000-000000000000' })).status).toBe(404);
+    expect(
+      (await rakuen.call('POST', '/api/conditions', { ...CONDITION, paperId: '00000000-0000-4000-8000-000000000000' }))
+        .status,
+    ).toBe(404);
   });
 });
 
 describe('who may ask', () => {
   const ask = (headers: Record<string, string>) =>
     new Promise<number>((done, fail) => {
-      http.get({ host: '127.0.0.1', port: rakuen.port, path: '/api/papers', headers }, (r) => done(r.resume().statusCode!)).on('error', fail);
+      http
+        .get({ host: '127.0.0.1', port: rakuen.port, path: '/api/papers', headers }, (r) =>
+          done(r.resume().statusCode!),
+        )
+        .on('error', fail);
     });
 
   it('foreign hosts and origins are refused; its own are served', async () => {

@@ -9,14 +9,26 @@ beforeAll(async () => {
   rakuen = await start();
   id = await condition(rakuen);
   const { body } = await rakuen.call<{ paperId: string }>('GET', `/api/conditions/${id}`);
-  sibling = (await rakuen.call<{ id: string }>('POST', '/api/conditions', { ...CONDITION, mediaSetting: 'Plain', paperId: body.paperId })).body.id;
+  sibling = (
+    await rakuen.call<{ id: string }>('POST', '/api/conditions', {
+      ...CONDITION,
+      mediaSetting: 'Plain',
+      paperId: body.paperId,
+    })
+  ).body.id;
 });
 afterAll(async () => void (await rakuen.stop()));
 
-type View = { observations: { id: string; kind: string; scanHash?: string }[]; facts?: { figures: Record<string, { shape: string; value: number; sd: number; why: string }> } };
+type View = {
+  observations: { id: string; kind: string; scanHash?: string }[];
+  facts?: { figures: Record<string, { shape: string; value: number; sd: number; why: string }> };
+};
 const view = async (of = id) => (await rakuen.call<View>('GET', `/api/conditions/${of}`)).body;
 const judged = { takenAt: '2026-11-20T10:00:00Z', by: 'Ines', instrument: '', light: 'D50, 2000 lx' };
-const observe = (kind: string, value: object, more: object = {}) => rakuen.call<View & { message: string; field: string }>('POST', `/api/conditions/${id}/observations`, { observations: [{ kind, value, ...judged, ...more }] });
+const observe = (kind: string, value: object, more: object = {}) =>
+  rakuen.call<View & { message: string; field: string }>('POST', `/api/conditions/${id}/observations`, {
+    observations: [{ kind, value, ...judged, ...more }],
+  });
 const bytesOf = async (path: string) => {
   const response = await fetch(`${rakuen.url}${path}`);
   return { type: response.headers.get('content-type'), bytes: Buffer.from(await response.arrayBuffer()) };
@@ -37,7 +49,11 @@ describe('observations', () => {
   it('what is judged of a print stays with that print condition, with who looked and under which light', async () => {
     await observe('rub', { minutesAfterPrinting: 10, grade: 2 });
     const { body } = await observe('bronzing', { grade: 3 });
-    expect(body.facts!.figures).toMatchObject({ rubAfterMinutes: { value: 2 }, bronzing: { value: 3 }, rubAfterADay: { shape: 'missing' } });
+    expect(body.facts!.figures).toMatchObject({
+      rubAfterMinutes: { value: 2 },
+      bronzing: { value: 3 },
+      rubAfterADay: { shape: 'missing' },
+    });
     expect(body.observations.find((o) => o.kind === 'bronzing')).toMatchObject({ by: 'Ines', light: 'D50, 2000 lx' });
     expect((await view(sibling)).facts).toBeUndefined();
   });
@@ -65,14 +81,23 @@ describe('observations', () => {
     expect((await view()).observations).toHaveLength(before);
   });
 
-  it.each(['gloss', 'weight', 'thickness', 'opacity'])('the stand-in for %s gives values that can be kept as they are', async (kind) => {
-    const { body } = await rakuen.call<{ instrument: string; values: object[] }>('POST', `/api/conditions/${id}/bench`, { kind });
-    expect(body.instrument).toMatch(/^Simulated/);
-    const kept = await rakuen.call<View>('POST', `/api/conditions/${id}/observations`, { observations: body.values.map((value) => ({ kind, value, ...judged, instrument: body.instrument })) });
-    expect(kept.status).toBe(201);
-    const key = kind === 'gloss' ? 'glossDifferential' : kind;
-    expect(kept.body.facts!.figures[key].shape).toBe('scalar');
-  });
+  it.each(['gloss', 'weight', 'thickness', 'opacity'])(
+    'the stand-in for %s gives values that can be kept as they are',
+    async (kind) => {
+      const { body } = await rakuen.call<{ instrument: string; values: object[] }>(
+        'POST',
+        `/api/conditions/${id}/bench`,
+        { kind },
+      );
+      expect(body.instrument).toMatch(/^Simulated/);
+      const kept = await rakuen.call<View>('POST', `/api/conditions/${id}/observations`, {
+        observations: body.values.map((value) => ({ kind, value, ...judged, instrument: body.instrument })),
+      });
+      expect(kept.status).toBe(201);
+      const key = kind === 'gloss' ? 'glossDifferential' : kind;
+      expect(kept.body.facts!.figures[key].shape).toBe('scalar');
+    },
+  );
 });
 
 describe('a raking-light scan', () => {
@@ -81,12 +106,21 @@ describe('a raking-light scan', () => {
   /** A sheet whose tooth is a wave of a known length. */
   const wave = async () => {
     const side = 300;
-    const data = Uint8Array.from({ length: side * side }, (_, i) => 190 + 8 * Math.sin((2 * Math.PI * ((i % side) * 25.4)) / ppi / wavelengthMm));
-    return sharp(data, { raw: { width: side, height: side, channels: 1 } }).png().toBuffer();
+    const data = Uint8Array.from(
+      { length: side * side },
+      (_, i) => 190 + 8 * Math.sin((2 * Math.PI * ((i % side) * 25.4)) / ppi / wavelengthMm),
+    );
+    return sharp(data, { raw: { width: side, height: side, channels: 1 } })
+      .png()
+      .toBuffer();
   };
 
   it('gives the wavelength that was put in; the scan is kept, and shown with its contrast raised', async () => {
-    const { status, body } = await rakuen.upload<View>(`/api/conditions/${id}/scans`, 'scan.png', await wave(), { ppi: String(ppi), by: 'Ines', instrument: 'Flatbed and lamp' });
+    const { status, body } = await rakuen.upload<View>(`/api/conditions/${id}/scans`, 'scan.png', await wave(), {
+      ppi: String(ppi),
+      by: 'Ines',
+      instrument: 'Flatbed and lamp',
+    });
     expect(status).toBe(201);
     expect(Math.abs(body.facts!.figures.textureWavelength.value - wavelengthMm)).toBeLessThan(0.08);
     expect(body.facts!.figures.textureAmplitude.value).toBeGreaterThan(1);
@@ -100,7 +134,9 @@ describe('a raking-light scan', () => {
   });
 
   it('a simulated one is measured as any other', async () => {
-    const { status, body } = await rakuen.call<View>('POST', `/api/conditions/${sibling}/scans/simulated`, { by: 'Ines' });
+    const { status, body } = await rakuen.call<View>('POST', `/api/conditions/${sibling}/scans/simulated`, {
+      by: 'Ines',
+    });
     expect(status).toBe(201);
     expect(body.facts!.figures.textureWavelength.value).toBeGreaterThan(0.2);
   });
@@ -111,7 +147,12 @@ describe('a raking-light scan', () => {
     ['of no resolution', 'scan.png', undefined, 'many'],
   ])('one that is %s is refused, and nothing is kept', async (_, name, bytes, dpi) => {
     const before = (await view()).observations.length;
-    const { status, body } = await rakuen.upload<{ message: string; remedy: string }>(`/api/conditions/${id}/scans`, name, bytes ?? (await wave()), { ppi: dpi, by: 'Ines', instrument: '' });
+    const { status, body } = await rakuen.upload<{ message: string; remedy: string }>(
+      `/api/conditions/${id}/scans`,
+      name,
+      bytes ?? (await wave()),
+      { ppi: dpi, by: 'Ines', instrument: '' },
+    );
     expect(status).toBeGreaterThanOrEqual(400);
     expect(status).toBeLessThan(500);
     expect(body.remedy).toBeTruthy();
@@ -120,7 +161,15 @@ describe('a raking-light scan', () => {
 });
 
 /** Device values 0–255 by patch, from a reference file, as any reader of columns finds them. */
-const reference = (text: string) => new Map(text.split('BEGIN_DATA\n')[1].split('\nEND_DATA')[0].split('\n').map((l) => l.split(' ')).map(([name, ...rgb]) => [name, rgb.map(Number)] as const));
+const reference = (text: string) =>
+  new Map(
+    text
+      .split('BEGIN_DATA\n')[1]
+      .split('\nEND_DATA')[0]
+      .split('\n')
+      .map((l) => l.split(' '))
+      .map(([name, ...rgb]) => [name, rgb.map(Number)] as const),
+  );
 
 describe('charts', () => {
   const spec = { purpose: 'gamut', patches: 300, sheet: 'A4', patchMm: 8, dpi: 150, seed: 77 };
@@ -143,14 +192,19 @@ describe('charts', () => {
     const head = await image.metadata();
     expect(head).toMatchObject({ format: 'tiff', depth: 'ushort', channels: 3, density: 150 });
     expect(head.icc).toBeUndefined();
-    const { data, info } = await image.toColourspace('rgb16').raw({ depth: 'ushort' }).toBuffer({ resolveWithObject: true });
+    const { data, info } = await image
+      .toColourspace('rgb16')
+      .raw({ depth: 'ushort' })
+      .toBuffer({ resolveWithObject: true });
     const pixels = new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
     const { strips } = designChart(spec as never);
     let compared = 0;
     for (const patch of strips.filter((s) => s.page === 0).flatMap((s) => s.patches)) {
       const [x, y] = [patch.xMm, patch.yMm].map((mm) => Math.round(((mm + spec.patchMm / 2) / 25.4) * spec.dpi));
       const at = (y * info.width + x) * 3;
-      expect([...pixels.subarray(at, at + 3)]).toEqual(values.get(patch.id)!.map((v) => Math.round((v / 255) * 65_535)));
+      expect([...pixels.subarray(at, at + 3)]).toEqual(
+        values.get(patch.id)!.map((v) => Math.round((v / 255) * 65_535)),
+      );
       compared++;
     }
     expect(compared).toBeGreaterThan(200);
@@ -166,7 +220,10 @@ describe('charts', () => {
   });
 
   it('what can’t be laid out is refused by its field', async () => {
-    const far = await rakuen.call<{ field: string }>('POST', '/api/charts', { name: 'Too much', spec: { ...spec, patches: 5000, patchMm: 30 } });
+    const far = await rakuen.call<{ field: string }>('POST', '/api/charts', {
+      name: 'Too much',
+      spec: { ...spec, patches: 5000, patchMm: 30 },
+    });
     expect(far).toMatchObject({ status: 422, body: { field: 'spec.patches' } });
     expect((await rakuen.call('POST', '/api/charts', { name: 'x', spec: { ...spec, colour: 1 } })).status).toBe(400);
     expect((await rakuen.call('GET', `/api/charts/${chart.id}/file?as=tiff&page=40`)).status).toBe(404);
@@ -180,7 +237,15 @@ describe('charts', () => {
 });
 
 describe('the test page', () => {
-  const query = new URLSearchParams({ sheet: 'A4', paper: 'Testmill Proof “Sheet” ½', printer: 'P', mediaSetting: 'Gloss', printMode: 'colour', date: '25 Nov', resolution: '1440 dpi' });
+  const query = new URLSearchParams({
+    sheet: 'A4',
+    paper: 'Testmill Proof “Sheet” ½',
+    printer: 'P',
+    mediaSetting: 'Gloss',
+    printMode: 'colour',
+    date: '25 Nov',
+    resolution: '1440 dpi',
+  });
   const page = (as: string, dpi = 100) => bytesOf(`/api/test-page?as=${as}&dpi=${dpi}&${query}`);
 
   it('is 16 bits without a profile as TIFF, a page as PDF, a look as PNG, with its settings in the margin', async () => {

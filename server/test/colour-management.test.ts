@@ -19,7 +19,12 @@ describe('LittleCMS as the reference', () => {
     ['compatibleWithAdobeRGB1998.icc', ADOBE_RGB_1998],
   ] as const)('%s: our own matrices agree with the profile to ΔE00 0.05 on 500 colours', async (file, space) => {
     const profile = await openProfile(readFileSync(fixture(file)));
-    const worst = Math.max(...labsOf(profile, colours.map((c) => [...c])).map((lab, i) => deltaE2000(lab, rgbToLab(space, colours[i]))));
+    const worst = Math.max(
+      ...labsOf(
+        profile,
+        colours.map((c) => [...c]),
+      ).map((lab, i) => deltaE2000(lab, rgbToLab(space, colours[i]))),
+    );
     profile.close();
     expect(worst).toBeLessThan(0.05);
   });
@@ -35,13 +40,26 @@ describe('LittleCMS as the reference', () => {
 
   it('a printer profile read absolutely gives the paper’s white and its colours on that white', async () => {
     const white: Lab = [93, 1, 5];
-    const ink = (c: number, m: number, y: number, k: number): Lab => [100 - 25 * c - 30 * m - 5 * y - 30 * k, 50 * (m - c) * (1 - k), 60 * (y - (c + m) / 2) * (1 - k)];
+    const ink = (c: number, m: number, y: number, k: number): Lab => [
+      100 - 25 * c - 30 * m - 5 * y - 30 * k,
+      50 * (m - c) * (1 - k),
+      60 * (y - (c + m) / 2) * (1 - k),
+    ];
     const bytes = cmykProfile(ink, labToXyz(white));
     const [absolute, relative] = [await openProfile(bytes, true), await openProfile(bytes)];
-    const probes = [[0, 0, 0, 0], [1, 0, 0, 0], [0, 1, 1, 0], [0.5, 0.25, 0, 0.5]];
+    const probes = [
+      [0, 0, 0, 0],
+      [1, 0, 0, 0],
+      [0, 1, 1, 0],
+      [0.5, 0.25, 0, 0.5],
+    ];
     const onPaper = absoluteOnWhite(white);
-    labsOf(relative, probes).forEach((lab, i) => expect(deltaE76(lab, ink(...(probes[i] as [number, number, number, number])))).toBeLessThan(0.2));
-    labsOf(absolute, probes).forEach((lab, i) => expect(deltaE76(lab, onPaper(ink(...(probes[i] as [number, number, number, number]))))).toBeLessThan(0.3));
+    labsOf(relative, probes).forEach((lab, i) =>
+      expect(deltaE76(lab, ink(...(probes[i] as [number, number, number, number])))).toBeLessThan(0.2),
+    );
+    labsOf(absolute, probes).forEach((lab, i) =>
+      expect(deltaE76(lab, onPaper(ink(...(probes[i] as [number, number, number, number]))))).toBeLessThan(0.3),
+    );
     const gamut = profileGamut(absolute);
     expect(deltaE76(gamut.white, white)).toBeLessThan(0.2);
     expect(gamut.method).toBe('modified hull');
@@ -52,7 +70,15 @@ describe('LittleCMS as the reference', () => {
   it.each([
     ['too short', Buffer.alloc(60)],
     ['without its signature', Buffer.alloc(400)],
-    ['with a broken tag table', (() => { const b = Buffer.alloc(400, 0x5a); b.writeUInt32BE(400, 0); b.write('acsp', 36, 'latin1'); return b; })()],
+    [
+      'with a broken tag table',
+      (() => {
+        const b = Buffer.alloc(400, 0x5a);
+        b.writeUInt32BE(400, 0);
+        b.write('acsp', 36, 'latin1');
+        return b;
+      })(),
+    ],
     ['cut short', readFileSync(fixture('sRGB.icc')).subarray(0, 300)],
   ])('a profile %s is refused in words', async (_, bytes) => {
     await expect(

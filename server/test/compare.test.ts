@@ -13,15 +13,39 @@ let rakuen: Running;
 beforeAll(async () => void (rakuen = await start()));
 afterAll(async () => void (await rakuen.stop()));
 
-const facts: StandInFacts = { coating: 'matt', surface: 'smooth', brightenerClaim: 'high', weightGsm: 230, thicknessUm: 300, blackInk: 'matt black', mediaSetting: 'Fine art matt', printMode: 'colour through a profile', blackOvercoat: false };
+const facts: StandInFacts = {
+  coating: 'matt',
+  surface: 'smooth',
+  brightenerClaim: 'high',
+  weightGsm: 230,
+  thicknessUm: 300,
+  blackInk: 'matt black',
+  mediaSetting: 'Fine art matt',
+  printMode: 'colour through a profile',
+  blackOvercoat: false,
+};
 function read(over: Partial<StandInFacts>, seed: number): string {
   const model = standIn({ ...facts, ...over });
-  const [m1, m2] = (['M1', 'M2'] as const).map((light) => ({ ...readChart(model, surfaceChart(3, 11, 2), light, seed), createdAt: '2026-11-01T10:00:00Z' }));
+  const [m1, m2] = (['M1', 'M2'] as const).map((light) => ({
+    ...readChart(model, surfaceChart(3, 11, 2), light, seed),
+    createdAt: '2026-11-01T10:00:00Z',
+  }));
   return writeCxf(m1, m2);
 }
 
 describe('a sheet for the comparison', () => {
-  type Sheet = { mesh: GamutMesh; spectra: { startNm: number; stepNm: number; bands: number; reflected: string; luminous?: string; white: number; corners: number[] } };
+  type Sheet = {
+    mesh: GamutMesh;
+    spectra: {
+      startNm: number;
+      stepNm: number;
+      bands: number;
+      reflected: string;
+      luminous?: string;
+      white: number;
+      corners: number[];
+    };
+  };
   const floats = (text: string) => {
     const bytes = Buffer.from(text, 'base64');
     return new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
@@ -29,10 +53,18 @@ describe('a sheet for the comparison', () => {
 
   it('holds its solid and its spectra, brightener apart: under D50 its white is the figure that was measured', async () => {
     const id = await condition(rakuen, 'Bright', 'matt');
-    const { body } = await rakuen.upload<{ facts: { figures: Record<string, { lab: Lab; value: number }> } }>(`/api/conditions/${id}/readings`, 'bright.cxf', read({}, 1));
+    const { body } = await rakuen.upload<{ facts: { figures: Record<string, { lab: Lab; value: number }> } }>(
+      `/api/conditions/${id}/readings`,
+      'bright.cxf',
+      read({}, 1),
+    );
     const sheet = (await rakuen.call<Sheet>('GET', `/api/conditions/${id}/sheet`)).body;
     expect(meshVolume(sheet.mesh)).toBeCloseTo(body.facts.figures.gamutVolume.value, -1);
-    const spectra = { ...sheet.spectra, reflected: floats(sheet.spectra.reflected), luminous: floats(sheet.spectra.luminous!) };
+    const spectra = {
+      ...sheet.spectra,
+      reflected: floats(sheet.spectra.reflected),
+      luminous: floats(sheet.spectra.luminous!),
+    };
     expect(spectra.reflected.length).toBe(spectra.luminous.length);
     expect(sheet.spectra.corners).toHaveLength(sheet.mesh.vertices.length);
     const under = lighting(TABLE_LIGHTS[0].power, GLASSES[0], spectra);
@@ -53,10 +85,20 @@ describe('a sheet for the comparison', () => {
 describe('lamps and profiles', () => {
   it('a lamp’s spectrum is imported, listed, and removed; a broken one is refused at its line', async () => {
     const rows = Array.from({ length: 36 }, (_, i) => `${380 + i * 10},${(1 + i / 10).toFixed(2)}`);
-    const added = await rakuen.upload<{ id: string; name: string; values: number[] }>('/api/lights', 'lamp.csv', ['nm,power', ...rows].join('\n'), { name: 'Lamp by the easel' });
+    const added = await rakuen.upload<{ id: string; name: string; values: number[] }>(
+      '/api/lights',
+      'lamp.csv',
+      ['nm,power', ...rows].join('\n'),
+      { name: 'Lamp by the easel' },
+    );
     expect(added).toMatchObject({ status: 201, body: { name: 'Lamp by the easel', stepNm: 5 } });
     expect((await rakuen.call<unknown[]>('GET', '/api/lights')).body).toHaveLength(1);
-    const broken = await rakuen.upload<{ line: number; file: string }>('/api/lights', 'bad.csv', ['nm,power', ...rows.map((r, i) => (i === 9 ? '470,bright' : r))].join('\n'), { name: 'x' });
+    const broken = await rakuen.upload<{ line: number; file: string }>(
+      '/api/lights',
+      'bad.csv',
+      ['nm,power', ...rows.map((r, i) => (i === 9 ? '470,bright' : r))].join('\n'),
+      { name: 'x' },
+    );
     expect(broken).toMatchObject({ status: 422, body: { line: 11, file: 'bad.csv' } });
     expect((await rakuen.upload('/api/lights', 'lamp.csv', rows.join('\n'))).status).toBe(400);
     expect((await rakuen.call('DELETE', `/api/lights/${added.body.id}`)).status).toBe(204);
@@ -83,7 +125,10 @@ describe('lamps and profiles', () => {
 describe('a comparison taken away', () => {
   it('as PDF of one or two pages and as CSV, under the light that was chosen, names in any letters', async () => {
     const ids: string[] = [];
-    for (const [name, over, seed] of [['Heller Bogen Ωμέγα', {}, 5], ['紙', { brightenerClaim: 'none' }, 6]] as const) {
+    for (const [name, over, seed] of [
+      ['Heller Bogen Ωμέγα', {}, 5],
+      ['紙', { brightenerClaim: 'none' }, 6],
+    ] as const) {
       const id = await condition(rakuen, name, 'matt');
       await rakuen.upload(`/api/conditions/${id}/readings`, `${seed}.cxf`, read(over, seed));
       ids.push(id);
@@ -95,7 +140,11 @@ describe('a comparison taken away', () => {
     const pdf = (await file('as=pdf')).bytes.toString('latin1');
     expect(pdf.startsWith('%PDF-')).toBe(true);
     expect(pdf.match(/\/Type \/Page\b/g)!.length).toBeLessThanOrEqual(2);
-    const rows = async (query: string) => (await file(`as=csv${query}`)).bytes.toString('utf8').split('\r\n').map((l) => l.split(','));
+    const rows = async (query: string) =>
+      (await file(`as=csv${query}`)).bytes
+        .toString('utf8')
+        .split('\r\n')
+        .map((l) => l.split(','));
     const black = (table: string[][]) => table.find((r) => r[0] === 'Dmax')!;
     const [plain, glazed] = [await rows(''), await rows('&light=A&glass=plain')];
     expect(plain[0].join()).toContain('Heller Bogen Ωμέγα');
@@ -108,11 +157,30 @@ describe('a comparison taken away', () => {
 });
 
 describe('by eye', () => {
-  type Eye = { id: string; left?: string; right?: string; pairCount: number; choices: unknown[]; labels: { conditionId: string; code: string }[]; places: { conditionId: string; scale: number; error?: number }[]; toldApart?: boolean };
-  const choose = (eye: Eye, said: string, turn = eye.choices.length) => rakuen.call<Eye>('POST', `/api/eye/${eye.id}/choices`, { turn, said });
+  type Eye = {
+    id: string;
+    left?: string;
+    right?: string;
+    pairCount: number;
+    choices: unknown[];
+    labels: { conditionId: string; code: string }[];
+    places: { conditionId: string; scale: number; error?: number }[];
+    toldApart?: boolean;
+  };
+  const choose = (eye: Eye, said: string, turn = eye.choices.length) =>
+    rakuen.call<Eye>('POST', `/api/eye/${eye.id}/choices`, { turn, said });
   let ids: string[];
   beforeAll(async () => void (ids = await Promise.all(['One', 'Two', 'Three'].map((n) => condition(rakuen, n)))));
-  const begin = async (times = 2) => (await rakuen.call<Eye>('POST', '/api/eye', { conditionIds: ids, criterion: 'deeper black', times, observer: 'Ines', light: 'D50, 2000 lx' })).body;
+  const begin = async (times = 2) =>
+    (
+      await rakuen.call<Eye>('POST', '/api/eye', {
+        conditionIds: ids,
+        criterion: 'deeper black',
+        times,
+        observer: 'Ines',
+        light: 'D50, 2000 lx',
+      })
+    ).body;
 
   it('pairs come behind codes; what the eye prefers is found, with how sure it is, and only at the end', async () => {
     let eye = await begin(4);
@@ -141,28 +209,77 @@ describe('by eye', () => {
   });
 
   it('needs two prints', async () => {
-    expect((await rakuen.call('POST', '/api/eye', { conditionIds: [ids[0], ids[0]], criterion: 'whiter', times: 1, observer: 'I', light: 'day' })).status).toBe(400);
-    expect((await rakuen.call('POST', '/api/eye', { conditionIds: ids, criterion: 'prettier', times: 1, observer: 'I', light: 'day' })).status).toBe(400);
+    expect(
+      (
+        await rakuen.call('POST', '/api/eye', {
+          conditionIds: [ids[0], ids[0]],
+          criterion: 'whiter',
+          times: 1,
+          observer: 'I',
+          light: 'day',
+        })
+      ).status,
+    ).toBe(400);
+    expect(
+      (
+        await rakuen.call('POST', '/api/eye', {
+          conditionIds: ids,
+          criterion: 'prettier',
+          times: 1,
+          observer: 'I',
+          light: 'day',
+        })
+      ).status,
+    ).toBe(400);
   });
 });
 
 describe('a sample pack', () => {
-  type Pack = { id: string; plan: { id: string; sheets: { items: { kind: string }[] }[]; left: number; lacking: unknown[] }[]; printed: string[]; unread: string[] };
+  type Pack = {
+    id: string;
+    plan: { id: string; sheets: { items: { kind: string }[] }[]; left: number; lacking: unknown[] }[];
+    printed: string[];
+    unread: string[];
+  };
 
   it('is planned, ticked off, and knows which chart is unread', async () => {
     const types = await Promise.all(['Sample one', 'Sample two'].map((n) => condition(rakuen, n, 'matt')));
-    const chartId = (await rakuen.call<{ id: string }>('POST', '/api/charts', { name: 'For packs', spec: { purpose: 'neutral', patches: 150, sheet: 'A4', patchMm: 8, dpi: 300, seed: 3 } })).body.id;
-    const input = { name: 'Spring', widthMm: 210, heightMm: 297, types: types.map((conditionId) => ({ conditionId, sheets: 4 })), chartId, testPage: true, crops: [] };
+    const chartId = (
+      await rakuen.call<{ id: string }>('POST', '/api/charts', {
+        name: 'For packs',
+        spec: { purpose: 'neutral', patches: 150, sheet: 'A4', patchMm: 8, dpi: 300, seed: 3 },
+      })
+    ).body.id;
+    const input = {
+      name: 'Spring',
+      widthMm: 210,
+      heightMm: 297,
+      types: types.map((conditionId) => ({ conditionId, sheets: 4 })),
+      chartId,
+      testPage: true,
+      crops: [],
+    };
     const { status, body: pack } = await rakuen.call<Pack>('POST', '/api/packs', input);
     expect(status).toBe(201);
-    expect(pack.plan.map((t) => [t.id, t.sheets.map((s) => s.items.map((i) => i.kind)), t.left])).toEqual(types.map((id) => [id, [['chart'], ['test page']], 2]));
+    expect(pack.plan.map((t) => [t.id, t.sheets.map((s) => s.items.map((i) => i.kind)), t.left])).toEqual(
+      types.map((id) => [id, [['chart'], ['test page']], 2]),
+    );
     expect(pack.unread).toEqual(types);
     const sheet = `${types[0]}/0`;
-    expect((await rakuen.call<Pack>('POST', `/api/packs/${pack.id}/sheets`, { sheet, printed: true })).body.printed).toEqual([sheet]);
-    expect((await rakuen.call('POST', `/api/packs/${pack.id}/sheets`, { sheet: `${types[0]}/9`, printed: true })).status).toBe(404);
+    expect(
+      (await rakuen.call<Pack>('POST', `/api/packs/${pack.id}/sheets`, { sheet, printed: true })).body.printed,
+    ).toEqual([sheet]);
+    expect(
+      (await rakuen.call('POST', `/api/packs/${pack.id}/sheets`, { sheet: `${types[0]}/9`, printed: true })).status,
+    ).toBe(404);
     await rakuen.upload(`/api/conditions/${types[0]}/readings`, 'read.cxf', read({}, 9));
     expect((await rakuen.call<Pack[]>('GET', '/api/packs')).body[0].unread).toEqual([types[1]]);
-    for (const wrong of [{ ...input, types: [] }, { ...input, chartId: undefined, testPage: false }, { ...input, colour: 1 }]) expect((await rakuen.call('POST', '/api/packs', wrong)).status).toBe(400);
+    for (const wrong of [
+      { ...input, types: [] },
+      { ...input, chartId: undefined, testPage: false },
+      { ...input, colour: 1 },
+    ])
+      expect((await rakuen.call('POST', '/api/packs', wrong)).status).toBe(400);
     expect((await rakuen.call('DELETE', `/api/packs/${pack.id}`)).status).toBe(204);
   });
 });
@@ -171,13 +288,45 @@ describe('a media-setting trial', () => {
   it('is ranked by what was measured, stamped by a hand, and found again', async () => {
     const right = await condition(rakuen, 'Tried', 'baryta');
     const { body } = await rakuen.call<{ paperId: string }>('GET', `/api/conditions/${right}`);
-    expect((await rakuen.call('POST', '/api/trials', { conditionId: right, reason: 'It is the only one.', by: 'Ines' })).status).toBe(409);
-    const starved = (await rakuen.call<{ id: string }>('POST', '/api/conditions', { ...CONDITION, mediaSetting: 'Plain', paperId: body.paperId })).body.id;
+    expect(
+      (await rakuen.call('POST', '/api/trials', { conditionId: right, reason: 'It is the only one.', by: 'Ines' }))
+        .status,
+    ).toBe(409);
+    const starved = (
+      await rakuen.call<{ id: string }>('POST', '/api/conditions', {
+        ...CONDITION,
+        mediaSetting: 'Plain',
+        paperId: body.paperId,
+      })
+    ).body.id;
     const baryta = { coating: 'baryta', brightenerClaim: 'none', blackInk: 'photo black' } as const;
-    await rakuen.upload(`/api/conditions/${right}/readings`, 'right.cxf', read({ ...baryta, mediaSetting: 'Fibre gloss' }, 2));
-    await rakuen.upload(`/api/conditions/${starved}/readings`, 'starved.cxf', read({ ...baryta, mediaSetting: 'Plain' }, 3));
-    await rakuen.call('POST', `/api/conditions/${right}/observations`, { observations: [{ kind: 'rings', value: { grade: 0 }, takenAt: '2026-11-20T10:00:00Z', by: 'Ines', instrument: '', light: 'D50' }] });
-    const { status, body: trial } = await rakuen.call<{ id: string; mediaSetting: string; ranking: { conditionId: string; places: Record<string, number> }[] }>('POST', '/api/trials', { conditionId: right, reason: 'Open shadows.', by: 'Ines', light: 'D50' });
+    await rakuen.upload(
+      `/api/conditions/${right}/readings`,
+      'right.cxf',
+      read({ ...baryta, mediaSetting: 'Fibre gloss' }, 2),
+    );
+    await rakuen.upload(
+      `/api/conditions/${starved}/readings`,
+      'starved.cxf',
+      read({ ...baryta, mediaSetting: 'Plain' }, 3),
+    );
+    await rakuen.call('POST', `/api/conditions/${right}/observations`, {
+      observations: [
+        {
+          kind: 'rings',
+          value: { grade: 0 },
+          takenAt: '2026-11-20T10:00:00Z',
+          by: 'Ines',
+          instrument: '',
+          light: 'D50',
+        },
+      ],
+    });
+    const { status, body: trial } = await rakuen.call<{
+      id: string;
+      mediaSetting: string;
+      ranking: { conditionId: string; places: Record<string, number> }[];
+    }>('POST', '/api/trials', { conditionId: right, reason: 'Open shadows.', by: 'Ines', light: 'D50' });
     expect(status).toBe(201);
     expect(trial.mediaSetting).toBe(CONDITION.mediaSetting);
     expect(trial.ranking.map((r) => r.conditionId)).toEqual([right, starved]);

@@ -30,12 +30,16 @@ export function liarTiff(width: number, height: number): Buffer {
 
 /** A small file that unpacks to many pixels. */
 export function bombPng(side: number): Promise<Buffer> {
-  return sharp({ create: { width: side, height: side, channels: 3, background: '#000' }, limitInputPixels: false }).png({ compressionLevel: 9 }).toBuffer();
+  return sharp({ create: { width: side, height: side, channels: 3, background: '#000' }, limitInputPixels: false })
+    .png({ compressionLevel: 9 })
+    .toBuffer();
 }
 
 /** A sound JPEG with a profile inside that is not one. */
 export async function brokenProfileJpeg(): Promise<Buffer> {
-  const jpeg = await sharp({ create: { width: 64, height: 48, channels: 3, background: '#a05030' } }).jpeg().toBuffer();
+  const jpeg = await sharp({ create: { width: 64, height: 48, channels: 3, background: '#a05030' } })
+    .jpeg()
+    .toBuffer();
   const profile = Buffer.alloc(400, 0x5a);
   profile.writeUInt32BE(400, 0);
   profile.write('RGB XYZ ', 16, 'latin1');
@@ -50,15 +54,22 @@ export async function brokenProfileJpeg(): Promise<Buffer> {
 }
 
 /** A 16-bit picture of the given device colours (0–1), each a block, with the profile named embedded, or none. */
-export function blocks(colours: readonly (readonly [number, number, number])[], profile?: 'p3' | 'srgb', format: 'tiff' | 'png' = 'tiff'): Promise<Buffer> {
+export function blocks(
+  colours: readonly (readonly [number, number, number])[],
+  profile?: 'p3' | 'srgb',
+  format: 'tiff' | 'png' = 'tiff',
+): Promise<Buffer> {
   const side = 20;
   const pixels = new Uint16Array(colours.length * side * side * 3);
   for (let y = 0; y < side; y++) {
     for (let x = 0; x < colours.length * side; x++) {
-      for (let c = 0; c < 3; c++) pixels[(y * colours.length * side + x) * 3 + c] = Math.round(65_535 * colours[Math.floor(x / side)][c]);
+      for (let c = 0; c < 3; c++)
+        pixels[(y * colours.length * side + x) * 3 + c] = Math.round(65_535 * colours[Math.floor(x / side)][c]);
     }
   }
-  let image = sharp(pixels, { raw: { width: colours.length * side, height: side, channels: 3 } }).toColourspace('rgb16');
+  let image = sharp(pixels, { raw: { width: colours.length * side, height: side, channels: 3 } }).toColourspace(
+    'rgb16',
+  );
   if (profile) image = image.withIccProfile(profile);
   return (format === 'tiff' ? image.tiff({ compression: 'none' }) : image.png()).toBuffer();
 }

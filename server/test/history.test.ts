@@ -22,12 +22,34 @@ beforeAll(async () => void (rakuen = await start()));
 afterAll(async () => void (await rakuen.stop()));
 
 type Figures = Record<string, { shape: string; value: number; lab: Lab; why: string }>;
-type View = { id: string; paperId: string; facts?: { figures: Figures; source?: string; readingId: string; gamutMethod: string }; readings: { id: string; source: string; batch: string; measurementCondition?: string; patchCount?: number }[]; figuresFrom?: string; observations: { kind: string }[] };
-type Preview = { parts: unknown[]; source: string; patchCount: number; spreadsheet?: { columns: string[]; roles: string[]; remembered: boolean; fault?: string }; recognised: string[]; message: string };
+type View = {
+  id: string;
+  paperId: string;
+  facts?: { figures: Figures; source?: string; readingId: string; gamutMethod: string };
+  readings: { id: string; source: string; batch: string; measurementCondition?: string; patchCount?: number }[];
+  figuresFrom?: string;
+  observations: { kind: string }[];
+};
+type Preview = {
+  parts: unknown[];
+  source: string;
+  patchCount: number;
+  spreadsheet?: { columns: string[]; roles: string[]; remembered: boolean; fault?: string };
+  recognised: string[];
+  message: string;
+};
 
 describe('a spreadsheet', () => {
   const HEAD = 'Feld;Rot;Grün;Blau;hell;rot-grün;gelb-blau';
-  const rows = [0, 0.25, 0.5, 0.75, 1].flatMap((r) => [0, 0.5, 1].map((g) => [r, g, (r + g) / 2])).map(([r, g, b], i) => [`F${i + 1}`, ...[r, g, b].map((v) => String(Math.round(v * 255))), ...rgbToLab(SRGB, [r, g, b]).map((v) => v.toFixed(2).replace('.', ','))].join(';'));
+  const rows = [0, 0.25, 0.5, 0.75, 1]
+    .flatMap((r) => [0, 0.5, 1].map((g) => [r, g, (r + g) / 2]))
+    .map(([r, g, b], i) =>
+      [
+        `F${i + 1}`,
+        ...[r, g, b].map((v) => String(Math.round(v * 255))),
+        ...rgbToLab(SRGB, [r, g, b]).map((v) => v.toFixed(2).replace('.', ',')),
+      ].join(';'),
+    );
   const csv = [HEAD, ...rows].join('\r\n');
   const roles = ['id', 'rgb.0', 'rgb.1', 'rgb.2', 'lab.0', 'lab.1', 'lab.2'];
 
@@ -35,10 +57,17 @@ describe('a spreadsheet', () => {
     const id = await condition(rakuen, 'Mapped');
     const asked = (await rakuen.upload<Preview>('/api/readings/preview', 'sheet.csv', csv)).body;
     expect(asked.parts).toHaveLength(0);
-    expect(asked.spreadsheet).toMatchObject({ columns: HEAD.split(';'), remembered: false, fault: expect.stringMatching(/colour|L\*/) });
+    expect(asked.spreadsheet).toMatchObject({
+      columns: HEAD.split(';'),
+      remembered: false,
+      fault: expect.stringMatching(/colour|L\*/),
+    });
     expect((await rakuen.upload<Preview>(`/api/conditions/${id}/readings`, 'sheet.csv', csv)).status).toBe(422);
     const mapping = JSON.stringify({ roles });
-    expect((await rakuen.upload<Preview>('/api/readings/preview', 'sheet.csv', csv, { mapping })).body).toMatchObject({ patchCount: 15, spreadsheet: { roles } });
+    expect((await rakuen.upload<Preview>('/api/readings/preview', 'sheet.csv', csv, { mapping })).body).toMatchObject({
+      patchCount: 15,
+      spreadsheet: { roles },
+    });
     const kept = await rakuen.upload<View>(`/api/conditions/${id}/readings`, 'sheet.csv', csv, { mapping });
     expect(kept.status).toBe(201);
     expect(deltaE2000(kept.body.facts!.figures.white.lab, rgbToLab(SRGB, [1, 1, 1]))).toBeLessThan(0.05);
@@ -52,7 +81,9 @@ describe('a spreadsheet', () => {
     ['a role nobody knows', JSON.stringify({ roles: roles.map((r, i) => (i === 1 ? 'beauty' : r)) })],
     ['a field nobody knows', JSON.stringify({ roles, colour: 1 })],
   ])('a mapping that is %s is refused', async (_, mapping) => {
-    const { status, body } = await rakuen.upload<{ field: string }>('/api/readings/preview', 'sheet.csv', csv, { mapping });
+    const { status, body } = await rakuen.upload<{ field: string }>('/api/readings/preview', 'sheet.csv', csv, {
+      mapping,
+    });
     expect(status).toBe(400);
     expect(body.field).toBe('mapping');
     expect(Object.keys(COLUMN_ROLES)).not.toContain('beauty');
@@ -62,11 +93,15 @@ describe('a spreadsheet', () => {
 describe('a profile', () => {
   it('stands in for readings, says so, and gives way to a measurement', async () => {
     const id = await condition(rakuen, 'Profiled');
-    const kept = (await rakuen.upload<View>(`/api/conditions/${id}/readings`, 'work.icc', readFileSync(fixture('sRGB.icc')))).body;
+    const kept = (
+      await rakuen.upload<View>(`/api/conditions/${id}/readings`, 'work.icc', readFileSync(fixture('sRGB.icc')))
+    ).body;
     expect(kept.facts).toMatchObject({ source: 'profile', gamutMethod: 'device surface' });
     expect(kept.facts!.figures.gamutVolume.value).toBeGreaterThan(800_000);
     expect(kept.facts!.figures.metamerism.shape).toBe('missing');
-    const measured = (await rakuen.upload<View>(`/api/conditions/${id}/readings`, 'coated.ti3', readFileSync(fixture('FOGRA39L.ti3')))).body;
+    const measured = (
+      await rakuen.upload<View>(`/api/conditions/${id}/readings`, 'coated.ti3', readFileSync(fixture('FOGRA39L.ti3')))
+    ).body;
     expect(measured.facts!.source).not.toBe('profile');
     expect(measured.facts!.figures.white.lab).toEqual([95, 0, -2]);
   });
@@ -74,36 +109,80 @@ describe('a profile', () => {
   it('RGB: what our reading tells are the colours of the space, to ΔE00 0.05', async () => {
     const { reading } = await readingFromProfile(readFileSync(fixture('sRGB.icc')));
     expect(reading.patches.length).toBeGreaterThan(400);
-    const worst = Math.max(...reading.patches.map((p) => deltaE2000(p.lab!, rgbToLab(SRGB, p.device as unknown as Rgb))));
+    const worst = Math.max(
+      ...reading.patches.map((p) => deltaE2000(p.lab!, rgbToLab(SRGB, p.device as unknown as Rgb))),
+    );
     expect(worst).toBeLessThan(0.05);
   });
 
   it('CMYK: at the corners of the ink cube, the colours that were put into it, on its paper', async () => {
     const white: Lab = [93, 1, 5];
-    const ink = (c: number, m: number, y: number, k: number): Lab => [100 - 25 * c - 30 * m - 5 * y - 30 * k, 50 * (m - c) * (1 - k), 60 * (y - (c + m) / 2) * (1 - k)];
+    const ink = (c: number, m: number, y: number, k: number): Lab => [
+      100 - 25 * c - 30 * m - 5 * y - 30 * k,
+      50 * (m - c) * (1 - k),
+      60 * (y - (c + m) / 2) * (1 - k),
+    ];
     const { reading } = await readingFromProfile(cmykProfile(ink, labToXyz(white)));
     const onPaper = absoluteOnWhite(white);
     const corners = reading.patches.filter((p) => p.device!.every((v) => v === 0 || v === 1));
     expect(corners.length).toBeGreaterThanOrEqual(15);
-    for (const p of corners) expect(deltaE2000(p.lab!, onPaper(ink(...(p.device as unknown as [number, number, number, number]))))).toBeLessThan(0.2);
+    for (const p of corners)
+      expect(
+        deltaE2000(p.lab!, onPaper(ink(...(p.device as unknown as [number, number, number, number])))),
+      ).toBeLessThan(0.2);
   });
 });
 
-const facts: StandInFacts = { coating: 'baryta', surface: 'smooth', brightenerClaim: 'none', weightGsm: 300, thicknessUm: 400, blackInk: 'photo black', mediaSetting: 'Fibre gloss', printMode: 'colour through a profile', blackOvercoat: false };
+const facts: StandInFacts = {
+  coating: 'baryta',
+  surface: 'smooth',
+  brightenerClaim: 'none',
+  weightGsm: 300,
+  thicknessUm: 400,
+  blackInk: 'photo black',
+  mediaSetting: 'Fibre gloss',
+  printMode: 'colour through a profile',
+  blackOvercoat: false,
+};
 /** A chart read of a sheet, as its instrument writes it. */
-function read(change: (sheet: ReturnType<typeof ownSheet>) => ReturnType<typeof ownSheet>, createdAt: string, seed: number): string {
+function read(
+  change: (sheet: ReturnType<typeof ownSheet>) => ReturnType<typeof ownSheet>,
+  createdAt: string,
+  seed: number,
+): string {
   const typical = standIn(facts);
   const press = { ...typical, sheet: change(typical.sheet) };
-  const [m1, m2] = (['M1', 'M2'] as const).map((light) => ({ ...readChart(press, surfaceChart(4, 11, 3), light, seed), createdAt, instrument: 'Bench' }));
+  const [m1, m2] = (['M1', 'M2'] as const).map((light) => ({
+    ...readChart(press, surfaceChart(4, 11, 3), light, seed),
+    createdAt,
+    instrument: 'Bench',
+  }));
   return writeCxf(m1, m2);
 }
 
 describe('sets of readings', () => {
   it('a later box stands beside the first, with figures of its own; a hand chooses which of them speaks', async () => {
     const id = await condition(rakuen, 'Two boxes');
-    await rakuen.upload(`/api/conditions/${id}/readings`, 'first.cxf', read((s) => s, '2026-03-01T10:00:00Z', 1), { printedAt: '2026-02-28T10:00:00Z' });
-    const later = (await rakuen.upload<View>(`/api/conditions/${id}/readings`, 'later.cxf', read((s) => ({ ...s, warmth: 0.08, inkHold: 0.9 }), '2026-09-01T10:00:00Z', 2), { batch: 'autumn' })).body;
-    const { entries } = (await rakuen.call<{ entries: { readingId: string; batch: string; driedHours?: number; figures: Figures }[] }>('GET', `/api/conditions/${id}/history`)).body;
+    await rakuen.upload(
+      `/api/conditions/${id}/readings`,
+      'first.cxf',
+      read((s) => s, '2026-03-01T10:00:00Z', 1),
+      { printedAt: '2026-02-28T10:00:00Z' },
+    );
+    const later = (
+      await rakuen.upload<View>(
+        `/api/conditions/${id}/readings`,
+        'later.cxf',
+        read((s) => ({ ...s, warmth: 0.08, inkHold: 0.9 }), '2026-09-01T10:00:00Z', 2),
+        { batch: 'autumn' },
+      )
+    ).body;
+    const { entries } = (
+      await rakuen.call<{ entries: { readingId: string; batch: string; driedHours?: number; figures: Figures }[] }>(
+        'GET',
+        `/api/conditions/${id}/history`,
+      )
+    ).body;
     expect(entries.map((e) => e.batch)).toEqual(['', 'autumn']);
     expect(entries[0].driedHours).toBe(24);
     expect(entries[1].driedHours).toBeUndefined();
@@ -111,12 +190,19 @@ describe('sets of readings', () => {
     expect(entries[1].figures.white.lab[2] - entries[0].figures.white.lab[2]).toBeGreaterThan(1);
     // The newest speaks, until a hand says otherwise.
     expect(later.facts!.figures.dmax.value).toBe(entries[1].figures.dmax.value);
-    const chosen = await rakuen.call<View>('PUT', `/api/conditions/${id}/figures-from`, { readingId: entries[0].readingId });
+    const chosen = await rakuen.call<View>('PUT', `/api/conditions/${id}/figures-from`, {
+      readingId: entries[0].readingId,
+    });
     expect(chosen.body).toMatchObject({ figuresFrom: entries[0].readingId });
     expect(chosen.body.facts!.figures.dmax.value).toBe(entries[0].figures.dmax.value);
-    expect((await rakuen.call<View>('PUT', `/api/conditions/${id}/figures-from`, {})).body.facts!.readingId).toBe(entries[1].readingId);
+    expect((await rakuen.call<View>('PUT', `/api/conditions/${id}/figures-from`, {})).body.facts!.readingId).toBe(
+      entries[1].readingId,
+    );
     const stranger = await condition(rakuen, 'A stranger');
-    expect((await rakuen.call('PUT', `/api/conditions/${stranger}/figures-from`, { readingId: entries[0].readingId })).status).toBe(404);
+    expect(
+      (await rakuen.call('PUT', `/api/conditions/${stranger}/figures-from`, { readingId: entries[0].readingId }))
+        .status,
+    ).toBe(404);
   });
 });
 
@@ -126,10 +212,13 @@ describe('a file of 10 000 spectral patches', () => {
     const print = press(typical, 'M1');
     const base = readChart(typical, surfaceChart(4, 11, 3), 'M1', 1);
     const random = seededRandom(8);
-    const patches = [...base.patches, ...Array.from({ length: 10_000 - base.patches.length }, (_, i) => {
-      const device: Rgb = [random(), random(), random()];
-      return { ...base.patches[0], id: `X${i}`, device, reflectance: print(device) };
-    })];
+    const patches = [
+      ...base.patches,
+      ...Array.from({ length: 10_000 - base.patches.length }, (_, i) => {
+        const device: Rgb = [random(), random(), random()];
+        return { ...base.patches[0], id: `X${i}`, device, reflectance: print(device) };
+      }),
+    ];
     const text = writeCgats({ ...base, patches });
     const id = await condition(rakuen, 'Ten thousand');
     let done = false;
@@ -152,20 +241,56 @@ describe('a file of 10 000 spectral patches', () => {
 });
 
 describe('a paper as one file', () => {
-  type Bundle = { format: string; paper: { name: string }; conditions: { readings: { contentHash: string }[]; observations: { value: object }[]; figures: Record<string, { name: string; unit: string }> }[]; files: Record<string, string> };
+  type Bundle = {
+    format: string;
+    paper: { name: string };
+    conditions: {
+      readings: { contentHash: string }[];
+      observations: { value: object }[];
+      figures: Record<string, { name: string; unit: string }>;
+    }[];
+    files: Record<string, string>;
+  };
   let bundle: Bundle;
   let before: View;
-  const sent = (b: unknown) => rakuen.upload<{ id: string; message: string; field: string }>('/api/papers/bundle', 'paper.json', typeof b === 'string' ? b : JSON.stringify(b));
+  const sent = (b: unknown) =>
+    rakuen.upload<{ id: string; message: string; field: string }>(
+      '/api/papers/bundle',
+      'paper.json',
+      typeof b === 'string' ? b : JSON.stringify(b),
+    );
   const papers = async () => (await rakuen.call<{ name: string }[]>('GET', '/api/papers')).body.map((p) => p.name);
 
   beforeAll(async () => {
     const id = await condition(rakuen, 'Whole');
-    await rakuen.upload(`/api/conditions/${id}/readings`, 'first.cxf', read((s) => s, '2026-03-01T10:00:00Z', 3), { printedAt: '2026-02-28T10:00:00Z' });
-    await rakuen.upload(`/api/conditions/${id}/readings`, 'later.cxf', read((s) => ({ ...s, inkHold: 0.9 }), '2026-09-01T10:00:00Z', 4), { batch: 'autumn' });
-    const { entries } = (await rakuen.call<{ entries: { readingId: string }[] }>('GET', `/api/conditions/${id}/history`)).body;
+    await rakuen.upload(
+      `/api/conditions/${id}/readings`,
+      'first.cxf',
+      read((s) => s, '2026-03-01T10:00:00Z', 3),
+      { printedAt: '2026-02-28T10:00:00Z' },
+    );
+    await rakuen.upload(
+      `/api/conditions/${id}/readings`,
+      'later.cxf',
+      read((s) => ({ ...s, inkHold: 0.9 }), '2026-09-01T10:00:00Z', 4),
+      { batch: 'autumn' },
+    );
+    const { entries } = (
+      await rakuen.call<{ entries: { readingId: string }[] }>('GET', `/api/conditions/${id}/history`)
+    ).body;
     await rakuen.call('PUT', `/api/conditions/${id}/figures-from`, { readingId: entries[0].readingId });
     await rakuen.call('POST', `/api/conditions/${id}/scans/simulated`, { by: 'Ines' });
-    const weighed = await rakuen.call<View>('POST', `/api/conditions/${id}/observations`, { observations: [{ kind: 'weight', value: { grams: [18.7], widthMm: 210, heightMm: 297 }, takenAt: '2026-03-01T10:00:00Z', by: 'Ines', instrument: 'Scale' }] });
+    const weighed = await rakuen.call<View>('POST', `/api/conditions/${id}/observations`, {
+      observations: [
+        {
+          kind: 'weight',
+          value: { grams: [18.7], widthMm: 210, heightMm: 297 },
+          takenAt: '2026-03-01T10:00:00Z',
+          by: 'Ines',
+          instrument: 'Scale',
+        },
+      ],
+    });
     before = weighed.body;
     bundle = (await rakuen.call<Bundle>('GET', `/api/papers/${before.paperId}/bundle`)).body;
   });
@@ -173,8 +298,13 @@ describe('a paper as one file', () => {
   it('holds everything, each figure with its name and unit, each file under its own hash', () => {
     expect(bundle.conditions[0].readings).toHaveLength(2);
     expect(bundle.conditions[0].observations).toHaveLength(2);
-    expect(bundle.conditions[0].figures.dmax).toMatchObject({ name: 'Dmax', unit: 'D', value: before.facts!.figures.dmax.value });
-    for (const [hash, content] of Object.entries(bundle.files)) expect(createHash('sha256').update(Buffer.from(content, 'base64')).digest('hex')).toBe(hash);
+    expect(bundle.conditions[0].figures.dmax).toMatchObject({
+      name: 'Dmax',
+      unit: 'D',
+      value: before.facts!.figures.dmax.value,
+    });
+    for (const [hash, content] of Object.entries(bundle.files))
+      expect(createHash('sha256').update(Buffer.from(content, 'base64')).digest('hex')).toBe(hash);
     expect(Object.keys(bundle.files)).toHaveLength(3);
   });
 
@@ -185,7 +315,9 @@ describe('a paper as one file', () => {
     const [back] = (await other.call<View[]>('GET', '/api/conditions')).body;
     expect(back.facts!.figures).toEqual(before.facts!.figures);
     expect(back.observations.map((o) => o.kind)).toEqual(before.observations.map((o) => o.kind));
-    expect(back.readings.map((r) => [r.batch, r.measurementCondition]).sort()).toEqual(before.readings.map((r) => [r.batch, r.measurementCondition]).sort());
+    expect(back.readings.map((r) => [r.batch, r.measurementCondition]).sort()).toEqual(
+      before.readings.map((r) => [r.batch, r.measurementCondition]).sort(),
+    );
     expect(back.figuresFrom).toBeTruthy();
     const again = (await other.call<Bundle>('GET', `/api/papers/${taken.body.id}/bundle`)).body;
     expect({ ...again, writtenAt: '' }).toEqual({ ...bundle, writtenAt: '' });
@@ -194,10 +326,28 @@ describe('a paper as one file', () => {
 
   it.each([
     ['that is there already', (b: Bundle) => b, 409],
-    ['whose file was changed', (b: Bundle) => ({ ...b, paper: { ...b.paper, name: 'Changed' }, files: { ...b.files, [b.conditions[0].readings[0].contentHash]: Buffer.from('CGATS.17').toString('base64') } }), 422],
+    [
+      'whose file was changed',
+      (b: Bundle) => ({
+        ...b,
+        paper: { ...b.paper, name: 'Changed' },
+        files: { ...b.files, [b.conditions[0].readings[0].contentHash]: Buffer.from('CGATS.17').toString('base64') },
+      }),
+      422,
+    ],
     ['that lacks a file', (b: Bundle) => ({ ...b, paper: { ...b.paper, name: 'Lacking' }, files: {} }), 422],
     ['with a field nobody knows', (b: Bundle) => ({ ...b, paper: { ...b.paper, name: 'Odd', colour: 'red' } }), 422],
-    ['with an observation that can’t be', (b: Bundle) => ({ ...b, paper: { ...b.paper, name: 'Odd' }, conditions: [{ ...b.conditions[0], observations: [{ ...b.conditions[0].observations[0], value: { grams: -1 } }] }] }), 422],
+    [
+      'with an observation that can’t be',
+      (b: Bundle) => ({
+        ...b,
+        paper: { ...b.paper, name: 'Odd' },
+        conditions: [
+          { ...b.conditions[0], observations: [{ ...b.conditions[0].observations[0], value: { grams: -1 } }] },
+        ],
+      }),
+      422,
+    ],
     ['of another kind', () => ({ format: 'something' }), 422],
     ['that is no JSON', () => '{', 422],
   ])('one %s is refused, and nothing of it stays', async (_, change, status) => {

@@ -13,10 +13,23 @@ const path = (name: string) => fileURLToPath(fixture(name));
 
 function inspect(...args: string[]) {
   const done = spawnSync('npm', ['run', '--silent', 'inspect', '--', ...args], { cwd: ROOT, encoding: 'utf8' });
-  return { code: done.status, out: done.stdout, err: done.stderr.split('\n').filter((l) => l && !l.startsWith('npm warn')) };
+  return {
+    code: done.status,
+    out: done.stdout,
+    err: done.stderr.split('\n').filter((l) => l && !l.startsWith('npm warn')),
+  };
 }
 
-type Seen = { kind: string; patches?: number; whiteLab: number[]; blackLab: number[]; dmax: number; dmin: number; gamutVolume: number; missing: string[] };
+type Seen = {
+  kind: string;
+  patches?: number;
+  whiteLab: number[];
+  blackLab: number[];
+  dmax: number;
+  dmin: number;
+  gamutVolume: number;
+  missing: string[];
+};
 
 describe('npm run inspect', () => {
   it('prints the figures of readings and profiles', () => {
@@ -29,7 +42,12 @@ describe('npm run inspect', () => {
   });
 
   it('sRGB 832 870 and Adobe RGB (1998) 1 208 631 cubic Lab units within 0.3 % from their profiles (Lindbloom, table of RGB working spaces)', () => {
-    const { code, out } = inspect('--json', path('sRGB.icc'), path('compatibleWithAdobeRGB1998.icc'), path('FOGRA39L.ti3'));
+    const { code, out } = inspect(
+      '--json',
+      path('sRGB.icc'),
+      path('compatibleWithAdobeRGB1998.icc'),
+      path('FOGRA39L.ti3'),
+    );
     expect(code).toBe(0);
     const [srgb, adobe, coated] = JSON.parse(out) as Seen[];
     expect(Math.abs(srgb.gamutVolume / 832_870 - 1)).toBeLessThan(0.003);
@@ -62,7 +80,10 @@ describe('npm run inspect', () => {
 
   it('a bad file: exit code 1 and one line naming file, line and fault; good files are printed all the same', () => {
     const bad = join(temporaryFolder(), 'bad.txt');
-    writeFileSync(bad, 'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_ID LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n1 50 0 zero\nEND_DATA\n');
+    writeFileSync(
+      bad,
+      'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_ID LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n1 50 0 zero\nEND_DATA\n',
+    );
     const { code, out, err } = inspect(bad, path('sRGB.icc'));
     expect(code).toBe(1);
     expect(err).toHaveLength(1);
@@ -71,7 +92,10 @@ describe('npm run inspect', () => {
     const broken = join(temporaryFolder(), 'broken.icc');
     writeFileSync(broken, Buffer.concat([Buffer.alloc(36), Buffer.from('acsp'), Buffer.alloc(200, 7)]));
     expect(inspect(broken)).toMatchObject({ code: 1, err: [expect.stringContaining('broken.icc')] });
-    expect(inspect('/nowhere/at/all.txt')).toMatchObject({ code: 1, err: [expect.stringContaining('can’t be opened')] });
+    expect(inspect('/nowhere/at/all.txt')).toMatchObject({
+      code: 1,
+      err: [expect.stringContaining('can’t be opened')],
+    });
     expect(inspect()).toMatchObject({ code: 1 });
   });
 });

@@ -13,8 +13,18 @@ export interface Running {
   readonly port: number;
   readonly data: string;
   /** Status and parsed body of an API call. */
-  call<T = never>(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<{ status: number; body: T }>;
-  upload<T = never>(path: string, name: string, bytes: Uint8Array | string, fields?: Record<string, string>): Promise<{ status: number; body: T }>;
+  call<T = never>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers?: Record<string, string>,
+  ): Promise<{ status: number; body: T }>;
+  upload<T = never>(
+    path: string,
+    name: string,
+    bytes: Uint8Array | string,
+    fields?: Record<string, string>,
+  ): Promise<{ status: number; body: T }>;
   stop(): Promise<number | null>;
   kill(): Promise<void>;
 }
@@ -46,14 +56,23 @@ export async function start(data = temporaryFolder(), args: string[] = ['--empty
   const ended = new Promise<number | null>((done) => child.on('exit', (code) => done(code)));
   const answer = async (response: Response) => {
     const text = await response.text();
-    return { status: response.status, body: (text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as never };
+    return {
+      status: response.status,
+      body: (text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as never,
+    };
   };
   return {
     url,
     port: Number(new URL(url).port),
     data,
     async call(method, path, body, headers = {}) {
-      return answer(await fetch(`${url}${path}`, { method, headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers }, body: body === undefined ? undefined : JSON.stringify(body) }));
+      return answer(
+        await fetch(`${url}${path}`, {
+          method,
+          headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+          body: body === undefined ? undefined : JSON.stringify(body),
+        }),
+      );
     },
     async upload(path, name, bytes, fields = {}) {
       const form = new FormData();
@@ -101,12 +120,18 @@ export const CONDITION = {
 /** A paper with one print condition. @returns the condition's id */
 export async function condition(rakuen: Running, name = 'Proof Sheet', coating = 'baryta'): Promise<string> {
   const paper = await rakuen.call<{ id: string }>('POST', '/api/papers', { ...PAPER, name, coating });
-  return (await rakuen.call<{ id: string }>('POST', '/api/conditions', { ...CONDITION, paperId: paper.body.id })).body.id;
+  return (await rakuen.call<{ id: string }>('POST', '/api/conditions', { ...CONDITION, paperId: paper.body.id })).body
+    .id;
 }
 
 /** Adds a picture and waits until it is read or refused. */
 export async function picture(rakuen: Running, name: string, bytes: Uint8Array, fields: Record<string, string> = {}) {
-  type Job = { id: string; state: string; pictureId?: string; error?: { message: string; remedy?: string; field?: string; file?: string } };
+  type Job = {
+    id: string;
+    state: string;
+    pictureId?: string;
+    error?: { message: string; remedy?: string; field?: string; file?: string };
+  };
   const begun = await rakuen.upload<Job>('/api/pictures', name, bytes, fields);
   if (begun.status !== 202) return { status: begun.status, job: begun.body };
   for (;;) {

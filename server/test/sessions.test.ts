@@ -13,7 +13,17 @@ type Session = {
   driedHours: number;
   excluded: { patch: number; pass: number }[];
   outliers: { patch: number; pass: number; deltaE: number }[];
-  strips: { label: string; patchIds: string[]; expected: number[][]; passes: { pass: number; state: string; findings: { misread: string; saw: string; patches?: number[] }[]; labs: number[][] }[] }[];
+  strips: {
+    label: string;
+    patchIds: string[];
+    expected: number[][];
+    passes: {
+      pass: number;
+      state: string;
+      findings: { misread: string; saw: string; patches?: number[] }[];
+      labs: number[][];
+    }[];
+  }[];
   message: string;
 };
 
@@ -21,14 +31,31 @@ let rakuen: Running;
 let chartId: string;
 beforeAll(async () => {
   rakuen = await start();
-  chartId = (await rakuen.call<{ id: string }>('POST', '/api/charts', { name: 'Small, A3', spec: { purpose: 'neutral', patches: 150, sheet: 'A3', patchMm: 9, dpi: 300, seed: 5 } })).body.id;
+  chartId = (
+    await rakuen.call<{ id: string }>('POST', '/api/charts', {
+      name: 'Small, A3',
+      spec: { purpose: 'neutral', patches: 150, sheet: 'A3', patchMm: 9, dpi: 300, seed: 5 },
+    })
+  ).body.id;
 });
 afterAll(async () => void (await rakuen.stop()));
 
 const printedAt = new Date(Date.now() - 26 * 3_600_000).toISOString();
 const begin = async (conditionId: string, rehearsal: string, passes = 1, more: object = {}) =>
-  (await rakuen.call<Session>('POST', '/api/sessions', { conditionId, chartId, instrument: 'Simulated bench spectrophotometer', passes, printedAt, batch: '', rehearsal, ...more })).body;
-const deed = (session: Session, name: string, body: object | undefined = undefined) => rakuen.call<Session>('POST', `/api/sessions/${session.id}/${name}`, body);
+  (
+    await rakuen.call<Session>('POST', '/api/sessions', {
+      conditionId,
+      chartId,
+      instrument: 'Simulated bench spectrophotometer',
+      passes,
+      printedAt,
+      batch: '',
+      rehearsal,
+      ...more,
+    })
+  ).body;
+const deed = (session: Session, name: string, body: object | undefined = undefined) =>
+  rakuen.call<Session>('POST', `/api/sessions/${session.id}/${name}`, body);
 const readAll = async (session: Session) => {
   let now = session;
   while (now.next) now = (await deed(now, 'read')).body;
@@ -43,7 +70,10 @@ describe('a reading session', () => {
     expect(s).toMatchObject({ kept: 1, next: { strip: 1 } });
     s = (await deed(s, 'read')).body;
     expect(s.questioned).toEqual({ strip: 1, pass: 0 });
-    expect(s.strips[1].passes[0].findings[0]).toMatchObject({ misread: 'slipped', saw: expect.stringMatching(/moved one patch on.*ΔE00/) });
+    expect(s.strips[1].passes[0].findings[0]).toMatchObject({
+      misread: 'slipped',
+      saw: expect.stringMatching(/moved one patch on.*ΔE00/),
+    });
     expect((await deed(s, 'read')).status).toBe(409);
     expect((await deed(s, 'finish', { takeDriftOut: false })).status).toBe(409);
     expect((await deed(s, 'mend', { ...s.questioned, mend: 'leave out' })).status).toBe(409);
@@ -82,7 +112,10 @@ describe('a reading session', () => {
     expect(s.kept).toBe(s.stripCount * 2);
     s = (await deed(s, 'finish', { takeDriftOut: true })).body;
     expect(s).toMatchObject({ state: 'finished' });
-    const { body } = await rakuen.call<{ readings: { id: string; patchCount: number; measurementCondition: string; printedAt: string; primary: boolean }[]; facts: { repeats: number; figures: Record<string, { shape: string }> } }>('GET', `/api/conditions/${id}`);
+    const { body } = await rakuen.call<{
+      readings: { id: string; patchCount: number; measurementCondition: string; printedAt: string; primary: boolean }[];
+      facts: { repeats: number; figures: Record<string, { shape: string }> };
+    }>('GET', `/api/conditions/${id}`);
     expect(body.readings.map((r) => r.measurementCondition).sort()).toEqual(['M0', 'M1', 'M2']);
     const patches = s.strips.reduce((n, t) => n + t.patchIds.length, 0);
     expect(body.readings[0].patchCount).toBe(2 * patches - 1);
@@ -114,13 +147,24 @@ describe('a reading session', () => {
     let s = await begin(await condition(rakuen, 'Bending', 'cotton'), 'none');
     const before = s.strips.at(-1)!.expected;
     s = await readAll(s);
-    const off = (expected: number[][]) => expected.reduce((sum, lab, i) => sum + Math.hypot(...lab.map((v, c) => v - s.strips.at(-1)!.passes[0].labs[i][c])), 0);
+    const off = (expected: number[][]) =>
+      expected.reduce(
+        (sum, lab, i) => sum + Math.hypot(...lab.map((v, c) => v - s.strips.at(-1)!.passes[0].labs[i][c])),
+        0,
+      );
     expect(off(s.strips.at(-1)!.expected)).toBeLessThan(off(before));
   });
 
   it('the chart can’t have been printed tomorrow; an open session is given up, a finished one stays', async () => {
     const id = await condition(rakuen, 'Given up');
-    const tomorrow = await rakuen.call<{ field: string }>('POST', '/api/sessions', { conditionId: id, chartId, instrument: 'Simulated bench spectrophotometer', passes: 1, printedAt: new Date(Date.now() + 86_400_000).toISOString(), rehearsal: 'none' });
+    const tomorrow = await rakuen.call<{ field: string }>('POST', '/api/sessions', {
+      conditionId: id,
+      chartId,
+      instrument: 'Simulated bench spectrophotometer',
+      passes: 1,
+      printedAt: new Date(Date.now() + 86_400_000).toISOString(),
+      rehearsal: 'none',
+    });
     expect(tomorrow).toMatchObject({ status: 400, body: { field: 'printedAt' } });
     const s = await begin(id, 'none');
     expect((await rakuen.call('DELETE', `/api/sessions/${s.id}`)).status).toBe(204);
@@ -131,9 +175,22 @@ describe('a reading session', () => {
 describe('a session and the power', () => {
   it('after kill -9 it goes on at the strip where it stopped, with every strip that was acknowledged', async () => {
     const first = await start();
-    const chart = (await first.call<{ id: string }>('POST', '/api/charts', { name: 'Small', spec: { purpose: 'neutral', patches: 150, sheet: 'A3', patchMm: 9, dpi: 300, seed: 5 } })).body.id;
+    const chart = (
+      await first.call<{ id: string }>('POST', '/api/charts', {
+        name: 'Small',
+        spec: { purpose: 'neutral', patches: 150, sheet: 'A3', patchMm: 9, dpi: 300, seed: 5 },
+      })
+    ).body.id;
     const id = await condition(first);
-    const { body: begun } = await first.call<Session>('POST', '/api/sessions', { conditionId: id, chartId: chart, instrument: 'Simulated bench spectrophotometer', passes: 1, printedAt, batch: 'second box', rehearsal: 'none' });
+    const { body: begun } = await first.call<Session>('POST', '/api/sessions', {
+      conditionId: id,
+      chartId: chart,
+      instrument: 'Simulated bench spectrophotometer',
+      passes: 1,
+      printedAt,
+      batch: 'second box',
+      rehearsal: 'none',
+    });
     for (let i = 0; i < 3; i++) await first.call('POST', `/api/sessions/${begun.id}/read`);
     const { body: before } = await first.call<Session>('GET', `/api/sessions/${begun.id}`);
     // One more is on its way when the power goes.
@@ -142,13 +199,18 @@ describe('a session and the power', () => {
     await fourth;
     const again = await start(first.data);
     let { body: s } = await again.call<Session>('GET', `/api/sessions/${begun.id}`);
-    expect(s.strips.slice(0, 3).map((t) => t.passes[0].labs)).toEqual(before.strips.slice(0, 3).map((t) => t.passes[0].labs));
+    expect(s.strips.slice(0, 3).map((t) => t.passes[0].labs)).toEqual(
+      before.strips.slice(0, 3).map((t) => t.passes[0].labs),
+    );
     expect([3, 4]).toContain(s.kept);
     expect(s.next).toEqual({ strip: s.kept, pass: 0 });
     while (s.next) s = (await again.call<Session>('POST', `/api/sessions/${begun.id}/read`)).body;
     s = (await again.call<Session>('POST', `/api/sessions/${begun.id}/finish`, { takeDriftOut: false })).body;
     expect(s.state).toBe('finished');
-    const { body: history } = await again.call<{ entries: { batch: string; driedHours: number }[] }>('GET', `/api/conditions/${id}/history`);
+    const { body: history } = await again.call<{ entries: { batch: string; driedHours: number }[] }>(
+      'GET',
+      `/api/conditions/${id}/history`,
+    );
     expect(history.entries).toHaveLength(1);
     expect(history.entries[0].batch).toBe('second box');
     expect(history.entries[0].driedHours).toBeGreaterThan(25.9);

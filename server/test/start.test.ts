@@ -38,7 +38,10 @@ describe('a start that can’t be', () => {
 
   it('a database that is none', async () => {
     const folder = temporaryFolder();
-    writeFileSync(join(folder, 'rakuen.sqlite'), 'garbage, and long enough to be taken for a header of some sort'.repeat(20));
+    writeFileSync(
+      join(folder, 'rakuen.sqlite'),
+      'garbage, and long enough to be taken for a header of some sort'.repeat(20),
+    );
     const { code, lines } = await refused(['--port', '0', '--data', folder]);
     expect(code).not.toBe(0);
     expect(lines).toHaveLength(1);
@@ -53,7 +56,15 @@ describe('a start that can’t be', () => {
 
   it('too old a Node.js', () => {
     const setup = fileURLToPath(new URL('../../scripts/setup.mjs', import.meta.url));
-    const done = spawnSync(process.execPath, ['--input-type=module', '-e', `const { checkNode } = await import(${JSON.stringify(setup)}); Object.defineProperty(process, 'versions', { value: { node: '18.12.1' } }); checkNode();`], { encoding: 'utf8' });
+    const done = spawnSync(
+      process.execPath,
+      [
+        '--input-type=module',
+        '-e',
+        `const { checkNode } = await import(${JSON.stringify(setup)}); Object.defineProperty(process, 'versions', { value: { node: '18.12.1' } }); checkNode();`,
+      ],
+      { encoding: 'utf8' },
+    );
     expect(done.status).toBe(1);
     expect(done.stderr.trim()).toBe('Rakuen needs Node.js 20.19 or newer; this is 18.12.1.');
   });
@@ -68,7 +79,14 @@ describe('what was acknowledged survives', () => {
       expect((await first.call('POST', '/api/papers', { ...PAPER, name })).status).toBe(201);
       names.push(name);
     }
-    await first.upload('/api/pictures', 'half.tif', await blocks([[0.1, 0.2, 0.3], [0.7, 0.2, 0.3]]));
+    await first.upload(
+      '/api/pictures',
+      'half.tif',
+      await blocks([
+        [0.1, 0.2, 0.3],
+        [0.7, 0.2, 0.3],
+      ]),
+    );
     await first.kill();
 
     const db = new Database(join(first.data, 'rakuen.sqlite'), { readonly: true });
@@ -92,12 +110,30 @@ describe('what was acknowledged survives', () => {
     await first.kill();
     const db = new Database(join(first.data, 'rakuen.sqlite'));
     const { facts } = db.prepare('SELECT facts FROM conditions').get() as { facts: string };
-    db.prepare('UPDATE conditions SET facts = ?').run(JSON.stringify({ ...JSON.parse(facts), version: 0, figures: {} }));
+    db.prepare('UPDATE conditions SET facts = ?').run(
+      JSON.stringify({ ...JSON.parse(facts), version: 0, figures: {} }),
+    );
     db.close();
     const second = await start(first.data);
-    const { body } = await second.call<{ facts: { figures: { white: { lab: number[] } } } }>('GET', `/api/conditions/${id}`);
+    const { body } = await second.call<{ facts: { figures: { white: { lab: number[] } } } }>(
+      'GET',
+      `/api/conditions/${id}`,
+    );
     expect(body.facts.figures.white.lab).toEqual([95.71, 0.61, -2.32]);
     await second.stop();
+  });
+
+  it('a second server on a folder that is held: one line that says by whom; the first goes on', async () => {
+    const first = await start();
+    const { code, lines } = await refused(['--port', '0', '--data', first.data, '--empty']);
+    expect(code).not.toBe(0);
+    expect(lines).toHaveLength(1);
+    expect(lines[0]).toContain('is held by another Rakuen: process ');
+    expect(lines[0]).toContain(`, at ${first.url}`);
+    expect((await first.call('GET', '/api/papers')).status).toBe(200);
+    await first.kill();
+    const second = await start(first.data);
+    expect(await second.stop()).toBe(0);
   });
 
   it('Ctrl-C ends it cleanly', async () => {
@@ -109,17 +145,27 @@ describe('what was acknowledged survives', () => {
 describe('the demo studio', () => {
   it('fills an empty database with measured papers and pictures that want different papers, once', async () => {
     const rakuen = await start(temporaryFolder(), []);
-    type Condition = { id: string; paper: { id: string }; printMode: string; facts: { figures: Record<string, { value: number }>; gamutMethod: string } };
+    type Condition = {
+      id: string;
+      paper: { id: string };
+      printMode: string;
+      facts: { figures: Record<string, { value: number }>; gamutMethod: string };
+    };
     const conditions = (await rakuen.call<Condition[]>('GET', '/api/conditions')).body;
     expect(conditions.length).toBeGreaterThanOrEqual(6);
     expect(new Set(conditions.map((c) => c.paper.id)).size).toBeGreaterThanOrEqual(4);
-    for (const c of conditions) expect(c.facts.gamutMethod).toBe(c.printMode === 'driver black-and-white' ? undefined : 'device surface');
-    const pictures = (await rakuen.call<{ id: string; bitsPerChannel: number; profileAssumed: boolean }[]>('GET', '/api/pictures')).body;
+    for (const c of conditions)
+      expect(c.facts.gamutMethod).toBe(c.printMode === 'driver black-and-white' ? undefined : 'device surface');
+    const pictures = (
+      await rakuen.call<{ id: string; bitsPerChannel: number; profileAssumed: boolean }[]>('GET', '/api/pictures')
+    ).body;
     expect(pictures).toHaveLength(3);
     const wanted = new Set<string>();
     for (const p of pictures) {
       expect(p).toMatchObject({ bitsPerChannel: 16, profileAssumed: false });
-      const match = await rakuen.call<{ places: { conditionId: string }[] }>('POST', '/api/matches', { pictureId: p.id });
+      const match = await rakuen.call<{ places: { conditionId: string }[] }>('POST', '/api/matches', {
+        pictureId: p.id,
+      });
       wanted.add(conditions.find((c) => c.id === match.body.places[0].conditionId)!.paper.id);
     }
     expect(wanted.size).toBe(3);

@@ -16,11 +16,25 @@ afterAll(async () => void (await rakuen.stop()));
 const coated = readFileSync(fixture('FOGRA39L.ti3'));
 const uncoated = readFileSync(fixture('FOGRA29L.ti3'));
 
-type Facts = { facts: { figures: Record<string, { shape: string; value: number; lab: number[]; why: string }>; outline: unknown[]; ramp: unknown[]; gamutMethod: string }; readings: { id: string; primary: boolean; measurementCondition?: string }[] };
+type Facts = {
+  facts: {
+    figures: Record<string, { shape: string; value: number; lab: number[]; why: string }>;
+    outline: unknown[];
+    ramp: unknown[];
+    gamutMethod: string;
+  };
+  readings: { id: string; primary: boolean; measurementCondition?: string }[];
+};
 
 describe('readings', () => {
   it('shows what a file holds before it is kept, and keeps nothing', async () => {
-    const { status, body } = await rakuen.upload<{ patchCount: number; recognised: string[]; missing: string[]; deviceSpace: string; instrument: string }>('/api/readings/preview', 'coated.ti3', coated);
+    const { status, body } = await rakuen.upload<{
+      patchCount: number;
+      recognised: string[];
+      missing: string[];
+      deviceSpace: string;
+      instrument: string;
+    }>('/api/readings/preview', 'coated.ti3', coated);
     expect(status).toBe(200);
     expect(body).toMatchObject({ patchCount: 1617, deviceSpace: 'CMYK' });
     expect(body.recognised.join()).toContain('CMYK device values, 0–100');
@@ -30,7 +44,9 @@ describe('readings', () => {
 
   it('keeps a file and computes the figures of the print condition from it', async () => {
     const id = await condition(rakuen, 'Coated');
-    const { status, body } = await rakuen.upload<Facts>(`/api/conditions/${id}/readings`, 'coated.ti3', coated, { measurementCondition: 'M0' });
+    const { status, body } = await rakuen.upload<Facts>(`/api/conditions/${id}/readings`, 'coated.ti3', coated, {
+      measurementCondition: 'M0',
+    });
     expect(status).toBe(201);
     expect(body.facts.figures.white.lab).toEqual([95, 0, -2]);
     expect(body.facts.figures.gamutVolume.value).toBeGreaterThan(370_000);
@@ -56,26 +72,49 @@ describe('a file with several readings', () => {
     const id = await condition(rakuen, 'One Pass');
     const sheet = { ...CLASS_SHEETS.matt, brightener: 0.5, relief: RELIEFS.smooth, weightGsm: 230, thicknessUm: 300 };
     const press = { sheet, inks: PIGMENT_INKS, blackInk: 'matt' as const, inkLoad: 1 };
-    const [m1, m2] = (['M1', 'M2'] as const).map((uv, i) => writeCxf(readChart(press, surfaceChart(3, 9, 3), uv, i + 1)));
+    const [m1, m2] = (['M1', 'M2'] as const).map((uv, i) =>
+      writeCxf(readChart(press, surfaceChart(3, 9, 3), uv, i + 1)),
+    );
     // Two files made one: the objects of both, and both specifications.
-    const between = (text: string, name: string) => text.slice(text.indexOf(`<cc:${name}>`) + name.length + 5, text.indexOf(`</cc:${name}>`));
+    const between = (text: string, name: string) =>
+      text.slice(text.indexOf(`<cc:${name}>`) + name.length + 5, text.indexOf(`</cc:${name}>`));
     const one = m1
       .replace('</cc:ObjectCollection>', () => `${between(m2, 'ObjectCollection')}</cc:ObjectCollection>`)
-      .replace('</cc:ColorSpecificationCollection>', () => `${between(m2, 'ColorSpecificationCollection')}</cc:ColorSpecificationCollection>`);
-    const preview = await rakuen.upload<{ parts: { measurementCondition: string }[] }>('/api/readings/preview', 'pass.cxf', one);
+      .replace(
+        '</cc:ColorSpecificationCollection>',
+        () => `${between(m2, 'ColorSpecificationCollection')}</cc:ColorSpecificationCollection>`,
+      );
+    const preview = await rakuen.upload<{ parts: { measurementCondition: string }[] }>(
+      '/api/readings/preview',
+      'pass.cxf',
+      one,
+    );
     expect(preview.body.parts.map((p) => p.measurementCondition)).toEqual(['M1', 'M2']);
     const { status, body } = await rakuen.upload<Facts>(`/api/conditions/${id}/readings`, 'pass.cxf', one);
     expect(status).toBe(201);
-    expect(body.readings.map((r) => [r.measurementCondition, r.primary])).toEqual([['M1', true], ['M2', false]]);
+    expect(body.readings.map((r) => [r.measurementCondition, r.primary])).toEqual([
+      ['M1', true],
+      ['M2', false],
+    ]);
     expect(body.facts.figures.brightenerShift.value).toBeGreaterThan(2);
     expect(body.facts.gamutMethod).toBe('device surface');
-    for (const [as, type] of [['cgats', 'text/plain'], ['cxf', 'application/xml'], ['csv', 'text/csv']] as const) {
+    for (const [as, type] of [
+      ['cgats', 'text/plain'],
+      ['cxf', 'application/xml'],
+      ['csv', 'text/csv'],
+    ] as const) {
       const file = await fetch(`${rakuen.url}/api/readings/${body.readings[0].id}/file?as=${as}`);
       expect(file.headers.get('content-type')).toContain(type);
-      expect(file.headers.get('content-disposition')).toContain(`pass-M1.${{ cgats: 'txt', cxf: 'cxf', csv: 'csv' }[as]}`);
+      expect(file.headers.get('content-disposition')).toContain(
+        `pass-M1.${{ cgats: 'txt', cxf: 'cxf', csv: 'csv' }[as]}`,
+      );
       const text = await file.text();
-      if (as === 'csv') expect(text.split('\r\n')[0].split(',').slice(0, 4)).toEqual(['name', 'RGB_R', 'RGB_G', 'RGB_B']);
-      else expect((await rakuen.upload<{ parts: object[] }>('/api/readings/preview', 'again', text)).body.parts).toEqual([preview.body.parts[0]]);
+      if (as === 'csv')
+        expect(text.split('\r\n')[0].split(',').slice(0, 4)).toEqual(['name', 'RGB_R', 'RGB_G', 'RGB_B']);
+      else
+        expect((await rakuen.upload<{ parts: object[] }>('/api/readings/preview', 'again', text)).body.parts).toEqual([
+          preview.body.parts[0],
+        ]);
     }
     expect((await rakuen.call('GET', `/api/readings/${body.readings[0].id}/file?as=xls`)).status).toBe(400);
     const without = await rakuen.call<Facts>('DELETE', `/api/readings/${body.readings[1].id}`);
@@ -84,7 +123,13 @@ describe('a file with several readings', () => {
 });
 
 describe('pictures', () => {
-  const colours: [number, number, number][] = [[0, 0, 0], [1, 1, 1], [1, 0, 0], [0.2, 0.5, 0.3], [0.5, 0.5, 0.5]];
+  const colours: [number, number, number][] = [
+    [0, 0, 0],
+    [1, 1, 1],
+    [1, 0, 0],
+    [0.2, 0.5, 0.3],
+    [0.5, 0.5, 0.5],
+  ];
 
   it('gives the Lab that LittleCMS gives through the embedded profile, and another with another profile', async () => {
     const withP3 = await blocks(colours, 'p3');
@@ -95,8 +140,20 @@ describe('pictures', () => {
     const mean = (c: number) => colours.reduce((s, _, i) => s + known[i * 3 + c], 0) / colours.length;
     const chroma = colours.reduce((s, _, i) => s + Math.hypot(known[i * 3 + 1], known[i * 3 + 2]), 0) / colours.length;
 
-    type View = { figures: { meanL: number; meanChroma: number; nearBlackShare: number; nearWhiteShare: number; pixelsRead: number }; profileAssumed: boolean; bitsPerChannel: number; colourCells: number };
-    const view = async (name: string, bytes: Buffer) => (await rakuen.call<View>('GET', `/api/pictures/${(await picture(rakuen, name, bytes)).job.pictureId}`)).body;
+    type View = {
+      figures: {
+        meanL: number;
+        meanChroma: number;
+        nearBlackShare: number;
+        nearWhiteShare: number;
+        pixelsRead: number;
+      };
+      profileAssumed: boolean;
+      bitsPerChannel: number;
+      colourCells: number;
+    };
+    const view = async (name: string, bytes: Buffer) =>
+      (await rakuen.call<View>('GET', `/api/pictures/${(await picture(rakuen, name, bytes)).job.pictureId}`)).body;
     const p3 = await view('wide.tif', withP3);
     expect(p3).toMatchObject({ profileAssumed: false, bitsPerChannel: 16, colourCells: colours.length });
     expect(p3.figures.pixelsRead).toBe(colours.length * 400);
@@ -112,10 +169,14 @@ describe('pictures', () => {
 
   it.each(['jpeg', 'png', 'tiff'] as const)('reads 8-bit %s, colour and grey', async (format) => {
     for (const space of ['srgb', 'b-w'] as const) {
-      const bytes = await sharp({ create: { width: 60, height: 40, channels: 3, background: { r: 119, g: 119, b: 119 } } }).toColourspace(space)[format]().toBuffer();
+      const grey = sharp({ create: { width: 60, height: 40, channels: 3, background: { r: 119, g: 119, b: 119 } } });
+      const bytes = await grey.toColourspace(space).toFormat(format).toBuffer();
       const { job } = await picture(rakuen, `grey.${format}`, bytes);
       expect(job).toMatchObject({ state: 'done' });
-      const { body } = await rakuen.call<{ figures: { medianL: number; colour: string } }>('GET', `/api/pictures/${job.pictureId}`);
+      const { body } = await rakuen.call<{ figures: { medianL: number; colour: string } }>(
+        'GET',
+        `/api/pictures/${job.pictureId}`,
+      );
       expect(body.figures).toMatchObject({ medianL: 50, colour: 'black and white' });
       const preview = await fetch(`${rakuen.url}/api/pictures/${job.pictureId}/preview`);
       expect((await sharp(Buffer.from(await preview.arrayBuffer())).metadata()).format).toBe('jpeg');
@@ -130,10 +191,33 @@ describe('match, decision, print, ledger', () => {
     const bare = await condition(rakuen, 'Unread Sheet');
     await rakuen.upload(`/api/conditions/${wide}/readings`, 'c.ti3', coated);
     await rakuen.upload(`/api/conditions/${narrow}/readings`, 'u.ti3', uncoated);
-    const { job } = await picture(rakuen, 'saturated.tif', await blocks([[0.9, 0.1, 0.05], [0.1, 0.3, 0.8], [0.05, 0.05, 0.05], [0.1, 0.7, 0.2]], 'p3'), { title: 'Four lamps' });
+    const { job } = await picture(
+      rakuen,
+      'saturated.tif',
+      await blocks(
+        [
+          [0.9, 0.1, 0.05],
+          [0.1, 0.3, 0.8],
+          [0.05, 0.05, 0.05],
+          [0.1, 0.7, 0.2],
+        ],
+        'p3',
+      ),
+      { title: 'Four lamps' },
+    );
     const pictureId = job.pictureId!;
 
-    type Match = { places: { conditionId: string; place: number; cost: number; reasons: { sentence: string; figures: unknown[] }[]; figures: { outsideShare: number; outsideMeanDeltaE: number; outside95DeltaE: number }; decision?: { stamp: string } }[]; leftOut: { conditionId: string; why: string }[] };
+    type Match = {
+      places: {
+        conditionId: string;
+        place: number;
+        cost: number;
+        reasons: { sentence: string; figures: unknown[] }[];
+        figures: { outsideShare: number; outsideMeanDeltaE: number; outside95DeltaE: number };
+        decision?: { stamp: string };
+      }[];
+      leftOut: { conditionId: string; why: string }[];
+    };
     const match = await rakuen.call<Match>('POST', '/api/matches', { pictureId, conditionIds: [narrow, wide, bare] });
     expect(match.status).toBe(200);
     expect(match.body.places.map((p) => p.conditionId)).toEqual([wide, narrow]);
@@ -144,8 +228,19 @@ describe('match, decision, print, ledger', () => {
     expect(best.figures.outside95DeltaE).toBeGreaterThanOrEqual(best.figures.outsideMeanDeltaE);
     for (const p of match.body.places) for (const r of p.reasons) expect(r.figures.length).toBeGreaterThan(0);
 
-    const held = await rakuen.call<{ id: string }>('POST', '/api/decisions', { pictureId, conditionId: wide, stamp: 'held', reason: 'Wait for daylight.' });
-    const decided = await rakuen.call<{ id: string; place: number; costDeltaE: number }>('POST', '/api/decisions', { pictureId, conditionId: wide, stamp: 'chosen', reason: 'The reds hold.', decidedBy: 'client' });
+    const held = await rakuen.call<{ id: string }>('POST', '/api/decisions', {
+      pictureId,
+      conditionId: wide,
+      stamp: 'held',
+      reason: 'Wait for daylight.',
+    });
+    const decided = await rakuen.call<{ id: string; place: number; costDeltaE: number }>('POST', '/api/decisions', {
+      pictureId,
+      conditionId: wide,
+      stamp: 'chosen',
+      reason: 'The reds hold.',
+      decidedBy: 'client',
+    });
     expect(decided.status).toBe(201);
     expect(decided.body.place).toBeGreaterThan(0);
     const again = await rakuen.call<Match>('POST', '/api/matches', { pictureId, conditionIds: [wide] });
@@ -156,8 +251,14 @@ describe('match, decision, print, ledger', () => {
     expect(held.status).toBe(201);
 
     type Proposal = { settings: Record<string, string | boolean>; carriedFrom: Record<string, string> };
-    const proposal = await rakuen.call<Proposal>('GET', `/api/prints/proposal?pictureId=${pictureId}&conditionId=${wide}`);
-    expect(proposal.body.settings).toMatchObject({ mediaSetting: CONDITION.mediaSetting, intent: 'relative colorimetric' });
+    const proposal = await rakuen.call<Proposal>(
+      'GET',
+      `/api/prints/proposal?pictureId=${pictureId}&conditionId=${wide}`,
+    );
+    expect(proposal.body.settings).toMatchObject({
+      mediaSetting: CONDITION.mediaSetting,
+      intent: 'relative colorimetric',
+    });
     expect(proposal.body.carriedFrom.mediaSetting).toBe('the print condition');
     const print = {
       pictureId,
@@ -175,15 +276,22 @@ describe('match, decision, print, ledger', () => {
     };
     const made = await rakuen.call<{ id: string }>('POST', '/api/prints', print);
     expect(made.status).toBe(201);
-    expect((await rakuen.call('POST', '/api/prints', { ...print, misprintCause: ' ' })).body).toMatchObject({ field: 'misprintCause' });
-    expect((await rakuen.call('PUT', `/api/prints/${made.body.id}`, { ...print, verdict: 'good enough' })).status).toBe(200);
+    expect((await rakuen.call('POST', '/api/prints', { ...print, misprintCause: ' ' })).body).toMatchObject({
+      field: 'misprintCause',
+    });
+    expect((await rakuen.call('PUT', `/api/prints/${made.body.id}`, { ...print, verdict: 'good enough' })).status).toBe(
+      200,
+    );
     const next = await rakuen.call<Proposal>('GET', `/api/prints/proposal?pictureId=${pictureId}&conditionId=${wide}`);
     expect(next.body.settings.sharpening).toBe('strong');
     expect(next.body.carriedFrom.sharpening).toBe('the print of 2026-11-20');
 
     type Ledger = { entries: { kind: string; outcome: string; picture: string; paper: string }[] };
     const ledger = await rakuen.call<Ledger>('GET', '/api/ledger?q=wide%20four');
-    expect(ledger.body.entries.map((e) => `${e.kind} ${e.outcome}`).sort()).toEqual(['decision held', 'print good enough']);
+    expect(ledger.body.entries.map((e) => `${e.kind} ${e.outcome}`).sort()).toEqual([
+      'decision held',
+      'print good enough',
+    ]);
     expect((await rakuen.call<Ledger>('GET', '/api/ledger?q=nozzle')).body.entries).toHaveLength(1);
     expect((await rakuen.call<Ledger>('GET', '/api/ledger?kind=decision&q=nozzle')).body.entries).toHaveLength(0);
     const csv = await (await fetch(`${rakuen.url}/api/ledger.csv?q=nozzle`)).text();
@@ -207,31 +315,57 @@ describe('papers, settings, table', () => {
     const { body } = await rakuen.call<{ id: string; pricePerM2: number }>('POST', '/api/papers', twin);
     expect(body.pricePerM2).toBeCloseTo(50 / (25 * 0.21 * 0.297), 9);
     expect((await rakuen.call('POST', '/api/papers', twin)).body).toMatchObject({ statusCode: 409, field: 'name' });
-    expect((await rakuen.call<{ weightGsm: number }>('PUT', `/api/papers/${body.id}`, { ...twin, weightGsm: 310 })).body.weightGsm).toBe(310);
+    expect(
+      (await rakuen.call<{ weightGsm: number }>('PUT', `/api/papers/${body.id}`, { ...twin, weightGsm: 310 })).body
+        .weightGsm,
+    ).toBe(310);
     expect((await rakuen.call('DELETE', `/api/papers/${body.id}`)).status).toBe(204);
   });
 
   it('keeps the printmaker’s thresholds and refuses nonsense', async () => {
-    const { body } = await rakuen.call<{ thresholds: { deltaE: { edgeToEdge: number; acrossRoom: number } }; limits: object }>('GET', '/api/settings');
+    const { body } = await rakuen.call<{
+      thresholds: { deltaE: { edgeToEdge: number; acrossRoom: number } };
+      limits: object;
+    }>('GET', '/api/settings');
     expect(body.thresholds.deltaE).toEqual({ edgeToEdge: 1, acrossRoom: 2 });
     const changed = { ...body, thresholds: { ...body.thresholds, deltaE: { edgeToEdge: 0.7, acrossRoom: 1.5 } } };
     expect((await rakuen.call('PUT', '/api/settings', changed)).status).toBe(200);
     expect((await rakuen.call('GET', '/api/settings')).body).toEqual(changed);
-    expect((await rakuen.call('PUT', '/api/settings', { ...changed, thresholds: { ...changed.thresholds, deltaE: { edgeToEdge: 3, acrossRoom: 1 } } })).status).toBe(400);
+    expect(
+      (
+        await rakuen.call('PUT', '/api/settings', {
+          ...changed,
+          thresholds: { ...changed.thresholds, deltaE: { edgeToEdge: 3, acrossRoom: 1 } },
+        })
+      ).status,
+    ).toBe(400);
   });
 
   it('the table forgets what no longer exists and holds six', async () => {
     const id = await condition(rakuen, 'Laid Sheet');
     const ghost = '00000000-0000-4000-8000-000000000000';
-    const { body } = await rakuen.call('PUT', '/api/table', { conditionIds: [id, ghost], pictureIds: [], leftHand: ghost, rightHand: id });
+    const { body } = await rakuen.call('PUT', '/api/table', {
+      conditionIds: [id, ghost],
+      pictureIds: [],
+      leftHand: ghost,
+      rightHand: id,
+    });
     expect(body).toEqual({ conditionIds: [id], pictureIds: [], rightHand: id });
-    expect((await rakuen.call('PUT', '/api/table', { conditionIds: Array(7).fill(id), pictureIds: [] })).status).toBe(400);
+    expect((await rakuen.call('PUT', '/api/table', { conditionIds: Array(7).fill(id), pictureIds: [] })).status).toBe(
+      400,
+    );
   });
 
   it('describes itself: OpenAPI with a schema for every request', async () => {
     expect((await fetch(`${rakuen.url}/api/docs`)).status).toBe(200);
-    const { body } = await rakuen.call<{ paths: Record<string, object>; components: { schemas: Record<string, { properties?: object }> } }>('GET', '/api/docs-json');
-    expect(Object.keys(body.paths)).toEqual(expect.arrayContaining(['/api/papers', '/api/conditions/{id}/readings', '/api/matches', '/api/ledger.csv']));
-    for (const name of ['PaperInput', 'ConditionInput', 'MatchRequest', 'DecisionInput', 'PrintInput', 'ApiError']) expect(Object.keys(body.components.schemas[name].properties ?? {})).not.toHaveLength(0);
+    const { body } = await rakuen.call<{
+      paths: Record<string, object>;
+      components: { schemas: Record<string, { properties?: object }> };
+    }>('GET', '/api/docs-json');
+    expect(Object.keys(body.paths)).toEqual(
+      expect.arrayContaining(['/api/papers', '/api/conditions/{id}/readings', '/api/matches', '/api/ledger.csv']),
+    );
+    for (const name of ['PaperInput', 'ConditionInput', 'MatchRequest', 'DecisionInput', 'PrintInput', 'ApiError'])
+      expect(Object.keys(body.components.schemas[name].properties ?? {})).not.toHaveLength(0);
   });
 });

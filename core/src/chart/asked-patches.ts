@@ -18,7 +18,10 @@ export interface DistinctPatch {
  * The distinct colours a chart holds for its purpose: never fewer than the purpose needs, then up to `wanted`, first by a denser surface,
  * then inside the cube (Halton's sequence, so that any count is spread evenly). White and black are among them.
  */
-export function askedPatches(purpose: ChartPurpose, wanted: number): { patches: DistinctPatch[]; surfaceLevels: number } {
+export function askedPatches(
+  purpose: ChartPurpose,
+  wanted: number,
+): { patches: DistinctPatch[]; surfaceLevels: number } {
   const { greys, extras, surfaceShare } = CHART_PURPOSES[purpose];
   const greyCount = Math.max(FEWEST_GREYS, greys);
   const basics = greyCount + extras().length;
@@ -38,10 +41,14 @@ export function askedPatches(purpose: ChartPurpose, wanted: number): { patches: 
   add({ rgb: [1, 1, 1], role: 'white' });
   add({ rgb: [0, 0, 0], role: 'black' });
   const edge = Array.from({ length: levels }, (_, i) => i / (levels - 1));
-  for (const r of edge) for (const g of edge) for (const b of edge) if ([r, g, b].some((v) => v === 0 || v === 1)) add({ rgb: [r, g, b], role: 'surface' });
-  for (let i = 0; i < greyCount; i++) add({ rgb: [i / (greyCount - 1), i / (greyCount - 1), i / (greyCount - 1)], role: 'grey' });
+  for (const r of edge)
+    for (const g of edge)
+      for (const b of edge) if ([r, g, b].some((v) => v === 0 || v === 1)) add({ rgb: [r, g, b], role: 'surface' });
+  for (let i = 0; i < greyCount; i++)
+    add({ rgb: [i / (greyCount - 1), i / (greyCount - 1), i / (greyCount - 1)], role: 'grey' });
   extras().forEach(add);
-  for (let i = 1; patches.length < wanted; i++) add({ rgb: [halton(i, 2), halton(i, 3), halton(i, 5)] satisfies Rgb, role: 'inner' });
+  for (let i = 1; patches.length < wanted; i++)
+    add({ rgb: [halton(i, 2), halton(i, 3), halton(i, 5)] satisfies Rgb, role: 'inner' });
   return { patches, surfaceLevels: levels };
 }
 

@@ -96,7 +96,12 @@ const BLACKS_A_STRIP = 1;
 
 export const CHART_LIMITS = { patches: [150, 5000], patchMm: [5, 30], dpi: [150, 720], seed: [1, 999_999] } as const;
 
-const WISHES = { patches: 'Patches', patchMm: 'Patch, mm', dpi: 'Resolution, dpi', seed: 'Seed' } as const satisfies Record<keyof typeof CHART_LIMITS, string>;
+const WISHES = {
+  patches: 'Patches',
+  patchMm: 'Patch, mm',
+  dpi: 'Resolution, dpi',
+  seed: 'Seed',
+} as const satisfies Record<keyof typeof CHART_LIMITS, string>;
 
 /**
  * Lays a chart out in strips with contrasting spacers, a white and a black in every strip, the rest shuffled by the seed, a solid mark at
@@ -104,25 +109,49 @@ const WISHES = { patches: 'Patches', patchMm: 'Patch, mm', dpi: 'Resolution, dpi
  * @throws ChartError when a wish can't be met
  */
 export function designChart(spec: ChartSpec): ChartDesign {
-  for (const [field, [low, high]] of Object.entries(CHART_LIMITS) as [keyof typeof CHART_LIMITS, readonly [number, number]][]) {
-    if (!(spec[field] >= low && spec[field] <= high)) throw new ChartError(`${WISHES[field]}: ${spec[field]} lies outside ${low} to ${high}.`, field, 'Choose a value between them.');
+  for (const [field, [low, high]] of Object.entries(CHART_LIMITS) as [
+    keyof typeof CHART_LIMITS,
+    readonly [number, number],
+  ][]) {
+    if (!(spec[field] >= low && spec[field] <= high))
+      throw new ChartError(
+        `${WISHES[field]}: ${spec[field]} lies outside ${low} to ${high}.`,
+        field,
+        'Choose a value between them.',
+      );
   }
   const size = SHEET_SIZES[spec.sheet];
   const [width, height] = [size.widthMm, size.heightMm];
   const pitch = spec.patchMm + SPACER;
   const perStrip = Math.floor((height - 2 * MARGIN - HEAD - SPACER) / pitch);
   const perPage = Math.floor((width - 2 * MARGIN + BETWEEN_STRIPS) / (spec.patchMm + BETWEEN_STRIPS));
-  if (perStrip < 6 || perPage < 3) throw new ChartError(`Patches of ${spec.patchMm} mm leave too few on ${size.name}.`, 'patchMm', 'Choose a smaller patch or a larger sheet.');
+  if (perStrip < 6 || perPage < 3)
+    throw new ChartError(
+      `Patches of ${spec.patchMm} mm leave too few on ${size.name}.`,
+      'patchMm',
+      'Choose a smaller patch or a larger sheet.',
+    );
 
   const { patches: distinct, surfaceLevels } = askedPatches(spec.purpose, spec.patches);
-  const shuffled = shuffle(distinct.filter((p) => p.role !== 'white' && p.role !== 'black'), spec.seed);
+  const shuffled = shuffle(
+    distinct.filter((p) => p.role !== 'white' && p.role !== 'black'),
+    spec.seed,
+  );
   const free = perStrip - WHITES_A_STRIP - BLACKS_A_STRIP;
   const stripCount = Math.max(3, Math.ceil(shuffled.length / free));
   const pageCount = Math.ceil(stripCount / perPage);
-  if (pageCount > MOST_PAGES) throw new ChartError(`The chart would take ${pageCount} sheets; ${MOST_PAGES} is the most.`, 'patches', 'Ask for fewer or smaller patches, or a larger sheet.');
+  if (pageCount > MOST_PAGES)
+    throw new ChartError(
+      `The chart would take ${pageCount} sheets; ${MOST_PAGES} is the most.`,
+      'patches',
+      'Ask for fewer or smaller patches, or a larger sheet.',
+    );
 
   // What is left over in the last strip repeats patches from the beginning: more repeats tell more of the noise.
-  const filled = Array.from({ length: stripCount * free }, (_, i): DistinctPatch => shuffled[i] ?? { ...shuffled[(i * 7) % shuffled.length], role: 'repeat' });
+  const filled = Array.from(
+    { length: stripCount * free },
+    (_, i): DistinctPatch => shuffled[i] ?? { ...shuffled[(i * 7) % shuffled.length], role: 'repeat' },
+  );
   const random = seededRandom(spec.seed + 1);
   const strips: ChartStrip[] = [];
   const boxes: Box[][] = Array.from({ length: pageCount }, () => []);
@@ -135,10 +164,22 @@ export function designChart(spec: ChartSpec): ChartDesign {
     column.splice(Math.floor(random() * (column.length + 1)), 0, { rgb16: WHITE_16, role: 'white' });
     column.splice(Math.floor(random() * (column.length + 1)), 0, { rgb16: BLACK_16, role: 'black' });
     const top = MARGIN + HEAD;
-    const patches = column.map(({ rgb16, role }, i): PlacedPatch => ({ id: `${label}${String(i + 1).padStart(2, '0')}`, rgb16, role, xMm: x, yMm: top + SPACER + i * pitch }));
+    const patches = column.map(({ rgb16, role }, i): PlacedPatch => ({
+      id: `${label}${String(i + 1).padStart(2, '0')}`,
+      rgb16,
+      role,
+      xMm: x,
+      yMm: top + SPACER + i * pitch,
+    }));
     strips.push({ label, page, patches });
     for (let i = 0; i <= patches.length; i++) {
-      boxes[page].push({ xMm: x, yMm: top + i * pitch, widthMm: spec.patchMm, heightMm: SPACER, rgb16: spacer(patches[i - 1]?.rgb16 ?? WHITE_16, patches[i]?.rgb16 ?? WHITE_16) });
+      boxes[page].push({
+        xMm: x,
+        yMm: top + i * pitch,
+        widthMm: spec.patchMm,
+        heightMm: SPACER,
+        rgb16: spacer(patches[i - 1]?.rgb16 ?? WHITE_16, patches[i]?.rgb16 ?? WHITE_16),
+      });
     }
     texts[page].push({ xMm: x + spec.patchMm / 2, yMm: top - 1.5, sizeMm: 3, text: label, anchor: 'middle' });
   }
@@ -150,22 +191,46 @@ export function designChart(spec: ChartSpec): ChartDesign {
       heightMm: pageHeight,
       boxes: [...own, ...corners(width, pageHeight)],
       texts: [
-        { xMm: MARGIN, yMm: MARGIN + 3, sizeMm: 3.2, text: `Rakuen chart, ${spec.purpose}, seed ${spec.seed}${place}`, anchor: 'start' },
-        { xMm: MARGIN, yMm: MARGIN + 7.2, sizeMm: 2.6, text: `${strips.reduce((n, t) => n + t.patches.length, 0)} patches of ${spec.patchMm} mm, ${spec.dpi} dpi, ${size.name}. Print without colour management. Read from the solid corner, strip by strip, top to bottom.`, anchor: 'start' },
+        {
+          xMm: MARGIN,
+          yMm: MARGIN + 3,
+          sizeMm: 3.2,
+          text: `Rakuen chart, ${spec.purpose}, seed ${spec.seed}${place}`,
+          anchor: 'start',
+        },
+        {
+          xMm: MARGIN,
+          yMm: MARGIN + 7.2,
+          sizeMm: 2.6,
+          text: `${strips.reduce((n, t) => n + t.patches.length, 0)} patches of ${spec.patchMm} mm, ${spec.dpi} dpi, ${size.name}. Print without colour management. Read from the solid corner, strip by strip, top to bottom.`,
+          anchor: 'start',
+        },
         ...texts[page],
       ],
     };
   });
   const notes = [
-    distinct.length > spec.patches ? `The purpose needs ${distinct.length} distinct patches; ${spec.patches} were asked for.` : undefined,
+    distinct.length > spec.patches
+      ? `The purpose needs ${distinct.length} distinct patches; ${spec.patches} were asked for.`
+      : undefined,
     pageCount > 1 ? `It takes ${pageCount} sheets.` : undefined,
   ].filter((n) => n !== undefined);
-  return { spec, pages, strips, patchCount: stripCount * perStrip, distinctCount: distinct.length, surfaceLevels, notes };
+  return {
+    spec,
+    pages,
+    strips,
+    patchCount: stripCount * perStrip,
+    distinctCount: distinct.length,
+    surfaceLevels,
+    notes,
+  };
 }
 
 /** A, B … Z, AA, AB … */
 function stripLabel(number: number): string {
-  return number < 26 ? String.fromCharCode(65 + number) : stripLabel(Math.floor(number / 26) - 1) + String.fromCharCode(65 + (number % 26));
+  return number < 26
+    ? String.fromCharCode(65 + number)
+    : stripLabel(Math.floor(number / 26) - 1) + String.fromCharCode(65 + (number % 26));
 }
 
 /** Fisher & Yates, seeded. */
@@ -188,7 +253,13 @@ function spacer(above: Rgb16, below: Rgb16): Rgb16 {
 
 /** A solid square at the corner that is read first, rings of a square at the others. */
 function corners(width: number, height: number): Box[] {
-  const at = (xMm: number, yMm: number, side: number, rgb16: Rgb16): Box => ({ xMm, yMm, widthMm: side, heightMm: side, rgb16 });
+  const at = (xMm: number, yMm: number, side: number, rgb16: Rgb16): Box => ({
+    xMm,
+    yMm,
+    widthMm: side,
+    heightMm: side,
+    rgb16,
+  });
   const near = 4;
   const [right, bottom] = [width - near - MARK, height - near - MARK];
   const open = (x: number, y: number) => [at(x, y, MARK, BLACK_16), at(x + 1, y + 1, MARK - 2, WHITE_16)];

@@ -20,7 +20,9 @@ export function barReference(): string {
 }
 
 function reference(descriptor: string, patches: readonly { id: string; rgb16: Rgb16 }[], stripLength: number): string {
-  const rows = patches.map(({ id, rgb16 }) => [id, ...fromRgb16(rgb16).map((v) => String(Number((v * 255).toFixed(4))))].join(' '));
+  const rows = patches.map(({ id, rgb16 }) =>
+    [id, ...fromRgb16(rgb16).map((v) => String(Number((v * 255).toFixed(4))))].join(' '),
+  );
   return `${[
     'CGATS.17',
     `DESCRIPTOR "${descriptor}"`,

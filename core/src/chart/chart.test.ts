@@ -34,17 +34,32 @@ describe('a chart', () => {
       fc.property(specs, (s) => {
         const chart = laidOut(s);
         if (!chart) return;
-        expect(chart.strips.every((strip) => (['white', 'black'] as const).every((role) => strip.patches.some((p) => p.role === role)))).toBe(true);
+        expect(
+          chart.strips.every((strip) =>
+            (['white', 'black'] as const).every((role) => strip.patches.some((p) => p.role === role)),
+          ),
+        ).toBe(true);
         const values = new Set(chartPatches(chart).map((p) => p.rgb16.join()));
         expect([...values].filter((v) => new Set(v.split(',')).size === 1).length).toBeGreaterThanOrEqual(21);
         const n = chart.surfaceLevels;
         expect(n).toBeGreaterThanOrEqual(5);
-        const net = deviceSurface(Array.from({ length: n }, (_, i) => i / (n - 1)), (rgb) => (values.has(toRgb16(rgb).join()) ? [50, 0, 0] : undefined));
+        const net = deviceSurface(
+          Array.from({ length: n }, (_, i) => i / (n - 1)),
+          (rgb) => (values.has(toRgb16(rgb).join()) ? [50, 0, 0] : undefined),
+        );
         expect(net).toBeDefined();
         const places = new Set(chart.strips.flatMap((t) => t.patches.map((p) => `${t.page}/${p.xMm}/${p.yMm}`)));
         expect(places.size).toBe(chart.patchCount);
         expect(values.size).toBe(chart.distinctCount);
-        const within = chart.strips.every(({ page, patches }) => patches.every((p) => p.xMm > 5 && p.yMm > 5 && p.xMm + s.patchMm < chart.pages[page].widthMm - 5 && p.yMm + s.patchMm < chart.pages[page].heightMm - 5));
+        const within = chart.strips.every(({ page, patches }) =>
+          patches.every(
+            (p) =>
+              p.xMm > 5 &&
+              p.yMm > 5 &&
+              p.xMm + s.patchMm < chart.pages[page].widthMm - 5 &&
+              p.yMm + s.patchMm < chart.pages[page].heightMm - 5,
+          ),
+        );
         expect(within).toBe(true);
       }),
       { numRuns: 25 },
@@ -54,10 +69,18 @@ describe('a chart', () => {
   it('the same seed gives the same chart, another seed another order of the same patches; the seed stands on the sheet', () => {
     expect(designChart(spec)).toEqual(designChart(spec));
     const other = designChart({ ...spec, seed: 2027 });
-    const sorted = (c: typeof other) => chartPatches(c).filter((p) => p.rgb16.join() !== WHITE_16.join()).map((p) => p.rgb16.join()).sort();
+    const sorted = (c: typeof other) =>
+      chartPatches(c)
+        .filter((p) => p.rgb16.join() !== WHITE_16.join())
+        .map((p) => p.rgb16.join())
+        .sort();
     expect(new Set(sorted(other))).toEqual(new Set(sorted(designChart(spec))));
     expect(chartPatches(other).map((p) => p.rgb16)).not.toEqual(chartPatches(designChart(spec)).map((p) => p.rgb16));
-    expect(designChart(spec).pages[0].texts.map((t) => t.text).join(' ')).toContain('seed 2026');
+    expect(
+      designChart(spec)
+        .pages[0].texts.map((t) => t.text)
+        .join(' '),
+    ).toContain('seed 2026');
   });
 
   it('whites lie all over the sheet, not in one row', () => {
@@ -66,17 +89,21 @@ describe('a chart', () => {
   });
 
   it('every purpose holds what it is for', () => {
-    const roles = (purpose: ChartSpec['purpose']) => designChart({ ...spec, purpose, patches: 150 }).strips.flatMap((s) => s.patches.map((p) => p.role));
+    const roles = (purpose: ChartSpec['purpose']) =>
+      designChart({ ...spec, purpose, patches: 150 }).strips.flatMap((s) => s.patches.map((p) => p.role));
     expect(roles('neutral').filter((r) => r === 'grey').length).toBeGreaterThan(90);
     expect(roles('ends').filter((r) => r === 'shadow').length).toBeGreaterThan(15);
     expect(roles('brightener').filter((r) => r === 'tint').length).toBeGreaterThan(15);
     expect(roles('setting').filter((r) => r === 'ink ramp').length).toBeGreaterThan(30);
-    expect(designChart({ ...spec, purpose: 'gamut', patches: 1600 }).surfaceLevels).toBeGreaterThan(designChart({ ...spec, purpose: 'gamut', patches: 500 }).surfaceLevels);
+    expect(designChart({ ...spec, purpose: 'gamut', patches: 1600 }).surfaceLevels).toBeGreaterThan(
+      designChart({ ...spec, purpose: 'gamut', patches: 500 }).surfaceLevels,
+    );
   });
 
   it('what can’t be laid out is said by its field', () => {
     for (const [field, [low, high]] of Object.entries(CHART_LIMITS)) {
-      for (const bad of [low - 1, high + 1, NaN]) expect(() => designChart({ ...spec, [field]: bad })).toThrow(expect.objectContaining({ field }));
+      for (const bad of [low - 1, high + 1, NaN])
+        expect(() => designChart({ ...spec, [field]: bad })).toThrow(expect.objectContaining({ field }));
     }
     expect(() => designChart({ ...spec, patches: 5000, patchMm: 30 })).toThrow(/sheets; 12 is the most/);
   });
@@ -94,7 +121,8 @@ describe('on paper', () => {
     for (const strip of chart.strips.filter((s) => s.page === 0)) {
       for (const p of strip.patches) {
         const [left, top, right, bottom] = [p.xMm, p.yMm, p.xMm + 8, p.yMm + 8].map((mm) => pixelAt(mm, 150));
-        const at = (x: number, y: number) => raster.data.subarray((y * raster.widthPx + x) * 3, (y * raster.widthPx + x) * 3 + 3).join();
+        const at = (x: number, y: number) =>
+          raster.data.subarray((y * raster.widthPx + x) * 3, (y * raster.widthPx + x) * 3 + 3).join();
         const found = new Set([at((left + right) >> 1, (top + bottom) >> 1), at(left, top), at(right - 1, bottom - 1)]);
         expect([p.id, ...found]).toEqual([p.id, reference.get(p.id)!.join()]);
       }
@@ -111,17 +139,25 @@ describe('on paper', () => {
         expect([0, 1]).toContain(bar);
         const light = (rgb: readonly number[]) => (0.21 * rgb[0] + 0.72 * rgb[1] + 0.07 * rgb[2]) / 65_535;
         const [above, below] = [light(strip.patches[i].rgb16), light(p.rgb16)];
-        expect(Math.min(Math.abs(bar - above), Math.abs(bar - below))).toBeGreaterThanOrEqual(Math.min(Math.abs(1 - bar - above), Math.abs(1 - bar - below)) - 1e-9);
+        expect(Math.min(Math.abs(bar - above), Math.abs(bar - below))).toBeGreaterThanOrEqual(
+          Math.min(Math.abs(1 - bar - above), Math.abs(1 - bar - below)) - 1e-9,
+        );
       });
     }
   });
 
   it('16-bit values survive the reference file, all of them', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 65_535 }), (v) => expect(Math.round(Number((fromRgb16([v, v, v])[0] * 255).toFixed(4)) * 257)).toBe(v)));
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 65_535 }), (v) =>
+        expect(Math.round(Number((fromRgb16([v, v, v])[0] * 255).toFixed(4)) * 257)).toBe(v),
+      ),
+    );
   });
 
   it('a reading of the chart finds the cube’s surface by the reference’s device values', () => {
-    const lines = writeChartReference(chart).replace('SAMPLE_ID RGB_R RGB_G RGB_B', 'SAMPLE_ID RGB_R RGB_G RGB_B LAB_L LAB_A LAB_B').replace('NUMBER_OF_FIELDS 4', 'NUMBER_OF_FIELDS 7');
+    const lines = writeChartReference(chart)
+      .replace('SAMPLE_ID RGB_R RGB_G RGB_B', 'SAMPLE_ID RGB_R RGB_G RGB_B LAB_L LAB_A LAB_B')
+      .replace('NUMBER_OF_FIELDS 4', 'NUMBER_OF_FIELDS 7');
     const read = readingFromCgats(new TextEncoder().encode(lines.replace(/^([A-Z]+\d\d .*)$/gm, '$1 50 1 2')));
     expect(read.reading.patches).toHaveLength(chart.patchCount);
     expect(read.reading.deviceSpace).toBe('RGB');
@@ -129,16 +165,35 @@ describe('on paper', () => {
 });
 
 describe('the visual test page', () => {
-  const settings = { paper: 'Slate Baryta', printer: 'Corvane P10', mediaSetting: 'Heavy gloss fibre', printMode: 'driver', date: '2026-11-24', resolution: '1440 dpi' };
+  const settings = {
+    paper: 'Slate Baryta',
+    printer: 'Corvane P10',
+    mediaSetting: 'Heavy gloss fibre',
+    printMode: 'driver',
+    date: '2026-11-24',
+    resolution: '1440 dpi',
+  };
   const page = testPage('A4', 300, settings);
   const raster = rasterisePage(page, 300);
-  const at = (xMm: number, yMm: number) => raster.data[(pixelAt(yMm, 300) * raster.widthPx + pixelAt(xMm, 300)) * 3] / 65_535;
+  const at = (xMm: number, yMm: number) =>
+    raster.data[(pixelAt(yMm, 300) * raster.widthPx + pixelAt(xMm, 300)) * 3] / 65_535;
 
   it('says its settings and holds rings, ramps, steps, hairlines, type, sweeps, memory colours and the bar', () => {
     const words = page.marks.flatMap((m) => (m.kind === 'text' ? [m.text] : [])).join('\n');
     for (const value of Object.values(settings)) expect(words).toContain(value);
     const named = page.marks.flatMap((m) => (m.kind === 'sweep' ? [m.name] : m.kind === 'flat' && m.id ? [m.id] : []));
-    for (const name of ['zone plate', 'grey ramp', 'hues', 'sky', 'cheek', 'fair skin', 'shadow 1 %', 'highlight 1 %', 'bar 50 %']) expect(named).toContain(name);
+    for (const name of [
+      'zone plate',
+      'grey ramp',
+      'hues',
+      'sky',
+      'cheek',
+      'fair skin',
+      'shadow 1 %',
+      'highlight 1 %',
+      'bar 50 %',
+    ])
+      expect(named).toContain(name);
     expect(page.marks.some((m) => m.kind === 'flat' && m.widthMm === 0.05)).toBe(true);
     expect(page.marks.some((m) => m.kind === 'text' && m.face === 'serif' && m.sizeMm < 1.5)).toBe(true);
   });
@@ -162,7 +217,10 @@ describe('the visual test page', () => {
     expect(bar).toHaveLength(BAR_STEPS);
     const values = barValues().map((v) => v[0]);
     expect(values.slice(0, 3)).toEqual([0, 65_535, 0]);
-    bar.forEach((m, i) => m.kind === 'flat' && expect(Math.round(at(m.xMm + m.widthMm / 2, m.yMm + 4) * 65_535)).toBe(values[3 + i]));
+    bar.forEach(
+      (m, i) =>
+        m.kind === 'flat' && expect(Math.round(at(m.xMm + m.widthMm / 2, m.yMm + 4) * 65_535)).toBe(values[3 + i]),
+    );
     const steps = page.marks.filter((m) => m.kind === 'flat' && m.id?.startsWith('shadow'));
     steps.forEach((m, i) => m.kind === 'flat' && expect(at(m.xMm + 5, m.yMm + 3)).toBeCloseTo(i / 100, 4));
     const plate = page.marks.find((m) => m.kind === 'sweep' && m.name === 'zone plate')!;

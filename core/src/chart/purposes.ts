@@ -1,7 +1,8 @@
 import type { Rgb } from '../colour/types.ts';
 
 /** What a patch is on the chart for. */
-export type PatchRole = 'surface' | 'grey' | 'shadow' | 'highlight' | 'tint' | 'ink ramp' | 'inner' | 'white' | 'black' | 'repeat';
+export type PatchRole =
+  'surface' | 'grey' | 'shadow' | 'highlight' | 'tint' | 'ink ramp' | 'inner' | 'white' | 'black' | 'repeat';
 
 export interface AskedPatch {
   readonly rgb: Rgb;
@@ -19,27 +20,85 @@ export interface ChartPurposeFacts {
 }
 
 const grey = (v: number): Rgb => [v, v, v];
-const steps = (from: number, to: number, count: number, role: PatchRole): AskedPatch[] => Array.from({ length: count }, (_, i) => ({ rgb: grey(from + ((to - from) * i) / (count - 1)), role }));
+const steps = (from: number, to: number, count: number, role: PatchRole): AskedPatch[] =>
+  Array.from({ length: count }, (_, i) => ({ rgb: grey(from + ((to - from) * i) / (count - 1)), role }));
 /** The first tenth from black and the last to paper, in half percents. */
 const ends = () => [...steps(0.005, 0.1, 20, 'shadow'), ...steps(0.9, 0.995, 20, 'highlight')];
 /** A breath of each ink on the paper, and of two at once: brightener under ink. */
 const tints = (): AskedPatch[] =>
   [0.02, 0.05, 0.1, 0.2].flatMap((v) =>
-    ([[1, 0, 0], [0, 1, 0], [0, 0, 1], [1, 1, 0], [1, 0, 1], [0, 1, 1]] as const).map((ink) => ({ rgb: ink.map((on) => 1 - v * on) as unknown as Rgb, role: 'tint' as const })),
+    (
+      [
+        [1, 0, 0],
+        [0, 1, 0],
+        [0, 0, 1],
+        [1, 1, 0],
+        [1, 0, 1],
+        [0, 1, 1],
+      ] as const
+    ).map((ink) => ({ rgb: ink.map((on) => 1 - v * on) as unknown as Rgb, role: 'tint' as const })),
   );
 /** Each primary and secondary from paper to full and on to black: how a media setting lays its ink. */
 const inkRamps = (): AskedPatch[] =>
-  ([[1, 0, 0], [0, 1, 0], [0, 0, 1], [1, 1, 0], [1, 0, 1], [0, 1, 1]] as const).flatMap((ink) =>
-    Array.from({ length: 9 }, (_, i) => ({ rgb: ink.map((on) => 1 - (on * (i + 1)) / 10) as unknown as Rgb, role: 'ink ramp' as const })),
+  (
+    [
+      [1, 0, 0],
+      [0, 1, 0],
+      [0, 0, 1],
+      [1, 1, 0],
+      [1, 0, 1],
+      [0, 1, 1],
+    ] as const
+  ).flatMap((ink) =>
+    Array.from({ length: 9 }, (_, i) => ({
+      rgb: ink.map((on) => 1 - (on * (i + 1)) / 10) as unknown as Rgb,
+      role: 'ink ramp' as const,
+    })),
   );
 
 export const CHART_PURPOSES = {
-  gamut: { name: 'Gamut and profile', answers: 'How wide is it, and what does a profile need to know?', surfaceShare: 0.7, greys: 33, extras: () => [] },
-  neutral: { name: 'Neutral ramp', answers: 'Are the greys grey, and evenly spaced?', surfaceShare: 0, greys: 101, extras: () => [] },
-  ends: { name: 'Shadow and highlight steps', answers: 'Where do the shadows open, where does a highlight hold?', surfaceShare: 0, greys: 21, extras: ends },
-  brightener: { name: 'Brightener check', answers: 'How blue is the white with UV, and how soon does ink hide it?', surfaceShare: 0, greys: 21, extras: tints },
-  setting: { name: 'Media-setting trial', answers: 'Which setting lays down the right ink?', surfaceShare: 0.2, greys: 33, extras: () => [...ends(), ...inkRamps()] },
-  combined: { name: 'Combined', answers: 'All of it, once.', surfaceShare: 0.6, greys: 51, extras: () => [...ends(), ...tints()] },
+  gamut: {
+    name: 'Gamut and profile',
+    answers: 'How wide is it, and what does a profile need to know?',
+    surfaceShare: 0.7,
+    greys: 33,
+    extras: () => [],
+  },
+  neutral: {
+    name: 'Neutral ramp',
+    answers: 'Are the greys grey, and evenly spaced?',
+    surfaceShare: 0,
+    greys: 101,
+    extras: () => [],
+  },
+  ends: {
+    name: 'Shadow and highlight steps',
+    answers: 'Where do the shadows open, where does a highlight hold?',
+    surfaceShare: 0,
+    greys: 21,
+    extras: ends,
+  },
+  brightener: {
+    name: 'Brightener check',
+    answers: 'How blue is the white with UV, and how soon does ink hide it?',
+    surfaceShare: 0,
+    greys: 21,
+    extras: tints,
+  },
+  setting: {
+    name: 'Media-setting trial',
+    answers: 'Which setting lays down the right ink?',
+    surfaceShare: 0.2,
+    greys: 33,
+    extras: () => [...ends(), ...inkRamps()],
+  },
+  combined: {
+    name: 'Combined',
+    answers: 'All of it, once.',
+    surfaceShare: 0.6,
+    greys: 51,
+    extras: () => [...ends(), ...tints()],
+  },
 } as const satisfies Record<string, ChartPurposeFacts>;
 
 export type ChartPurpose = keyof typeof CHART_PURPOSES;

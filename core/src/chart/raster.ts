@@ -19,10 +19,20 @@ export function blankRaster(widthMm: number, heightMm: number, dpi: number): Ras
 }
 
 /** Fills a box, given in mm; its pixels hold exactly the value given. */
-export function fillBox(raster: Raster, xMm: number, yMm: number, widthMm: number, heightMm: number, rgb16: Rgb16): void {
+export function fillBox(
+  raster: Raster,
+  xMm: number,
+  yMm: number,
+  widthMm: number,
+  heightMm: number,
+  rgb16: Rgb16,
+): void {
   const { widthPx, heightPx, dpi, data } = raster;
   const [left, top] = [Math.max(0, pixelAt(xMm, dpi)), Math.max(0, pixelAt(yMm, dpi))];
-  const [right, bottom] = [Math.min(widthPx, pixelAt(xMm + widthMm, dpi)), Math.min(heightPx, pixelAt(yMm + heightMm, dpi))];
+  const [right, bottom] = [
+    Math.min(widthPx, pixelAt(xMm + widthMm, dpi)),
+    Math.min(heightPx, pixelAt(yMm + heightMm, dpi)),
+  ];
   for (let y = top; y < bottom; y++) {
     for (let i = (y * widthPx + left) * 3; i < (y * widthPx + right) * 3; i += 3) {
       data[i] = rgb16[0];

@@ -15,7 +15,15 @@ export type PageMark =
   | (Area & { readonly kind: 'flat'; readonly rgb: Rgb; readonly id?: string })
   /** Colour by place, u and v from 0 to 1 across and down. */
   | (Area & { readonly kind: 'sweep'; readonly name: string; readonly at: (u: number, v: number) => Rgb })
-  | { readonly kind: 'text'; readonly xMm: number; readonly yMm: number; readonly sizeMm: number; readonly face: 'serif' | 'sans'; readonly text: string; readonly reversed?: true };
+  | {
+      readonly kind: 'text';
+      readonly xMm: number;
+      readonly yMm: number;
+      readonly sizeMm: number;
+      readonly face: 'serif' | 'sans';
+      readonly text: string;
+      readonly reversed?: true;
+    };
 
 export interface TestPage {
   readonly widthMm: number;
@@ -38,7 +46,8 @@ export const TEST_PAGE_SHEETS = ['A4', 'A3', 'A3+', 'letter'] as const satisfies
 
 const grey = (v: number): Rgb => [v, v, v];
 /** Saturated hue around the circle, 0–1. */
-const hue = (h: number): Rgb => [0, 2 / 3, 1 / 3].map((shift) => Math.min(1, Math.max(0, Math.abs((((h + shift) % 1) * 6) - 3) - 1))) as unknown as Rgb;
+const hue = (h: number): Rgb =>
+  [0, 2 / 3, 1 / 3].map((shift) => Math.min(1, Math.max(0, Math.abs(((h + shift) % 1) * 6 - 3) - 1))) as unknown as Rgb;
 const towards = (c: Rgb, to: number, t: number): Rgb => c.map((v) => v + (to - v) * t) as unknown as Rgb;
 
 /** Greys a machine reads the page by: 0 to 100 % in 5 % steps, between a black, a white and a black at either end. */
@@ -65,9 +74,18 @@ export function testPage(sheet: (typeof TEST_PAGE_SHEETS)[number], dpi: number, 
   const left = (widthMm - 186) / 2;
   const top = (heightMm - 265) / 2;
   const marks: PageMark[] = [];
-  const flat = (x: number, y: number, w: number, h: number, rgb: Rgb, id?: string) => marks.push({ kind: 'flat', xMm: left + x, yMm: top + y, widthMm: w, heightMm: h, rgb, id });
-  const sweep = (name: string, x: number, y: number, w: number, h: number, at: (u: number, v: number) => Rgb) => marks.push({ kind: 'sweep', name, xMm: left + x, yMm: top + y, widthMm: w, heightMm: h, at });
-  const text = (x: number, y: number, sizeMm: number, words: string, face: 'serif' | 'sans' = 'sans', reversed?: true) => marks.push({ kind: 'text', xMm: left + x, yMm: top + y, sizeMm, face, text: words, reversed });
+  const flat = (x: number, y: number, w: number, h: number, rgb: Rgb, id?: string) =>
+    marks.push({ kind: 'flat', xMm: left + x, yMm: top + y, widthMm: w, heightMm: h, rgb, id });
+  const sweep = (name: string, x: number, y: number, w: number, h: number, at: (u: number, v: number) => Rgb) =>
+    marks.push({ kind: 'sweep', name, xMm: left + x, yMm: top + y, widthMm: w, heightMm: h, at });
+  const text = (
+    x: number,
+    y: number,
+    sizeMm: number,
+    words: string,
+    face: 'serif' | 'sans' = 'sans',
+    reversed?: true,
+  ) => marks.push({ kind: 'text', xMm: left + x, yMm: top + y, sizeMm, face, text: words, reversed });
 
   // Settings, in the margin at the top.
   text(0, 4, 4, 'Rakuen test page', 'serif');
@@ -82,7 +100,13 @@ export function testPage(sheet: (typeof TEST_PAGE_SHEETS)[number], dpi: number, 
     ['Resolution', 'Date'],
   ];
   box.forEach((row, r) => row.forEach((words, c) => text(58 + c * 66, 3 + r * 4, 2.6, `${names[r][c]}: ${words}`)));
-  for (const [x, y, w, h] of [[56, -1, 130, 0.2], [56, 13, 130, 0.2], [56, -1, 0.2, 14], [185.8, -1, 0.2, 14]] as const) flat(x, y, w, h, grey(0));
+  for (const [x, y, w, h] of [
+    [56, -1, 130, 0.2],
+    [56, 13, 130, 0.2],
+    [56, -1, 0.2, 14],
+    [185.8, -1, 0.2, 14],
+  ] as const)
+    flat(x, y, w, h, grey(0));
 
   // Zone plate: rings finer and finer, to half a pixel's pitch at the rim. Where they close up or beat, the setting blocks.
   const ringMm = 60;
@@ -112,7 +136,16 @@ export function testPage(sheet: (typeof TEST_PAGE_SHEETS)[number], dpi: number, 
   // Saturated colour: hues to black and to paper, and each ink.
   sweep('hues', 0, 86, 186, 26, (u, v) => (v < 0.5 ? towards(hue(u), 1, 1 - 2 * v) : towards(hue(u), 0, 2 * v - 1)));
   (['red', 'green', 'blue', 'cyan', 'magenta', 'yellow'] as const).forEach((name, i) => {
-    const full = ([[1, 0, 0], [0, 1, 0], [0, 0, 1], [0, 1, 1], [1, 0, 1], [1, 1, 0]] as const)[i];
+    const full = (
+      [
+        [1, 0, 0],
+        [0, 1, 0],
+        [0, 0, 1],
+        [0, 1, 1],
+        [1, 0, 1],
+        [1, 1, 0],
+      ] as const
+    )[i];
     sweep(`${name} ramp`, 0, 114 + i * 6, 186, 5.4, (u) => towards(full, 1, 1 - u));
   });
   // Smooth sweeps that show banding and a tinge: a sky, a dusk, skin into shade.
@@ -146,27 +179,50 @@ export function testPage(sheet: (typeof TEST_PAGE_SHEETS)[number], dpi: number, 
     flat((BAR_STEPS + 5 - i) * cell, 253, cell, 8, grey(v));
   });
   for (let i = 0; i < BAR_STEPS; i++) flat((3 + i) * cell, 253, cell, 8, grey(i / (BAR_STEPS - 1)), `bar ${i * 5} %`);
-  text(0, 264.6, 2.4, 'bar of greys for an instrument: black, white, black, then 0 to 100 % in steps of 5, black, white, black');
+  text(
+    0,
+    264.6,
+    2.4,
+    'bar of greys for an instrument: black, white, black, then 0 to 100 % in steps of 5, black, white, black',
+  );
   return { widthMm, heightMm, marks };
 }
 
 /** Device values of the bar, in reading order: the page's own reference. */
 export function barValues(): Rgb16[] {
-  return [0, 1, 0, ...Array.from({ length: BAR_STEPS }, (_, i) => i / (BAR_STEPS - 1)), 0, 1, 0].map((v) => toRgb16(grey(v)));
+  return [0, 1, 0, ...Array.from({ length: BAR_STEPS }, (_, i) => i / (BAR_STEPS - 1)), 0, 1, 0].map((v) =>
+    toRgb16(grey(v)),
+  );
 }
 
 /** The page in pixels, without its words. */
 export function rasterisePage(page: TestPage, dpi: number): Raster {
   const raster = blankRaster(page.widthMm, page.heightMm, dpi);
   for (const mark of page.marks) {
-    if (mark.kind === 'flat') fillBox(raster, mark.xMm, mark.yMm, Math.max(mark.widthMm, 25.4 / dpi), Math.max(mark.heightMm, 25.4 / dpi), toRgb16(mark.rgb));
+    if (mark.kind === 'flat')
+      fillBox(
+        raster,
+        mark.xMm,
+        mark.yMm,
+        Math.max(mark.widthMm, 25.4 / dpi),
+        Math.max(mark.heightMm, 25.4 / dpi),
+        toRgb16(mark.rgb),
+      );
     else if (mark.kind === 'sweep') fillSweep(raster, mark);
   }
   return raster;
 }
 
-function fillSweep({ widthPx, data, dpi }: Raster, { xMm, yMm, widthMm, heightMm, at }: Extract<PageMark, { kind: 'sweep' }>): void {
-  const [left, top, right, bottom] = [pixelAt(xMm, dpi), pixelAt(yMm, dpi), pixelAt(xMm + widthMm, dpi), pixelAt(yMm + heightMm, dpi)];
+function fillSweep(
+  { widthPx, data, dpi }: Raster,
+  { xMm, yMm, widthMm, heightMm, at }: Extract<PageMark, { kind: 'sweep' }>,
+): void {
+  const [left, top, right, bottom] = [
+    pixelAt(xMm, dpi),
+    pixelAt(yMm, dpi),
+    pixelAt(xMm + widthMm, dpi),
+    pixelAt(yMm + heightMm, dpi),
+  ];
   for (let y = top; y < bottom; y++) {
     for (let x = left; x < right; x++) {
       const rgb = toRgb16(at((x - left + 0.5) / (right - left), (y - top + 0.5) / (bottom - top)));

@@ -46,10 +46,13 @@ const SHARMA = `
 describe('CIEDE2000', () => {
   it('has all 34 pairs of Sharma, Wu & Dalal (2005)', () => expect(SHARMA).toHaveLength(34));
 
-  it.each(SHARMA)('(%d %d %d) to (%d %d %d) is %d (Sharma, Wu & Dalal 2005, table 1)', (L1, a1, b1, L2, a2, b2, expected) => {
-    expect(deltaE2000([L1, a1, b1], [L2, a2, b2])).toBeCloseTo(expected, 4);
-    expect(deltaE2000([L2, a2, b2], [L1, a1, b1])).toBeCloseTo(expected, 4);
-  });
+  it.each(SHARMA)(
+    '(%d %d %d) to (%d %d %d) is %d (Sharma, Wu & Dalal 2005, table 1)',
+    (L1, a1, b1, L2, a2, b2, expected) => {
+      expect(deltaE2000([L1, a1, b1], [L2, a2, b2])).toBeCloseTo(expected, 4);
+      expect(deltaE2000([L2, a2, b2], [L1, a1, b1])).toBeCloseTo(expected, 4);
+    },
+  );
 
   it('agrees with colorjs.io on 2,000 random pairs', () => {
     // A small linear congruential generator: the same pairs every time.

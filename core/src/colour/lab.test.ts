@@ -10,7 +10,10 @@ import { deltaE76 } from './difference.ts';
 import { absoluteOnWhite, relativeToWhite } from './relative.ts';
 import type { Lab } from './types.ts';
 
-const rows = readFileSync(new URL('../../test/fixtures/cie-10nm.csv', import.meta.url), 'utf8').trim().split('\n').map((l) => l.split(','));
+const rows = readFileSync(new URL('../../test/fixtures/cie-10nm.csv', import.meta.url), 'utf8')
+  .trim()
+  .split('\n')
+  .map((l) => l.split(','));
 const header = rows.shift()!;
 const column = (name: string) => rows.map((r) => Number(r[header.indexOf(name)]));
 
@@ -52,7 +55,10 @@ describe('white points (CIE 15)', () => {
 
   it('a flat grey keeps its lightness and has no colour under any light', () => {
     for (const light of Object.values(ILLUMINANTS)) {
-      const lab = xyzToLab(spectrumToXyz({ startNm: 380, stepNm: 10, values: new Array(36).fill(0.18) }, light), illuminantWhite(light));
+      const lab = xyzToLab(
+        spectrumToXyz({ startNm: 380, stepNm: 10, values: new Array(36).fill(0.18) }, light),
+        illuminantWhite(light),
+      );
       expect(lab[0]).toBeCloseTo(49.496, 2);
       expect(Math.hypot(lab[1], lab[2])).toBeLessThan(1e-9);
     }
@@ -60,7 +66,11 @@ describe('white points (CIE 15)', () => {
 });
 
 describe('Lab and XYZ', () => {
-  const labs = fc.tuple(fc.double({ min: 0, max: 100, noNaN: true }), fc.double({ min: -120, max: 120, noNaN: true }), fc.double({ min: -120, max: 120, noNaN: true }));
+  const labs = fc.tuple(
+    fc.double({ min: 0, max: 100, noNaN: true }),
+    fc.double({ min: -120, max: 120, noNaN: true }),
+    fc.double({ min: -120, max: 120, noNaN: true }),
+  );
 
   it('there and back is the same colour', () => {
     fc.assert(fc.property(labs, (lab) => deltaE76(xyzToLab(labToXyz(lab)), lab) < 1e-9));
@@ -68,17 +78,28 @@ describe('Lab and XYZ', () => {
 
   it('the paper white is L* 100, 0, 0 relative to itself, and the way back is exact', () => {
     fc.assert(
-      fc.property(labs, fc.tuple(fc.double({ min: 80, max: 100, noNaN: true }), fc.double({ min: -5, max: 5, noNaN: true }), fc.double({ min: -12, max: 12, noNaN: true })), (lab, white) => {
-        const relative = relativeToWhite(white);
-        expect(deltaE76(relative(white), [100, 0, 0])).toBeLessThan(1e-9);
-        expect(deltaE76(absoluteOnWhite(white)(relative(lab)), lab)).toBeLessThan(1e-8);
-      }),
+      fc.property(
+        labs,
+        fc.tuple(
+          fc.double({ min: 80, max: 100, noNaN: true }),
+          fc.double({ min: -5, max: 5, noNaN: true }),
+          fc.double({ min: -12, max: 12, noNaN: true }),
+        ),
+        (lab, white) => {
+          const relative = relativeToWhite(white);
+          expect(deltaE76(relative(white), [100, 0, 0])).toBeLessThan(1e-9);
+          expect(deltaE76(absoluteOnWhite(white)(relative(lab)), lab)).toBeLessThan(1e-8);
+        },
+      ),
     );
   });
 
   it('RGB working spaces agree with colorjs.io to 0.05 ΔE', () => {
     const channel = fc.double({ min: 0, max: 1, noNaN: true });
-    for (const [space, id] of [[SRGB, 'srgb'], [ADOBE_RGB_1998, 'a98rgb']] as const) {
+    for (const [space, id] of [
+      [SRGB, 'srgb'],
+      [ADOBE_RGB_1998, 'a98rgb'],
+    ] as const) {
       fc.assert(
         fc.property(channel, channel, channel, (r, g, b) => {
           const ours = rgbToLab(space, [r, g, b]);

@@ -23,21 +23,43 @@ describe('tristimulus values of a spectrum (CIE 15)', () => {
 
   it('do not depend on the step a straight spectrum was written at', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0, max: 0.5, noNaN: true }), fc.double({ min: 0, max: 0.5, noNaN: true }), (low, rise) => {
-        const line = (stepNm: number): Spectrum => ({ startNm: 340, stepNm, values: Array.from({ length: 490 / stepNm + 1 }, (_, i) => low + (rise * i * stepNm) / 490) });
-        const ten = spectrumToXyz(line(10));
-        for (const step of [5, 7, 35]) spectrumToXyz(line(step)).forEach((v, c) => expect(v).toBeCloseTo(ten[c], 9));
-      }),
+      fc.property(
+        fc.double({ min: 0, max: 0.5, noNaN: true }),
+        fc.double({ min: 0, max: 0.5, noNaN: true }),
+        (low, rise) => {
+          const line = (stepNm: number): Spectrum => ({
+            startNm: 340,
+            stepNm,
+            values: Array.from({ length: 490 / stepNm + 1 }, (_, i) => low + (rise * i * stepNm) / 490),
+          });
+          const ten = spectrumToXyz(line(10));
+          for (const step of [5, 7, 35]) spectrumToXyz(line(step)).forEach((v, c) => expect(v).toBeCloseTo(ten[c], 9));
+        },
+      ),
     );
   });
 
   it('a darker spectrum is never lighter', () => {
-    fc.assert(fc.property(values, fc.double({ min: 0, max: 1, noNaN: true }), (v, t) => spectrumToXyz(at10(v.map((x) => x * t)))[1] <= spectrumToXyz(at10(v))[1] + 1e-9));
+    fc.assert(
+      fc.property(
+        values,
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (v, t) => spectrumToXyz(at10(v.map((x) => x * t)))[1] <= spectrumToXyz(at10(v))[1] + 1e-9,
+      ),
+    );
   });
 
   it('between its points a spectrum is straight, beyond its ends it is held', () => {
     const s: Spectrum = { startNm: 400, stepNm: 20, values: [0.2, 0.4, 0.3] };
-    expect([380, 400, 410, 420, 430, 440, 700].map((nm) => spectrumAt(s, nm))).toEqual([0.2, 0.2, expect.closeTo(0.3, 12), 0.4, expect.closeTo(0.35, 12), 0.3, 0.3]);
+    expect([380, 400, 410, 420, 430, 440, 700].map((nm) => spectrumAt(s, nm))).toEqual([
+      0.2,
+      0.2,
+      expect.closeTo(0.3, 12),
+      0.4,
+      expect.closeTo(0.35, 12),
+      0.3,
+      0.3,
+    ]);
   });
 
   it('a blue-less light has less Z than daylight', () => {

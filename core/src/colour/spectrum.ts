@@ -55,7 +55,11 @@ function weights(illuminant: Spectrum, observer: Observer): Weights {
  * Tristimulus values of a reflectance (CIE 15): k·Σ R(λ)·S(λ)·x̄(λ), summed at 10 nm from 340 to 830 nm. A reflectance that
  * covers less is held at its end values, so a perfect diffuser gives the white exactly, whatever its range.
  */
-export function spectrumToXyz(reflectance: Spectrum, illuminant: Spectrum = ILLUMINANTS.D50, observer: Observer = '2'): Xyz {
+export function spectrumToXyz(
+  reflectance: Spectrum,
+  illuminant: Spectrum = ILLUMINANTS.D50,
+  observer: Observer = '2',
+): Xyz {
   const w = weights(illuminant, observer);
   let X = 0;
   let Y = 0;

@@ -23,7 +23,10 @@ describe('the lines of whites', () => {
   });
 
   it('the tables of D50 and D65 lie on the daylight line', () => {
-    for (const [name, kelvin] of [['D50', 5003], ['D65', 6504]] as const) {
+    for (const [name, kelvin] of [
+      ['D50', 5003],
+      ['D65', 6504],
+    ] as const) {
       const [x, y] = xy(lightXyz(ILLUMINANTS[name]));
       const [dx, dy] = daylightXy(kelvin);
       expect(Math.hypot(x - dx, y - dy)).toBeLessThan(0.0008);
@@ -37,10 +40,13 @@ describe('colour temperature', () => {
     ['A', 2856, 8],
     ['D50', 5003, 15],
     ['D65', 6504, 25],
-  ] as const)('of illuminant %s is %d K (CIE 15)', (name, kelvin, within) => expect(Math.abs(colourTemperature(lightXyz(ILLUMINANTS[name]))!.kelvin - kelvin)).toBeLessThan(within));
+  ] as const)('of illuminant %s is %d K (CIE 15)', (name, kelvin, within) =>
+    expect(Math.abs(colourTemperature(lightXyz(ILLUMINANTS[name]))!.kelvin - kelvin)).toBeLessThan(within),
+  );
 
   it('of a blackbody is its temperature', () => {
-    for (const kelvin of [2000, 3200, 5600, 9000]) expect(Math.abs(colourTemperature(lightXyz(blackbody(kelvin)))!.kelvin / kelvin - 1)).toBeLessThan(0.002);
+    for (const kelvin of [2000, 3200, 5600, 9000])
+      expect(Math.abs(colourTemperature(lightXyz(blackbody(kelvin)))!.kelvin / kelvin - 1)).toBeLessThan(0.002);
   });
 
   it('a green light has none', () => expect(colourTemperature([20, 60, 20])).toBeUndefined());

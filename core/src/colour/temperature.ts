@@ -11,7 +11,11 @@ const KELVIN = { low: 1500, high: 25_000 } as const;
 export function blackbody(kelvin: number): Spectrum {
   const at = (nm: number) => nm ** -5 / Math.expm1((C2 * 1e9) / (nm * kelvin));
   const reference = at(560);
-  return { startNm: CIE_START_NM, stepNm: CIE_STEP_NM, values: Array.from({ length: COUNT }, (_, i) => at(CIE_START_NM + i * CIE_STEP_NM) / reference) };
+  return {
+    startNm: CIE_START_NM,
+    stepNm: CIE_STEP_NM,
+    values: Array.from({ length: COUNT }, (_, i) => at(CIE_START_NM + i * CIE_STEP_NM) / reference),
+  };
 }
 
 /** Chromaticity x, y of CIE daylight (CIE 15). @param kelvin 4000–25 000 @throws RangeError outside */
@@ -23,7 +27,10 @@ export function daylightXy(kelvin: number): readonly [x: number, y: number] {
 }
 
 /** CIE 1960 u, v, in which colour temperatures are correlated. */
-const uv = ([X, Y, Z]: Xyz): readonly [number, number] => [(4 * X) / (X + 15 * Y + 3 * Z), (6 * Y) / (X + 15 * Y + 3 * Z)];
+const uv = ([X, Y, Z]: Xyz): readonly [number, number] => [
+  (4 * X) / (X + 15 * Y + 3 * Z),
+  (6 * Y) / (X + 15 * Y + 3 * Z),
+];
 const WHITE: Spectrum = { startNm: 360, stepNm: 10, values: [1, 1] };
 const locus = (kelvin: number) => uv(spectrumToXyz(WHITE, blackbody(kelvin)));
 

@@ -17,7 +17,8 @@ export function blindOrder(count: number, times: number, seed: number): BlindPai
   for (let i = 0; i < count; i++) {
     for (let j = i + 1; j < count; j++) {
       const start = random() < 0.5;
-      for (let t = 0; t < times; t++) pairs.push((t % 2 === 0) === start ? { left: i, right: j } : { left: j, right: i });
+      for (let t = 0; t < times; t++)
+        pairs.push((t % 2 === 0) === start ? { left: i, right: j } : { left: j, right: i });
     }
   }
   return shuffled(pairs, random);

@@ -39,7 +39,9 @@ export function bradleyTerry(count: number, choices: readonly PairedChoice[], st
     wins[second][first] += said === 'second' ? 1 : said === 'neither' ? 0.5 : 0;
   }
   const raw = wins.map((row) => Float64Array.from(row));
-  if (steadied) for (let i = 0; i < count; i++) for (let j = 0; j < count; j++) if (i !== j && raw[i][j] + raw[j][i] > 0) wins[i][j] += PRIOR;
+  if (steadied)
+    for (let i = 0; i < count; i++)
+      for (let j = 0; j < count; j++) if (i !== j && raw[i][j] + raw[j][i] > 0) wins[i][j] += PRIOR;
   let strength = new Float64Array(count).fill(1);
   for (let round = 0; round < ROUNDS; round++) {
     const next = strength.map((own, i) => {
@@ -61,12 +63,21 @@ export function bradleyTerry(count: number, choices: readonly PairedChoice[], st
   const errors = standardErrors(scale, wins);
   const likelihood = (of: (i: number, j: number) => number) => {
     let sum = 0;
-    for (let i = 0; i < count; i++) for (let j = 0; j < count; j++) if (raw[i][j] > 0) sum += raw[i][j] * Math.log(of(i, j));
+    for (let i = 0; i < count; i++)
+      for (let j = 0; j < count; j++) if (raw[i][j] > 0) sum += raw[i][j] * Math.log(of(i, j));
     return sum;
   };
-  const chiSquared = Math.max(0, 2 * (likelihood((i, j) => strength[i] / (strength[i] + strength[j])) - likelihood(() => 0.5)));
+  const chiSquared = Math.max(
+    0,
+    2 * (likelihood((i, j) => strength[i] / (strength[i] + strength[j])) - likelihood(() => 0.5)),
+  );
   const degreesOfFreedom = Math.max(1, count - 1);
-  return { places: scale.map((s, i) => ({ scale: s, error: errors[i] })), chiSquared, degreesOfFreedom, toldApart: choices.length > 0 && chiSquared > chiSquared95(degreesOfFreedom) };
+  return {
+    places: scale.map((s, i) => ({ scale: s, error: errors[i] })),
+    chiSquared,
+    degreesOfFreedom,
+    toldApart: choices.length > 0 && chiSquared > chiSquared95(degreesOfFreedom),
+  };
 }
 
 /** Square roots of the diagonal of the inverse information, the scale's sum held at 0. */

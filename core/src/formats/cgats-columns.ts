@@ -19,7 +19,8 @@ const GROUPS = {
   xyz: [/^XYZ_X$/i, /^XYZ_Y$/i, /^XYZ_Z$/i],
 } as const;
 
-const SPECTRAL = /^(?:SPECTRAL|SPEC|NM|R|REFL|REFLECTANCE|WAVELENGTH)?_?(?:NM|DEC|PCT)?_?(\d{3,4})(?:[.,]0+)?_?(?:NM)?$/i;
+const SPECTRAL =
+  /^(?:SPECTRAL|SPEC|NM|R|REFL|REFLECTANCE|WAVELENGTH)?_?(?:NM|DEC|PCT)?_?(\d{3,4})(?:[.,]0+)?_?(?:NM)?$/i;
 const IDS = [/^SAMPLE_ID$/i, /^SAMPLE_NAME$/i, /^SAMPLE_LOC$/i, /^STRING$/i, /^PATCH$/i];
 
 /**
@@ -56,7 +57,9 @@ function recogniseColumns(columns: readonly string[], line?: number): ColumnMap 
     const begun = found.some((i) => i >= 0 && columns[i].toUpperCase().startsWith(`${name.toUpperCase()}_`));
     if (present === found.length) return found;
     if (begun) {
-      const missing = GROUPS[name].flatMap((p, i) => (found[i] < 0 ? [p.source.split('|')[0].replace(/[\^$\\*?]/g, '')] : []));
+      const missing = GROUPS[name].flatMap((p, i) =>
+        found[i] < 0 ? [p.source.split('|')[0].replace(/[\^$\\*?]/g, '')] : [],
+      );
       throw new FormatError({
         message: `The ${name.toUpperCase()} columns are incomplete.`,
         line,
@@ -74,5 +77,12 @@ function recogniseColumns(columns: readonly string[], line?: number): ColumnMap 
     .sort((p, q) => p.nm - q.nm);
   const id = IDS.map(find).find((i) => i >= 0);
   const lab = group('lab');
-  return { id, rgb: group('rgb'), cmyk: group('cmyk'), lab, xyz: group('xyz'), spectrum: spectrum.length >= 8 ? spectrum : [] };
+  return {
+    id,
+    rgb: group('rgb'),
+    cmyk: group('cmyk'),
+    lab,
+    xyz: group('xyz'),
+    spectrum: spectrum.length >= 8 ? spectrum : [],
+  };
 }

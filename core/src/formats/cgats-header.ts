@@ -11,7 +11,15 @@ export interface HeaderFacts {
 /** What a CGATS header says of the measurement. Only what is written is taken; nothing is guessed. */
 export function readHeader(keywords: ReadonlyMap<string, string>): HeaderFacts {
   const get = (...names: string[]) => names.map((n) => keywords.get(n)).find((v) => v !== undefined && v !== '');
-  const how = ['MEASUREMENT_CONDITION', 'MEASUREMENT_SOURCE', 'INSTRUMENTATION', 'FILTER', 'WEIGHTING_FUNCTION', 'ILLUMINATION_NAME', 'MEASUREMENT_MODE']
+  const how = [
+    'MEASUREMENT_CONDITION',
+    'MEASUREMENT_SOURCE',
+    'INSTRUMENTATION',
+    'FILTER',
+    'WEIGHTING_FUNCTION',
+    'ILLUMINATION_NAME',
+    'MEASUREMENT_MODE',
+  ]
     .map((n) => keywords.get(n) ?? '')
     .join('\n');
   const backing = `${get('SAMPLE_BACKING') ?? ''}\n${how}`;

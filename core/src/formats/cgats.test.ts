@@ -30,7 +30,12 @@ function fault(run: () => unknown): FormatError {
 describe('what is recognised', () => {
   it('columns, condition, instrument, and what is missing', () => {
     const { reading, recognised, missing } = read(table(RGB_LAB, ROWS));
-    expect(reading).toMatchObject({ deviceSpace: 'RGB', condition: 'M1', instrument: 'Bench spectrophotometer', colourFrom: 'Lab' });
+    expect(reading).toMatchObject({
+      deviceSpace: 'RGB',
+      condition: 'M1',
+      instrument: 'Bench spectrophotometer',
+      colourFrom: 'Lab',
+    });
     expect(reading.patches[2]).toMatchObject({ id: '3', device: [1, 0, 0], lab: [48.5, 68.1, 50.2] });
     expect(recognised.join()).toMatch(/3 patches.*RGB device values, 0–255/);
     expect(missing.join(' ')).toMatch(/Spectra.*Backing.*Date/);
@@ -41,7 +46,12 @@ describe('what is recognised', () => {
     const text = table(RGB_LAB, ROWS);
     expect(read(text.replaceAll('\n', '\r')).reading.patches).toEqual(plain);
     expect(read(text.replaceAll('\n', '\r\n')).reading.patches).toEqual(plain);
-    const commas = read(table(RGB_LAB, ROWS.map((r) => r.replaceAll('.', ','))));
+    const commas = read(
+      table(
+        RGB_LAB,
+        ROWS.map((r) => r.replaceAll('.', ',')),
+      ),
+    );
     expect(commas.reading.patches).toEqual(plain);
     expect(commas.recognised).toContain('decimal commas');
     const named = table(RGB_LAB, ['"A 1" 255 255 255 96.1 0.2 -1.5 # paper', ...ROWS.slice(1)]);
@@ -71,7 +81,9 @@ describe('what is recognised', () => {
 
   it('340–780 nm at 20 nm is read as well', () => {
     const nms = Array.from({ length: 23 }, (_, i) => 340 + 20 * i);
-    const { reading } = read(table(`SAMPLE_ID ${nms.map((n) => `SPECTRAL_NM_${n}`).join(' ')}`, [`1 ${nms.map(() => 1).join(' ')}`]));
+    const { reading } = read(
+      table(`SAMPLE_ID ${nms.map((n) => `SPECTRAL_NM_${n}`).join(' ')}`, [`1 ${nms.map(() => 1).join(' ')}`]),
+    );
     expect(reading.patches[0].lab[0]).toBeCloseTo(100, 9);
   });
 
@@ -91,7 +103,11 @@ describe('what is recognised', () => {
 
   it('says when the file’s own Lab does not agree with its spectra', () => {
     const nms = Array.from({ length: 36 }, (_, i) => 380 + 10 * i);
-    const { missing } = read(table(`SAMPLE_ID LAB_L LAB_A LAB_B ${nms.map((n) => `NM_${n}`).join(' ')}`, [`1 60 0 0 ${nms.map(() => 0.18).join(' ')}`]));
+    const { missing } = read(
+      table(`SAMPLE_ID LAB_L LAB_A LAB_B ${nms.map((n) => `NM_${n}`).join(' ')}`, [
+        `1 60 0 0 ${nms.map(() => 0.18).join(' ')}`,
+      ]),
+    );
     expect(missing.join()).toMatch(/lies \d+\.\d ΔE00 from its spectra/);
   });
 });
@@ -100,18 +116,43 @@ describe('bad files', () => {
   const good = table(RGB_LAB, ROWS);
   it.each<[string, () => unknown, RegExp, number | undefined]>([
     ['empty', () => read(''), /empty/, undefined],
-    ['binary', () => readingFromCgats(Uint8Array.from({ length: 4000 }, (_, i) => (i * 73) % 256)), /not a text file/, undefined],
+    [
+      'binary',
+      () => readingFromCgats(Uint8Array.from({ length: 4000 }, (_, i) => (i * 73) % 256)),
+      /not a text file/,
+      undefined,
+    ],
     ['prose', () => read('Dear printer,\nplease find\n'), /does not begin like a CGATS file/, 1],
     ['cut short inside the data', () => read(good.slice(0, good.indexOf('3 255'))), /ends inside the block/, 11],
     ['cut short before the data', () => read(good.slice(0, good.indexOf('BEGIN_DATA\n'))), /no BEGIN_DATA/, undefined],
     ['a wrong count', () => read(table(RGB_LAB, ROWS, 4)), /promises 4 patches.*holds 3/, 9],
-    ['a row short of a value', () => read(table(RGB_LAB, [ROWS[0], '2 0 0 0 4.1 0.1', ROWS[2]])), /has 6 values; 7 columns/, 11],
-    ['a word for a number', () => read(table(RGB_LAB, [ROWS[0], '2 0 0 0 dark 0.1 0.3'])), /“dark” is not a number/, 11],
+    [
+      'a row short of a value',
+      () => read(table(RGB_LAB, [ROWS[0], '2 0 0 0 4.1 0.1', ROWS[2]])),
+      /has 6 values; 7 columns/,
+      11,
+    ],
+    [
+      'a word for a number',
+      () => read(table(RGB_LAB, [ROWS[0], '2 0 0 0 dark 0.1 0.3'])),
+      /“dark” is not a number/,
+      11,
+    ],
     ['no colour', () => read(table('SAMPLE_ID RGB_R RGB_G RGB_B', ['1 0 0 0'])), /no colour in this file/, undefined],
     ['half of Lab', () => read(table('SAMPLE_ID LAB_L LAB_A', ['1 50 0'])), /LAB columns are incomplete/, undefined],
     ['a negative device value', () => read(table(RGB_LAB, [ROWS[0], '2 -4 0 0 4 0 0'])), /outside 0–255/, 11],
     ['an impossible lightness', () => read(table(RGB_LAB, ['1 0 0 0 9610 0 0'])), /should lie between 0 and 100/, 10],
-    ['gaps in the spectra', () => read(table(`SAMPLE_ID ${[380, 390, 400, 420, 430, 440, 450, 460, 470].map((n) => `NM_${n}`).join(' ')}`, ['1 1 1 1 1 1 1 1 1 1'])), /not evenly spaced: 400 nm is followed by 420/, undefined],
+    [
+      'gaps in the spectra',
+      () =>
+        read(
+          table(`SAMPLE_ID ${[380, 390, 400, 420, 430, 440, 450, 460, 470].map((n) => `NM_${n}`).join(' ')}`, [
+            '1 1 1 1 1 1 1 1 1 1',
+          ]),
+        ),
+      /not evenly spaced: 400 nm is followed by 420/,
+      undefined,
+    ],
   ])('%s', (_, run, message, line) => {
     const error = fault(run);
     expect(error.message).toMatch(message);
@@ -156,7 +197,9 @@ describe('bad files', () => {
 describe('what we write we read back', () => {
   it('any reading, to the written digits', () => {
     const unit = fc.double({ min: 0, max: 1, noNaN: true });
-    const text = fc.string({ minLength: 1, maxLength: 12, unit: fc.constantFrom(...'ab c"#ü7'.split('')) }).filter((s) => s.trim() === s && !/\s{2}/.test(s));
+    const text = fc
+      .string({ minLength: 1, maxLength: 12, unit: fc.constantFrom(...'ab c"#ü7'.split('')) })
+      .filter((s) => s.trim() === s && !/\s{2}/.test(s));
     const readings = fc.record({
       ids: fc.array(text, { minLength: 4, maxLength: 8 }),
       device: fc.array(fc.tuple(unit, unit, unit), { minLength: 8, maxLength: 8 }),
@@ -171,7 +214,13 @@ describe('what we write we read back', () => {
           condition: 'M2',
           instrument,
           spectralGrid: { startNm: 380, stepNm: 10, count: 36 },
-          patches: ids.map((id, i) => ({ id, device: i === 0 ? [1, 1, 1] : device[i], lab: [50, 0, 0], xyz: [18, 18, 18], reflectance: i === 0 ? new Array(36).fill(0.9) : spectra[i] })),
+          patches: ids.map((id, i) => ({
+            id,
+            device: i === 0 ? [1, 1, 1] : device[i],
+            lab: [50, 0, 0],
+            xyz: [18, 18, 18],
+            reflectance: i === 0 ? new Array(36).fill(0.9) : spectra[i],
+          })),
         };
         const back = read(writeCgats(reading)).reading;
         expect(back.instrument).toBe(instrument);

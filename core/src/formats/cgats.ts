@@ -1,4 +1,4 @@
-import { decodeLines } from './decode-text.ts';
+import { decodeLines, type TextEncodingName } from './decode-text.ts';
 import { FormatError } from './format-error.ts';
 
 /** One table of a CGATS file (ISO 28178, CGATS.17): its header, its columns and its rows as they stand in the file. */
@@ -14,7 +14,7 @@ export interface CgatsTable {
 }
 
 export interface CgatsFile {
-  readonly encoding: 'UTF-8' | 'Latin-1';
+  readonly encoding: TextEncodingName;
   readonly tables: readonly CgatsTable[];
 }
 
@@ -89,7 +89,8 @@ function identifierLine(lines: readonly string[]): number {
     throw new FormatError({
       message: 'The file does not begin like a CGATS file.',
       line: Math.max(first, 0) + 1,
-      remedy: 'Its first line should name the format, for instance CGATS.17. Export the readings as CGATS or ISO 28178 text.',
+      remedy:
+        'Its first line should name the format, for instance CGATS.17. Export the readings as CGATS or ISO 28178 text.',
     });
   }
   return first;
@@ -135,7 +136,11 @@ function readBlock(lines: readonly string[], from: number, end: string, head: st
 
 function checkColumns(columns: readonly string[], keywords: ReadonlyMap<string, string>, line: number): void {
   if (columns.length > MAX_COLUMNS) {
-    throw new FormatError({ message: `The file names ${columns.length} columns; ${MAX_COLUMNS} is the most.`, line, remedy: 'Export fewer columns.' });
+    throw new FormatError({
+      message: `The file names ${columns.length} columns; ${MAX_COLUMNS} is the most.`,
+      line,
+      remedy: 'Export fewer columns.',
+    });
   }
   const stated = Number(keywords.get('NUMBER_OF_FIELDS'));
   // Some writers count their spectral columns wrongly by one or leave the sample number out; the rows decide.
@@ -171,7 +176,8 @@ function fitRows(block: Block, columns: readonly string[]): { rows: string[][]; 
 
 function checkRowCount(count: number, keywords: ReadonlyMap<string, string>, line: number): void {
   const stated = Number(keywords.get('NUMBER_OF_SETS'));
-  if (count === 0) throw new FormatError({ message: 'The data block is empty.', line, remedy: 'Export the readings again.' });
+  if (count === 0)
+    throw new FormatError({ message: 'The data block is empty.', line, remedy: 'Export the readings again.' });
   if (Number.isFinite(stated) && stated !== count) {
     throw new FormatError({
       message: `The header promises ${stated} patches (NUMBER_OF_SETS); the table holds ${count}.`,

@@ -4,7 +4,9 @@ import { writeCsv } from './csv-write.ts';
 
 /** A spreadsheet's way of reading RFC 4180: quotes keep commas, doubled quotes are one. */
 function cells(line: string): string[] {
-  return [...line.matchAll(/("(?:[^"]|"")*"|[^,]*)(?:,|$)/g)].slice(0, -1).map((m) => (m[1].startsWith('"') ? m[1].slice(1, -1).replaceAll('""', '"') : m[1]));
+  return [...line.matchAll(/("(?:[^"]|"")*"|[^,]*)(?:,|$)/g)]
+    .slice(0, -1)
+    .map((m) => (m[1].startsWith('"') ? m[1].slice(1, -1).replaceAll('""', '"') : m[1]));
 }
 
 describe('readings as CSV (RFC 4180)', () => {
@@ -12,24 +14,49 @@ describe('readings as CSV (RFC 4180)', () => {
     const unit = fc.double({ min: 0, max: 1, noNaN: true });
     const name = fc.string({ minLength: 1, maxLength: 8, unit: fc.constantFrom(...'aZ 9,"'.split('')) });
     fc.assert(
-      fc.property(fc.array(fc.record({ id: name, device: fc.tuple(unit, unit, unit), reflectance: fc.array(unit, { minLength: 4, maxLength: 4 }) }), { minLength: 1, maxLength: 6 }), (list) => {
-        const reading: Reading = {
-          colourFrom: 'spectrum',
-          deviceSpace: 'RGB',
-          spectralGrid: { startNm: 400, stepNm: 100, count: 4 },
-          patches: list.map((p) => ({ ...p, lab: [50, -1, 2], xyz: [18, 18.4, 15] })),
-        };
-        const lines = writeCsv(reading).split('\r\n');
-        expect(lines.pop()).toBe('');
-        const [head, ...rows] = lines.map((l) => cells(`${l},`).slice(0, 14));
-        expect(head).toEqual(['name', 'RGB_R', 'RGB_G', 'RGB_B', 'XYZ_X', 'XYZ_Y', 'XYZ_Z', 'LAB_L', 'LAB_A', 'LAB_B', '400', '500', '600', '700']);
-        rows.forEach((row, i) => {
-          expect(row[0]).toBe(list[i].id);
-          expect(Number(row[1])).toBeCloseTo(list[i].device[0] * 255, 3);
-          expect(row.slice(7, 10)).toEqual(['50', '-1', '2']);
-          expect(Number(row[13])).toBeCloseTo(list[i].reflectance[3], 5);
-        });
-      }),
+      fc.property(
+        fc.array(
+          fc.record({
+            id: name,
+            device: fc.tuple(unit, unit, unit),
+            reflectance: fc.array(unit, { minLength: 4, maxLength: 4 }),
+          }),
+          { minLength: 1, maxLength: 6 },
+        ),
+        (list) => {
+          const reading: Reading = {
+            colourFrom: 'spectrum',
+            deviceSpace: 'RGB',
+            spectralGrid: { startNm: 400, stepNm: 100, count: 4 },
+            patches: list.map((p) => ({ ...p, lab: [50, -1, 2], xyz: [18, 18.4, 15] })),
+          };
+          const lines = writeCsv(reading).split('\r\n');
+          expect(lines.pop()).toBe('');
+          const [head, ...rows] = lines.map((l) => cells(`${l},`).slice(0, 14));
+          expect(head).toEqual([
+            'name',
+            'RGB_R',
+            'RGB_G',
+            'RGB_B',
+            'XYZ_X',
+            'XYZ_Y',
+            'XYZ_Z',
+            'LAB_L',
+            'LAB_A',
+            'LAB_B',
+            '400',
+            '500',
+            '600',
+            '700',
+          ]);
+          rows.forEach((row, i) => {
+            expect(row[0]).toBe(list[i].id);
+            expect(Number(row[1])).toBeCloseTo(list[i].device[0] * 255, 3);
+            expect(row.slice(7, 10)).toEqual(['50', '-1', '2']);
+            expect(Number(row[13])).toBeCloseTo(list[i].reflectance[3], 5);
+          });
+        },
+      ),
     );
   });
 

@@ -1,7 +1,7 @@
 import type { Reading } from '../measurement/reading.ts';
+import { csvOf, type CsvCell } from './csv-table.ts';
 
-const cell = (text: string) => (/[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
-const plain = (value: number, digits: number) => String(Number(value.toFixed(digits)) + 0);
+const plain = (value: number, digits: number) => Number(value.toFixed(digits)) + 0;
 
 /** A reading as CSV (RFC 4180): name, device values 0–255 or 0–100, XYZ, L*a*b*, and reflectance factors by wavelength in nm. */
 export function writeCsv(reading: Reading): string {
@@ -13,12 +13,11 @@ export function writeCsv(reading: Reading): string {
     ...['XYZ_X', 'XYZ_Y', 'XYZ_Z', 'LAB_L', 'LAB_A', 'LAB_B'],
     ...(grid ? Array.from({ length: grid.count }, (_, i) => String(grid.startNm + i * grid.stepNm)) : []),
   ];
-  const rows = reading.patches.map((p) => [
-    // A spreadsheet takes a name that begins like this for a formula; an apostrophe keeps it text.
-    cell(/^[=+\-@\t]/.test(p.id) ? `'${p.id}` : p.id),
+  const rows = reading.patches.map((p): CsvCell[] => [
+    p.id,
     ...(deviceSpace && p.device ? p.device.map((v) => plain(v * scale, 4)) : []),
     ...[...p.xyz, ...p.lab].map((v) => plain(v, 4)),
     ...(p.reflectance ?? []).map((v) => plain(v, 6)),
   ]);
-  return [head, ...rows].map((r) => `${r.join(',')}\r\n`).join('');
+  return csvOf([head, ...rows]);
 }

@@ -3,9 +3,20 @@ import type { MeasurementCondition, Reading } from '../measurement/reading.ts';
 const NAMESPACE = 'http://colorexchangeformat.com/CxF3-core';
 
 /** How the light of each measurement condition is named in the file. */
-const ILLUMINATION: Record<MeasurementCondition, string> = { M0: 'M0_Incandescent', M1: 'M1_Daylight', M2: 'M2_UVExcluded', M3: 'M3_PolarizingFilter' };
+const ILLUMINATION: Record<MeasurementCondition, string> = {
+  M0: 'M0_Incandescent',
+  M1: 'M1_Daylight',
+  M2: 'M2_UVExcluded',
+  M3: 'M3_PolarizingFilter',
+};
 
-const escaped = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;').replace(/[\t\r\n]+/g, ' ');
+const escaped = (text: string) =>
+  text
+    .replaceAll('&', '&amp;')
+    .replaceAll('<', '&lt;')
+    .replaceAll('>', '&gt;')
+    .replaceAll('"', '&quot;')
+    .replace(/[\t\r\n]+/g, ' ');
 const plain = (value: number, digits: number) => String(Number(value.toFixed(digits)) + 0);
 
 /**
@@ -14,15 +25,24 @@ const plain = (value: number, digits: number) => String(Number(value.toFixed(dig
  */
 export function writeCxf(first: Reading, ...companions: Reading[]): string {
   const readings = [first, ...companions];
-  if (readings.some((r) => r.patches.length !== first.patches.length)) throw new RangeError('readings of one sheet hold the same patches');
+  if (readings.some((r) => r.patches.length !== first.patches.length))
+    throw new RangeError('readings of one sheet hold the same patches');
   const objects = first.patches.map((p, i) => {
     const values = readings.map((r) => colourValues(r, i)).join('');
-    return element('Object', element('ColorValues', values) + (first.deviceSpace && p.device ? deviceValues(first, p.device) : ''), ` ObjectType="Target" Name="${escaped(p.id)}" Id="o${i + 1}"`);
+    return element(
+      'Object',
+      element('ColorValues', values) + (first.deviceSpace && p.device ? deviceValues(first, p.device) : ''),
+      ` ObjectType="Target" Name="${escaped(p.id)}" Id="o${i + 1}"`,
+    );
   });
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
     `<cc:CxF xmlns:cc="${NAMESPACE}">`,
-    element('FileInformation', (first.createdAt ? element('CreationDate', escaped(first.createdAt)) : '') + (first.description ? element('Description', escaped(first.description)) : '')),
+    element(
+      'FileInformation',
+      (first.createdAt ? element('CreationDate', escaped(first.createdAt)) : '') +
+        (first.description ? element('Description', escaped(first.description)) : ''),
+    ),
     '<cc:Resources>',
     '<cc:ObjectCollection>',
     ...objects,
@@ -43,8 +63,15 @@ function deviceValues({ deviceSpace }: Reading, values: readonly number[]): stri
   return element(
     'DeviceColorValues',
     deviceSpace === 'RGB'
-      ? element('ColorRGB', ['R', 'G', 'B'].map((n, i) => element(n, plain(values[i] * 255, 4))).join(''), ' MaxRange="255"')
-      : element('ColorCMYK', ['Cyan', 'Magenta', 'Yellow', 'Black'].map((n, i) => element(n, plain(values[i] * 100, 4))).join('')),
+      ? element(
+          'ColorRGB',
+          ['R', 'G', 'B'].map((n, i) => element(n, plain(values[i] * 255, 4))).join(''),
+          ' MaxRange="255"',
+        )
+      : element(
+          'ColorCMYK',
+          ['Cyan', 'Magenta', 'Yellow', 'Black'].map((n, i) => element(n, plain(values[i] * 100, 4))).join(''),
+        ),
   );
 }
 
@@ -52,7 +79,14 @@ function colourValues(reading: Reading, patch: number): string {
   const { lab, reflectance } = reading.patches[patch];
   const under = ` ColorSpecification="${nameOf(reading)}"`;
   const grid = reading.spectralGrid;
-  const spectrum = grid && reflectance ? element('ReflectanceSpectrum', reflectance.map((r) => plain(r, 6)).join(' '), `${under} StartWL="${grid.startNm}"`) : '';
+  const spectrum =
+    grid && reflectance
+      ? element(
+          'ReflectanceSpectrum',
+          reflectance.map((r) => plain(r, 6)).join(' '),
+          `${under} StartWL="${grid.startNm}"`,
+        )
+      : '';
   return spectrum + element('ColorCIELab', ['L', 'A', 'B'].map((n, c) => element(n, plain(lab[c], 4))).join(''), under);
 }
 
@@ -62,7 +96,16 @@ function specificationOf(reading: Reading): string {
     element('MeasurementType', 'Spectrum_Reflectance'),
     grid ? `<cc:WavelengthRange StartWL="${grid.startNm}" Increment="${grid.stepNm}"/>` : '',
     reading.backing ? element('Backing', reading.backing === 'white' ? 'White' : 'Black') : '',
-    element('Device', (reading.instrument ? element('Model', escaped(reading.instrument)) : '') + (condition ? element('DeviceIllumination', ILLUMINATION[condition]) : '')),
+    element(
+      'Device',
+      (reading.instrument ? element('Model', escaped(reading.instrument)) : '') +
+        (condition ? element('DeviceIllumination', ILLUMINATION[condition]) : ''),
+    ),
   ].join('');
-  return element('ColorSpecification', element('TristimulusSpec', element('Illuminant', 'D50') + element('Observer', '2_Degree')) + element('MeasurementSpec', measurement), ` Id="${nameOf(reading)}"`);
+  return element(
+    'ColorSpecification',
+    element('TristimulusSpec', element('Illuminant', 'D50') + element('Observer', '2_Degree')) +
+      element('MeasurementSpec', measurement),
+    ` Id="${nameOf(reading)}"`,
+  );
 }

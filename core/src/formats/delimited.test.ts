@@ -5,7 +5,13 @@ import { surfaceChart } from '../simulation/chart.ts';
 import { CLASS_SHEETS, RELIEFS } from '../simulation/stand-in.ts';
 import { PIGMENT_INKS } from '../simulation/inks.ts';
 import { writeCsv } from './csv-write.ts';
-import { looksDelimited, parseDelimited, readingFromDelimited, suggestMapping, type ColumnMapping } from './delimited.ts';
+import {
+  looksDelimited,
+  parseDelimited,
+  readingFromDelimited,
+  suggestMapping,
+  type ColumnMapping,
+} from './delimited.ts';
 import { FormatError } from './format-error.ts';
 import { readingsFromFile } from './reading-formats.ts';
 
@@ -29,17 +35,27 @@ describe('CSV and TSV', () => {
     const back = readingsFromFile(bytes(csv))[0].reading;
     expect(back.deviceSpace).toBe('RGB');
     expect(back.spectralGrid).toEqual(reading.spectralGrid);
-    expect(back.patches.map((p) => p.reflectance!.map((r) => r.toFixed(6)))).toEqual(reading.patches.map((p) => p.reflectance!.map((r) => r.toFixed(6))));
+    expect(back.patches.map((p) => p.reflectance!.map((r) => r.toFixed(6)))).toEqual(
+      reading.patches.map((p) => p.reflectance!.map((r) => r.toFixed(6))),
+    );
     // L*a*b* and XYZ follow from the spectra as they are written; from then on nothing moves.
     expect(writeCsv(readingsFromFile(bytes(writeCsv(back)))[0].reading)).toBe(writeCsv(back));
   });
 
   it('any names, commas and quotes among them, come back (fast-check)', () => {
     fc.assert(
-      fc.property(fc.array(fc.string({ minLength: 1, maxLength: 12 }).filter((s) => s.trim() === s && !/\p{Cc}/u.test(s) && !s.startsWith("'")), { minLength: 1, maxLength: 5 }), (names) => {
-        const named: Reading = { ...reading, patches: names.map((id, i) => ({ ...reading.patches[i], id })) };
-        expect(readingFromDelimited(bytes(writeCsv(named))).reading.patches.map((p) => p.id)).toEqual(names);
-      }),
+      fc.property(
+        fc.array(
+          fc
+            .string({ minLength: 1, maxLength: 12 })
+            .filter((s) => s.trim() === s && !/\p{Cc}/u.test(s) && !s.startsWith("'")),
+          { minLength: 1, maxLength: 5 },
+        ),
+        (names) => {
+          const named: Reading = { ...reading, patches: names.map((id, i) => ({ ...reading.patches[i], id })) };
+          expect(readingFromDelimited(bytes(writeCsv(named))).reading.patches.map((p) => p.id)).toEqual(names);
+        },
+      ),
     );
   });
 
@@ -49,7 +65,10 @@ describe('CSV and TSV', () => {
     ['commas and quotes, old Macintosh line ends', 'name,L*,a*,b*\r"P1",95.2,0.1,-2.4\rP2,10.5,0,0\r', 'comma'],
   ])('%s', (_, text, delimiter) => {
     expect(parseDelimited(bytes(text)).delimiter).toBe(delimiter);
-    expect(readingsFromFile(bytes(text))[0].reading.patches.map((p) => p.lab)).toEqual([[95.2, 0.1, -2.4], [10.5, 0, 0]]);
+    expect(readingsFromFile(bytes(text))[0].reading.patches.map((p) => p.lab)).toEqual([
+      [95.2, 0.1, -2.4],
+      [10.5, 0, 0],
+    ]);
   });
 
   it('columns named otherwise are mapped by hand', () => {
@@ -57,7 +76,10 @@ describe('CSV and TSV', () => {
     expect(suggestMapping(parseDelimited(bytes(text))).roles).not.toContain('lab.0');
     expect(fault(() => readingFromDelimited(bytes(text))).message).toMatch(/no colour/);
     const mapping: ColumnMapping = { roles: ['id', 'lab.0', 'lab.1', 'lab.2', ''] };
-    expect(readingFromDelimited(bytes(text), mapping).reading.patches[0]).toMatchObject({ id: '1', lab: [95.2, 0.1, -2.4] });
+    expect(readingFromDelimited(bytes(text), mapping).reading.patches[0]).toMatchObject({
+      id: '1',
+      lab: [95.2, 0.1, -2.4],
+    });
   });
 
   it('spectra without wavelengths in their names take a start and a step', () => {
@@ -89,8 +111,12 @@ describe('CSV and TSV', () => {
   });
 
   it('CGATS and CxF are not taken for it', () => {
-    expect(looksDelimited(bytes('CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_ID\tLAB_L\tLAB_A\tLAB_B\nEND_DATA_FORMAT\n'))).toBe(false);
-    expect(looksDelimited(bytes('<cc:CxF xmlns:cc="http://colorexchangeformat.com/CxF3-core">\n</cc:CxF>\n'))).toBe(false);
+    expect(
+      looksDelimited(bytes('CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_ID\tLAB_L\tLAB_A\tLAB_B\nEND_DATA_FORMAT\n')),
+    ).toBe(false);
+    expect(looksDelimited(bytes('<cc:CxF xmlns:cc="http://colorexchangeformat.com/CxF3-core">\n</cc:CxF>\n'))).toBe(
+      false,
+    );
   });
 
   it('noise never breaks it (fast-check)', () => {

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { decodeLines } from './decode-text.ts';
+import { decodeLines, type TextEncodingName } from './decode-text.ts';
 import { mapColumns, noColour, wavelengthIn, type ColumnMap } from './cgats-columns.ts';
 import { FormatError } from './format-error.ts';
 import type { ImportedReading } from './imported-reading.ts';
@@ -35,7 +35,7 @@ export interface ColumnMapping {
 
 export interface Delimited extends DataTable {
   readonly delimiter: 'tab' | 'semicolon' | 'comma';
-  readonly encoding: 'UTF-8' | 'Latin-1';
+  readonly encoding: TextEncodingName;
   /** The first line names the columns. */
   readonly headed: boolean;
 }
@@ -53,7 +53,8 @@ export function looksDelimited(bytes: Uint8Array): boolean {
   return delimiter !== undefined && partsOf(lines[1], delimiter) === partsOf(lines[0], delimiter);
 }
 
-const partsOf = (line: string, delimiter: keyof typeof SIGNS) => (Papa.parse<string[]>(line, { delimiter: SIGNS[delimiter] }).data[0] ?? []).length;
+const partsOf = (line: string, delimiter: keyof typeof SIGNS) =>
+  (Papa.parse<string[]>(line, { delimiter: SIGNS[delimiter] }).data[0] ?? []).length;
 
 function delimiterOf(line: string): keyof typeof SIGNS | undefined {
   return (['tab', 'semicolon', 'comma'] as const).find((d) => line.split(SIGNS[d]).length >= FEWEST_COLUMNS);
@@ -67,31 +68,59 @@ export function parseDelimited(bytes: Uint8Array): Delimited {
   const { lines, encoding } = decodeLines(bytes);
   const first = lines.findIndex((l) => l.trim() !== '');
   const delimiter = first < 0 ? undefined : delimiterOf(lines[first]);
-  if (!delimiter) throw new FormatError({ message: 'The first line does not fall into columns.', line: Math.max(0, first) + 1, remedy: 'Save the sheet as CSV or as text with tabs.' });
-  const { data, errors } = Papa.parse<string[]>(lines.slice(first).join('\n'), { delimiter: SIGNS[delimiter], skipEmptyLines: false });
+  if (!delimiter)
+    throw new FormatError({
+      message: 'The first line does not fall into columns.',
+      line: Math.max(0, first) + 1,
+      remedy: 'Save the sheet as CSV or as text with tabs.',
+    });
+  const { data, errors } = Papa.parse<string[]>(lines.slice(first).join('\n'), {
+    delimiter: SIGNS[delimiter],
+    skipEmptyLines: false,
+  });
   const quote = errors.find((e) => e.type === 'Quotes');
-  if (quote) throw new FormatError({ message: 'A quotation mark is opened and not closed.', line: first + 1 + (quote.row ?? 0), remedy: 'Save the sheet as CSV again.' });
+  if (quote)
+    throw new FormatError({
+      message: 'A quotation mark is opened and not closed.',
+      line: first + 1 + (quote.row ?? 0),
+      remedy: 'Save the sheet as CSV again.',
+    });
   const cells = data.map((row) => row.map(plainCell));
   const headed = cells[0].some((c) => c !== '' && !isNumber(c));
   const columns = headed ? cells[0].map((c, i) => c || `column ${i + 1}`) : cells[0].map((_, i) => `column ${i + 1}`);
-  if (columns.length > MAX_COLUMNS) throw new FormatError({ message: `The file has ${columns.length} columns; ${MAX_COLUMNS} is the most.`, line: first + 1, remedy: 'Export fewer columns.' });
+  if (columns.length > MAX_COLUMNS)
+    throw new FormatError({
+      message: `The file has ${columns.length} columns; ${MAX_COLUMNS} is the most.`,
+      line: first + 1,
+      remedy: 'Export fewer columns.',
+    });
   const rows: string[][] = [];
   const rowLines: number[] = [];
   cells.forEach((row, i) => {
     if ((headed && i === 0) || row.every((c) => c === '')) return;
     if (row.length !== columns.length) {
-      throw new FormatError({ message: `The row has ${row.length} cells; the first has ${columns.length}.`, line: first + 1 + i, field: columns[Math.min(row.length, columns.length - 1)], remedy: 'Look for a cell that holds the delimiter without quotes.' });
+      throw new FormatError({
+        message: `The row has ${row.length} cells; the first has ${columns.length}.`,
+        line: first + 1 + i,
+        field: columns[Math.min(row.length, columns.length - 1)],
+        remedy: 'Look for a cell that holds the delimiter without quotes.',
+      });
     }
     rows.push(row);
     rowLines.push(first + 1 + i);
   });
-  if (rows.length === 0) throw new FormatError({ message: 'There is no row below the column names.', line: first + 1, remedy: 'Export the readings again.' });
+  if (rows.length === 0)
+    throw new FormatError({
+      message: 'There is no row below the column names.',
+      line: first + 1,
+      remedy: 'Export the readings again.',
+    });
   return { columns, rows, rowLines, delimiter, encoding, headed };
 }
 
 const isNumber = (text: string) => /^[-+]?(\d+([.,]\d*)?|[.,]\d+)(e[-+]?\d+)?$/i.test(text);
 /** Spaces about a cell go, and the apostrophe a spreadsheet puts before text that looks like a formula. */
-const plainCell = (text: string) => text.trim().replace(/^'(?=[=+\-@\t])/, '');
+const plainCell = (text: string) => text.trim().replace(/^'(?=\s*[=+\-@|\t\uff1d\uff0b\uff0d\uff20])/, '');
 
 /** The mapping the names of the columns suggest; whatever is not understood is left out. */
 export function suggestMapping(table: Delimited): ColumnMapping {
@@ -106,7 +135,8 @@ export function suggestMapping(table: Delimited): ColumnMapping {
   }
   if (map.id !== undefined) roles[map.id] = 'id';
   else if (/name|patch|sample|id|field/i.test(table.columns[0])) roles[0] = 'id';
-  for (const group of ['rgb', 'cmyk', 'lab', 'xyz'] as const) map[group]?.forEach((column, i) => (roles[column] = `${group}.${i}` as ColumnRole));
+  for (const group of ['rgb', 'cmyk', 'lab', 'xyz'] as const)
+    map[group]?.forEach((column, i) => (roles[column] = `${group}.${i}` as ColumnRole));
   map.spectrum?.forEach(({ column }) => (roles[column] = 'nm'));
   return { roles };
 }
@@ -115,10 +145,21 @@ export function suggestMapping(table: Delimited): ColumnMapping {
 function columnsOf(table: Delimited, mapping: ColumnMapping): ColumnMap {
   const { roles, startNm, stepNm } = mapping;
   const line = table.rowLines[0] - 1 || 1;
-  if (roles.length !== table.columns.length) throw new FormatError({ message: `The mapping knows ${roles.length} columns; the file has ${table.columns.length}.`, line, remedy: 'Say again which column holds what.' });
+  if (roles.length !== table.columns.length)
+    throw new FormatError({
+      message: `The mapping knows ${roles.length} columns; the file has ${table.columns.length}.`,
+      line,
+      remedy: 'Say again which column holds what.',
+    });
   const at = (role: ColumnRole): number | undefined => {
     const places = roles.flatMap((r, i) => (r === role ? [i] : []));
-    if (places.length > 1) throw new FormatError({ message: `Two columns are said to hold ${COLUMN_ROLES[role]}.`, line, field: places.map((p) => table.columns[p]).join(', '), remedy: 'Leave one of them out.' });
+    if (places.length > 1)
+      throw new FormatError({
+        message: `Two columns are said to hold ${COLUMN_ROLES[role]}.`,
+        line,
+        field: places.map((p) => table.columns[p]).join(', '),
+        remedy: 'Leave one of them out.',
+      });
     return places[0];
   };
   const group = (name: 'rgb' | 'cmyk' | 'lab' | 'xyz'): number[] | undefined => {
@@ -126,18 +167,47 @@ function columnsOf(table: Delimited, mapping: ColumnMapping): ColumnMap {
     const found = parts.map(at);
     if (found.every((f) => f === undefined)) return undefined;
     const lacking = parts.filter((_, i) => found[i] === undefined);
-    if (lacking.length > 0) throw new FormatError({ message: `${lacking.map((r) => COLUMN_ROLES[r]).join(' and ')} ${lacking.length === 1 ? 'is' : 'are'} not among the columns.`, line, field: lacking.map((r) => COLUMN_ROLES[r]).join(', '), remedy: 'Say which column holds it, or leave the others of its group out.' });
+    if (lacking.length > 0)
+      throw new FormatError({
+        message: `${lacking.map((r) => COLUMN_ROLES[r]).join(' and ')} ${lacking.length === 1 ? 'is' : 'are'} not among the columns.`,
+        line,
+        field: lacking.map((r) => COLUMN_ROLES[r]).join(', '),
+        remedy: 'Say which column holds it, or leave the others of its group out.',
+      });
     return found as number[];
   };
   const spectral = roles.flatMap((r, column) => (r === 'nm' ? [column] : []));
   const named = spectral.map((column) => wavelengthIn(table.columns[column]));
   const spectrum = spectral.map((column, i) => {
-    const nm = named.every((n) => n !== undefined) ? named[i] : startNm !== undefined && stepNm !== undefined ? startNm + i * stepNm : undefined;
-    if (nm === undefined) throw new FormatError({ message: 'The spectral columns are not named by their wavelength.', line, field: table.columns[column], remedy: 'State the first wavelength and the step.' });
+    const nm = named.every((n) => n !== undefined)
+      ? named[i]
+      : startNm !== undefined && stepNm !== undefined
+        ? startNm + i * stepNm
+        : undefined;
+    if (nm === undefined)
+      throw new FormatError({
+        message: 'The spectral columns are not named by their wavelength.',
+        line,
+        field: table.columns[column],
+        remedy: 'State the first wavelength and the step.',
+      });
     return { column, nm };
   });
-  const map: ColumnMap = { id: at('id'), rgb: group('rgb'), cmyk: group('cmyk'), lab: group('lab'), xyz: group('xyz'), spectrum: spectrum.sort((p, q) => p.nm - q.nm) };
-  if (spectrum.length === 1) throw new FormatError({ message: 'One wavelength is no spectrum.', line, field: table.columns[spectral[0]], remedy: 'Map the other wavelengths too, or leave it out.' });
+  const map: ColumnMap = {
+    id: at('id'),
+    rgb: group('rgb'),
+    cmyk: group('cmyk'),
+    lab: group('lab'),
+    xyz: group('xyz'),
+    spectrum: spectrum.sort((p, q) => p.nm - q.nm),
+  };
+  if (spectrum.length === 1)
+    throw new FormatError({
+      message: 'One wavelength is no spectrum.',
+      line,
+      field: table.columns[spectral[0]],
+      remedy: 'Map the other wavelengths too, or leave it out.',
+    });
   if (!map.lab && !map.xyz && spectrum.length === 0) throw noColour(line);
   return map;
 }
@@ -146,5 +216,8 @@ function columnsOf(table: Delimited, mapping: ColumnMapping): ColumnMap {
 export function readingFromDelimited(bytes: Uint8Array, mapping?: ColumnMapping): ImportedReading {
   const table = parseDelimited(bytes);
   const map = columnsOf(table, mapping ?? suggestMapping(table));
-  return readingFromTable(table, map, { recognised: [`${table.delimiter === 'tab' ? 'TSV' : 'CSV'}, ${table.encoding}, ${table.delimiter} between columns`], header: {} });
+  return readingFromTable(table, map, {
+    recognised: [`${table.delimiter === 'tab' ? 'TSV' : 'CSV'}, ${table.encoding}, ${table.delimiter} between columns`],
+    header: {},
+  });
 }

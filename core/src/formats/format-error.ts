@@ -15,6 +15,8 @@ export class FormatError extends Error {
 
 /** One line for a shell or a log: file, line, field, fault and remedy. */
 export function describeFault(file: string, error: FormatError): string {
-  const place = [file, error.line === undefined ? '' : `line ${error.line}`, error.field ? `column ${error.field}` : ''].filter(Boolean).join(', ');
+  const place = [file, error.line === undefined ? '' : `line ${error.line}`, error.field ? `column ${error.field}` : '']
+    .filter(Boolean)
+    .join(', ');
   return `${place}: ${error.message} ${error.remedy}`;
 }

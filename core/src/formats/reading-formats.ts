@@ -18,19 +18,28 @@ export interface ReadingFormat {
   readonly read: (bytes: Uint8Array, mapping?: ColumnMapping) => ImportedReading[];
 }
 
-const beginning = (bytes: Uint8Array) => new TextDecoder('windows-1252').decode(bytes.subarray(0, 200)).replace(/^(ï»¿|\s)+/, '');
+const beginning = (bytes: Uint8Array) =>
+  new TextDecoder('windows-1252').decode(bytes.subarray(0, 200)).replace(/^(ï»¿|\s)+/, '');
 
 /** What a reading can be written as. */
 export const WRITERS = {
   cgats: { name: 'CGATS', extension: 'txt', mediaType: 'text/plain', write: writeCgats },
   cxf: { name: 'CxF3', extension: 'cxf', mediaType: 'application/xml', write: (reading: Reading) => writeCxf(reading) },
   csv: { name: 'CSV', extension: 'csv', mediaType: 'text/csv', write: writeCsv },
-} as const satisfies Record<string, { name: string; extension: string; mediaType: string; write: (reading: Reading) => string }>;
+} as const satisfies Record<
+  string,
+  { name: string; extension: string; mediaType: string; write: (reading: Reading) => string }
+>;
 
 /** In the order in which they are tried; the last takes whatever is left and says what is wrong with it. */
 export const READING_FORMATS: readonly ReadingFormat[] = [
   { name: 'CxF3', source: 'ISO 17972', recognises: (bytes) => beginning(bytes).startsWith('<'), read: readingsFromCxf },
-  { name: 'CSV or TSV', source: 'RFC 4180', recognises: looksDelimited, read: (bytes, mapping) => [readingFromDelimited(bytes, mapping)] },
+  {
+    name: 'CSV or TSV',
+    source: 'RFC 4180',
+    recognises: looksDelimited,
+    read: (bytes, mapping) => [readingFromDelimited(bytes, mapping)],
+  },
   { name: 'CGATS', source: 'ISO 28178, CGATS.17', recognises: () => true, read: (bytes) => [readingFromCgats(bytes)] },
 ];
 

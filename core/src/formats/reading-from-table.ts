@@ -23,9 +23,17 @@ export interface DataTable {
  * spectrum, the colour is computed from it (D50, 2°); else the table's L*a*b* and XYZ are taken as they stand.
  * @throws FormatError with line and column
  */
-export function readingFromTable(table: DataTable, map: ColumnMap, from: { recognised: readonly string[]; header: HeaderFacts }): ImportedReading {
+export function readingFromTable(
+  table: DataTable,
+  map: ColumnMap,
+  from: { recognised: readonly string[]; header: HeaderFacts },
+): ImportedReading {
   if (table.rows.length > MAX_PATCHES) {
-    throw new FormatError({ message: `The table holds ${table.rows.length} patches; ${MAX_PATCHES} is the most.`, line: table.rowLines[0], remedy: 'Split the file.' });
+    throw new FormatError({
+      message: `The table holds ${table.rows.length} patches; ${MAX_PATCHES} is the most.`,
+      line: table.rowLines[0],
+      remedy: 'Split the file.',
+    });
   }
   const recognised = [...from.recognised, `${table.rows.length} patches`];
   const missing: string[] = [];
@@ -37,7 +45,10 @@ export function readingFromTable(table: DataTable, map: ColumnMap, from: { recog
   else missing.push('Device values: white is taken as the lightest patch, black as the darkest; no neutral ramp.');
 
   const spectra = map.spectrum.length > 0 ? readSpectra(table, map, numbers) : undefined;
-  if (spectra) recognised.push(`reflectance ${spectra.grid.startNm}–${spectra.grid.startNm + spectra.grid.stepNm * (spectra.grid.count - 1)} nm every ${spectra.grid.stepNm} nm, in ${spectra.inPercent ? 'percent' : 'parts of one'}`);
+  if (spectra)
+    recognised.push(
+      `reflectance ${spectra.grid.startNm}–${spectra.grid.startNm + spectra.grid.stepNm * (spectra.grid.count - 1)} nm every ${spectra.grid.stepNm} nm, in ${spectra.inPercent ? 'percent' : 'parts of one'}`,
+    );
   else missing.push('Spectra: colour can’t be computed for another light.');
   if (map.xyz) recognised.push('XYZ');
   if (map.lab) recognised.push('L*a*b*');
@@ -57,14 +68,21 @@ export function readingFromTable(table: DataTable, map: ColumnMap, from: { recog
       xyz = xyzs?.[r] ?? labToXyz(lab);
     }
     if (!(lab[0] > -2 && lab[0] < 130)) {
-      throw new FormatError({ message: `Patch ${row[map.id ?? 0]} has an L* of ${lab[0].toFixed(1)}; it should lie between 0 and 100.`, line: table.rowLines[r], field: 'LAB_L', remedy: 'Check the units of the export.' });
+      throw new FormatError({
+        message: `Patch ${row[map.id ?? 0]} has an L* of ${lab[0].toFixed(1)}; it should lie between 0 and 100.`,
+        line: table.rowLines[r],
+        field: 'LAB_L',
+        remedy: 'Check the units of the export.',
+      });
     }
     return { id: map.id === undefined ? String(r + 1) : row[map.id], device: device?.values[r], lab, xyz, reflectance };
   });
   if (spectra && labs) {
     const apart = labs.reduce((sum, lab, r) => sum + deltaE2000(lab, patches[r].lab), 0) / labs.length;
     if (apart > 0.5) {
-      missing.push(`Agreement: the file’s own L*a*b* lies ${apart.toFixed(1)} ΔE00 from its spectra under D50, 2°; another light or observer was set. The spectra are used.`);
+      missing.push(
+        `Agreement: the file’s own L*a*b* lies ${apart.toFixed(1)} ΔE00 from its spectra under D50, 2°; another light or observer was set. The spectra are used.`,
+      );
     }
   }
   if (numbers.decimalCommas()) recognised.push('decimal commas');
@@ -76,7 +94,13 @@ export function readingFromTable(table: DataTable, map: ColumnMap, from: { recog
   if (!header.createdAt) missing.push('Date of measurement.');
 
   return {
-    reading: { patches, deviceSpace: space?.name, spectralGrid: spectra?.grid, colourFrom: spectra ? 'spectrum' : labs ? 'Lab' : 'XYZ', ...header },
+    reading: {
+      patches,
+      deviceSpace: space?.name,
+      spectralGrid: spectra?.grid,
+      colourFrom: spectra ? 'spectrum' : labs ? 'Lab' : 'XYZ',
+      ...header,
+    },
     recognised,
     missing,
     columns: table.columns,
@@ -143,7 +167,11 @@ function readXyz(table: DataTable, columns: readonly number[], numbers: Numbers)
   return raw.map(([X, Y, Z]) => [X * factor, Y * factor, Z * factor]);
 }
 
-function readSpectra(table: DataTable, map: ColumnMap, numbers: Numbers): { grid: SpectralGrid; values: number[][]; inPercent: boolean } {
+function readSpectra(
+  table: DataTable,
+  map: ColumnMap,
+  numbers: Numbers,
+): { grid: SpectralGrid; values: number[][]; inPercent: boolean } {
   const nms = map.spectrum.map((s) => s.nm);
   const stepNm = nms[1] - nms[0];
   const uneven = nms.findIndex((nm, i) => i > 0 && nm - nms[i - 1] !== stepNm);
@@ -163,5 +191,9 @@ function readSpectra(table: DataTable, map: ColumnMap, numbers: Numbers): { grid
   }
   const raw = table.rows.map((_, r) => map.spectrum.map((s) => numbers.at(r, s.column)));
   const inPercent = raw.reduce((m, v) => Math.max(m, ...v), 0) > 2.5;
-  return { grid: { startNm: nms[0], stepNm, count: nms.length }, values: inPercent ? raw.map((v) => v.map((x) => x / 100)) : raw, inPercent };
+  return {
+    grid: { startNm: nms[0], stepNm, count: nms.length },
+    values: inPercent ? raw.map((v) => v.map((x) => x / 100)) : raw,
+    inPercent,
+  };
 }

@@ -4,7 +4,10 @@ import { parseLightSpectrum } from './spectrum-table.ts';
 import { spectrumAt } from '../colour/spectrum.ts';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
-const rows = (sign: string, decimal: '.' | ',' = '.') => Array.from({ length: 41 }, (_, i) => [380 + i * 10, (0.5 + i / 40).toFixed(3).replace('.', decimal)].join(sign)).join('\n');
+const rows = (sign: string, decimal: '.' | ',' = '.') =>
+  Array.from({ length: 41 }, (_, i) => [380 + i * 10, (0.5 + i / 40).toFixed(3).replace('.', decimal)].join(sign)).join(
+    '\n',
+  );
 
 describe('a lamp from a file', () => {
   it.each([

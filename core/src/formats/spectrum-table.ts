@@ -20,22 +20,60 @@ export function parseLightSpectrum(bytes: Uint8Array): Spectrum {
   lines.slice(0, MOST_LINES).forEach((raw, i) => {
     const line = raw.trim();
     if (line === '' || line.startsWith('#')) return;
-    const cells = /[;\t]/.test(line) ? line.split(/[;\t]/) : /,\s/.test(line) || (line.match(/,/g)?.length === 1 && !/\s/.test(line)) ? line.split(',') : line.split(/\s+/);
+    const cells = /[;\t]/.test(line)
+      ? line.split(/[;\t]/)
+      : /,\s/.test(line) || (line.match(/,/g)?.length === 1 && !/\s/.test(line))
+        ? line.split(',')
+        : line.split(/\s+/);
     const [nm, power] = cells.map((c) => Number(c.trim().replace(',', '.')));
     if (cells.length < 2 || !Number.isFinite(nm) || !Number.isFinite(power)) {
       if (points.length === 0) return;
-      throw new FormatError({ message: 'This line holds no wavelength and power.', line: i + 1, remedy: 'Give two numbers a line: nm and power.' });
+      throw new FormatError({
+        message: 'This line holds no wavelength and power.',
+        line: i + 1,
+        remedy: 'Give two numbers a line: nm and power.',
+      });
     }
-    if (nm < NM.least || nm > NM.most) throw new FormatError({ message: `${nm} nm is no wavelength of light for the eye.`, line: i + 1, remedy: `Give wavelengths in nm, from ${NM.least} to ${NM.most}.` });
-    if (power < 0) throw new FormatError({ message: 'A lamp gives no less than nothing.', line: i + 1, remedy: 'Take the dark reading off, or set what is below 0 to 0.' });
+    if (nm < NM.least || nm > NM.most)
+      throw new FormatError({
+        message: `${nm} nm is no wavelength of light for the eye.`,
+        line: i + 1,
+        remedy: `Give wavelengths in nm, from ${NM.least} to ${NM.most}.`,
+      });
+    if (power < 0)
+      throw new FormatError({
+        message: 'A lamp gives no less than nothing.',
+        line: i + 1,
+        remedy: 'Take the dark reading off, or set what is below 0 to 0.',
+      });
     const before = points[points.length - 1];
-    if (before && nm <= before.nm) throw new FormatError({ message: `${nm} nm follows ${before.nm} nm.`, line: i + 1, remedy: 'Sort the wavelengths from short to long, each once.' });
+    if (before && nm <= before.nm)
+      throw new FormatError({
+        message: `${nm} nm follows ${before.nm} nm.`,
+        line: i + 1,
+        remedy: 'Sort the wavelengths from short to long, each once.',
+      });
     points.push({ nm, power });
   });
-  if (points.length < FEWEST) throw new FormatError({ message: `Only ${points.length} wavelengths were found.`, line: lines.length, remedy: 'Give two columns: nm and power, eight lines or more.' });
+  if (points.length < FEWEST)
+    throw new FormatError({
+      message: `Only ${points.length} wavelengths were found.`,
+      line: lines.length,
+      remedy: 'Give two columns: nm and power, eight lines or more.',
+    });
   const [first, last] = [points[0], points[points.length - 1]];
-  if (first.nm > SPAN.from || last.nm < SPAN.to) throw new FormatError({ message: `The spectrum runs from ${first.nm} to ${last.nm} nm.`, line: 1, remedy: `It must span ${SPAN.from} to ${SPAN.to} nm at the least.` });
-  if (points.every((p) => p.power === 0)) throw new FormatError({ message: 'The lamp gives no light.', line: 1, remedy: 'Measure it again with the lamp on.' });
+  if (first.nm > SPAN.from || last.nm < SPAN.to)
+    throw new FormatError({
+      message: `The spectrum runs from ${first.nm} to ${last.nm} nm.`,
+      line: 1,
+      remedy: `It must span ${SPAN.from} to ${SPAN.to} nm at the least.`,
+    });
+  if (points.every((p) => p.power === 0))
+    throw new FormatError({
+      message: 'The lamp gives no light.',
+      line: 1,
+      remedy: 'Measure it again with the lamp on.',
+    });
   const startNm = Math.ceil(first.nm / STEP) * STEP;
   const values: number[] = [];
   for (let nm = startNm, at = 0; nm <= last.nm; nm += STEP) {

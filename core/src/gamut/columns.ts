@@ -19,7 +19,10 @@ const SIDE = 4096;
 const OFFSET = 0.4142;
 const STEP = 1;
 
-export const cellMiddle = (key: number, step: number): readonly [a: number, b: number] => [(Math.floor(key / SIDE) - SIDE / 2 + OFFSET) * step, ((key % SIDE) - SIDE / 2 + OFFSET) * step];
+export const cellMiddle = (key: number, step: number): readonly [a: number, b: number] => [
+  (Math.floor(key / SIDE) - SIDE / 2 + OFFSET) * step,
+  ((key % SIDE) - SIDE / 2 + OFFSET) * step,
+];
 
 /**
  * Cuts a closed mesh into columns. Where a surface folds over itself, whatever it encloses once or more is inside.
@@ -85,7 +88,7 @@ function inside(list: readonly number[]): number[] {
 /** Length that two lists of stretches have in common. */
 export function commonLength(p: readonly number[], q: readonly number[]): number {
   let length = 0;
-  for (let i = 0, j = 0; i < p.length && j < q.length; ) {
+  for (let i = 0, j = 0; i < p.length && j < q.length;) {
     length += Math.max(0, Math.min(p[i + 1], q[j + 1]) - Math.max(p[i], q[j]));
     if (p[i + 1] < q[j + 1]) i += 2;
     else j += 2;

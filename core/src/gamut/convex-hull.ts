@@ -52,7 +52,17 @@ export function convexHull(points: readonly Lab[]): GamutMesh {
     nx /= length;
     ny /= length;
     nz /= length;
-    return { v: [a, b, c], across: [] as never, nx, ny, nz, offset: nx * xs[a] + ny * ys[a] + nz * zs[a], outside: [], furthest: epsilon, alive: true };
+    return {
+      v: [a, b, c],
+      across: [] as never,
+      nx,
+      ny,
+      nz,
+      offset: nx * xs[a] + ny * ys[a] + nz * zs[a],
+      outside: [],
+      furthest: epsilon,
+      alive: true,
+    };
   };
   const height = (f: Face, i: number) => f.nx * xs[i] + f.ny * ys[i] + f.nz * zs[i] - f.offset;
   const assign = (i: number, faces: readonly Face[]) => {
@@ -108,7 +118,8 @@ export function convexHull(points: readonly Lab[]): GamutMesh {
     for (const f of visible) {
       for (let e = 0; e < 3; e++) {
         const other = f.across[e];
-        if (other.alive) horizon.push({ face: other, edge: other.across.indexOf(f), from: f.v[e], to: f.v[(e + 1) % 3] });
+        if (other.alive)
+          horizon.push({ face: other, edge: other.across.indexOf(f), from: f.v[e], to: f.v[(e + 1) % 3] });
       }
     }
 
@@ -123,7 +134,8 @@ export function convexHull(points: readonly Lab[]): GamutMesh {
     }
     for (const f of made) {
       const next = startsAt.get(f.v[1]);
-      if (!next || startsAt.size !== made.length) throw new GamutError('The colours are too nearly alike to bound a gamut.');
+      if (!next || startsAt.size !== made.length)
+        throw new GamutError('The colours are too nearly alike to bound a gamut.');
       f.across[1] = next;
       next.across[2] = f;
     }
@@ -136,8 +148,15 @@ export function convexHull(points: readonly Lab[]): GamutMesh {
 }
 
 /** Four points that span a volume: the furthest pair along an axis, the furthest from their line, the furthest from that plane. */
-function firstSimplex(xs: Float64Array, ys: Float64Array, zs: Float64Array, epsilon: number): [number, number, number, number] {
-  const flat = new GamutError('The colours lie on one line or in one plane, so they enclose no gamut. Grey ramps alone are not enough.');
+function firstSimplex(
+  xs: Float64Array,
+  ys: Float64Array,
+  zs: Float64Array,
+  epsilon: number,
+): [number, number, number, number] {
+  const flat = new GamutError(
+    'The colours lie on one line or in one plane, so they enclose no gamut. Grey ramps alone are not enough.',
+  );
   const n = xs.length;
   let a = 0;
   let b = 0;
@@ -181,7 +200,9 @@ function firstSimplex(xs: Float64Array, ys: Float64Array, zs: Float64Array, epsi
   if (fromLine <= epsilon * 100) throw flat;
   const [nx, ny, nz] = cross(c);
   const normal = Math.hypot(nx, ny, nz);
-  const [d, fromPlane] = furthest((i) => Math.abs(nx * (xs[i] - xs[a]) + ny * (ys[i] - ys[a]) + nz * (zs[i] - zs[a])) / normal);
+  const [d, fromPlane] = furthest(
+    (i) => Math.abs(nx * (xs[i] - xs[a]) + ny * (ys[i] - ys[a]) + nz * (zs[i] - zs[a])) / normal,
+  );
   if (fromPlane <= epsilon * 100) throw flat;
   return [a, b, c, d];
 }
@@ -194,7 +215,9 @@ const SPAN = 400 * FINE;
 export function distinct(points: readonly Lab[]): Lab[] {
   const seen = new Map<number, Lab>();
   for (const p of points) {
-    const key = (Math.round((p[0] + 20) * FINE) * SPAN + Math.round((p[1] + 200) * FINE)) * SPAN + Math.round((p[2] + 200) * FINE);
+    const key =
+      (Math.round((p[0] + 20) * FINE) * SPAN + Math.round((p[1] + 200) * FINE)) * SPAN +
+      Math.round((p[2] + 200) * FINE);
     if (!seen.has(key)) seen.set(key, p);
   }
   return [...seen.values()];

@@ -10,7 +10,8 @@ import { sliceAtHue, sliceAtLightness } from './slices.ts';
 import { spaceSolid } from './working-spaces.ts';
 
 const [srgb, adobe] = [spaceSolid(SRGB), spaceSolid(ADOBE_RGB_1998)];
-const box = ([L, a, b]: Lab, [dL, da, db]: Lab): GamutMesh => convexHull([0, 1, 2, 3, 4, 5, 6, 7].map((i): Lab => [L + (i & 1) * dL, a + ((i >> 1) & 1) * da, b + (i >> 2) * db]));
+const box = ([L, a, b]: Lab, [dL, da, db]: Lab): GamutMesh =>
+  convexHull([0, 1, 2, 3, 4, 5, 6, 7].map((i): Lab => [L + (i & 1) * dL, a + ((i >> 1) & 1) * da, b + (i >> 2) * db]));
 const cloud = (seed: number): GamutMesh => {
   const random = seededRandom(seed);
   return convexHull(Array.from({ length: 40 }, (): Lab => [100 * random(), 120 * random() - 60, 120 * random() - 60]));
@@ -18,7 +19,10 @@ const cloud = (seed: number): GamutMesh => {
 
 describe('columns', () => {
   it('hold the volume of the mesh, to 0.2 %', () => {
-    for (const mesh of [srgb, adobe, box([10, -30, -20], [50, 40, 60])]) expect(Math.abs(columnsOf(mesh).volume / meshVolume(mesh) - 1)).toBeLessThan(0.002 + 0.01 * Number(mesh.vertices.length < 10));
+    for (const mesh of [srgb, adobe, box([10, -30, -20], [50, 40, 60])])
+      expect(Math.abs(columnsOf(mesh).volume / meshVolume(mesh) - 1)).toBeLessThan(
+        0.002 + 0.01 * Number(mesh.vertices.length < 10),
+      );
   });
 });
 
@@ -49,28 +53,42 @@ describe('coverage', () => {
       }),
       { numRuns: 30 },
     );
-    expect(coverage(columnsOf(box([0, 0, 0], [10, 10, 10])), columnsOf(box([0, 50, 50], [10, 10, 10]))).intersection).toBe(0);
+    expect(
+      coverage(columnsOf(box([0, 0, 0], [10, 10, 10])), columnsOf(box([0, 50, 50], [10, 10, 10]))).intersection,
+    ).toBe(0);
   });
 
   it('two boxes overlap by the box they share', () => {
-    const shared = coverage(columnsOf(box([0, 0, 0], [60, 40, 40]), 0.5), columnsOf(box([30, 20, 10], [60, 40, 40]), 0.5)).intersection;
+    const shared = coverage(
+      columnsOf(box([0, 0, 0], [60, 40, 40]), 0.5),
+      columnsOf(box([30, 20, 10], [60, 40, 40]), 0.5),
+    ).intersection;
     expect(Math.abs(shared / (30 * 20 * 30) - 1)).toBeLessThan(0.03);
   });
 
-  it('columns of different steps are not compared', () => expect(() => coverage(columnsOf(srgb, 1), columnsOf(srgb, 2))).toThrow(RangeError));
+  it('columns of different steps are not compared', () =>
+    expect(() => coverage(columnsOf(srgb, 1), columnsOf(srgb, 2))).toThrow(RangeError));
 });
 
 describe('where one reaches beyond the other', () => {
   it('is said in words: Adobe RGB (1998) has greens that sRGB has not, and sRGB has nothing of its own', () => {
     const [a, s] = [columnsOf(adobe), columnsOf(srgb)];
     const words = reachesBeyond(a, s);
-    expect(words.slice(0, 4).map((w) => w.words).join()).toMatch(/greens/);
+    expect(
+      words
+        .slice(0, 4)
+        .map((w) => w.words)
+        .join(),
+    ).toMatch(/greens/);
     expect(words.reduce((sum, w) => sum + w.volume, 0)).toBeCloseTo(a.volume - coverage(a, s).intersection, 3);
     expect(reachesBeyond(s, a).reduce((sum, w) => sum + w.volume, 0)).toBeLessThan(0.003 * s.volume);
   });
 
   it('a box taller than another reaches beyond it in its deep part alone', () => {
-    const beyond = reachesBeyond(columnsOf(box([10, 20, -60], [60, 20, 20])), columnsOf(box([30, 20, -60], [40, 20, 20])));
+    const beyond = reachesBeyond(
+      columnsOf(box([10, 20, -60], [60, 20, 20])),
+      columnsOf(box([30, 20, -60], [40, 20, 20])),
+    );
     for (const { words, highL } of beyond) {
       expect(words).toMatch(/blues|violets/);
       expect(highL).toBeLessThanOrEqual(30.01);
@@ -83,9 +101,16 @@ describe('slices', () => {
   it('of a box at any lightness are its base, closed', () => {
     const segments = sliceAtLightness(box([10, -20, -30], [60, 40, 60]), 33.3);
     const ends = new Map<string, number>();
-    for (const [x0, y0, x1, y1] of segments) for (const p of [[x0, y0], [x1, y1]]) ends.set(p.map((v) => v.toFixed(6)).join(), (ends.get(p.map((v) => v.toFixed(6)).join()) ?? 0) + 1);
+    for (const [x0, y0, x1, y1] of segments)
+      for (const p of [
+        [x0, y0],
+        [x1, y1],
+      ])
+        ends.set(p.map((v) => v.toFixed(6)).join(), (ends.get(p.map((v) => v.toFixed(6)).join()) ?? 0) + 1);
     expect([...ends.values()].every((n) => n % 2 === 0)).toBe(true);
-    expect(segments.every(([x0, y0]) => Math.abs(Math.abs(x0) - 20) < 1e-9 || Math.abs(Math.abs(y0) - 30) < 1e-9)).toBe(true);
+    expect(segments.every(([x0, y0]) => Math.abs(Math.abs(x0) - 20) < 1e-9 || Math.abs(Math.abs(y0) - 30) < 1e-9)).toBe(
+      true,
+    );
     expect(sliceAtLightness(box([10, -20, -30], [60, 40, 60]), 80)).toEqual([]);
   });
 
@@ -99,7 +124,9 @@ describe('slices', () => {
         const start = rest.shift()!;
         let loop = start[0] * start[3] - start[2] * start[1];
         for (;;) {
-          const at = rest.findIndex((s) => (Math.hypot(s[0] - x, s[1] - y) < 1e-6) || Math.hypot(s[2] - x, s[3] - y) < 1e-6);
+          const at = rest.findIndex(
+            (s) => Math.hypot(s[0] - x, s[1] - y) < 1e-6 || Math.hypot(s[2] - x, s[3] - y) < 1e-6,
+          );
           if (at < 0) break;
           const [s] = rest.splice(at, 1);
           const next = Math.hypot(s[0] - x, s[1] - y) < 1e-6 ? [s[2], s[3]] : [s[0], s[1]];

@@ -18,7 +18,11 @@ export function coverage(first: Columns, second: Columns): Coverage {
     if (other) length += commonLength(stretches, other);
   }
   const intersection = length * first.step * first.step;
-  return { intersection, firstCoversSecond: second.volume === 0 ? 0 : intersection / second.volume, secondCoversFirst: first.volume === 0 ? 0 : intersection / first.volume };
+  return {
+    intersection,
+    firstCoversSecond: second.volume === 0 ? 0 : intersection / second.volume,
+    secondCoversFirst: first.volume === 0 ? 0 : intersection / first.volume,
+  };
 }
 
 /** Colours one solid has and another has not, gathered under a printmaker's word. */

@@ -19,7 +19,10 @@ const FACES: readonly (readonly [fixed: 0 | 1 | 2, value: 0 | 1])[] = [
  * @param colourOf Lab printed for a device RGB; undefined where no patch was read
  * @returns undefined when a patch of the surface is missing
  */
-export function deviceSurface(levels: readonly number[], colourOf: (rgb: Rgb) => Lab | undefined): GamutMesh | undefined {
+export function deviceSurface(
+  levels: readonly number[],
+  colourOf: (rgb: Rgb) => Lab | undefined,
+): GamutMesh | undefined {
   const vertices: Lab[] = [];
   const numbers = new Map<string, number>();
   const n = levels.length;

@@ -18,15 +18,22 @@ describe('volume', () => {
   it.each([
     ['sRGB', SRGB, 832_870],
     ['Adobe RGB (1998)', ADOBE_RGB_1998, 1_208_631],
-  ] as const)('%s is %d–%d cubic Lab units within 0.3 %% (Lindbloom, table of RGB working spaces)', (_, space, published) => {
-    expect(Math.abs(meshVolume(solid(space, 33)) / published - 1)).toBeLessThan(0.003);
-  });
+  ] as const)(
+    '%s is %d–%d cubic Lab units within 0.3 %% (Lindbloom, table of RGB working spaces)',
+    (_, space, published) => {
+      expect(Math.abs(meshVolume(solid(space, 33)) / published - 1)).toBeLessThan(0.003);
+    },
+  );
 
   it('a box of sides 10, 20, 30 holds 6,000, wherever it stands', () => {
     const coordinate = fc.double({ min: -50, max: 50, noNaN: true });
     fc.assert(
       fc.property(coordinate, coordinate, coordinate, (x, y, z) => {
-        const box = [0, 1, 2, 3, 4, 5, 6, 7].map((i): Lab => [x + (i & 1) * 10, y + ((i >> 1) & 1) * 20, z + (i >> 2) * 30]);
+        const box = [0, 1, 2, 3, 4, 5, 6, 7].map((i): Lab => [
+          x + (i & 1) * 10,
+          y + ((i >> 1) & 1) * 20,
+          z + (i >> 2) * 30,
+        ]);
         expect(meshVolume(convexHull(box))).toBeCloseTo(6000, 6);
       }),
     );
@@ -35,21 +42,30 @@ describe('volume', () => {
   it('the convex hull is that of quickhull3d, and closed', () => {
     const coordinate = fc.integer({ min: -20, max: 20 });
     fc.assert(
-      fc.property(fc.array(fc.tuple(coordinate, coordinate, coordinate), { minLength: 8, maxLength: 120 }), fc.boolean(), (list, scattered) => {
-        const random = seededRandom(list.length);
-        const points = distinct(list.map((p): Lab => (scattered ? [p[0] + random(), p[1] + random(), p[2] + random()] : p)));
-        let ours;
-        try {
-          ours = convexHull(points);
-        } catch (error) {
-          expect((error as Error).message).toMatch(/in one plane|at least four/);
-          return;
-        }
-        const theirs = { vertices: points, triangles: quickHull(points as never) as unknown as [number, number, number][] };
-        expect(meshVolume(ours)).toBeCloseTo(meshVolume(theirs), 6);
-        const edges = new Set(ours.triangles.flatMap(([i, j, k]) => [`${i},${j}`, `${j},${k}`, `${k},${i}`]));
-        for (const edge of edges) expect(edges.has(edge.split(',').reverse().join())).toBe(true);
-      }),
+      fc.property(
+        fc.array(fc.tuple(coordinate, coordinate, coordinate), { minLength: 8, maxLength: 120 }),
+        fc.boolean(),
+        (list, scattered) => {
+          const random = seededRandom(list.length);
+          const points = distinct(
+            list.map((p): Lab => (scattered ? [p[0] + random(), p[1] + random(), p[2] + random()] : p)),
+          );
+          let ours;
+          try {
+            ours = convexHull(points);
+          } catch (error) {
+            expect((error as Error).message).toMatch(/in one plane|at least four/);
+            return;
+          }
+          const theirs = {
+            vertices: points,
+            triangles: quickHull(points as never) as unknown as [number, number, number][],
+          };
+          expect(meshVolume(ours)).toBeCloseTo(meshVolume(theirs), 6);
+          const edges = new Set(ours.triangles.flatMap(([i, j, k]) => [`${i},${j}`, `${j},${k}`, `${k},${i}`]));
+          for (const edge of edges) expect(edges.has(edge.split(',').reverse().join())).toBe(true);
+        },
+      ),
       { numRuns: 300 },
     );
   });
@@ -71,7 +87,15 @@ describe('volume', () => {
   });
 
   it('says so when there is nothing to enclose', () => {
-    expect(() => modifiedHull([[10, 0, 0], [90, 0, 0], [50, 0, 0], [30, 0, 0], [20, 0, 0]])).toThrow(/one line or in one plane/);
+    expect(() =>
+      modifiedHull([
+        [10, 0, 0],
+        [90, 0, 0],
+        [50, 0, 0],
+        [30, 0, 0],
+        [20, 0, 0],
+      ]),
+    ).toThrow(/one line or in one plane/);
     expect(() => convexHull([[1, 2, 3]])).toThrow(/at least four/);
   });
 });
@@ -91,11 +115,22 @@ describe('inside and nearest', () => {
   });
 
   it('colours no device has are outside', () => {
-    for (const lab of [[50, 120, 0], [120, 0, 0], [-5, 0, 0], [90, 0, -60], [20, -60, 0]] as Lab[]) expect(index.contains(lab)).toBe(false);
+    for (const lab of [
+      [50, 120, 0],
+      [120, 0, 0],
+      [-5, 0, 0],
+      [90, 0, -60],
+      [20, -60, 0],
+    ] as Lab[])
+      expect(index.contains(lab)).toBe(false);
   });
 
   it('finds the nearest colour of the surface as looking at every corner and face middle would, or a nearer one', () => {
-    const lab = fc.tuple(fc.double({ min: -20, max: 120, noNaN: true }), fc.double({ min: -150, max: 150, noNaN: true }), fc.double({ min: -150, max: 150, noNaN: true }));
+    const lab = fc.tuple(
+      fc.double({ min: -20, max: 120, noNaN: true }),
+      fc.double({ min: -150, max: 150, noNaN: true }),
+      fc.double({ min: -150, max: 150, noNaN: true }),
+    );
     const samples = mesh.triangles.flatMap(([i, j, k]) => {
       const [p, q, r] = [mesh.vertices[i], mesh.vertices[j], mesh.vertices[k]];
       return [p, q, r, [0, 1, 2].map((c) => (p[c] + q[c] + r[c]) / 3) as unknown as Lab];

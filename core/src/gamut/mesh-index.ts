@@ -66,7 +66,9 @@ export function indexMesh(mesh: GamutMesh): MeshIndex {
           return;
         }
         const [near, far] =
-          boxDistanceSquared(node.left!, lab) <= boxDistanceSquared(node.right!, lab) ? [node.left!, node.right!] : [node.right!, node.left!];
+          boxDistanceSquared(node.left!, lab) <= boxDistanceSquared(node.right!, lab)
+            ? [node.left!, node.right!]
+            : [node.right!, node.left!];
         visit(near);
         visit(far);
       };
@@ -152,7 +154,11 @@ function nearestOnTriangle(p: Lab, a: Lab, b: Lab, c: Lab): Lab {
 
 const minus = (p: Lab, q: Lab): Lab => [p[0] - q[0], p[1] - q[1], p[2] - q[2]];
 const dot = (p: Lab, q: Lab): number => p[0] * q[0] + p[1] * q[1] + p[2] * q[2];
-const cross = (p: Lab, q: Lab): Lab => [p[1] * q[2] - p[2] * q[1], p[2] * q[0] - p[0] * q[2], p[0] * q[1] - p[1] * q[0]];
+const cross = (p: Lab, q: Lab): Lab => [
+  p[1] * q[2] - p[2] * q[1],
+  p[2] * q[0] - p[0] * q[2],
+  p[0] * q[1] - p[1] * q[0],
+];
 const along = (p: Lab, d: Lab, t: number): Lab => [p[0] + d[0] * t, p[1] + d[1] * t, p[2] + d[2] * t];
 const squared = (p: Lab, q: Lab): number => (p[0] - q[0]) ** 2 + (p[1] - q[1]) ** 2 + (p[2] - q[2]) ** 2;
 

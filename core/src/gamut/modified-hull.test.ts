@@ -40,7 +40,9 @@ describe('the modified hull (Balasubramanian & Dalal 1997)', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 1e6 }), fc.integer({ min: 12, max: 200 }), (seed, count) => {
         const random = seededRandom(seed);
-        const points = distinct(Array.from({ length: count }, (): Lab => [5 + 90 * random(), 160 * random() - 80, 160 * random() - 80]));
+        const points = distinct(
+          Array.from({ length: count }, (): Lab => [5 + 90 * random(), 160 * random() - 80, 160 * random() - 80]),
+        );
         expect(meshVolume(modifiedHull(points))).toBeLessThanOrEqual(meshVolume(convexHull(points)) * (1 + 1e-9));
       }),
       { numRuns: 100 },

@@ -6,13 +6,21 @@ export type Segment = readonly [x0: number, y0: number, x1: number, y1: number];
 
 /** The cut through a solid at one lightness, in a*, b*. */
 export function sliceAtLightness(mesh: GamutMesh, L: number): Segment[] {
-  return cut(mesh, (p) => p[0] - L, (p) => [p[1], p[2]]);
+  return cut(
+    mesh,
+    (p) => p[0] - L,
+    (p) => [p[1], p[2]],
+  );
 }
 
 /** The cut through a solid at one hue, in C*, L*: half a plane from the axis of greys outwards. */
 export function sliceAtHue(mesh: GamutMesh, hueDegrees: number): Segment[] {
   const [cos, sin] = [Math.cos((hueDegrees * Math.PI) / 180), Math.sin((hueDegrees * Math.PI) / 180)];
-  const whole = cut(mesh, (p) => p[2] * cos - p[1] * sin, (p) => [p[1] * cos + p[2] * sin, p[0]]);
+  const whole = cut(
+    mesh,
+    (p) => p[2] * cos - p[1] * sin,
+    (p) => [p[1] * cos + p[2] * sin, p[0]],
+  );
   return whole.flatMap((s): Segment[] => {
     if (s[0] < 0 && s[2] < 0) return [];
     if (s[0] >= 0 && s[2] >= 0) return [s];

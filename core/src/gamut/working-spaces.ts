@@ -3,7 +3,10 @@ import { deviceSurface } from './device-surface.ts';
 import type { GamutMesh } from './mesh.ts';
 
 /** Working spaces that can be laid beside a print's gamut. */
-export const WORKING_SPACES = { srgb: SRGB, 'adobe-rgb': ADOBE_RGB_1998, romm: ROMM_RGB } as const satisfies Record<string, RgbSpace>;
+export const WORKING_SPACES = { srgb: SRGB, 'adobe-rgb': ADOBE_RGB_1998, romm: ROMM_RGB } as const satisfies Record<
+  string,
+  RgbSpace
+>;
 export type WorkingSpace = keyof typeof WORKING_SPACES;
 
 const LEVELS = Array.from({ length: 17 }, (_, i) => i / 16);

@@ -1,9 +1,17 @@
 import type { Figure } from '../measurement/figure.ts';
 import { EVEN_WEIGHTS, findLikes, profileDonors, type LikeCandidate } from './likeness.ts';
 
-const sheet = (id: string, white: [number, number, number], dmax: number, over: Partial<LikeCandidate> = {}): LikeCandidate => ({
+const sheet = (
+  id: string,
+  white: [number, number, number],
+  dmax: number,
+  over: Partial<LikeCandidate> = {},
+): LikeCandidate => ({
   id,
-  figures: { white: { shape: 'colour', lab: white, sd: 0.1 }, dmax: { shape: 'scalar', value: dmax, sd: 0.01 } } as Record<string, Figure>,
+  figures: {
+    white: { shape: 'colour', lab: white, sd: 0.1 },
+    dmax: { shape: 'scalar', value: dmax, sd: 0.01 },
+  } as Record<string, Figure>,
   coating: 'cotton',
   weightGsm: 310,
   thicknessUm: 490,
@@ -39,7 +47,13 @@ describe('a like', () => {
 describe('a profile for an uncoated sheet', () => {
   it('is looked for among coated matt conditions that have one, the nearest white first (practice)', () => {
     const washi = sheet('washi', [93, 0.5, 8], 1.1, { coating: 'uncoated', profile: '' });
-    const donors = profileDonors(washi, [near, warm, sheet('gloss', [93, 0.5, 8], 2.4, { coating: 'gloss' }), sheet('other washi', [93, 0.5, 8], 1.1, { coating: 'uncoated' }), sheet('no profile', [93, 0.5, 8], 1.6, { profile: '' })]);
+    const donors = profileDonors(washi, [
+      near,
+      warm,
+      sheet('gloss', [93, 0.5, 8], 2.4, { coating: 'gloss' }),
+      sheet('other washi', [93, 0.5, 8], 1.1, { coating: 'uncoated' }),
+      sheet('no profile', [93, 0.5, 8], 1.6, { profile: '' }),
+    ]);
     expect(donors.map((d) => d.id)).toEqual(['warm', 'near']);
     expect(donors[0].changes.find((c) => c.trait === 'black')!.change).toBeGreaterThan(0.4);
   });

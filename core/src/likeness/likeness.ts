@@ -72,14 +72,25 @@ function changeOf(trait: Trait, of: LikeCandidate, than: LikeCandidate): number 
 }
 
 /** Candidates by how like they are to a sheet, the nearest first: what to take when it is out of stock or was reformulated, and what will change. */
-export function findLikes(than: LikeCandidate, candidates: readonly LikeCandidate[], weights: Weights = EVEN_WEIGHTS): Likeness[] {
+export function findLikes(
+  than: LikeCandidate,
+  candidates: readonly LikeCandidate[],
+  weights: Weights = EVEN_WEIGHTS,
+): Likeness[] {
   return candidates
     .filter((c) => c.id !== than.id)
     .map((c): Likeness => {
       const changes = TRAIT_KEYS.map((trait): TraitChange => ({ trait, change: changeOf(trait, c, than) }));
       const known = changes.filter((t): t is Required<TraitChange> => t.change !== undefined && weights[t.trait] > 0);
       const total = known.reduce((sum, t) => sum + weights[t.trait], 0);
-      return { id: c.id, changes, distance: total === 0 ? Infinity : known.reduce((sum, t) => sum + (weights[t.trait] * Math.abs(t.change)) / TRAITS[t.trait].one, 0) / total };
+      return {
+        id: c.id,
+        changes,
+        distance:
+          total === 0
+            ? Infinity
+            : known.reduce((sum, t) => sum + (weights[t.trait] * Math.abs(t.change)) / TRAITS[t.trait].one, 0) / total,
+      };
     })
     .sort((p, q) => p.distance - q.distance);
 }
@@ -90,5 +101,13 @@ export function findLikes(than: LikeCandidate, candidates: readonly LikeCandidat
  */
 export function profileDonors(sheet: LikeCandidate, candidates: readonly LikeCandidate[]): Likeness[] {
   const donors = candidates.filter((c) => c.profile !== '' && isMatt(c.coating) && c.coating !== 'uncoated');
-  return findLikes(sheet, donors, { ...EVEN_WEIGHTS, black: 0, gamut: 0, brightener: 0, gloss: 0, texture: 0, weight: 0 });
+  return findLikes(sheet, donors, {
+    ...EVEN_WEIGHTS,
+    black: 0,
+    gamut: 0,
+    brightener: 0,
+    gloss: 0,
+    texture: 0,
+    weight: 0,
+  });
 }

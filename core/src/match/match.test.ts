@@ -16,7 +16,14 @@ const cube = deviceSurface(levels, (rgb) => rgbToLab(SRGB, rgb))!;
 function sheet(id: string, over: Partial<SheetQualities> & { chroma?: number; blackL?: number } = {}): SheetQualities {
   const { chroma = 1, blackL = 0, ...rest } = over;
   const lift = ([L, a, b]: Lab): Lab => [blackL + (L * (100 - blackL)) / 100, a * chroma, b * chroma];
-  return { id, white: [100, 0, 0], black: [blackL, 0, 0], gamut: mapMesh(cube, lift), coating: blackL > 10 ? 'cotton' : 'baryta', ...rest };
+  return {
+    id,
+    white: [100, 0, 0],
+    black: [blackL, 0, 0],
+    gamut: mapMesh(cube, lift),
+    coating: blackL > 10 ? 'cotton' : 'baryta',
+    ...rest,
+  };
 }
 
 function picture(colours: Lab[]) {
@@ -24,7 +31,8 @@ function picture(colours: Lab[]) {
   tally.add(Float32Array.from(colours.flat()));
   return tally.finish();
 }
-const greys = (from: number, to: number, n = 200) => Array.from({ length: n }, (_, i): Lab => [from + ((to - from) * i) / (n - 1), 0, 0]);
+const greys = (from: number, to: number, n = 200) =>
+  Array.from({ length: n }, (_, i): Lab => [from + ((to - from) * i) / (n - 1), 0, 0]);
 
 describe('what a sheet does to a picture', () => {
   it('a sheet that holds everything changes nothing', () => {
@@ -65,7 +73,12 @@ describe('what a sheet does to a picture', () => {
   });
 
   it('a tint of the paper is not counted as colour lost: everything is relative to its white', () => {
-    const warm = matchFigures(picture(greys(20, 98)).cells, readySheet(sheet('w', { white: [95, 0, 6], gamut: mapMesh(cube, ([L, a, b]) => [L * 0.95, a, b + (6 * L) / 100]) })));
+    const warm = matchFigures(
+      picture(greys(20, 98)).cells,
+      readySheet(
+        sheet('w', { white: [95, 0, 6], gamut: mapMesh(cube, ([L, a, b]) => [L * 0.95, a, b + (6 * L) / 100]) }),
+      ),
+    );
     expect(warm.outsideShare).toBeLessThan(0.05);
     expect(warm.whiteLab).toEqual([95, 0, 6]);
   });
@@ -89,7 +102,10 @@ describe('ranking', () => {
   const rag = sheet('rag', { blackL: 18, pricePerM2: 30, white: [97, 0, 2] });
   const rank = (colours: Lab[], sheets: SheetQualities[]) => {
     const p = picture(colours);
-    return rankSheets(p.figures, sheets.map((s) => ({ sheet: s, figures: matchFigures(p.cells, readySheet(s)) })));
+    return rankSheets(
+      p.figures,
+      sheets.map((s) => ({ sheet: s, figures: matchFigures(p.cells, readySheet(s)) })),
+    );
   };
 
   it('a low-key picture wants the deep black; a high-key one is content with the quiet sheet (practice)', () => {
@@ -100,7 +116,14 @@ describe('ranking', () => {
   });
 
   it('no reason without a figure behind it, and its sentence holds a figure', () => {
-    for (const colours of [greys(0, 35), greys(62, 99), [[50, 90, 60], [30, 20, -80]] as Lab[]]) {
+    for (const colours of [
+      greys(0, 35),
+      greys(62, 99),
+      [
+        [50, 90, 60],
+        [30, 20, -80],
+      ] as Lab[],
+    ]) {
       for (const place of rank(colours, [gloss, rag, sheet('bright', { brightenerShift: 6 })])) {
         expect(place.reasons.length).toBeGreaterThan(1);
         for (const reason of place.reasons) {
@@ -115,7 +138,11 @@ describe('ranking', () => {
   });
 
   it('the cost is what the reasons add up to', () => {
-    for (const place of rank(greys(0, 90), [gloss, rag])) expect(place.cost).toBeCloseTo(place.reasons.reduce((s, r) => s + r.cost, 0), 9);
+    for (const place of rank(greys(0, 90), [gloss, rag]))
+      expect(place.cost).toBeCloseTo(
+        place.reasons.reduce((s, r) => s + r.cost, 0),
+        9,
+      );
   });
 
   it('sheets nobody could tell apart share a place, the cheaper named first', () => {
@@ -161,17 +188,27 @@ describe('reading a picture', () => {
 
   it('the cells hold all of the picture and its mean colour', () => {
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.float({ min: 0, max: 100, noNaN: true }), fc.float({ min: -100, max: 100, noNaN: true }), fc.float({ min: -100, max: 100, noNaN: true })), { minLength: 1, maxLength: 200 }), (labs) => {
-        const { cells } = picture(labs as unknown as Lab[]);
-        let share = 0;
-        let L = 0;
-        for (let i = 0; i < cells.count; i++) {
-          share += cells.data[i * 4 + 3];
-          L += cells.data[i * 4] * cells.data[i * 4 + 3];
-        }
-        expect(share).toBeCloseTo(1, 4);
-        expect(L).toBeCloseTo(labs.reduce((s, l) => s + l[0], 0) / labs.length, 2);
-      }),
+      fc.property(
+        fc.array(
+          fc.tuple(
+            fc.float({ min: 0, max: 100, noNaN: true }),
+            fc.float({ min: -100, max: 100, noNaN: true }),
+            fc.float({ min: -100, max: 100, noNaN: true }),
+          ),
+          { minLength: 1, maxLength: 200 },
+        ),
+        (labs) => {
+          const { cells } = picture(labs as unknown as Lab[]);
+          let share = 0;
+          let L = 0;
+          for (let i = 0; i < cells.count; i++) {
+            share += cells.data[i * 4 + 3];
+            L += cells.data[i * 4] * cells.data[i * 4 + 3];
+          }
+          expect(share).toBeCloseTo(1, 4);
+          expect(L).toBeCloseTo(labs.reduce((s, l) => s + l[0], 0) / labs.length, 2);
+        },
+      ),
     );
   });
 });

@@ -20,7 +20,10 @@ export interface RankedSheet {
 export const TIE_DELTA_E = 0.25;
 
 /** The sheets in the order in which they serve the picture, each with its reasons. */
-export function rankSheets(picture: PictureFigures, candidates: readonly { sheet: SheetQualities; figures: MatchFigures }[]): RankedSheet[] {
+export function rankSheets(
+  picture: PictureFigures,
+  candidates: readonly { sheet: SheetQualities; figures: MatchFigures }[],
+): RankedSheet[] {
   const judged = candidates
     .map(({ sheet, figures }) => {
       const reasons = LEANINGS.flatMap((leaning): Reason[] => {
@@ -36,14 +39,22 @@ export function rankSheets(picture: PictureFigures, candidates: readonly { sheet
   while (i < judged.length) {
     let end = i + 1;
     while (end < judged.length && judged[end].cost - judged[i].cost < TIE_DELTA_E) end++;
-    const tied = judged.slice(i, end).sort((p, q) => (p.sheet.pricePerM2 ?? Infinity) - (q.sheet.pricePerM2 ?? Infinity) || p.cost - q.cost);
+    const tied = judged
+      .slice(i, end)
+      .sort((p, q) => (p.sheet.pricePerM2 ?? Infinity) - (q.sheet.pricePerM2 ?? Infinity) || p.cost - q.cost);
     tied.forEach((one, at) =>
       ranked.push({
         id: one.sheet.id,
         place: i + 1,
         cost: one.cost,
         figures: one.figures,
-        reasons: tied.length > 1 && at === 0 && one.sheet.pricePerM2 !== undefined ? [...one.reasons, tieReason(tied.length, one.cost - tied[1].cost, one.sheet.pricePerM2, one.sheet.currency ?? '')] : one.reasons,
+        reasons:
+          tied.length > 1 && at === 0 && one.sheet.pricePerM2 !== undefined
+            ? [
+                ...one.reasons,
+                tieReason(tied.length, one.cost - tied[1].cost, one.sheet.pricePerM2, one.sheet.currency ?? ''),
+              ]
+            : one.reasons,
       }),
     );
     i = end;

@@ -33,7 +33,12 @@ export interface ReadySheet {
 export function readySheet(qualities: SheetQualities): ReadySheet {
   const relative = relativeToWhite(qualities.white);
   const relativeBlack = relative(qualities.black);
-  return { qualities, relativeBlack, gamut: indexMesh(mapMesh(qualities.gamut, relative)), compensate: blackPointCompensation(relativeBlack) };
+  return {
+    qualities,
+    relativeBlack,
+    gamut: indexMesh(mapMesh(qualities.gamut, relative)),
+    compensate: blackPointCompensation(relativeBlack),
+  };
 }
 
 /**

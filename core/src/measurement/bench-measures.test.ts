@@ -19,7 +19,11 @@ describe('figures from the bench beside the spectrophotometer', () => {
   });
 
   it('thickness and bulk: 340 g/m² at 400 µm is 1.18 cm³/g, 310 at 305 is 0.98 (practice)', () => {
-    const body = (gsm: number, um: number) => of({ kind: 'weight', grams: [gsm / 16, gsm / 16], widthMm: 250, heightMm: 250 }, { kind: 'thickness', stackUm: [um * 10, um * 10], sheets: 10 });
+    const body = (gsm: number, um: number) =>
+      of(
+        { kind: 'weight', grams: [gsm / 16, gsm / 16], widthMm: 250, heightMm: 250 },
+        { kind: 'thickness', stackUm: [um * 10, um * 10], sheets: 10 },
+      );
     expect(scalar(body(340, 400), 'bulk').value).toBeCloseTo(1.176, 3);
     expect(scalar(body(310, 305), 'bulk').value).toBeCloseTo(0.984, 3);
     expect(scalar(body(340, 400), 'thickness').value).toBe(400);
@@ -35,7 +39,9 @@ describe('figures from the bench beside the spectrophotometer', () => {
       { kind: 'gloss', angleDeg: 60, white: [30, 32], black: [41, 43] },
       { kind: 'gloss', angleDeg: 85, white: [70], black: [72] },
     );
-    expect(['gloss20', 'gloss60', 'gloss85', 'glossDifferential'].map((k) => scalar(f, k).value)).toEqual([8, 31, 70, 11]);
+    expect(['gloss20', 'gloss60', 'gloss85', 'glossDifferential'].map((k) => scalar(f, k).value)).toEqual([
+      8, 31, 70, 11,
+    ]);
     expect(scalar(f, 'gloss60').sd).toBeCloseTo(1, 9);
   });
 
@@ -47,7 +53,12 @@ describe('figures from the bench beside the spectrophotometer', () => {
     const f = of({ kind: 'rub', minutesAfterPrinting: 10, grade: 3 });
     expect(scalar(f, 'rubAfterMinutes')).toMatchObject({ value: 3, note: 'clear' });
     expect((f.rubAfterADay as MissingFigure).why).toMatch(/a day after printing/);
-    expect(MEASURES.filter((m) => m.judged).map((m) => m.key)).toEqual(['blockedRings', 'bronzing', 'rubAfterMinutes', 'rubAfterADay']);
+    expect(MEASURES.filter((m) => m.judged).map((m) => m.key)).toEqual([
+      'blockedRings',
+      'bronzing',
+      'rubAfterMinutes',
+      'rubAfterADay',
+    ]);
     for (const kind of ['bronzing', 'rub', 'rings'] as const) expect(OBSERVATION_KINDS[kind].figure).toBe('judged');
   });
 
@@ -93,7 +104,10 @@ describe('whites and greys', () => {
     expect(f.whiteM0).toMatchObject({ lab: [95, 0, 1] });
     expect(f.whiteM2).toMatchObject({ lab: [94.5, 0, 4] });
     expect(f.brightenerShift).toMatchObject({ value: 4 });
-    expect(computeFigures(readingFacts(ramp(0))).whiteM0).toMatchObject({ shape: 'missing', why: 'A reading in M0 is missing.' });
+    expect(computeFigures(readingFacts(ramp(0))).whiteM0).toMatchObject({
+      shape: 'missing',
+      why: 'A reading in M0 is missing.',
+    });
     expect(computeFigures(readingFacts(ramp(0, 'M2', [90, 1, 1]))).whiteM2).toMatchObject({ lab: [90, 1, 1] });
   });
 });

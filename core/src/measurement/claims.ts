@@ -34,7 +34,12 @@ function brightenerDisagreement(claim: BrightenerClaim, deltaB: Figure | undefin
 }
 
 /** More than five percent off, and more than the noise. */
-function amountDisagreement(claimed: number, measured: Figure | undefined, unit: string, [more, less]: readonly [string, string]): string | undefined {
+function amountDisagreement(
+  claimed: number,
+  measured: Figure | undefined,
+  unit: string,
+  [more, less]: readonly [string, string],
+): string | undefined {
   if (measured?.shape !== 'scalar') return undefined;
   const off = measured.value - claimed;
   if (Math.abs(off) <= TOLERANCE * claimed || Math.abs(off) <= 1.96 * measured.sd) return undefined;

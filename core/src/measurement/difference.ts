@@ -3,7 +3,12 @@ import type { Figure } from './figure.ts';
 import type { Measure } from './measures/measure.ts';
 import type { Thresholds } from './thresholds.ts';
 
-export const VERDICTS = ['within your noise', 'too small to see', 'visible edge to edge', 'visible across the room'] as const;
+export const VERDICTS = [
+  'within your noise',
+  'too small to see',
+  'visible edge to edge',
+  'visible across the room',
+] as const;
 /** What a difference amounts to for an eye. */
 export type Verdict = (typeof VERDICTS)[number];
 
@@ -24,7 +29,12 @@ const NOISE_WIDTH = 1.96;
  * What the difference of two figures amounts to. It is worth a word only if it exceeds the measuring noise and can be seen.
  * @returns undefined when either figure is missing, or the measure is none for the eye
  */
-export function differenceOf(measure: Measure, left: Figure, right: Figure, thresholds: Thresholds): Difference | undefined {
+export function differenceOf(
+  measure: Measure,
+  left: Figure,
+  right: Figure,
+  thresholds: Thresholds,
+): Difference | undefined {
   if (left.shape === 'colour' && right.shape === 'colour') {
     const amount = deltaE2000(left.lab, right.lab);
     return judged(amount, amount, Math.hypot(left.sd, right.sd), thresholds.deltaE);
@@ -35,7 +45,12 @@ export function differenceOf(measure: Measure, left: Figure, right: Figure, thre
   switch (measure.scale) {
     case 'ratio': {
       const inDensity = (f: { value: number; sd: number }) => f.sd / f.value / Math.LN10;
-      return judged(amount, Math.abs(Math.log10(left.value / right.value)), Math.hypot(inDensity(left), inDensity(right)), thresholds.density);
+      return judged(
+        amount,
+        Math.abs(Math.log10(left.value / right.value)),
+        Math.hypot(inDensity(left), inDensity(right)),
+        thresholds.density,
+      );
     }
     case 'percent': {
       const larger = Math.max(Math.abs(left.value), Math.abs(right.value)) || 1;
@@ -46,8 +61,19 @@ export function differenceOf(measure: Measure, left: Figure, right: Figure, thre
   }
 }
 
-function judged(amount: number, seenAs: number, sd: number, from: { edgeToEdge: number; acrossRoom: number }): Difference {
+function judged(
+  amount: number,
+  seenAs: number,
+  sd: number,
+  from: { edgeToEdge: number; acrossRoom: number },
+): Difference {
   const verdict: Verdict =
-    seenAs <= NOISE_WIDTH * sd ? 'within your noise' : seenAs < from.edgeToEdge ? 'too small to see' : seenAs < from.acrossRoom ? 'visible edge to edge' : 'visible across the room';
+    seenAs <= NOISE_WIDTH * sd
+      ? 'within your noise'
+      : seenAs < from.edgeToEdge
+        ? 'too small to see'
+        : seenAs < from.acrossRoom
+          ? 'visible edge to edge'
+          : 'visible across the room';
   return { amount, seenAs, sd, verdict };
 }

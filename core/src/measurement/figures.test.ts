@@ -11,7 +11,8 @@ import type { Reading } from './reading.ts';
 import { formatFigure, formatNumber, supportedDigits } from './show.ts';
 import { DEFAULT_THRESHOLDS } from './thresholds.ts';
 
-const fixture = (name: string) => readingFromCgats(readFileSync(new URL(`../../test/fixtures/${name}`, import.meta.url)));
+const fixture = (name: string) =>
+  readingFromCgats(readFileSync(new URL(`../../test/fixtures/${name}`, import.meta.url)));
 const coated = fixture('FOGRA39L.ti3');
 const uncoated = fixture('FOGRA29L.ti3');
 const scalar = (r: Reading, key: string) => computeFigures(readingFacts(r))[key] as ScalarFigure;
@@ -36,18 +37,24 @@ describe('figures of measured offset data (icc-profiles-free)', () => {
     expect((computeFigures(readingFacts(uncoated.reading)).white as ColourFigure).lab).toEqual([95.71, 0.61, -2.32]);
   });
 
-  it.each(['FOGRA39L.ti3', 'FOGRA29L.ti3'])('%s: darkest patch, density and contrast are those of the darkest row', (name) => {
-    const [, Y, , L, a, b] = darkestRow(name);
-    const figures = computeFigures(readingFacts(fixture(name).reading));
-    expect((figures.black as ColourFigure).lab).toEqual([L, a, b]);
-    expect((figures.dmax as ScalarFigure).value).toBeCloseTo(-Math.log10(Y / 100), 12);
-    const white = fixture(name).reading.patches[0].xyz[1];
-    expect((figures.contrastRatio as ScalarFigure).value).toBeCloseTo(white / Y, 9);
-    expect((figures.densityRange as ScalarFigure).value).toBeCloseTo(Math.log10(white / Y), 12);
-    expect((figures.dmin as ScalarFigure).value).toBeCloseTo(-Math.log10(white / 100), 12);
-  });
+  it.each(['FOGRA39L.ti3', 'FOGRA29L.ti3'])(
+    '%s: darkest patch, density and contrast are those of the darkest row',
+    (name) => {
+      const [, Y, , L, a, b] = darkestRow(name);
+      const figures = computeFigures(readingFacts(fixture(name).reading));
+      expect((figures.black as ColourFigure).lab).toEqual([L, a, b]);
+      expect((figures.dmax as ScalarFigure).value).toBeCloseTo(-Math.log10(Y / 100), 12);
+      const white = fixture(name).reading.patches[0].xyz[1];
+      expect((figures.contrastRatio as ScalarFigure).value).toBeCloseTo(white / Y, 9);
+      expect((figures.densityRange as ScalarFigure).value).toBeCloseTo(Math.log10(white / Y), 12);
+      expect((figures.dmin as ScalarFigure).value).toBeCloseTo(-Math.log10(white / 100), 12);
+    },
+  );
 
-  it.each([['FOGRA39L', coated], ['FOGRA29L', uncoated]] as const)('%s: the boundary lies below the plain hull and above 85 %% of it', (_, { reading }) => {
+  it.each([
+    ['FOGRA39L', coated],
+    ['FOGRA29L', uncoated],
+  ] as const)('%s: the boundary lies below the plain hull and above 85 %% of it', (_, { reading }) => {
     const plain = meshVolume(convexHull(distinct(reading.patches.map((p) => p.lab))));
     const volume = scalar(reading, 'gamutVolume').value;
     expect(volume).toBeLessThan(plain);
@@ -57,12 +64,15 @@ describe('figures of measured offset data (icc-profiles-free)', () => {
   it('real coated and uncoated offset rank as their names say: coated blacker, its white nearer to neutral', () => {
     const [c, u] = [coated, uncoated].map(({ reading }) => computeFigures(readingFacts(reading)));
     expect((c.dmax as ScalarFigure).value).toBeGreaterThan((u.dmax as ScalarFigure).value + 0.3);
-    const chromaOf = ({ white }: typeof c) => Math.hypot((white as ColourFigure).lab[1], (white as ColourFigure).lab[2]);
+    const chromaOf = ({ white }: typeof c) =>
+      Math.hypot((white as ColourFigure).lab[1], (white as ColourFigure).lab[2]);
     expect(chromaOf(c)).toBeLessThan(chromaOf(u));
   });
 
   it('coated is more than twice uncoated', () => {
-    expect(scalar(coated.reading, 'gamutVolume').value).toBeGreaterThan(2 * scalar(uncoated.reading, 'gamutVolume').value);
+    expect(scalar(coated.reading, 'gamutVolume').value).toBeGreaterThan(
+      2 * scalar(uncoated.reading, 'gamutVolume').value,
+    );
   });
 
   it('the black ramp is read from black ink alone and its ends lie on the line', () => {
@@ -81,7 +91,10 @@ describe('what can’t be computed', () => {
   };
   it('says which reading is missing', () => {
     const figures = computeFigures(readingFacts(greys));
-    expect(figures.gamutVolume).toMatchObject({ shape: 'missing', why: expect.stringMatching(/enclose no gamut|at least four/) });
+    expect(figures.gamutVolume).toMatchObject({
+      shape: 'missing',
+      why: expect.stringMatching(/enclose no gamut|at least four/),
+    });
     expect(figures.neutrality).toMatchObject({ shape: 'missing', why: expect.stringContaining('neutral ramp') });
     expect(figures.brightenerShift).toMatchObject({ shape: 'missing', why: expect.stringContaining('M1') });
   });
@@ -102,7 +115,9 @@ describe('differences in words', () => {
   });
 
   it('3 % of gamut volume is too small to see (practice)', () => {
-    expect(differenceOf(measure('gamutVolume'), d(900_000, 500), d(873_000, 500), DEFAULT_THRESHOLDS)?.verdict).toBe('too small to see');
+    expect(differenceOf(measure('gamutVolume'), d(900_000, 500), d(873_000, 500), DEFAULT_THRESHOLDS)?.verdict).toBe(
+      'too small to see',
+    );
   });
 
   it('does not depend on which hand holds which, but for the sign', () => {

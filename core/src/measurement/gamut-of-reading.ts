@@ -22,10 +22,13 @@ const keyOf = (device: readonly number[]) => device.map((v) => Math.round(v * 10
 export function gamutOfReading(reading: Reading, groups: readonly PatchGroup[]): ReadingGamut {
   if (reading.deviceSpace === 'RGB') {
     const byDevice = new Map(groups.flatMap((g) => (g.device ? [[keyOf(g.device), g.lab] as const] : [])));
-    const levels = [...new Set(groups.flatMap((g) => (g.device && g.device[1] === 0 && g.device[2] === 0 ? [g.device[0]] : [])))].sort((x, y) => x - y);
+    const levels = [
+      ...new Set(groups.flatMap((g) => (g.device && g.device[1] === 0 && g.device[2] === 0 ? [g.device[0]] : []))),
+    ].sort((x, y) => x - y);
     const complete = levels.length >= 3 && levels[0] === 0 && levels[levels.length - 1] === 1;
     const mesh = complete ? deviceSurface(levels, (rgb) => byDevice.get(keyOf(rgb))) : undefined;
-    if (mesh && Math.abs(meshVolume(mesh)) < LEAST_VOLUME) throw new GamutError('Printed in greys alone: its colours enclose no gamut.');
+    if (mesh && Math.abs(meshVolume(mesh)) < LEAST_VOLUME)
+      throw new GamutError('Printed in greys alone: its colours enclose no gamut.');
     if (mesh) return { mesh, method: 'device surface' };
   }
   return { mesh: modifiedHull(groups.map((g) => g.lab)), method: 'modified hull' };

@@ -58,19 +58,39 @@ export function litPrint(sheet: ReadySheet, base: Readonly<Record<string, Figure
   scalar('contrastRatio', Yw / Yk);
   if (mesh.triangles.length > 0) scalar('gamutVolume', meshVolume(mesh));
   if (ramp.length > 0) {
-    scalar('neutrality', ramp.reduce((most, s) => Math.max(most, s.chromaOffLine), 0));
+    scalar(
+      'neutrality',
+      ramp.reduce((most, s) => Math.max(most, s.chromaOffLine), 0),
+    );
     const worst = worstDeparture(ramp);
-    scalar('linearity', Math.abs(worst.by), `${worst.by > 0 ? 'lighter' : 'darker'} than its aim at ${Math.round(worst.step * 100)} %`);
-    for (const [key, end] of [['shadowSeparation', 'black'], ['highlightSeparation', 'white']] as const) {
+    scalar(
+      'linearity',
+      Math.abs(worst.by),
+      `${worst.by > 0 ? 'lighter' : 'darker'} than its aim at ${Math.round(worst.step * 100)} %`,
+    );
+    for (const [key, end] of [
+      ['shadowSeparation', 'black'],
+      ['highlightSeparation', 'white'],
+    ] as const) {
       const found = firstSeparate(ramp, end);
-      if (found) scalar(key, found.percent, found.blocked === 0 ? 'no step blocked' : `${found.blocked} ${found.blocked === 1 ? 'step' : 'steps'} blocked`);
+      if (found)
+        scalar(
+          key,
+          found.percent,
+          found.blocked === 0
+            ? 'no step blocked'
+            : `${found.blocked} ${found.blocked === 1 ? 'step' : 'steps'} blocked`,
+        );
     }
   }
   return { figures, ramp, mesh };
 }
 
 /** Measures that speak of a print as a light shows it; what was measured under a light of its own says nothing of another. */
-export function measuresInLight(measures: readonly Measure[], recomputed: readonly (ReadonlySet<string> | undefined)[]): Measure[] {
+export function measuresInLight(
+  measures: readonly Measure[],
+  recomputed: readonly (ReadonlySet<string> | undefined)[],
+): Measure[] {
   return measures.filter((m) => 'observe' in m || recomputed.every((keys) => keys === undefined || keys.has(m.key)));
 }
 
@@ -93,11 +113,19 @@ export function turns(sheet: ReadySheet, lights: readonly ViewingLight[] = TABLE
   };
   const [reference, ...others] = lights;
   const first = seen(reference);
-  const onPaper = (labs: readonly Lab[], patch: number): Lab => [labs[patch][0], labs[patch][1] - labs[sheet.white][1], labs[patch][2] - labs[sheet.white][2]];
-  const middle = sheet.greys.filter(({ patch }) => first[patch][0] >= MIDDLE_GREYS[0] && first[patch][0] <= MIDDLE_GREYS[1]);
+  const onPaper = (labs: readonly Lab[], patch: number): Lab => [
+    labs[patch][0],
+    labs[patch][1] - labs[sheet.white][1],
+    labs[patch][2] - labs[sheet.white][2],
+  ];
+  const middle = sheet.greys.filter(
+    ({ patch }) => first[patch][0] >= MIDDLE_GREYS[0] && first[patch][0] <= MIDDLE_GREYS[1],
+  );
   return others.map((light) => {
     const labs = seen(light);
-    const greys = middle.reduce((sum, { patch }) => sum + deltaE2000(onPaper(first, patch), onPaper(labs, patch)), 0) / Math.max(1, middle.length);
+    const greys =
+      middle.reduce((sum, { patch }) => sum + deltaE2000(onPaper(first, patch), onPaper(labs, patch)), 0) /
+      Math.max(1, middle.length);
     return { light, white: deltaE2000(first[sheet.white], labs[sheet.white]), greys };
   });
 }

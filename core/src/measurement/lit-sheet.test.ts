@@ -15,7 +15,17 @@ import { readingFacts } from './reading-facts.ts';
 import { readySheet } from './ready-sheet.ts';
 import { screenMatch, MONITOR_WHITES } from './screen-match.ts';
 
-const facts: StandInFacts = { coating: 'matt', surface: 'smooth', brightenerClaim: 'high', weightGsm: 230, thicknessUm: 300, blackInk: 'matt black', mediaSetting: 'Fine art matt', printMode: 'colour through a profile', blackOvercoat: false };
+const facts: StandInFacts = {
+  coating: 'matt',
+  surface: 'smooth',
+  brightenerClaim: 'high',
+  weightGsm: 230,
+  thicknessUm: 300,
+  blackInk: 'matt black',
+  mediaSetting: 'Fine art matt',
+  printMode: 'colour through a profile',
+  blackOvercoat: false,
+};
 const chart = surfaceChart(3, 17, 2);
 function bench(over: Partial<StandInFacts>) {
   const model = standIn({ ...facts, ...over });
@@ -24,11 +34,17 @@ function bench(over: Partial<StandInFacts>) {
   return { m1, m0, m2, figures: computeFigures(read), sheet: readySheet(read)! };
 }
 const bright = bench({});
-const plain = bench({ brightenerClaim: 'none', coating: 'baryta', blackInk: 'photo black', mediaSetting: 'Fibre gloss' });
+const plain = bench({
+  brightenerClaim: 'none',
+  coating: 'baryta',
+  blackInk: 'photo black',
+  mediaSetting: 'Fibre gloss',
+});
 const light = (key: string) => TABLE_LIGHTS.find((l) => l.key === key)!;
 const [bare, plainGlass, uvGlass, museumGlass] = GLASSES;
 const under = (sheet: ReadySheet, key: string, glass = bare) => lighting(light(key).power, glass, sheet);
-const whiteIn = ({ sheet, figures }: typeof bright, key: string, glass = bare) => (litPrint(sheet, figures, under(sheet, key, glass)).figures.white as ColourFigure).lab;
+const whiteIn = ({ sheet, figures }: typeof bright, key: string, glass = bare) =>
+  (litPrint(sheet, figures, under(sheet, key, glass)).figures.white as ColourFigure).lab;
 
 describe('a print under a light', () => {
   it('under D50 with its UV every figure is the one that was measured', () => {
@@ -37,9 +53,15 @@ describe('a print under a light', () => {
       for (const [key, figure] of Object.entries(lit)) {
         const was = figures[key];
         if (figure.shape === 'colour') expect(deltaE2000(figure.lab, (was as ColourFigure).lab)).toBeLessThan(0.02);
-        else expect((figure as ScalarFigure).value).toBeCloseTo((was as ScalarFigure).value, key === 'gamutVolume' ? -3 : 1);
+        else
+          expect((figure as ScalarFigure).value).toBeCloseTo(
+            (was as ScalarFigure).value,
+            key === 'gamutVolume' ? -3 : 1,
+          );
       }
-      expect(Object.keys(lit)).toEqual(expect.arrayContaining(['white', 'dmax', 'gamutVolume', 'neutrality', 'linearity', 'contrastRatio']));
+      expect(Object.keys(lit)).toEqual(
+        expect.arrayContaining(['white', 'dmax', 'gamutVolume', 'neutrality', 'linearity', 'contrastRatio']),
+      );
     }
   });
 
@@ -63,14 +85,17 @@ describe('a print under a light', () => {
     const keys = new Set(Object.keys(litPrint(bright.sheet, bright.figures, under(bright.sheet, 'A')).figures));
     const speaking = measuresInLight(MEASURES, [keys, keys]).map((m) => m.key);
     expect(speaking).toEqual(expect.arrayContaining(['white', 'dmax', 'gamutVolume', 'weight', 'gloss60']));
-    for (const key of ['brightenerShift', 'whiteM0', 'isoBrightness', 'metamerism']) expect(speaking).not.toContain(key);
+    for (const key of ['brightenerShift', 'whiteM0', 'isoBrightness', 'metamerism'])
+      expect(speaking).not.toContain(key);
     expect(measuresInLight(MEASURES, [undefined, undefined])).toEqual(MEASURES);
   });
 
   it('lamps without UV leave the brightener asleep', () => {
     for (const key of ['led-warm', 'led-cool', 'museum']) {
       const { luminous: _, ...dull } = bright.sheet;
-      const [with_, without] = [bright.sheet, dull].map((s) => litLabs(litXyz(s, under(bright.sheet, key)), under(bright.sheet, key))[bright.sheet.white]);
+      const [with_, without] = [bright.sheet, dull].map(
+        (s) => litLabs(litXyz(s, under(bright.sheet, key)), under(bright.sheet, key))[bright.sheet.white],
+      );
       expect(deltaE2000(with_, without)).toBeLessThan(0.4);
     }
   });
@@ -87,7 +112,8 @@ describe('a print under a light', () => {
 });
 
 describe('glass', () => {
-  const dmax = (glass: typeof bare) => (litPrint(plain.sheet, plain.figures, under(plain.sheet, 'D50', glass)).figures.dmax as ScalarFigure).value;
+  const dmax = (glass: typeof bare) =>
+    (litPrint(plain.sheet, plain.figures, under(plain.sheet, 'D50', glass)).figures.dmax as ScalarFigure).value;
 
   it('plain glass costs black in a lit room, coated museum glass hardly any', () => {
     expect(dmax(bare) - dmax(plainGlass)).toBeGreaterThan(0.5);
@@ -105,19 +131,35 @@ describe('glass', () => {
 
 describe('holding its colour', () => {
   it('a flat grey turns under none', () => {
-    const flat: ReadySheet = { startNm: 380, stepNm: 10, bands: 36, reflected: new Float32Array(72).map((_, i) => (i < 36 ? 0.9 : 0.2)), white: 0, black: 1, greys: [{ step: 0, patch: 1 }, { step: 1, patch: 0 }], corners: [], triangles: [] };
+    const flat: ReadySheet = {
+      startNm: 380,
+      stepNm: 10,
+      bands: 36,
+      reflected: new Float32Array(72).map((_, i) => (i < 36 ? 0.9 : 0.2)),
+      white: 0,
+      black: 1,
+      greys: [
+        { step: 0, patch: 1 },
+        { step: 1, patch: 0 },
+      ],
+      corners: [],
+      triangles: [],
+    };
     for (const t of turns(flat)) expect(t.white + t.greys).toBeLessThan(0.02);
   });
 
-  it('a brightened sheet holds it less than one without', () => expect(unsteadiness(turns(bright.sheet))).toBeGreaterThan(unsteadiness(turns(plain.sheet))));
+  it('a brightened sheet holds it less than one without', () =>
+    expect(unsteadiness(turns(bright.sheet))).toBeGreaterThan(unsteadiness(turns(plain.sheet))));
 });
 
 describe('a monitor beside the print', () => {
-  const match = ({ sheet }: typeof bright) => screenMatch(sheet, under(sheet, 'D50'), { ...MONITOR_WHITES.D65, relativeLuminance: 0.9 });
+  const match = ({ sheet }: typeof bright) =>
+    screenMatch(sheet, under(sheet, 'D50'), { ...MONITOR_WHITES.D65, relativeLuminance: 0.9 });
 
   it('without brightener the paper’s white matches all of it', () => {
     const { toPaperWhite, toDull } = match(plain);
-    for (const left of [toPaperWhite.white, toPaperWhite.greys, toPaperWhite.colours, toDull.white]) expect(left).toBeLessThan(0.5);
+    for (const left of [toPaperWhite.white, toPaperWhite.greys, toPaperWhite.colours, toDull.white])
+      expect(left).toBeLessThan(0.5);
   });
 
   it('with it, bare paper and inks ask for two whites', () => {
@@ -142,6 +184,8 @@ describe('a reading readied for light', () => {
 
   it('without spectra there is none', () => {
     const { spectralGrid: _, ...rest } = bright.m1;
-    expect(readySheet(readingFacts({ ...rest, patches: rest.patches.map(({ reflectance: _r, ...p }) => p) }))).toBeUndefined();
+    expect(
+      readySheet(readingFacts({ ...rest, patches: rest.patches.map(({ reflectance: _r, ...p }) => p) })),
+    ).toBeUndefined();
   });
 });

@@ -35,7 +35,11 @@ export interface Lighting {
  * Weights on the sheet's own bands, for a light and a glass. Luminescence follows the UV that reaches the sheet, by the excitation of a stilbene-like
  * brightener; a sheet read without UV alone has none to give. The eye is adapted to the bare light (linear Bradford), so that the perfect diffuser stays white.
  */
-export function lighting(light: Spectrum, glass: Glass, grid: Pick<SheetSpectra, 'startNm' | 'stepNm' | 'bands'>): Lighting {
+export function lighting(
+  light: Spectrum,
+  glass: Glass,
+  grid: Pick<SheetSpectra, 'startNm' | 'stepNm' | 'bands'>,
+): Lighting {
   const key = [glass.key, grid.startNm, grid.stepNm, grid.bands].join();
   let known = knownLighting.get(light);
   if (!known) knownLighting.set(light, (known = new Map()));
@@ -47,7 +51,11 @@ export function lighting(light: Spectrum, glass: Glass, grid: Pick<SheetSpectra,
 /** Lightings by light; all sheets of one instrument share theirs. */
 const knownLighting = new WeakMap<Spectrum, Map<string, Lighting>>();
 
-function weigh(light: Spectrum, glass: Glass, { startNm, stepNm, bands }: Pick<SheetSpectra, 'startNm' | 'stepNm' | 'bands'>): Lighting {
+function weigh(
+  light: Spectrum,
+  glass: Glass,
+  { startNm, stepNm, bands }: Pick<SheetSpectra, 'startNm' | 'stepNm' | 'bands'>,
+): Lighting {
   const [xb, yb, zb] = observerOf('2');
   const power = xb.map((_, i) => spectrumAt(light, CIE_START_NM + i * CIE_STEP_NM));
   const k = 100 / power.reduce((sum, s, i) => sum + s * yb[i], 0);
@@ -102,7 +110,13 @@ function glowing({ startNm, stepNm, bands }: SheetSpectra): [number, number] {
 }
 
 /** Adds every patch's spectrum, weighted, to its X, Y and Z: each band is fetched once for the three. */
-function add(out: Float64Array, spectra: Float32Array, bands: number, weights: readonly Float64Array[], [from, to] = [0, bands]): void {
+function add(
+  out: Float64Array,
+  spectra: Float32Array,
+  bands: number,
+  weights: readonly Float64Array[],
+  [from, to] = [0, bands],
+): void {
   const [wx, wy, wz] = weights;
   let at = 0;
   for (let p = 0; p < out.length; p += 3) {

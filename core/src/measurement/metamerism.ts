@@ -14,9 +14,12 @@ export interface GreyShift {
 /** Shift of greys relative to the paper white under each viewing light but the reference (after CIE 13.3's way of indexing). */
 export function greyShifts(white: Spectrum, greys: readonly Spectrum[]): GreyShift[] {
   const [reference, ...others] = VIEWING_LIGHTS;
-  const seen = (grey: Spectrum, light: ViewingLight) => xyzToLab(spectrumToXyz(grey, light.power), spectrumToXyz(white, light.power));
+  const seen = (grey: Spectrum, light: ViewingLight) =>
+    xyzToLab(spectrumToXyz(grey, light.power), spectrumToXyz(white, light.power));
   return others.map((light) => ({
     light,
-    meanDeltaE: greys.reduce((sum, grey) => sum + deltaE2000(seen(grey, reference), seen(grey, light)), 0) / Math.max(1, greys.length),
+    meanDeltaE:
+      greys.reduce((sum, grey) => sum + deltaE2000(seen(grey, reference), seen(grey, light)), 0) /
+      Math.max(1, greys.length),
   }));
 }

@@ -19,9 +19,15 @@ const FEWEST_STEPS = 5;
  * Greys of a reading, dark to light: R = G = B in RGB; black ink alone in CMYK.
  * @returns undefined when the device values hold fewer than five
  */
-export function neutralRamp(reading: Reading, groups: readonly PatchGroup[], white: Lab, black: Lab): RampStep[] | undefined {
+export function neutralRamp(
+  reading: Reading,
+  groups: readonly PatchGroup[],
+  white: Lab,
+  black: Lab,
+): RampStep[] | undefined {
   const stepOf = (device: readonly number[]): number | undefined => {
-    if (reading.deviceSpace === 'RGB') return device[0] === device[1] && device[1] === device[2] ? device[0] : undefined;
+    if (reading.deviceSpace === 'RGB')
+      return device[0] === device[1] && device[1] === device[2] ? device[0] : undefined;
     return device[0] + device[1] + device[2] === 0 ? 1 - device[3] : undefined;
   };
   const steps = groups.flatMap((g): RampStep[] => {

@@ -7,5 +7,5 @@ export function channelSd(r: Repeatability, count: number): number {
 
 /** Standard deviation of a density: dD = 0.4343 · dY/Y. */
 export function densitySd(sdY: number, Y: number, count: number): number {
-  return ((Math.LOG10E * sdY) / Math.max(Y, 1e-3)) / Math.sqrt(count);
+  return (Math.LOG10E * sdY) / Math.max(Y, 1e-3) / Math.sqrt(count);
 }

@@ -52,7 +52,15 @@ export interface RingsObservation {
 }
 
 /** Everything that is found out about a print without reading its patches. */
-export type Observation = GlossObservation | WeightObservation | ThicknessObservation | OpacityObservation | TextureObservation | RubObservation | BronzingObservation | RingsObservation;
+export type Observation =
+  | GlossObservation
+  | WeightObservation
+  | ThicknessObservation
+  | OpacityObservation
+  | TextureObservation
+  | RubObservation
+  | BronzingObservation
+  | RingsObservation;
 export type ObservationKind = Observation['kind'];
 
 /** A kind of observation, declared. */
@@ -67,22 +75,78 @@ export interface ObservationKindFacts {
 }
 
 export const OBSERVATION_KINDS: Record<ObservationKind, ObservationKindFacts> = {
-  gloss: { name: 'Gloss', of: 'print', figure: 'measured', how: 'Bare sheet and full black, at 20°, 60° and 85°, in several places.', source: 'ISO 2813' },
-  weight: { name: 'Weight', of: 'sheet', figure: 'measured', how: 'Whole sheets on the scale, one by one, and their size.', source: 'ISO 536' },
-  thickness: { name: 'Thickness', of: 'sheet', figure: 'measured', how: 'A stack under the micrometer, in several places.', source: 'ISO 534' },
-  opacity: { name: 'Opacity', of: 'sheet', figure: 'measured', how: 'One sheet over black, then over a stack of itself.', source: 'ISO 2471' },
-  texture: { name: 'Texture', of: 'sheet', figure: 'measured', how: 'A scan of the bare sheet under a raking lamp, 300 ppi or more, 16 mm or more on either side.', source: 'raking-light scan, 0.2–4 mm band' },
-  rub: { name: 'Rub', of: 'print', figure: 'judged', how: 'Rub full black ten times with a scrap of the same paper: 0 nothing comes off, 4 the scrap is black.', source: '(practice)' },
-  bronzing: { name: 'Bronzing', of: 'print', figure: 'judged', how: 'Tilt a dark picture under one lamp: 0 no coloured sheen in the black, 4 it looks like metal.', source: '(practice)' },
-  rings: { name: 'Rings', of: 'print', figure: 'judged', how: 'Look into the rings of the test page through a loupe: 0 clean to the rim, 4 blocked to the middle.', source: '(practice)' },
+  gloss: {
+    name: 'Gloss',
+    of: 'print',
+    figure: 'measured',
+    how: 'Bare sheet and full black, at 20°, 60° and 85°, in several places.',
+    source: 'ISO 2813',
+  },
+  weight: {
+    name: 'Weight',
+    of: 'sheet',
+    figure: 'measured',
+    how: 'Whole sheets on the scale, one by one, and their size.',
+    source: 'ISO 536',
+  },
+  thickness: {
+    name: 'Thickness',
+    of: 'sheet',
+    figure: 'measured',
+    how: 'A stack under the micrometer, in several places.',
+    source: 'ISO 534',
+  },
+  opacity: {
+    name: 'Opacity',
+    of: 'sheet',
+    figure: 'measured',
+    how: 'One sheet over black, then over a stack of itself.',
+    source: 'ISO 2471',
+  },
+  texture: {
+    name: 'Texture',
+    of: 'sheet',
+    figure: 'measured',
+    how: 'A scan of the bare sheet under a raking lamp, 300 ppi or more, 16 mm or more on either side.',
+    source: 'raking-light scan, 0.2–4 mm band',
+  },
+  rub: {
+    name: 'Rub',
+    of: 'print',
+    figure: 'judged',
+    how: 'Rub full black ten times with a scrap of the same paper: 0 nothing comes off, 4 the scrap is black.',
+    source: '(practice)',
+  },
+  bronzing: {
+    name: 'Bronzing',
+    of: 'print',
+    figure: 'judged',
+    how: 'Tilt a dark picture under one lamp: 0 no coloured sheen in the black, 4 it looks like metal.',
+    source: '(practice)',
+  },
+  rings: {
+    name: 'Rings',
+    of: 'print',
+    figure: 'judged',
+    how: 'Look into the rings of the test page through a loupe: 0 clean to the rim, 4 blocked to the middle.',
+    source: '(practice)',
+  },
 };
 
 /** Grade 0–4 as its word. */
 export const GRADES = ['none', 'a trace', 'some', 'clear', 'strong'] as const;
 
 /** The last observation of a kind that fits; lists run from old to new. */
-export function latest<K extends ObservationKind>(list: readonly Observation[], kind: K, fits: (o: Extract<Observation, { kind: K }>) => boolean = () => true): Extract<Observation, { kind: K }> | undefined {
-  return [...list].reverse().find((o): o is Extract<Observation, { kind: K }> => o.kind === kind && fits(o as Extract<Observation, { kind: K }>));
+export function latest<K extends ObservationKind>(
+  list: readonly Observation[],
+  kind: K,
+  fits: (o: Extract<Observation, { kind: K }>) => boolean = () => true,
+): Extract<Observation, { kind: K }> | undefined {
+  return [...list]
+    .reverse()
+    .find(
+      (o): o is Extract<Observation, { kind: K }> => o.kind === kind && fits(o as Extract<Observation, { kind: K }>),
+    );
 }
 
 /** Mean of repeated readings and its standard deviation; of a single one `assumed` stands in. */

@@ -16,5 +16,11 @@ export function readingSpectra({ reading, white, black, withoutUv }: ReadingFact
   if (!w || !b) return undefined;
   const u = withoutUv && groupSpectrum(withoutUv.reading, withoutUv.white);
   const sameGrid = u && u.startNm === w.startNm && u.stepNm === w.stepNm && u.values.length === w.values.length;
-  return { startNm: w.startNm, stepNm: w.stepNm, white: w.values, black: b.values, whiteWithoutUv: sameGrid ? u.values : undefined };
+  return {
+    startNm: w.startNm,
+    stepNm: w.stepNm,
+    white: w.values,
+    black: b.values,
+    whiteWithoutUv: sameGrid ? u.values : undefined,
+  };
 }

@@ -55,7 +55,11 @@ export function readySheet(facts: ReadingFacts): ReadySheet | undefined {
 }
 
 /** Spectra of the same patches without UV: by device values where both have them, else by their order. */
-function darkSpectra(reading: ReadingFacts['reading'], grid: NonNullable<ReadingFacts['reading']['spectralGrid']>, bands: number): ((g: PatchGroup) => readonly number[] | undefined) | undefined {
+function darkSpectra(
+  reading: ReadingFacts['reading'],
+  grid: NonNullable<ReadingFacts['reading']['spectralGrid']>,
+  bands: number,
+): ((g: PatchGroup) => readonly number[] | undefined) | undefined {
   const its = reading.spectralGrid;
   if (!its || its.startNm !== grid.startNm || its.stepNm !== grid.stepNm) return undefined;
   const groups = groupPatches(reading);

@@ -9,8 +9,17 @@ import { readingFacts } from './reading-facts.ts';
 import type { PatchReading, Reading } from './reading.ts';
 import { ASSUMED_REPEATABILITY, groupPatches, repeatability } from './repeats.ts';
 
-const patch = (id: string, device: number[] | undefined, lab: Lab): PatchReading => ({ id, device, lab, xyz: labToXyz(lab) });
-const reading = (patches: PatchReading[]): Reading => ({ patches, deviceSpace: patches[0].device?.length === 4 ? 'CMYK' : 'RGB', colourFrom: 'Lab' });
+const patch = (id: string, device: number[] | undefined, lab: Lab): PatchReading => ({
+  id,
+  device,
+  lab,
+  xyz: labToXyz(lab),
+});
+const reading = (patches: PatchReading[]): Reading => ({
+  patches,
+  deviceSpace: patches[0].device?.length === 4 ? 'CMYK' : 'RGB',
+  colourFrom: 'Lab',
+});
 
 describe('repeated patches', () => {
   it('are averaged, and their pooled deviation is that of the textbook', () => {
@@ -34,20 +43,30 @@ describe('repeated patches', () => {
   });
 
   it('too few of them, and our own assumption stands in and is told apart', () => {
-    const groups = groupPatches(reading([patch('a', [0, 0, 0], [10, 0, 0]), patch('b', [1, 1, 1], [95, 0, 0]), patch('c', [1, 1, 1], [95.2, 0, 0])]));
+    const groups = groupPatches(
+      reading([
+        patch('a', [0, 0, 0], [10, 0, 0]),
+        patch('b', [1, 1, 1], [95, 0, 0]),
+        patch('c', [1, 1, 1], [95.2, 0, 0]),
+      ]),
+    );
     expect(repeatability(groups)).toEqual(ASSUMED_REPEATABILITY);
     expect(repeatability(groups).degreesOfFreedom).toBeUndefined();
   });
 
   it('without device values no patch is taken for another', () => {
-    expect(groupPatches(reading([patch('a', undefined, [10, 0, 0]), patch('b', undefined, [10, 0, 0])]))).toHaveLength(2);
+    expect(groupPatches(reading([patch('a', undefined, [10, 0, 0]), patch('b', undefined, [10, 0, 0])]))).toHaveLength(
+      2,
+    );
   });
 
   it('recovers the noise an instrument was given, within a fifth', () => {
     fc.assert(
       fc.property(fc.double({ min: 0.02, max: 0.5, noNaN: true }), fc.integer({ min: 1, max: 1000 }), (sd, seed) => {
         const normal = seededNormal(seed);
-        const patches = Array.from({ length: 400 }, (_, i) => patch(String(i), [(i % 40) / 39, 0, 0], [20 + (i % 40) + sd * normal(), sd * normal(), sd * normal()]));
+        const patches = Array.from({ length: 400 }, (_, i) =>
+          patch(String(i), [(i % 40) / 39, 0, 0], [20 + (i % 40) + sd * normal(), sd * normal(), sd * normal()]),
+        );
         const found = repeatability(groupPatches(reading(patches)));
         for (const c of found.lab) expect(Math.abs(c / sd - 1)).toBeLessThan(0.2);
       }),
@@ -70,7 +89,13 @@ describe('what a chart holds', () => {
     levels
       .flatMap((r) => levels.flatMap((g) => levels.map((b) => [r, g, b])))
       .filter((d) => d.join() !== without)
-      .map((d, i) => patch(String(i), d, [10 + 85 * ((d[0] + d[1] + d[2]) / 3), 60 * (d[0] - d[1]), 50 * ((d[0] + d[1]) / 2 - d[2])]));
+      .map((d, i) =>
+        patch(String(i), d, [
+          10 + 85 * ((d[0] + d[1] + d[2]) / 3),
+          60 * (d[0] - d[1]),
+          50 * ((d[0] + d[1]) / 2 - d[2]),
+        ]),
+      );
 
   it('a net of the device cube is taken as its surface; with a hole in it, the hull of all colours', () => {
     const whole = reading(cube());
@@ -90,7 +115,9 @@ describe('what a chart holds', () => {
     const black: Lab = [15, -1, 0];
     const on = (step: number): Lab => [black[0] + 80 * step, black[1] + 2 * step, black[2] + 4 * step];
     const steps = Array.from({ length: 11 }, (_, i) => i / 10);
-    const greys = steps.map((s) => patch(`g${s}`, [s, s, s], s === 0.5 ? [on(s)[0], on(s)[1] + 3, on(s)[2] + 4] : on(s)));
+    const greys = steps.map((s) =>
+      patch(`g${s}`, [s, s, s], s === 0.5 ? [on(s)[0], on(s)[1] + 3, on(s)[2] + 4] : on(s)),
+    );
     const r = reading(greys);
     const ramp = neutralRamp(r, groupPatches(r), white, black)!;
     expect(ramp).toHaveLength(11);

@@ -50,14 +50,28 @@ export function repeatability(groups: readonly PatchGroup[]): Repeatability {
   const repeated = groups.filter((g) => g.count > 1);
   const degreesOfFreedom = repeated.reduce((sum, g) => sum + g.count - 1, 0);
   if (degreesOfFreedom < 3) return ASSUMED_REPEATABILITY;
-  const pooled = (of: readonly PatchGroup[], value: (p: PatchReading) => number, centre: (g: PatchGroup) => number): number | undefined => {
+  const pooled = (
+    of: readonly PatchGroup[],
+    value: (p: PatchReading) => number,
+    centre: (g: PatchGroup) => number,
+  ): number | undefined => {
     const freedom = of.reduce((sum, g) => sum + g.count - 1, 0);
     if (freedom < 1) return undefined;
     const squares = of.reduce((sum, g) => sum + g.members.reduce((s, m) => s + (value(m) - centre(g)) ** 2, 0), 0);
     return Math.sqrt(squares / freedom);
   };
-  const channel = (c: 0 | 1 | 2) => pooled(repeated, (p) => p.lab[c], (g) => g.lab[c])!;
-  const Y = (of: readonly PatchGroup[]) => pooled(of, (p) => p.xyz[1], (g) => g.xyz[1]);
+  const channel = (c: 0 | 1 | 2) =>
+    pooled(
+      repeated,
+      (p) => p.lab[c],
+      (g) => g.lab[c],
+    )!;
+  const Y = (of: readonly PatchGroup[]) =>
+    pooled(
+      of,
+      (p) => p.xyz[1],
+      (g) => g.xyz[1],
+    );
   return {
     lab: [channel(0), channel(1), channel(2)],
     darkY: Y(repeated.filter((g) => g.lab[0] < 35)) ?? ASSUMED_REPEATABILITY.darkY,

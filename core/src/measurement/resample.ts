@@ -9,7 +9,10 @@ const RESAMPLES = 48;
  * Standard deviation of a figure of the grey ramp for which no formula serves: the ramp is read again and again with the noise its
  * repeatability tells, and the figure computed each time. A resample that gives no figure is left out.
  */
-export function rampSd({ ramp, groups, repeatability: r }: ReadingFacts, figure: (ramp: readonly RampStep[]) => number | undefined): number {
+export function rampSd(
+  { ramp, groups, repeatability: r }: ReadingFacts,
+  figure: (ramp: readonly RampStep[]) => number | undefined,
+): number {
   if (!ramp) return 0;
   const normal = seededNormal(1);
   const counts = new Map(groups.map((g) => [g.lab, g.count]));
@@ -19,7 +22,12 @@ export function rampSd({ ramp, groups, repeatability: r }: ReadingFacts, figure:
         const by = 1 / Math.sqrt(counts.get(s.lab) ?? 1);
         const moved = r.lab.map((sd) => sd * by * normal());
         const lab: Lab = [s.lab[0] + moved[0], s.lab[1] + moved[1], s.lab[2] + moved[2]];
-        return { ...s, lab, offLine: [s.offLine[0] + moved[1], s.offLine[1] + moved[2]], chromaOffLine: Math.hypot(s.offLine[0] + moved[1], s.offLine[1] + moved[2]) };
+        return {
+          ...s,
+          lab,
+          offLine: [s.offLine[0] + moved[1], s.offLine[1] + moved[2]],
+          chromaOffLine: Math.hypot(s.offLine[0] + moved[1], s.offLine[1] + moved[2]),
+        };
       }),
     ),
   ).filter((v) => v !== undefined);

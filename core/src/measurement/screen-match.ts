@@ -43,7 +43,11 @@ export function screenMatch(sheet: ReadySheet, under: Lighting, monitor: Monitor
   const { luminous: _, ...unlit } = sheet;
   const dull = triples(litXyz(unlit, under));
   const paper = print[sheet.white];
-  const monitorXyz: Xyz = [((100 * monitor.x) / monitor.y) * monitor.relativeLuminance, 100 * monitor.relativeLuminance, ((100 * (1 - monitor.x - monitor.y)) / monitor.y) * monitor.relativeLuminance];
+  const monitorXyz: Xyz = [
+    ((100 * monitor.x) / monitor.y) * monitor.relativeLuminance,
+    100 * monitor.relativeLuminance,
+    ((100 * (1 - monitor.x - monitor.y)) / monitor.y) * monitor.relativeLuminance,
+  ];
   const dullPaper = dull[sheet.white];
   // As light as the paper is, and not as blue.
   const dullWhite = dullPaper.map((v) => (v * paper[1]) / dullPaper[1]) as unknown as Xyz;
@@ -51,11 +55,23 @@ export function screenMatch(sheet: ReadySheet, under: Lighting, monitor: Monitor
     // Both are seen by one eye, used to the paper.
     const lab = (xyz: Xyz): Lab => xyzToLab(xyz, paper);
     const onScreen = (patch: number): Xyz => dull[patch].map((v, c) => (v / dullPaper[c]) * white[c]) as unknown as Xyz;
-    const mean = (patches: readonly number[]) => patches.reduce((sum, p) => sum + deltaE2000(lab(print[p]), lab(onScreen(p))), 0) / Math.max(1, patches.length);
-    return { white: deltaE2000(lab(paper), lab(white)), greys: mean(sheet.greys.map((g) => g.patch).filter((p) => p !== sheet.white)), colours: mean([...new Set(sheet.corners)].filter((p) => p !== sheet.white)) };
+    const mean = (patches: readonly number[]) =>
+      patches.reduce((sum, p) => sum + deltaE2000(lab(print[p]), lab(onScreen(p))), 0) / Math.max(1, patches.length);
+    return {
+      white: deltaE2000(lab(paper), lab(white)),
+      greys: mean(sheet.greys.map((g) => g.patch).filter((p) => p !== sheet.white)),
+      colours: mean([...new Set(sheet.corners)].filter((p) => p !== sheet.white)),
+    };
   };
-  return { asItIs: residual(monitorXyz), toPaperWhite: residual(paper), toDull: residual(dullWhite), paperWhiteXy: xy(paper), dullXy: xy(dullWhite) };
+  return {
+    asItIs: residual(monitorXyz),
+    toPaperWhite: residual(paper),
+    toDull: residual(dullWhite),
+    paperWhiteXy: xy(paper),
+    dullXy: xy(dullWhite),
+  };
 }
 
 const xy = ([X, Y, Z]: Xyz): [number, number] => [X / (X + Y + Z), Y / (X + Y + Z)];
-const triples = (flat: Float64Array): Xyz[] => Array.from({ length: flat.length / 3 }, (_, p): Xyz => [flat[p * 3], flat[p * 3 + 1], flat[p * 3 + 2]]);
+const triples = (flat: Float64Array): Xyz[] =>
+  Array.from({ length: flat.length / 3 }, (_, p): Xyz => [flat[p * 3], flat[p * 3 + 1], flat[p * 3 + 2]]);

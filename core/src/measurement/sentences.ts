@@ -23,7 +23,13 @@ const LEFT_SHEET: Spoken = { subject: 'The left sheet', pronoun: 'the left one' 
 export const LATER_SET: Spoken = { subject: 'The later set', pronoun: 'the later one' };
 
 /** A pair in sentences, what can be seen first. Left out: figures that are missing, and echoes. */
-export function describePair(measures: readonly Measure[], left: Record<string, Figure>, right: Record<string, Figure>, thresholds: Thresholds, { subject, pronoun }: Spoken = LEFT_SHEET): PairSentence[] {
+export function describePair(
+  measures: readonly Measure[],
+  left: Record<string, Figure>,
+  right: Record<string, Figure>,
+  thresholds: Thresholds,
+  { subject, pronoun }: Spoken = LEFT_SHEET,
+): PairSentence[] {
   const present = (figure: Figure | undefined) => figure !== undefined && figure.shape !== 'missing';
   const told = new Set(measures.filter((m) => present(left[m.key]) && present(right[m.key])).map((m) => m.key));
   return measures
@@ -33,7 +39,10 @@ export function describePair(measures: readonly Measure[], left: Record<string, 
       const difference = l && r && differenceOf(measure, l, r, thresholds);
       if (!difference) return [];
       const { amount, seenAs, sd, verdict } = difference;
-      const words = l.shape === 'colour' && r.shape === 'colour' ? `${measure.name}: ${formatNumber(amount, supportedDigits(sd, 1))} ΔE00 apart, ${pronoun} ${shift(l.lab, r.lab)}` : `${subject} is ${measure.words[amount >= 0 ? 0 : 1]} by ${size(measure, Math.abs(amount), seenAs, sd)}`;
+      const words =
+        l.shape === 'colour' && r.shape === 'colour'
+          ? `${measure.name}: ${formatNumber(amount, supportedDigits(sd, 1))} ΔE00 apart, ${pronoun} ${shift(l.lab, r.lab)}`
+          : `${subject} is ${measure.words[amount >= 0 ? 0 : 1]} by ${size(measure, Math.abs(amount), seenAs, sd)}`;
       return [{ measure: measure.key, sentence: `${words}: ${verdict}.`, verdict }];
     })
     .sort((p, q) => VERDICTS.indexOf(q.verdict) - VERDICTS.indexOf(p.verdict));
@@ -43,13 +52,23 @@ export function describePair(measures: readonly Measure[], left: Record<string, 
 const NOISE_WIDTH = 1.96;
 
 /** What is said of a pair besides what an eye sees: the hand feels it, or a lamp at a slant shows it. Differences within the noise are left out. */
-export function describeBeside(measures: readonly Measure[], left: Record<string, Figure>, right: Record<string, Figure>, { subject }: Spoken = LEFT_SHEET): { measure: string; sentence: string }[] {
+export function describeBeside(
+  measures: readonly Measure[],
+  left: Record<string, Figure>,
+  right: Record<string, Figure>,
+  { subject }: Spoken = LEFT_SHEET,
+): { measure: string; sentence: string }[] {
   return measures.flatMap((m) => {
     const [l, r] = [left[m.key], right[m.key]];
     if (!m.spoken || l?.shape !== 'scalar' || r?.shape !== 'scalar') return [];
     const [amount, sd] = [l.value - r.value, Math.hypot(l.sd, r.sd)];
     if (Math.abs(amount) <= NOISE_WIDTH * sd) return [];
-    return [{ measure: m.key, sentence: `${subject} is ${m.words[amount > 0 ? 0 : 1]} by ${formatNumber(Math.abs(amount), supportedDigits(sd, m.digits))} ${m.unit}.` }];
+    return [
+      {
+        measure: m.key,
+        sentence: `${subject} is ${m.words[amount > 0 ? 0 : 1]} by ${formatNumber(Math.abs(amount), supportedDigits(sd, m.digits))} ${m.unit}.`,
+      },
+    ];
   });
 }
 
@@ -62,11 +81,20 @@ const SAME_WHITE = 0.5;
  * @param withoutUv the same two under D50 without UV
  * @returns undefined where UV makes no difference between the two
  */
-export function describeWhites(here: readonly [left: Lab, right: Lab], withoutUv: readonly [left: Lab, right: Lab], lightName: string): string | undefined {
+export function describeWhites(
+  here: readonly [left: Lab, right: Lab],
+  withoutUv: readonly [left: Lab, right: Lab],
+  lightName: string,
+): string | undefined {
   const [apart, dark] = [deltaE2000(...here), deltaE2000(...withoutUv)];
   const bluer = here[1][2] - here[0][2];
   if (Math.abs(apart - dark) < SAME_WHITE) return undefined;
-  const words = apart < SAME_WHITE ? 'the two whites are the same' : Math.abs(bluer) >= NAMED ? `the left white is ${formatNumber(Math.abs(bluer), 1)} ${bluer > 0 ? 'bluer' : 'yellower'}` : `the two whites lie ${formatNumber(apart, 1)} ΔE00 apart`;
+  const words =
+    apart < SAME_WHITE
+      ? 'the two whites are the same'
+      : Math.abs(bluer) >= NAMED
+        ? `the left white is ${formatNumber(Math.abs(bluer), 1)} ${bluer > 0 ? 'bluer' : 'yellower'}`
+        : `the two whites lie ${formatNumber(apart, 1)} ΔE00 apart`;
   return `Under ${lightName} ${words}; without UV ${dark < SAME_WHITE ? 'the two whites are the same' : `they lie ${formatNumber(dark, 1)} ΔE00 apart`}.`;
 }
 

@@ -16,10 +16,15 @@ describe('figures as they are shown', () => {
 
   it('the noisier a figure, the fewer its digits; never more than its measure allows', () => {
     fc.assert(
-      fc.property(fc.double({ min: 1e-6, max: 100, noNaN: true }), fc.double({ min: 1, max: 50, noNaN: true }), fc.integer({ min: 0, max: 4 }), (sd, times, most) => {
-        expect(supportedDigits(sd * times, most)).toBeLessThanOrEqual(supportedDigits(sd, most));
-        expect(supportedDigits(sd, most)).toBeLessThanOrEqual(most);
-      }),
+      fc.property(
+        fc.double({ min: 1e-6, max: 100, noNaN: true }),
+        fc.double({ min: 1, max: 50, noNaN: true }),
+        fc.integer({ min: 0, max: 4 }),
+        (sd, times, most) => {
+          expect(supportedDigits(sd * times, most)).toBeLessThanOrEqual(supportedDigits(sd, most));
+          expect(supportedDigits(sd, most)).toBeLessThanOrEqual(most);
+        },
+      ),
     );
   });
 

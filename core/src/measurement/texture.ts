@@ -49,11 +49,17 @@ export function textureOf(scan: TextureScan): Texture {
   const { widthPx, heightPx, ppi } = scan;
   const sideMm = (Math.min(widthPx, heightPx) / ppi) * MM_PER_INCH;
   if (sideMm < LEAST_SCAN_MM) {
-    throw new TextureError(`The scan shows ${sideMm.toFixed(1)} mm of the sheet; ${LEAST_SCAN_MM} mm on either side is the least.`, 'Scan a larger piece, or state the resolution it was scanned at.');
+    throw new TextureError(
+      `The scan shows ${sideMm.toFixed(1)} mm of the sheet; ${LEAST_SCAN_MM} mm on either side is the least.`,
+      'Scan a larger piece, or state the resolution it was scanned at.',
+    );
   }
   const finest = (2 / ppi) * MM_PER_INCH;
   if (finest > TEXTURE_BAND_MM[0] * 1.01) {
-    throw new TextureError(`At ${ppi} ppi nothing finer than ${finest.toFixed(2)} mm is seen; ${TEXTURE_BAND_MM[0]} mm is asked for.`, 'Scan at 300 ppi or more.');
+    throw new TextureError(
+      `At ${ppi} ppi nothing finer than ${finest.toFixed(2)} mm is seen; ${TEXTURE_BAND_MM[0]} mm is asked for.`,
+      'Scan at 300 ppi or more.',
+    );
   }
   const whole = spectrumOf(scan, 0, 0, Math.min(widthPx, heightPx));
   const half = Math.floor(Math.min(widthPx, heightPx) / 2);
@@ -66,7 +72,12 @@ export function textureOf(scan: TextureScan): Texture {
   return { ...whole, wavelengthSd: spread((q) => q.wavelengthMm), amplitudeSd: spread((q) => q.amplitudeL) };
 }
 
-function spectrumOf(scan: TextureScan, left: number, top: number, side: number): { wavelengthMm: number; amplitudeL: number } {
+function spectrumOf(
+  scan: TextureScan,
+  left: number,
+  top: number,
+  side: number,
+): { wavelengthMm: number; amplitudeL: number } {
   // The largest power of two that fits; more is not needed and less would lose the long waves.
   const n = 2 ** Math.floor(Math.log2(side));
   const at = (x: number, y: number) => scan.lightness[(top + y) * scan.widthPx + left + x];
@@ -121,7 +132,10 @@ function power2d(n: number, at: (x: number, y: number) => number): Float64Array 
   const fft = new FFT(n);
   const rows = Array.from({ length: n }, (_, y) => {
     const out = fft.createComplexArray();
-    fft.realTransform(out, Array.from({ length: n }, (_, x) => at(x, y)));
+    fft.realTransform(
+      out,
+      Array.from({ length: n }, (_, x) => at(x, y)),
+    );
     fft.completeSpectrum(out);
     return out;
   });

@@ -2,7 +2,10 @@ import type { Figure } from './figure.ts';
 import { rankTrial } from './trial.ts';
 
 const scalar = (value: number, sd = 0.01): Figure => ({ shape: 'scalar', value, sd });
-const tried = (id: string, dmax: number, linearity: number, neutrality = 1) => ({ id, figures: { dmax: scalar(dmax), linearity: scalar(linearity, 0.1), neutrality: scalar(neutrality, 0.1) } });
+const tried = (id: string, dmax: number, linearity: number, neutrality = 1) => ({
+  id,
+  figures: { dmax: scalar(dmax), linearity: scalar(linearity, 0.1), neutrality: scalar(neutrality, 0.1) },
+});
 
 describe('a media-setting trial', () => {
   it('ranks by the mean of places: a deep, straight, neutral setting first', () => {

@@ -23,8 +23,15 @@ export interface TrialRank {
 const SAME = 2;
 
 /** Settings of one paper in one printer, ranked: best mean place first. The choice stays the printmaker's. */
-export function rankTrial(candidates: readonly { readonly id: string; readonly figures: Readonly<Record<string, Figure>> }[]): TrialRank[] {
-  const ranks = candidates.map((c) => ({ conditionId: c.id, values: {} as Record<string, number>, places: {} as Record<string, number>, mean: Infinity }));
+export function rankTrial(
+  candidates: readonly { readonly id: string; readonly figures: Readonly<Record<string, Figure>> }[],
+): TrialRank[] {
+  const ranks = candidates.map((c) => ({
+    conditionId: c.id,
+    values: {} as Record<string, number>,
+    places: {} as Record<string, number>,
+    mean: Infinity,
+  }));
   for (const { key, better } of TRIAL_CRITERIA) {
     const known = candidates.flatMap((c, i) => {
       const f = c.figures[key];

@@ -25,7 +25,11 @@ describe('white', () => {
   });
 
   it('a bluish white is whiter than its Y, a yellowish one less; a grey is outside the limits', () => {
-    const sloped = (toBlue: number): Spectrum => ({ startNm: 380, stepNm: 10, values: Array.from({ length: 36 }, (_, i) => 0.9 + toBlue * (1 - i / 35)) });
+    const sloped = (toBlue: number): Spectrum => ({
+      startNm: 380,
+      stepNm: 10,
+      values: Array.from({ length: 36 }, (_, i) => 0.9 + toBlue * (1 - i / 35)),
+    });
     expect(cieWhiteness(sloped(0.1)).whiteness).toBeGreaterThan(cieWhiteness(flat(0.9)).whiteness + 10);
     expect(cieWhiteness(sloped(-0.1)).whiteness).toBeLessThan(cieWhiteness(flat(0.9)).whiteness - 10);
     expect(cieWhiteness(flat(0.3)).valid).toBe(false);
@@ -33,7 +37,11 @@ describe('white', () => {
 
   it('R457 of a flat sheet is its reflectance; of a band, the band’s share of the weights (ISO 2470-1, (memory))', () => {
     expect(r457(flat(0.87))).toBeCloseTo(87, 9);
-    const only460: Spectrum = { startNm: 380, stepNm: 10, values: Array.from({ length: 36 }, (_, i) => (380 + 10 * i === 460 ? 1 : 0)) };
+    const only460: Spectrum = {
+      startNm: 380,
+      stepNm: 10,
+      values: Array.from({ length: 36 }, (_, i) => (380 + 10 * i === 460 ? 1 : 0)),
+    };
     expect(r457(only460)).toBeCloseTo(10_000 / 468.5, 6);
   });
 
@@ -61,12 +69,14 @@ describe('greys under other lights', () => {
   });
 
   it('a flat grey on a flat white turns under none', () => {
-    for (const { meanDeltaE } of greyShifts(flat(0.9), [flat(0.1), flat(0.3), flat(0.6)])) expect(meanDeltaE).toBeLessThan(1e-9);
+    for (const { meanDeltaE } of greyShifts(flat(0.9), [flat(0.1), flat(0.3), flat(0.6)]))
+      expect(meanDeltaE).toBeLessThan(1e-9);
   });
 
   it('a dye black that lets deep red through turns under tungsten more than a pigment one (practice)', () => {
     const sheet = { ...CLASS_SHEETS.lustre, brightener: 0, relief: RELIEFS.smooth, weightGsm: 260, thicknessUm: 270 };
-    const figure = (press: PressModel) => computeFigures(readingFacts(readChart(press, surfaceChart(), 'M1', 4))).metamerism as ScalarFigure;
+    const figure = (press: PressModel) =>
+      computeFigures(readingFacts(readChart(press, surfaceChart(), 'M1', 4))).metamerism as ScalarFigure;
     const pigment = figure({ sheet, inks: PIGMENT_INKS, blackInk: 'photo', inkLoad: 1 });
     const dye = figure({ sheet, inks: DYE_INKS, blackInk: 'photo', inkLoad: 1 });
     expect(dye.value).toBeGreaterThan(pigment.value + 0.3);
@@ -76,7 +86,10 @@ describe('greys under other lights', () => {
 
 describe('the ramp', () => {
   const sheet = { ...CLASS_SHEETS.cotton, brightener: 0, relief: RELIEFS.smooth, weightGsm: 310, thicknessUm: 490 };
-  const read = (inkLoad: number) => computeFigures(readingFacts(readChart({ sheet, inks: PIGMENT_INKS, blackInk: 'matt', inkLoad }, surfaceChart(), 'M1', 4)));
+  const read = (inkLoad: number) =>
+    computeFigures(
+      readingFacts(readChart({ sheet, inks: PIGMENT_INKS, blackInk: 'matt', inkLoad }, surfaceChart(), 'M1', 4)),
+    );
   it('a linearised printer is linear within 1 L*, with no step blocked', () => {
     const f = read(1);
     expect((f.linearity as ScalarFigure).value).toBeLessThan(1);
@@ -86,7 +99,14 @@ describe('the ramp', () => {
 
   it('greys that are crushed are counted as blocked, and the curve is no longer linear', () => {
     const reading = readChart({ sheet, inks: PIGMENT_INKS, blackInk: 'matt', inkLoad: 1 }, surfaceChart(), 'M1', 4);
-    const crushed = { ...reading, patches: reading.patches.map((p) => (p.device![0] === p.device![1] && p.device![1] === p.device![2] && p.device![0] < 0.15 ? { ...p, lab: [17.6, 0, 0] as const } : p)) };
+    const crushed = {
+      ...reading,
+      patches: reading.patches.map((p) =>
+        p.device![0] === p.device![1] && p.device![1] === p.device![2] && p.device![0] < 0.15
+          ? { ...p, lab: [17.6, 0, 0] as const }
+          : p,
+      ),
+    };
     const f = computeFigures(readingFacts(crushed));
     expect((f.linearity as ScalarFigure).value).toBeGreaterThan(6);
     expect((f.shadowSeparation as ScalarFigure).value).toBeGreaterThan(14);
@@ -96,7 +116,9 @@ describe('the ramp', () => {
   it('ΔB and Δb* agree on what is brightened', () => {
     const make = (brightener: number) => {
       const press: PressModel = { sheet: { ...sheet, brightener }, inks: PIGMENT_INKS, blackInk: 'matt', inkLoad: 1 };
-      return computeFigures(readingFacts(readChart(press, surfaceChart(), 'M1', 4), readChart(press, surfaceChart(), 'M2', 5)));
+      return computeFigures(
+        readingFacts(readChart(press, surfaceChart(), 'M1', 4), readChart(press, surfaceChart(), 'M2', 5)),
+      );
     };
     expect(make(0).brightenerDeltaB).toMatchObject({ note: 'none' });
     const bright = make(0.6);

@@ -112,7 +112,12 @@ export class PictureTally {
       saturatedShare: this.chroma.slice(B.saturatedChroma).reduce((s, v) => s + v, 0) / n,
       key: medianL < B.lowKeyMedianL ? 'low key' : medianL > B.highKeyMedianL ? 'high key' : 'average key',
       contrast: contrastSdL < B.softSdL ? 'soft' : contrastSdL > B.hardSdL ? 'hard' : 'normal',
-      colour: below(this.chroma, 0.99) < B.greyChroma ? 'black and white' : this.spreadOfTint() < B.tonedSpread ? 'toned' : 'colour',
+      colour:
+        below(this.chroma, 0.99) < B.greyChroma
+          ? 'black and white'
+          : this.spreadOfTint() < B.tonedSpread
+            ? 'toned'
+            : 'colour',
     };
     return { figures, cells: this.cells.occupied(n) };
   }

@@ -49,8 +49,16 @@ interface Free {
  * Lays everything wanted on as few sheets of a type as hold it: the largest first, each into the free place it fits best, turned where that fits better; what is free is cut
  * guillotine-wise, so that a straight knife parts it (after the guillotine heuristics of Jylänki 2010). Charts go on first: without them nothing is measured.
  */
-export function planPack(widthMm: number, heightMm: number, types: readonly PackType[], items: readonly PackItem[]): TypePlan[] {
-  const order = [...items].sort((p, q) => Number(q.kind === 'chart') - Number(p.kind === 'chart') || q.widthMm * q.heightMm - p.widthMm * p.heightMm);
+export function planPack(
+  widthMm: number,
+  heightMm: number,
+  types: readonly PackType[],
+  items: readonly PackItem[],
+): TypePlan[] {
+  const order = [...items].sort(
+    (p, q) =>
+      Number(q.kind === 'chart') - Number(p.kind === 'chart') || q.widthMm * q.heightMm - p.widthMm * p.heightMm,
+  );
   return types.map(({ id, sheets }) => {
     const laid: { items: PlacedItem[]; free: Free[] }[] = [];
     const lacking: PackItem[] = [];
@@ -67,7 +75,15 @@ export function planPack(widthMm: number, heightMm: number, types: readonly Pack
         put(fresh, item, fit);
       } else lacking.push(item);
     }
-    return { id, sheets: laid.map((s) => ({ items: s.items, used: s.items.reduce((sum, i) => sum + i.widthMm * i.heightMm, 0) / (widthMm * heightMm) })), left: sheets - laid.length, lacking };
+    return {
+      id,
+      sheets: laid.map((s) => ({
+        items: s.items,
+        used: s.items.reduce((sum, i) => sum + i.widthMm * i.heightMm, 0) / (widthMm * heightMm),
+      })),
+      left: sheets - laid.length,
+      lacking,
+    };
   });
 }
 

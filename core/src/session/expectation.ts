@@ -34,5 +34,6 @@ export function bendExpectation(pairs: readonly (readonly [expected: Lab, read: 
     }
   }
   const M = A.map((row, i) => row.slice(4).map((v) => v / row[i]));
-  return (lab) => [0, 1, 2].map((c) => M[0][c] + M[1][c] * lab[0] + M[2][c] * lab[1] + M[3][c] * lab[2]) as unknown as Lab;
+  return (lab) =>
+    [0, 1, 2].map((c) => M[0][c] + M[1][c] * lab[0] + M[2][c] * lab[1] + M[3][c] * lab[2]) as unknown as Lab;
 }

@@ -17,13 +17,24 @@ export interface PassedPatch {
  * Readings of a finished session, one a measurement condition. Every pass stands as a patch of its own ("B07", "B07 #2"): passes are averaged where the
  * figures are made, and what they tell of the repeatability is not lost on the way.
  */
-export function sessionReadings(patches: readonly PassedPatch[], conditions: readonly MeasurementCondition[], grid: SpectralGrid, head: Pick<Reading, 'instrument' | 'createdAt' | 'description' | 'backing'>): Reading[] {
+export function sessionReadings(
+  patches: readonly PassedPatch[],
+  conditions: readonly MeasurementCondition[],
+  grid: SpectralGrid,
+  head: Pick<Reading, 'instrument' | 'createdAt' | 'description' | 'backing'>,
+): Reading[] {
   const white = illuminantWhite();
   return conditions.map((condition): Reading => ({
     patches: patches.map(({ id, rgb16, pass, reflectance }): PatchReading => {
       const values = reflectance[condition];
       const xyz = spectrumToXyz({ startNm: grid.startNm, stepNm: grid.stepNm, values });
-      return { id: pass === 0 ? id : `${id} #${pass + 1}`, device: fromRgb16(rgb16), reflectance: values, xyz, lab: xyzToLab(xyz, white) };
+      return {
+        id: pass === 0 ? id : `${id} #${pass + 1}`,
+        device: fromRgb16(rgb16),
+        reflectance: values,
+        xyz,
+        lab: xyzToLab(xyz, white),
+      };
     }),
     deviceSpace: 'RGB',
     spectralGrid: grid,

@@ -20,22 +20,39 @@ import { driftFinding, whiteDrift } from './white-drift.ts';
 
 const chart = designChart({ purpose: 'gamut', patches: 500, sheet: 'A4', patchMm: 8, dpi: 300, seed: 4 });
 const strips = chart.strips.map((s) => s.patches.map((p) => fromRgb16(p.rgb16)));
-const facts: StandInFacts = { coating: 'baryta', surface: 'smooth', brightenerClaim: 'none', weightGsm: 300, thicknessUm: 400, blackInk: 'photo black', mediaSetting: 'Fibre gloss', printMode: 'colour through a profile', blackOvercoat: false };
+const facts: StandInFacts = {
+  coating: 'baryta',
+  surface: 'smooth',
+  brightenerClaim: 'none',
+  weightGsm: 300,
+  thicknessUm: 400,
+  blackInk: 'photo black',
+  mediaSetting: 'Fibre gloss',
+  printMode: 'colour through a profile',
+  blackOvercoat: false,
+};
 const white = illuminantWhite();
-const labsOf = (spectra: number[][]): Lab[] => spectra.map((values) => xyzToLab(spectrumToXyz({ startNm: BENCH_GRID.startNm, stepNm: BENCH_GRID.stepNm, values }), white));
+const labsOf = (spectra: number[][]): Lab[] =>
+  spectra.map((values) =>
+    xyzToLab(spectrumToXyz({ startNm: BENCH_GRID.startNm, stepNm: BENCH_GRID.stepNm, values }), white),
+  );
 
 /** A bench: what is expected of a printer of a kind, and what the sheet in hand gives. */
 function bench(actual: PressModel) {
   const [expectedPrint, prints] = [benchPrints(standIn(facts, true)).M1, benchPrints(actual)];
   const expected = strips.map((s) => labsOf(s.map((rgb) => expectedPrint(rgb))));
-  const read = (strip: number, fault?: Fault) => labsOf(readStrip(prints, { strips, strip, seed: 100 + strip, sinceCalibration: strip, fault, flake: 0 }).M1);
+  const read = (strip: number, fault?: Fault) =>
+    labsOf(readStrip(prints, { strips, strip, seed: 100 + strip, sinceCalibration: strip, fault, flake: 0 }).M1);
   return { expected, read };
 }
 
 describe('a strip is checked against what a printer of that kind should give', () => {
   const right = bench(standIn(facts));
   // Another white, another ink hold: a sheet that is not what was expected, as none ever is.
-  const other = bench({ ...standIn(facts), sheet: { ...standIn(facts).sheet, warmth: 0.06, inkHold: 0.85, reflectance: 0.9 } });
+  const other = bench({
+    ...standIn(facts),
+    sheet: { ...standIn(facts).sheet, warmth: 0.06, inkHold: 0.85, reflectance: 0.9 },
+  });
 
   it.each(['the expected sheet', 'another sheet'])('%s: good strips pass', (name) => {
     const { expected, read } = name === 'the expected sheet' ? right : other;
@@ -75,7 +92,8 @@ describe('a strip is checked against what a printer of that kind should give', (
     const { expected, read } = other;
     const pairs = [0, 1, 2, 3].flatMap((s) => read(s).map((lab, i) => [expected[s][i], lab] as const));
     const bend = bendExpectation(pairs);
-    const misfit = (of: (lab: Lab) => Lab) => read(6).reduce((sum, lab, i) => sum + Math.hypot(...lab.map((v, c) => v - of(expected[6][i])[c])), 0);
+    const misfit = (of: (lab: Lab) => Lab) =>
+      read(6).reduce((sum, lab, i) => sum + Math.hypot(...lab.map((v, c) => v - of(expected[6][i])[c])), 0);
     expect(misfit(bend)).toBeLessThan(0.7 * misfit((lab) => lab));
     expect(bendExpectation(pairs.slice(0, 5))([50, 1, 2])).toEqual([50, 1, 2]);
   });
@@ -84,13 +102,21 @@ describe('a strip is checked against what a printer of that kind should give', (
 describe('drift', () => {
   it('is told from the repeated whites when it is more than noise', () => {
     const { read } = bench(standIn(facts));
-    const whites = strips.map((s, i) => ({ sinceCalibration: i, Y: 100 * ((read(i)[s.findIndex((rgb) => rgb.every((v) => v === 1))][0] + 16) / 116) ** 3 }));
+    const whites = strips.map((s, i) => ({
+      sinceCalibration: i,
+      Y: 100 * ((read(i)[s.findIndex((rgb) => rgb.every((v) => v === 1))][0] + 16) / 116) ** 3,
+    }));
     const drift = whiteDrift(whites)!;
     expect(Math.abs(drift.perStrip + 0.0004)).toBeLessThan(4 * drift.error);
     expect(drift.error).toBeLessThan(0.0001);
-    expect(driftFinding(whites)).toMatchObject({ misread: 'drift', saw: expect.stringMatching(/fell by 0\.\d+ % of Y/) });
+    expect(driftFinding(whites)).toMatchObject({
+      misread: 'drift',
+      saw: expect.stringMatching(/fell by 0\.\d+ % of Y/),
+    });
     const normal = seededNormal(2);
-    expect(driftFinding(Array.from({ length: 30 }, (_, i) => ({ sinceCalibration: i, Y: 90 + 0.05 * normal() })))).toBeUndefined();
+    expect(
+      driftFinding(Array.from({ length: 30 }, (_, i) => ({ sinceCalibration: i, Y: 90 + 0.05 * normal() }))),
+    ).toBeUndefined();
     expect(driftFinding(whites.slice(0, 3))).toBeUndefined();
   });
 });
@@ -104,16 +130,44 @@ describe('drift taken out', () => {
   });
 
   it('too few whites change nothing; an instrument that stands still is left where it stands', () => {
-    expect(driftOut([{ sinceCalibration: 0, Y: 90 }, { sinceCalibration: 1, Y: 80 }])(5)).toBe(1);
-    fc.assert(fc.property(fc.double({ min: 20, max: 100, noNaN: true }), fc.integer({ min: 0, max: 40 }), (Y, since) => Math.abs(driftOut(Array.from({ length: 8 }, (_, i) => ({ sinceCalibration: i, Y })))(since) - 1) < 1e-9));
+    expect(
+      driftOut([
+        { sinceCalibration: 0, Y: 90 },
+        { sinceCalibration: 1, Y: 80 },
+      ])(5),
+    ).toBe(1);
+    fc.assert(
+      fc.property(
+        fc.double({ min: 20, max: 100, noNaN: true }),
+        fc.integer({ min: 0, max: 40 }),
+        (Y, since) =>
+          Math.abs(driftOut(Array.from({ length: 8 }, (_, i) => ({ sinceCalibration: i, Y })))(since) - 1) < 1e-9,
+      ),
+    );
   });
 });
 
 describe('readings of a session', () => {
   const patches: PassedPatch[] = [0, 1].flatMap((pass) =>
-    [[0, 0.02], [65_535, 0.9]].map(([v, r], i) => ({ id: `A0${i + 1}`, rgb16: [v, v, v] as const, pass, reflectance: { M1: new Array<number>(BENCH_GRID.count).fill(r + pass * 0.001), M2: new Array<number>(BENCH_GRID.count).fill(r) } })),
+    [
+      [0, 0.02],
+      [65_535, 0.9],
+    ].map(([v, r], i) => ({
+      id: `A0${i + 1}`,
+      rgb16: [v, v, v] as const,
+      pass,
+      reflectance: {
+        M1: new Array<number>(BENCH_GRID.count).fill(r + pass * 0.001),
+        M2: new Array<number>(BENCH_GRID.count).fill(r),
+      },
+    })),
   );
-  const readings = sessionReadings(patches, ['M1', 'M2'], BENCH_GRID, { instrument: 'Bench', createdAt: '2026-11-24T10:00:00Z', description: 'Two patches', backing: 'white' });
+  const readings = sessionReadings(patches, ['M1', 'M2'], BENCH_GRID, {
+    instrument: 'Bench',
+    createdAt: '2026-11-24T10:00:00Z',
+    description: 'Two patches',
+    backing: 'white',
+  });
 
   it('one a measurement condition, a patch a pass, colour from the spectrum', () => {
     expect(readings.map((r) => r.condition)).toEqual(['M1', 'M2']);
@@ -139,14 +193,22 @@ describe('a run', () => {
         expect(kept).toHaveLength(count * passes);
         expect(kept.map((k) => k.pass)).toEqual([...kept.map((k) => k.pass)].sort((a, b) => a - b));
         const gap = kept[Math.floor(kept.length / 2)];
-        expect(nextPass(count, passes, kept.filter((k) => k !== gap))).toEqual(gap);
+        expect(
+          nextPass(
+            count,
+            passes,
+            kept.filter((k) => k !== gap),
+          ),
+        ).toEqual(gap);
       }),
     );
   });
 
   it('shows the pass that lies apart, and no other', () => {
     const normal = seededNormal(3);
-    const passes = Array.from({ length: 40 }, (_, i) => [0, 1, 2].map((): Lab => [50 + i / 2 + 0.05 * normal(), 0.05 * normal(), 0.05 * normal()]));
+    const passes = Array.from({ length: 40 }, (_, i) =>
+      [0, 1, 2].map((): Lab => [50 + i / 2 + 0.05 * normal(), 0.05 * normal(), 0.05 * normal()]),
+    );
     expect(outliers(passes)).toEqual([]);
     passes[7][2] = [passes[7][2][0] - 6, 0, 4];
     expect(outliers(passes)).toMatchObject([{ patch: 7, pass: 2 }]);

@@ -6,9 +6,15 @@ export const MISREADS = {
   slipped: { name: 'Slipped strip', mend: 'Read it again, from the lead-in, at an even pace.' },
   doubled: { name: 'Another strip was read', mend: 'Move the guide on and read this strip again.' },
   backwards: { name: 'Read backwards', mend: 'Read it again from the lettered end.' },
-  turned: { name: 'The sheet lies the wrong way round', mend: 'Turn the sheet so that the solid corner is first, and read the strip again.' },
+  turned: {
+    name: 'The sheet lies the wrong way round',
+    mend: 'Turn the sheet so that the solid corner is first, and read the strip again.',
+  },
   dirty: { name: 'One bad patch', mend: 'Look at the patch: brush it off and read again, or leave the patch out.' },
-  drift: { name: 'The instrument drifts', mend: 'Calibrate on the white tile and go on; the whites can take the drift out of what was read.' },
+  drift: {
+    name: 'The instrument drifts',
+    mend: 'Calibrate on the white tile and go on; the whites can take the drift out of what was read.',
+  },
 } as const;
 export type Misread = keyof typeof MISREADS;
 
@@ -39,19 +45,34 @@ export function checkStrip(read: readonly Lab[], expected: readonly (readonly La
   const others: { misread: Misread; misfit: number; saw: string }[] = [];
   for (let by = 1; by <= MOST_SLIP; by++) {
     for (const slip of [by, -by]) {
-      others.push({ misread: 'slipped', misfit: misfit(read, own, slip), saw: `It fits when moved ${by === 1 ? 'one patch' : `${by} patches`} ${slip > 0 ? 'on: the beginning was missed' : 'back: the reading began too early'}` });
+      others.push({
+        misread: 'slipped',
+        misfit: misfit(read, own, slip),
+        saw: `It fits when moved ${by === 1 ? 'one patch' : `${by} patches`} ${slip > 0 ? 'on: the beginning was missed' : 'back: the reading began too early'}`,
+      });
     }
   }
   others.push({ misread: 'backwards', misfit: misfit(read, [...own].reverse()), saw: 'It fits backwards' });
   const last = expected.length - 1;
   expected.forEach((other, i) => {
     if (i === strip) return;
-    others.push({ misread: 'doubled', misfit: misfit(read, other), saw: `It fits strip ${i + 1} better than strip ${strip + 1}` });
-    if (i === last - strip) others.push({ misread: 'turned', misfit: misfit(read, [...other].reverse()), saw: `It fits strip ${i + 1} backwards, counted from the other end` });
+    others.push({
+      misread: 'doubled',
+      misfit: misfit(read, other),
+      saw: `It fits strip ${i + 1} better than strip ${strip + 1}`,
+    });
+    if (i === last - strip)
+      others.push({
+        misread: 'turned',
+        misfit: misfit(read, [...other].reverse()),
+        saw: `It fits strip ${i + 1} backwards, counted from the other end`,
+      });
   });
   const best = others.reduce((least, o) => (o.misfit < least.misfit ? o : least));
   if (best.misfit < BETTER.share * fit && fit - best.misfit > BETTER.deltaE) {
-    return [{ misread: best.misread, saw: `${best.saw} (median ${best.misfit.toFixed(1)} against ${fit.toFixed(1)} ΔE00).` }];
+    return [
+      { misread: best.misread, saw: `${best.saw} (median ${best.misfit.toFixed(1)} against ${fit.toFixed(1)} ΔE00).` },
+    ];
   }
   const apart = read.map((lab, i) => deltaE2000(lab, own[i]));
   const middle = median(apart);
@@ -59,7 +80,13 @@ export function checkStrip(read: readonly Lab[], expected: readonly (readonly La
   const bad = apart.flatMap((d, i) => (d - middle > Math.max(BAD.deltaE, BAD.times * scatter) ? [i] : []));
   // One patch, or two, are dirt; many are a printer that is not what was expected.
   if (bad.length === 0 || bad.length > 2) return [];
-  return [{ misread: 'dirty', patches: bad, saw: `${bad.length === 1 ? 'Patch' : 'Patches'} ${bad.map((i) => i + 1).join(' and ')} ${bad.length === 1 ? 'lies' : 'lie'} ${bad.map((i) => apart[i].toFixed(1)).join(' and ')} ΔE00 off where the strip lies ${middle.toFixed(1)}.` }];
+  return [
+    {
+      misread: 'dirty',
+      patches: bad,
+      saw: `${bad.length === 1 ? 'Patch' : 'Patches'} ${bad.map((i) => i + 1).join(' and ')} ${bad.length === 1 ? 'lies' : 'lie'} ${bad.map((i) => apart[i].toFixed(1)).join(' and ')} ΔE00 off where the strip lies ${middle.toFixed(1)}.`,
+    },
+  ];
 }
 
 /** Median ΔE00 between what was read and what a strip should read, moved by `slip` patches. */

@@ -28,7 +28,8 @@ export function whiteDrift(whites: readonly DriftWhite[]): Drift | undefined {
   if (sxx === 0) return undefined;
   const slope = whites.reduce((s, w) => s + (w.sinceCalibration - mx) * (w.Y - my), 0) / sxx;
   const residual = whites.reduce((s, w) => s + (w.Y - my - slope * (w.sinceCalibration - mx)) ** 2, 0) / (n - 2);
-  const strips = Math.max(...whites.map((w) => w.sinceCalibration)) - Math.min(...whites.map((w) => w.sinceCalibration));
+  const strips =
+    Math.max(...whites.map((w) => w.sinceCalibration)) - Math.min(...whites.map((w) => w.sinceCalibration));
   return { perStrip: slope / my, error: Math.sqrt(residual / sxx) / my, strips };
 }
 
@@ -38,5 +39,8 @@ export function driftFinding(whites: readonly DriftWhite[]): Finding | undefined
   if (!drift) return undefined;
   const total = drift.perStrip * drift.strips;
   if (Math.abs(drift.perStrip) < 2.5 * drift.error || Math.abs(total) < WORTH_A_WORD) return undefined;
-  return { misread: 'drift', saw: `The repeated whites ${total < 0 ? 'fell' : 'rose'} by ${(100 * Math.abs(total)).toFixed(2)} % of Y over ${drift.strips} strips since the calibration.` };
+  return {
+    misread: 'drift',
+    saw: `The repeated whites ${total < 0 ? 'fell' : 'rose'} by ${(100 * Math.abs(total)).toFixed(2)} % of Y over ${drift.strips} strips since the calibration.`,
+  };
 }

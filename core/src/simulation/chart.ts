@@ -19,7 +19,8 @@ export function surfaceChart(levels = 9, greys = 33, repeats = 8): ChartPatch[] 
     seen.add(rgb.join());
     patches.push(rgb);
   };
-  for (const r of edge) for (const g of edge) for (const b of edge) if ([r, g, b].some((v) => v === 0 || v === 1)) add([r, g, b]);
+  for (const r of edge)
+    for (const g of edge) for (const b of edge) if ([r, g, b].some((v) => v === 0 || v === 1)) add([r, g, b]);
   for (let i = 0; i < greys; i++) add([i / (greys - 1), i / (greys - 1), i / (greys - 1)]);
   const inner = [0.25, 0.5, 0.75];
   for (const r of inner) for (const g of inner) for (const b of inner) add([r, g, b]);

@@ -32,14 +32,21 @@ export function fresnel(angleDeg: number, index: number): number {
 export function glossUnits(angleDeg: GlossAngle, roughnessNm: number, index: number, whiteness: number): number {
   const cos = Math.cos((angleDeg * Math.PI) / 180);
   const mirrored = Math.exp(-(((4 * Math.PI * roughnessNm * cos) / WAVELENGTH_NM) ** 2));
-  return (100 * fresnel(angleDeg, index) * mirrored) / fresnel(angleDeg, STANDARD_INDEX) + DIFFUSE * whiteness * cos * 2;
+  return (
+    (100 * fresnel(angleDeg, index) * mirrored) / fresnel(angleDeg, STANDARD_INDEX) + DIFFUSE * whiteness * cos * 2
+  );
 }
 
 /** Reads the bare sheet and its full black, `times` times each. @returns gloss units by angle */
-export function readGloss(model: PressModel, times: number, seed: number): { angle: GlossAngle; white: number[]; black: number[] }[] {
+export function readGloss(
+  model: PressModel,
+  times: number,
+  seed: number,
+): { angle: GlossAngle; white: number[]; black: number[] }[] {
   const normal = seededNormal(seed);
   const { sheet, inks } = model;
-  const reading = (gloss: number) => Array.from({ length: times }, () => Math.max(0, gloss * (1 + NOISE.share * normal()) + NOISE.floor * normal()));
+  const reading = (gloss: number) =>
+    Array.from({ length: times }, () => Math.max(0, gloss * (1 + NOISE.share * normal()) + NOISE.floor * normal()));
   return GLOSS_ANGLES.map((angle) => ({
     angle,
     white: reading(glossUnits(angle, sheet.roughnessNm, COATING_INDEX, sheet.reflectance)),

@@ -40,14 +40,23 @@ export interface InkSetModel {
 export function inkDensity(ink: InkModel): number[] {
   return Array.from({ length: BENCH_GRID.count }, (_, i) => {
     const nm = BENCH_GRID.startNm + i * BENCH_GRID.stepNm;
-    return ink.bands.reduce((sum, b) => sum + b.density * Math.exp(-(((nm - b.peakNm) / (nm < b.peakNm ? b.belowNm : b.aboveNm)) ** 4)), ink.flat);
+    return ink.bands.reduce(
+      (sum, b) => sum + b.density * Math.exp(-(((nm - b.peakNm) / (nm < b.peakNm ? b.belowNm : b.aboveNm)) ** 4)),
+      ink.flat,
+    );
   });
 }
 
 /** Pigment inks of a wide-gamut desktop printer. Bands are flat-topped, as pigments near saturation are. */
 export const PIGMENT_INKS: InkSetModel = {
   cyan: { bands: [{ density: 1.75, peakNm: 655, belowNm: 88, aboveNm: 170 }], flat: 0.015 },
-  magenta: { bands: [{ density: 1.75, peakNm: 540, belowNm: 55, aboveNm: 46 }, { density: 0.22, peakNm: 420, belowNm: 60, aboveNm: 60 }], flat: 0.012 },
+  magenta: {
+    bands: [
+      { density: 1.75, peakNm: 540, belowNm: 55, aboveNm: 46 },
+      { density: 0.22, peakNm: 420, belowNm: 60, aboveNm: 60 },
+    ],
+    flat: 0.012,
+  },
   yellow: { bands: [{ density: 1.7, peakNm: 430, belowNm: 120, aboveNm: 66 }], flat: 0.008 },
   lightGrey: { bands: [{ density: 0.03, peakNm: 450, belowNm: 90, aboveNm: 60 }], flat: 0.3 },
   grey: { bands: [{ density: 0.07, peakNm: 470, belowNm: 110, aboveNm: 90 }], flat: 0.82 },
@@ -59,7 +68,13 @@ export const PIGMENT_INKS: InkSetModel = {
 /** Another maker's pigment refill for the same printer: near, but not equal. Its magenta is redder, its greys are warmer, its black is thinner, and it bronzes. */
 export const REFILL_PIGMENT_INKS: InkSetModel = {
   cyan: { bands: [{ density: 1.6, peakNm: 648, belowNm: 90, aboveNm: 160 }], flat: 0.024 },
-  magenta: { bands: [{ density: 1.68, peakNm: 532, belowNm: 56, aboveNm: 44 }, { density: 0.3, peakNm: 420, belowNm: 62, aboveNm: 60 }], flat: 0.018 },
+  magenta: {
+    bands: [
+      { density: 1.68, peakNm: 532, belowNm: 56, aboveNm: 44 },
+      { density: 0.3, peakNm: 420, belowNm: 62, aboveNm: 60 },
+    ],
+    flat: 0.018,
+  },
   yellow: { bands: [{ density: 1.6, peakNm: 434, belowNm: 120, aboveNm: 68 }], flat: 0.012 },
   lightGrey: { bands: [{ density: 0.06, peakNm: 450, belowNm: 90, aboveNm: 70 }], flat: 0.27 },
   grey: { bands: [{ density: 0.15, peakNm: 455, belowNm: 110, aboveNm: 80 }], flat: 0.74 },
@@ -71,7 +86,13 @@ export const REFILL_PIGMENT_INKS: InkSetModel = {
 /** Dye inks: purer bands, a black that lets deep red through and turns under tungsten. */
 export const DYE_INKS: InkSetModel = {
   cyan: { bands: [{ density: 2.15, peakNm: 652, belowNm: 78, aboveNm: 130 }], flat: 0.004 },
-  magenta: { bands: [{ density: 2.2, peakNm: 542, belowNm: 51, aboveNm: 40 }, { density: 0.1, peakNm: 415, belowNm: 60, aboveNm: 60 }], flat: 0.004 },
+  magenta: {
+    bands: [
+      { density: 2.2, peakNm: 542, belowNm: 51, aboveNm: 40 },
+      { density: 0.1, peakNm: 415, belowNm: 60, aboveNm: 60 },
+    ],
+    flat: 0.004,
+  },
   yellow: { bands: [{ density: 2.1, peakNm: 428, belowNm: 120, aboveNm: 64 }], flat: 0.003 },
   lightGrey: { bands: [{ density: 0.27, peakNm: 540, belowNm: 260, aboveNm: 165 }], flat: 0.05 },
   grey: { bands: [{ density: 0.75, peakNm: 540, belowNm: 260, aboveNm: 165 }], flat: 0.13 },

@@ -61,7 +61,13 @@ export function readStrip(prints: Record<BenchCondition, Print>, pass: StripPass
   const own = strips[strip];
   const padded = (list: readonly Rgb[]) => Array.from({ length: own.length }, (_, i): Rgb => list[i] ?? [1, 1, 1]);
   const seen =
-    fault === 'slipped' ? padded(own.slice(1)) : fault === 'doubled' ? padded(strips[strip === 0 ? Math.min(1, last) : strip - 1]) : fault === 'turned' ? padded([...strips[last - strip]].reverse()) : own;
+    fault === 'slipped'
+      ? padded(own.slice(1))
+      : fault === 'doubled'
+        ? padded(strips[strip === 0 ? Math.min(1, last) : strip - 1])
+        : fault === 'turned'
+          ? padded([...strips[last - strip]].reverse())
+          : own;
   const random = seededRandom(pass.seed);
   const stained = fault === 'dirty' ? Math.floor(random() * own.length) : -1;
   const normal = seededNormal(pass.seed + 1);
@@ -85,7 +91,12 @@ export function readStrip(prints: Record<BenchCondition, Print>, pass: StripPass
 }
 
 /** Reads a whole chart without a fault, in one measurement condition; the same seed gives the same readings. */
-export function readChart(model: PressModel, chart: readonly ChartPatch[], condition: MeasurementCondition, seed: number): Reading {
+export function readChart(
+  model: PressModel,
+  chart: readonly ChartPatch[],
+  condition: MeasurementCondition,
+  seed: number,
+): Reading {
   const print = press(model, condition);
   const normal = seededNormal(seed);
   const share = Math.hypot(NOISE.share, GLINT * model.sheet.flake);

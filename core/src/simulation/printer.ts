@@ -57,7 +57,9 @@ export function press(model: PressModel, condition: MeasurementCondition): Print
     const room = 1 - dark ** model.sheet.inkLimit;
     const toner = trim(dark);
     const chroma = Math.max(...amounts) - k;
-    const [c, m, y] = amounts.map((a, i) => Math.min(1, (k >= 1 ? 0 : room * inkFor((a - k) / (1 - k))) + toner[i] * (1 - chroma)));
+    const [c, m, y] = amounts.map((a, i) =>
+      Math.min(1, (k >= 1 ? 0 : room * inkFor((a - k) / (1 - k))) + toner[i] * (1 - chroma)),
+    );
     return actual([c, m, y, dark]);
   };
 }
@@ -75,9 +77,14 @@ function driverTables(model: PressModel): DriverTables {
   if (known) return known;
   const right = halftone(model, 'M1', 1);
   const white = illuminantWhite();
-  const labOf = (coverage: Coverage): Lab => xyzToLab(spectrumToXyz({ startNm: BENCH_GRID.startNm, stepNm: BENCH_GRID.stepNm, values: right(coverage) }), white);
+  const labOf = (coverage: Coverage): Lab =>
+    xyzToLab(spectrumToXyz({ startNm: BENCH_GRID.startNm, stepNm: BENCH_GRID.stepNm, values: right(coverage) }), white);
   const trim = trimmed(labOf, TRIM[model.mode ?? 'profile']);
-  const tables = { trim, darkFor: linearise((dark) => labOf([...trim(dark), dark])[0]), inkFor: linearise((c) => (labOf([c, 0, 0, 0])[0] + labOf([0, c, 0, 0])[0]) / 2) };
+  const tables = {
+    trim,
+    darkFor: linearise((dark) => labOf([...trim(dark), dark])[0]),
+    inkFor: linearise((c) => (labOf([c, 0, 0, 0])[0] + labOf([0, c, 0, 0])[0]) / 2),
+  };
   knownTables.set(model, tables);
   return tables;
 }
@@ -96,7 +103,12 @@ function halftone(model: PressModel, condition: MeasurementCondition, load: numb
   const holdDark = load < 1 ? hold / Math.sqrt(load) : hold;
   const colours = [inks.cyan, inks.magenta, inks.yellow].map((ink) => held(ink));
   const overcoat = model.overcoat ? OVERCOAT_DENSITY : 0;
-  const darks = [new Array<number>(BENCH_GRID.count).fill(0), held(inks.lightGrey, holdDark), held(inks.grey, holdDark), held(black, holdDark).map((d) => d + overcoat)];
+  const darks = [
+    new Array<number>(BENCH_GRID.count).fill(0),
+    held(inks.lightGrey, holdDark),
+    held(inks.grey, holdDark),
+    held(black, holdDark).map((d) => d + overcoat),
+  ];
   const n = sheet.yuleNielsen;
   const count = BENCH_GRID.count;
 
@@ -117,7 +129,11 @@ function halftone(model: PressModel, condition: MeasurementCondition, load: numb
   return (coverage) => {
     const [lower, share] = neighbours(grown(coverage[3]));
     // Colours respond to a wrong load each in its own way, so that a trimmed grey goes off.
-    const [c, m, y] = [grown(coverage[0]) * load ** 0.2, grown(coverage[1]) * load ** -0.5, grown(coverage[2]) * load ** 1.2].map((v) => Math.min(1, v));
+    const [c, m, y] = [
+      grown(coverage[0]) * load ** 0.2,
+      grown(coverage[1]) * load ** -0.5,
+      grown(coverage[2]) * load ** 1.2,
+    ].map((v) => Math.min(1, v));
     const out = new Float64Array(count);
     for (let bits = 0; bits < 8; bits++) {
       const weight = (bits & 1 ? c : 1 - c) * (bits & 2 ? m : 1 - m) * (bits & 4 ? y : 1 - y);
@@ -151,7 +167,7 @@ function trimmed(labOf: (coverage: Coverage) => Lab, share: number): (dark: numb
     if (i === 0 || i === PLACES) return best;
     let least = off(best, dark);
     for (let step = 0.04; step > 0.001; step /= 2) {
-      for (let moved = true; moved; ) {
+      for (let moved = true; moved;) {
         moved = false;
         for (const ink of [0, 1, 2]) {
           for (const by of [step, -step]) {

@@ -13,17 +13,25 @@ const rounded = (value: number, to: number) => Math.round(value / to) * to;
 export function weigh(sheet: SheetModel, widthMm: number, heightMm: number, times: number, seed: number): number[] {
   const normal = seededNormal(seed);
   const grams = (sheet.weightGsm * widthMm * heightMm) / 1e6;
-  return Array.from({ length: times }, () => rounded(grams * (1 + SHEET_TO_SHEET * normal()) + SCALE.sdG * normal(), SCALE.resolutionG));
+  return Array.from({ length: times }, () =>
+    rounded(grams * (1 + SHEET_TO_SHEET * normal()) + SCALE.sdG * normal(), SCALE.resolutionG),
+  );
 }
 
 /** Thickness of a stack, measured in several places. @returns µm of the whole stack */
 export function measureStack(sheet: SheetModel, sheets: number, times: number, seed: number): number[] {
   const normal = seededNormal(seed);
-  return Array.from({ length: times }, () => rounded(sheet.thicknessUm * sheets + MICROMETER.sdUm * Math.sqrt(sheets) * normal(), MICROMETER.resolutionUm));
+  return Array.from({ length: times }, () =>
+    rounded(sheet.thicknessUm * sheets + MICROMETER.sdUm * Math.sqrt(sheets) * normal(), MICROMETER.resolutionUm),
+  );
 }
 
 /** Luminous reflectance over black and over a stack of itself, percent of the perfect diffuser. */
-export function readBacking(sheet: SheetModel, times: number, seed: number): { overBlack: number[]; overStack: number[] } {
+export function readBacking(
+  sheet: SheetModel,
+  times: number,
+  seed: number,
+): { overBlack: number[]; overStack: number[] } {
   const normal = seededNormal(seed);
   const stack = 100 * sheet.reflectance;
   const reading = (Y: number) => Array.from({ length: times }, () => Y * (1 + 0.0012 * normal()));

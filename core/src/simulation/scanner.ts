@@ -21,7 +21,11 @@ export function scanTexture(sheet: SheetModel, ppi: number, sizeMm: number, seed
   const waves = Array.from({ length: WAVES }, () => {
     const wavelength = sheet.relief.wavelengthMm * Math.exp(0.22 * normal());
     const direction = 2 * Math.PI * uniform();
-    return { kx: (2 * Math.PI * Math.cos(direction)) / wavelength, ky: (2 * Math.PI * Math.sin(direction)) / wavelength, phase: 2 * Math.PI * uniform() };
+    return {
+      kx: (2 * Math.PI * Math.cos(direction)) / wavelength,
+      ky: (2 * Math.PI * Math.sin(direction)) / wavelength,
+      phase: 2 * Math.PI * uniform(),
+    };
   });
   // Every wave has the same height; together they have the relief's standard deviation.
   const heightMm = (sheet.relief.heightUm / 1000) * Math.sqrt(2 / WAVES);
@@ -42,7 +46,8 @@ export function scanTexture(sheet: SheetModel, ppi: number, sizeMm: number, seed
         [cos, sin] = [cos * turnCos - sin * turnSin, sin * turnCos + cos * turnSin];
       }
     }
-    for (let x = 0; x < size; x++) L[y * size + x] = Math.min(100, Math.max(0, base + perSlope * slope[x] + SENSOR_NOISE_L * normal()));
+    for (let x = 0; x < size; x++)
+      L[y * size + x] = Math.min(100, Math.max(0, base + perSlope * slope[x] + SENSOR_NOISE_L * normal()));
   }
   return { widthPx: size, heightPx: size, ppi, lightness: L };
 }

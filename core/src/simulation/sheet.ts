@@ -44,7 +44,10 @@ export function baseReflectance(sheet: SheetModel, nm: number): number {
 }
 
 /** Body of the sheet on the bench grid: what it reflects, and what its brightener adds in a measurement condition. */
-export function sheetBody(sheet: SheetModel, condition: MeasurementCondition): { reflected: number[]; emitted: number[] } {
+export function sheetBody(
+  sheet: SheetModel,
+  condition: MeasurementCondition,
+): { reflected: number[]; emitted: number[] } {
   const light = lightOf(condition);
   const nms = Array.from({ length: BENCH_GRID.count }, (_, i) => BENCH_GRID.startNm + i * BENCH_GRID.stepNm);
   return {

@@ -27,7 +27,8 @@ const onMatt: PressModel = { sheet: matt, inks: PIGMENT_INKS, blackInk: 'matt', 
 const chart = surfaceChart();
 const value = (figure: Figure) => (figure as ScalarFigure).value;
 const mean = (list: readonly number[]) => list.reduce((s, v) => s + v, 0) / list.length;
-const figuresOf = (model: PressModel, seed = 1) => computeFigures(readingFacts(readChart(model, chart, 'M1', seed), readChart(model, chart, 'M2', seed + 1)));
+const figuresOf = (model: PressModel, seed = 1) =>
+  computeFigures(readingFacts(readChart(model, chart, 'M1', seed), readChart(model, chart, 'M2', seed + 1)));
 
 describe('plausibility (practice)', () => {
   it('baryta: Dmax 2.3–2.6, 800 000–1 000 000 cubic Lab units', () => {
@@ -53,7 +54,9 @@ describe('plausibility (practice)', () => {
   });
 
   it('under-inking costs black', () => {
-    expect((figuresOf({ ...onBaryta, inkLoad: 0.6 }).dmax as ScalarFigure).value).toBeLessThan((figuresOf(onBaryta).dmax as ScalarFigure).value - 0.3);
+    expect((figuresOf({ ...onBaryta, inkLoad: 0.6 }).dmax as ScalarFigure).value).toBeLessThan(
+      (figuresOf(onBaryta).dmax as ScalarFigure).value - 0.3,
+    );
   });
 });
 
@@ -111,7 +114,14 @@ describe('what a printer does to a sheet', () => {
   it('the modified hull of scattered readings is within 3 % of the device-cube surface of the same printer', () => {
     for (const model of [onBaryta, onMatt, { ...onBaryta, inks: DYE_INKS }]) {
       const reading = readChart(model, surfaceChart(13), 'M2', 4);
-      const [surface, hull] = [readingFacts(reading), readingFacts({ ...reading, deviceSpace: undefined, patches: reading.patches.map((p) => ({ ...p, device: undefined })) })];
+      const [surface, hull] = [
+        readingFacts(reading),
+        readingFacts({
+          ...reading,
+          deviceSpace: undefined,
+          patches: reading.patches.map((p) => ({ ...p, device: undefined })),
+        }),
+      ];
       expect([surface.gamut!.method, hull.gamut!.method]).toEqual(['device surface', 'modified hull']);
       expect(Math.abs(meshVolume(hull.gamut!.mesh) / meshVolume(surface.gamut!.mesh) - 1)).toBeLessThan(0.03);
     }
@@ -120,7 +130,8 @@ describe('what a printer does to a sheet', () => {
 
 describe('the bench', () => {
   const strips = Array.from({ length: 4 }, (_, s) => chart.slice(s * 12, s * 12 + 12).map((p) => p.rgb));
-  const read = (over: Partial<StripPass> = {}) => readStrip(benchPrints(onBaryta), { strips, strip: 1, seed: 5, sinceCalibration: 0, flake: 0, ...over }).M2;
+  const read = (over: Partial<StripPass> = {}) =>
+    readStrip(benchPrints(onBaryta), { strips, strip: 1, seed: 5, sinceCalibration: 0, flake: 0, ...over }).M2;
   const apart = (p: number[], q: number[]) => Math.max(...p.map((v, i) => Math.abs(v - q[i])));
 
   it('a strip gives M0, M1 and M2 of every patch, 36 bands', () => {
@@ -133,7 +144,9 @@ describe('the bench', () => {
 
   it('a slipped strip is the strip one patch on, a doubled one is the one before, a turned one comes from the other end backwards', () => {
     const own = read();
-    read({ fault: 'slipped' }).slice(0, -1).forEach((s, i) => expect(apart(s, own[i + 1])).toBeLessThan(0.02));
+    read({ fault: 'slipped' })
+      .slice(0, -1)
+      .forEach((s, i) => expect(apart(s, own[i + 1])).toBeLessThan(0.02));
     read({ fault: 'doubled' }).forEach((s, i) => expect(apart(s, read({ strip: 0 })[i])).toBeLessThan(0.02));
     const other = read({ strip: 2 });
     read({ fault: 'turned' }).forEach((s, i) => expect(apart(s, other[11 - i])).toBeLessThan(0.02));
@@ -186,11 +199,15 @@ describe('the bench', () => {
 
   it('the texture that was put in comes out: a pure wave exactly, a relief near its wavelength, a rougher sheet rougher', () => {
     const side = 512;
-    const wave = Float32Array.from({ length: side * side }, (_, i) => 60 + 2 * Math.SQRT2 * Math.sin((2 * Math.PI * (i % side)) / 16));
+    const wave = Float32Array.from(
+      { length: side * side },
+      (_, i) => 60 + 2 * Math.SQRT2 * Math.sin((2 * Math.PI * (i % side)) / 16),
+    );
     const pure = textureOf({ widthPx: side, heightPx: side, ppi: 400, lightness: wave });
     expect(pure.wavelengthMm).toBeCloseTo((16 / 400) * 25.4, 1);
     expect(pure.amplitudeL).toBeCloseTo(2, 1);
-    const found = (surface: keyof typeof RELIEFS) => textureOf(scanTexture({ ...matt, relief: RELIEFS[surface] }, 300, 26, 9));
+    const found = (surface: keyof typeof RELIEFS) =>
+      textureOf(scanTexture({ ...matt, relief: RELIEFS[surface] }, 300, 26, 9));
     const [textured, rough] = [found('textured'), found('rough')];
     expect(textured.wavelengthMm / RELIEFS.textured.wavelengthMm).toBeGreaterThan(0.7);
     expect(textured.wavelengthMm / RELIEFS.textured.wavelengthMm).toBeLessThan(1.4);
@@ -201,23 +218,50 @@ describe('the bench', () => {
   });
 
   it('a stand-in is made from what is claimed; the wrong media setting shows', () => {
-    const facts: StandInFacts = { coating: 'cotton', surface: 'smooth', brightenerClaim: 'none', weightGsm: 300, thicknessUm: 400, blackInk: 'matt black', mediaSetting: 'Fine art matt', printMode: 'colour through a profile', blackOvercoat: false };
+    const facts: StandInFacts = {
+      coating: 'cotton',
+      surface: 'smooth',
+      brightenerClaim: 'none',
+      weightGsm: 300,
+      thicknessUm: 400,
+      blackInk: 'matt black',
+      mediaSetting: 'Fine art matt',
+      printMode: 'colour through a profile',
+      blackOvercoat: false,
+    };
     expect(standIn(facts).inkLoad).toBe(1);
     expect(standIn({ ...facts, mediaSetting: 'Glossy photo' }).inkLoad).toBeGreaterThan(1);
     expect(standIn({ ...facts, mediaSetting: 'Glossy photo' }, true).inkLoad).toBe(1);
     expect(standIn({ ...facts, coating: 'baryta', mediaSetting: 'Plain paper' }).inkLoad).toBeLessThan(1);
-    expect(standIn({ ...facts, printMode: 'driver black-and-white', blackInk: 'dye black' })).toMatchObject({ mode: 'black-and-white', inks: DYE_INKS });
+    expect(standIn({ ...facts, printMode: 'driver black-and-white', blackInk: 'dye black' })).toMatchObject({
+      mode: 'black-and-white',
+      inks: DYE_INKS,
+    });
     expect(standIn({ ...facts, inkSet: 'Refill pigment, ten bottles' }).inks).toBe(REFILL_PIGMENT_INKS);
     expect(standIn({ ...facts, inkSet: 'Refill pigment, ten bottles' }, true).inks).not.toBe(REFILL_PIGMENT_INKS);
   });
 
   it('no two sheets of a kind are quite alike: the same name gives the same sheet, boxes of it lie nearer than mills', () => {
-    const typical = standIn({ coating: 'cotton', surface: 'smooth', brightenerClaim: 'low', weightGsm: 300, thicknessUm: 400, blackInk: 'matt black', mediaSetting: 'Fine art matt', printMode: 'colour through a profile', blackOvercoat: false }).sheet;
+    const typical = standIn({
+      coating: 'cotton',
+      surface: 'smooth',
+      brightenerClaim: 'low',
+      weightGsm: 300,
+      thicknessUm: 400,
+      blackInk: 'matt black',
+      mediaSetting: 'Fine art matt',
+      printMode: 'colour through a profile',
+      blackOvercoat: false,
+    }).sheet;
     expect(ownSheet(typical, 'Testmill Proof')).toEqual(ownSheet(typical, 'Testmill Proof'));
-    const apart = (a: SheetModel, b: SheetModel) => Math.abs(a.warmth / b.warmth - 1) + Math.abs(a.brightener / b.brightener - 1);
-    const mean = (of: (i: number) => number) => Array.from({ length: 60 }, (_, i) => of(i)).reduce((s, v) => s + v, 0) / 60;
+    const apart = (a: SheetModel, b: SheetModel) =>
+      Math.abs(a.warmth / b.warmth - 1) + Math.abs(a.brightener / b.brightener - 1);
+    const mean = (of: (i: number) => number) =>
+      Array.from({ length: 60 }, (_, i) => of(i)).reduce((s, v) => s + v, 0) / 60;
     const mills = mean((i) => apart(ownSheet(typical, `Mill ${i}`), ownSheet(typical, `Mill ${i + 1}`)));
-    const boxes = mean((i) => apart(ownSheet(typical, `Mill ${i}`, 'second box'), ownSheet(typical, `Mill ${i}`, 'third box')));
+    const boxes = mean((i) =>
+      apart(ownSheet(typical, `Mill ${i}`, 'second box'), ownSheet(typical, `Mill ${i}`, 'third box')),
+    );
     expect(boxes).toBeGreaterThan(0);
     expect(boxes).toBeLessThan(0.7 * mills);
     for (let i = 0; i < 60; i++) expect(ownSheet(typical, `Mill ${i}`).reflectance).toBeLessThanOrEqual(0.97);
@@ -245,7 +289,8 @@ describe('the model', () => {
   it('equal steps of grey are equal steps of L*, within 1', () => {
     const { ramp } = readingFacts(readChart(onMatt, chart, 'M1', 3));
     const [first, last] = [ramp![0], ramp![ramp!.length - 1]];
-    for (const s of ramp!) expect(Math.abs(s.lab[0] - (first.lab[0] + (last.lab[0] - first.lab[0]) * s.step))).toBeLessThan(1);
+    for (const s of ramp!)
+      expect(Math.abs(s.lab[0] - (first.lab[0] + (last.lab[0] - first.lab[0]) * s.step))).toBeLessThan(1);
   });
 
   it('without UV there is no luminescence, and tungsten wakes less than daylight', () => {
@@ -255,7 +300,12 @@ describe('the model', () => {
   });
 
   it('the instrument repeats as its noise says and the same seed gives the same reading', () => {
-    const many = readChart(onMatt, Array.from({ length: 200 }, (_, i) => ({ id: String(i), rgb: [1, 1, 1] as const })), 'M1', 5);
+    const many = readChart(
+      onMatt,
+      Array.from({ length: 200 }, (_, i) => ({ id: String(i), rgb: [1, 1, 1] as const })),
+      'M1',
+      5,
+    );
     const { repeatability } = readingFacts(many);
     expect(repeatability.lab[0]).toBeGreaterThan(0.01);
     expect(repeatability.lab[0]).toBeLessThan(0.1);
@@ -263,6 +313,9 @@ describe('the model', () => {
   });
 
   it('a hand-made spectrum: 0.1 everywhere is density 1', () => {
-    expect(visualDensity(spectrumToXyz({ startNm: 380, stepNm: 10, values: new Array(36).fill(0.1) })[1])).toBeCloseTo(1, 9);
+    expect(visualDensity(spectrumToXyz({ startNm: 380, stepNm: 10, values: new Array(36).fill(0.1) })[1])).toBeCloseTo(
+      1,
+      9,
+    );
   });
 });

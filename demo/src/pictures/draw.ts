@@ -22,7 +22,10 @@ function encode(v: number): number {
 }
 
 /** Draws a scene as a 16-bit TIFF with a wide-gamut profile embedded. The same every time. */
-export async function drawPicture(name: SceneName, [widthPx, heightPx]: readonly [number, number] = SIZE): Promise<{ scene: Pick<Scene, 'fileName' | 'title'>; tiff: Buffer }> {
+export async function drawPicture(
+  name: SceneName,
+  [widthPx, heightPx]: readonly [number, number] = SIZE,
+): Promise<{ scene: Pick<Scene, 'fileName' | 'title'>; tiff: Buffer }> {
   const scene = SCENES[name](widthPx, heightPx);
   const pixels = new Uint16Array(widthPx * heightPx * 3);
   let at = 0;

@@ -7,7 +7,12 @@ export function nightDish(widthPx: number, heightPx: number): Scene {
   const cloud = fractal(valueNoise(11), 4);
   const grain = valueNoise(12);
   const random = seededRandom(13);
-  const stars = Array.from({ length: 420 }, () => ({ x: random() * 1.5, y: random() * 0.78, r: 0.0006 + 0.0014 * random() ** 6, glow: 0.1 + 0.9 * random() ** 3 }));
+  const stars = Array.from({ length: 420 }, () => ({
+    x: random() * 1.5,
+    y: random() * 0.78,
+    r: 0.0006 + 0.0014 * random() ** 6,
+    glow: 0.1 + 0.9 * random() ** 3,
+  }));
   const grid: (typeof stars)[] = Array.from({ length: 64 * 64 }, () => []);
   const cellOf = (x: number, y: number) => Math.floor(y * 40) * 64 + Math.floor(x * 40);
   for (const s of stars) grid[cellOf(s.x, s.y)].push(s);
@@ -33,9 +38,14 @@ export function nightDish(widthPx: number, heightPx: number): Scene {
       if (e < 1) {
         const ribs = 0.5 + 0.5 * Math.cos(Math.atan2(v / 0.15, u / 0.34) * 24);
         const face = 0.006 + 0.02 * ramp(0.2, 1, e) * (0.6 + 0.4 * ribs);
-        colour = mix([face * 0.8, face * 0.9, face * 1.25], [0.42, 0.36, 0.3], ramp(0.965, 0.99, e) * clamp01(0.2 + u * 2));
+        colour = mix(
+          [face * 0.8, face * 0.9, face * 1.25],
+          [0.42, 0.36, 0.3],
+          ramp(0.965, 0.99, e) * clamp01(0.2 + u * 2),
+        );
       } else if (Math.abs(x - 0.85) < 0.03 + 0.11 * ramp(0.5, horizon, y) && y > 0.5 && y < horizon + 0.02) {
-        const strut = Math.abs(Math.sin((x * 38 + y * 30) * 1.2)) < 0.35 || Math.abs(Math.sin((x * 38 - y * 30) * 1.2)) < 0.35;
+        const strut =
+          Math.abs(Math.sin((x * 38 + y * 30) * 1.2)) < 0.35 || Math.abs(Math.sin((x * 38 - y * 30) * 1.2)) < 0.35;
         if (strut) colour = [0.0016, 0.0018, 0.0024];
       }
       if (y > horizon) {

@@ -62,4 +62,8 @@ export const smooth = (t: number): number => t * t * (3 - 2 * t);
 export const clamp01 = (v: number): number => (v < 0 ? 0 : v > 1 ? 1 : v);
 /** 0 below `from`, 1 above `to`, smooth between. */
 export const ramp = (from: number, to: number, v: number): number => smooth(clamp01((v - from) / (to - from)));
-export const mix = (p: readonly number[], q: readonly number[], t: number): [number, number, number] => [p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t, p[2] + (q[2] - p[2]) * t];
+export const mix = (p: readonly number[], q: readonly number[], t: number): [number, number, number] => [
+  p[0] + (q[0] - p[0]) * t,
+  p[1] + (q[1] - p[1]) * t,
+  p[2] + (q[2] - p[2]) * t,
+];

@@ -21,7 +21,8 @@ export function saltCrust(widthPx: number, heightPx: number): Scene {
         const [first, second, id] = crust((x - 0.75) * depth * 9, depth * 26);
         const seam = ramp(0.09, 0.0, second - first);
         const side = ramp(0.2, 0.05, second - first) - seam;
-        const plate = 0.7 + 0.16 * (((id * 2654435761) >>> 8) % 100) * 0.01 + 0.22 * (fine(x * depth * 60, depth * 160) - 0.5);
+        const plate =
+          0.7 + 0.16 * (((id * 2654435761) >>> 8) % 100) * 0.01 + 0.22 * (fine(x * depth * 60, depth * 160) - 0.5);
         colour = mix([plate, plate * 0.985, plate * 0.95], [0.93, 0.93, 0.92], seam);
         colour = mix(colour, [0.36, 0.4, 0.46], 0.75 * side);
         colour = mix(colour, [0.86, 0.88, 0.88], ramp(horizon + 0.12, horizon, y) * 0.8);

@@ -33,10 +33,17 @@ export function readConfig(args: readonly string[], env: NodeJS.ProcessEnv): Con
   }
   const portText = flags.get('--port') ?? env.RAKUEN_PORT ?? String(DEFAULT_PORT);
   const port = Number(portText);
-  if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new StartError(`The port must be a number from 0 to 65535, not “${portText}”.`);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535)
+    throw new StartError(`The port must be a number from 0 to 65535, not “${portText}”.`);
   const dataFolder = resolve(flags.get('--data') ?? env.RAKUEN_DATA ?? 'data');
   const webFolder = flags.get('--web') ?? env.RAKUEN_WEB;
-  return { port, dataFolder, webFolder, demo: !flags.has('--empty'), extraOrigins: env.RAKUEN_DEV_ORIGIN ? [env.RAKUEN_DEV_ORIGIN] : [] };
+  return {
+    port,
+    dataFolder,
+    webFolder,
+    demo: !flags.has('--empty'),
+    extraOrigins: env.RAKUEN_DEV_ORIGIN ? [env.RAKUEN_DEV_ORIGIN] : [],
+  };
 }
 
 /** Makes the data folder and proves that it can be written. @throws StartError */
@@ -46,6 +53,8 @@ export function openDataFolder(folder: string): void {
     if (!existsSync(folder) || !statSync(folder).isDirectory()) throw new Error('it is not a folder');
     accessSync(folder, constants.R_OK | constants.W_OK | constants.X_OK);
   } catch (error) {
-    throw new StartError(`The data folder ${folder} can’t be used: ${(error as NodeJS.ErrnoException).code ?? (error as Error).message}. Choose another with --data FOLDER.`);
+    throw new StartError(
+      `The data folder ${folder} can’t be used: ${(error as NodeJS.ErrnoException).code ?? (error as Error).message}. Choose another with --data FOLDER.`,
+    );
   }
 }

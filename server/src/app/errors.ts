@@ -11,13 +11,18 @@ export class RakuenError extends HttpException {
 }
 
 export const notFound = (what: string): RakuenError =>
-  new RakuenError(404, `There is no such ${what}.`, { remedy: 'It may have been removed. Go back to the list and choose again.' });
+  new RakuenError(404, `There is no such ${what}.`, {
+    remedy: 'It may have been removed. Go back to the list and choose again.',
+  });
 
 /** What a checked request got wrong, field by field. */
 export function faultsOf(errors: readonly ValidationError[], path = ''): { field: string; message: string }[] {
   return errors.flatMap((error) => {
     const field = path ? `${path}.${error.property}` : error.property;
-    const own = Object.values(error.constraints ?? {}).map((message) => ({ field, message: path ? `${path}.${message}` : message }));
+    const own = Object.values(error.constraints ?? {}).map((message) => ({
+      field,
+      message: path ? `${path}.${message}` : message,
+    }));
     return [...own, ...faultsOf(error.children ?? [], field)];
   });
 }
@@ -40,15 +45,27 @@ export class ErrorFilter implements ExceptionFilter {
     if (error instanceof HttpException) {
       const answer = error.getResponse();
       const said = typeof answer === 'string' ? answer : (answer as { message?: string | string[] }).message;
-      return { statusCode: error.getStatus(), message: Array.isArray(said) ? said.join('; ') : (said ?? error.message), remedy: 'Correct what is named and send it again.' };
+      return {
+        statusCode: error.getStatus(),
+        message: Array.isArray(said) ? said.join('; ') : (said ?? error.message),
+        remedy: 'Correct what is named and send it again.',
+      };
     }
     // body-parser's and multer's own faults carry a status.
     const { status, type } = error as { status?: number; type?: string };
     if (typeof status === 'number' && status >= 400 && status < 500) {
-      return { statusCode: status, message: type === 'entity.too.large' ? 'The request is too large.' : 'The request can’t be read.', remedy: 'Send well-formed JSON.' };
+      return {
+        statusCode: status,
+        message: type === 'entity.too.large' ? 'The request is too large.' : 'The request can’t be read.',
+        remedy: 'Send well-formed JSON.',
+      };
     }
     // The framework's own log is off, so that a start prints one line; what nobody foresaw is said all the same.
     console.error(error instanceof Error ? error.stack : error);
-    return { statusCode: 500, message: 'Something in Rakuen went wrong; nothing was changed.', remedy: 'Try again. If it happens again, the server’s log says what it was.' };
+    return {
+      statusCode: 500,
+      message: 'Something in Rakuen went wrong; nothing was changed.',
+      remedy: 'Try again. If it happens again, the server’s log says what it was.',
+    };
   }
 }

@@ -9,9 +9,16 @@ export function loopbackOnly(port: () => number, extraOrigins: readonly string[]
     const hosts = ['127.0.0.1', 'localhost', '[::1]'].map((name) => `${name}:${port()}`);
     const { host, origin } = request.headers;
     const origins = [...hosts.map((h) => `http://${h}`), ...extraOrigins];
-    const allowed = host !== undefined && hosts.includes(host.toLowerCase()) && (origin === undefined || origins.includes(origin.toLowerCase()));
+    const allowed =
+      host !== undefined &&
+      hosts.includes(host.toLowerCase()) &&
+      (origin === undefined || origins.includes(origin.toLowerCase()));
     if (allowed && request.headers['sec-fetch-site'] !== 'cross-site') return next();
-    response.status(403).json({ statusCode: 403, message: 'This address is not served here.', remedy: `Open http://127.0.0.1:${port()} on this machine.` });
+    response.status(403).json({
+      statusCode: 403,
+      message: 'This address is not served here.',
+      remedy: `Open http://127.0.0.1:${port()} on this machine.`,
+    });
   };
 }
 
@@ -19,6 +26,9 @@ export function loopbackOnly(port: () => number, extraOrigins: readonly string[]
 export function waitAt(gate: { readonly open: boolean }): RequestHandler {
   return (_request: Request, response: Response, next: NextFunction) => {
     if (gate.open) return next();
-    response.status(503).set('Retry-After', '2').json({ statusCode: 503, message: 'The studio is being set up.', remedy: 'Try again in a few seconds.' });
+    response
+      .status(503)
+      .set('Retry-After', '2')
+      .json({ statusCode: 503, message: 'The studio is being set up.', remedy: 'Try again in a few seconds.' });
   };
 }

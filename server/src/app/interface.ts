@@ -44,7 +44,16 @@ export function serveInterface(app: NestExpressApplication, folder: string): voi
   const html = readFileSync(page, 'utf8');
   app.use(express.static(folder, { index: false, immutable: true, maxAge: '1y' }));
   app.use((request: Request, response: Response, next: NextFunction) => {
-    if (request.method !== 'GET' || request.path.startsWith('/api') || !request.accepts('html') || /\.\w+$/.test(request.path)) return next();
-    response.type('html').set('Cache-Control', 'no-store').send(html.replaceAll(NONCE_PLACE, String(response.locals.nonce)));
+    if (
+      request.method !== 'GET' ||
+      request.path.startsWith('/api') ||
+      !request.accepts('html') ||
+      /\.\w+$/.test(request.path)
+    )
+      return next();
+    response
+      .type('html')
+      .set('Cache-Control', 'no-store')
+      .send(html.replaceAll(NONCE_PLACE, String(response.locals.nonce)));
   });
 }

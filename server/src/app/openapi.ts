@@ -10,7 +10,9 @@ export function describeApi(app: INestApplication): OpenAPIObject {
     app,
     new DocumentBuilder()
       .setTitle('Rakuen')
-      .setDescription('Papers, print conditions, readings, pictures, matches, prints and the ledger of a printmaker. Figures carry their unit in their name.')
+      .setDescription(
+        'Papers, print conditions, readings, pictures, matches, prints and the ledger of a printmaker. Figures carry their unit in their name.',
+      )
       .setVersion('1')
       .build(),
   );
@@ -19,10 +21,17 @@ export function describeApi(app: INestApplication): OpenAPIObject {
     classTransformerMetadataStorage: defaultMetadataStorage,
     refPointerPrefix: '#/components/schemas/',
   });
-  document.components = { ...document.components, schemas: { ...document.components?.schemas, ...(schemas as Record<string, never>) } };
+  document.components = {
+    ...document.components,
+    schemas: { ...document.components?.schemas, ...(schemas as Record<string, never>) },
+  };
   for (const path of Object.values(document.paths)) {
     for (const operation of Object.values(path) as { responses?: Record<string, object> }[]) {
-      if (operation.responses) operation.responses.default = { description: 'What is wrong, where, and what to do', content: { 'application/json': { schema: { $ref: '#/components/schemas/ApiError' } } } };
+      if (operation.responses)
+        operation.responses.default = {
+          description: 'What is wrong, where, and what to do',
+          content: { 'application/json': { schema: { $ref: '#/components/schemas/ApiError' } } },
+        };
     }
   }
   return document;

@@ -1,4 +1,11 @@
-import { type CallHandler, type ExecutionContext, Injectable, mixin, type NestInterceptor, type Type } from '@nestjs/common';
+import {
+  type CallHandler,
+  type ExecutionContext,
+  Injectable,
+  mixin,
+  type NestInterceptor,
+  type Type,
+} from '@nestjs/common';
 import type { Request, Response } from 'express';
 import multer from 'multer';
 import { catchError, from, mergeMap, type Observable, throwError } from 'rxjs';
@@ -26,12 +33,24 @@ export function upload(limit: keyof Settings['limits'], times = 1): Type<NestInt
       const response = context.switchToHttp().getResponse<Response>();
       const fileSize = times * (await this.settings.get()).limits[limit];
       // Browsers send file names as UTF-8; multer reads them so only when told.
-      const receive = multer({ dest: this.files.incomingFolder, limits: { fileSize, files: 1, fields: 10, fieldSize: 100_000 }, defParamCharset: 'utf8' }).single('file');
-      await new Promise<void>((done, fail) => receive(request, response, (error: unknown) => (error ? fail(asRakuen(error, fileSize)) : done())));
-      if (!request.file) throw new RakuenError(400, 'No file came with the request.', { field: 'file', remedy: 'Choose a file and send it again.' });
+      const receive = multer({
+        dest: this.files.incomingFolder,
+        limits: { fileSize, files: 1, fields: 10, fieldSize: 100_000 },
+        defParamCharset: 'utf8',
+      }).single('file');
+      await new Promise<void>((done, fail) =>
+        receive(request, response, (error: unknown) => (error ? fail(asRakuen(error, fileSize)) : done())),
+      );
+      if (!request.file)
+        throw new RakuenError(400, 'No file came with the request.', {
+          field: 'file',
+          remedy: 'Choose a file and send it again.',
+        });
       const path = request.file.path;
       // The file is gone before the refusal is heard.
-      return next.handle().pipe(catchError((error) => from(this.files.discard(path)).pipe(mergeMap(() => throwError(() => error)))));
+      return next
+        .handle()
+        .pipe(catchError((error) => from(this.files.discard(path)).pipe(mergeMap(() => throwError(() => error)))));
     }
   }
   return mixin(Upload);
@@ -40,7 +59,13 @@ export function upload(limit: keyof Settings['limits'], times = 1): Type<NestInt
 function asRakuen(error: unknown, fileSize: number): unknown {
   if (!(error instanceof multer.MulterError)) return error;
   if (error.code === 'LIMIT_FILE_SIZE') {
-    return new RakuenError(413, `The file is larger than ${(fileSize / MEGA).toFixed(0)} MB.`, { field: 'file', remedy: 'Choose a smaller file, or raise the limit in the settings.' });
+    return new RakuenError(413, `The file is larger than ${(fileSize / MEGA).toFixed(0)} MB.`, {
+      field: 'file',
+      remedy: 'Choose a smaller file, or raise the limit in the settings.',
+    });
   }
-  return new RakuenError(400, `The upload can’t be read (${error.code}).`, { field: error.field, remedy: 'Send one file in the field “file”.' });
+  return new RakuenError(400, `The upload can’t be read (${error.code}).`, {
+    field: error.field,
+    remedy: 'Send one file in the field “file”.',
+  });
 }

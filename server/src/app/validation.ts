@@ -10,6 +10,9 @@ export const checkRequests = (): ValidationPipe =>
     transform: true,
     exceptionFactory: (errors) => {
       const faults = faultsOf(errors);
-      return new RakuenError(400, faults.map((f) => f.message).join('; '), { field: faults.map((f) => f.field).join(', '), remedy: 'Correct what is named and send it again.' });
+      return new RakuenError(400, faults.map((f) => f.message).join('; '), {
+        field: faults.map((f) => f.field).join(', '),
+        remedy: 'Correct what is named and send it again.',
+      });
     },
   });

@@ -1,8 +1,29 @@
 import { randomInt } from 'node:crypto';
-import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, Query, StreamableFile, UploadedFile, UseInterceptors } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Module,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  Query,
+  StreamableFile,
+  UploadedFile,
+  UseInterceptors,
+} from '@nestjs/common';
 import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import { ConditionView } from '@rakuen/contract/conditions';
-import { BenchRequest, BenchValue, ObservationsInput, ScanFields, ScanQuery, SimulatedScanInput } from '@rakuen/contract/observations';
+import {
+  BenchRequest,
+  BenchValue,
+  ObservationsInput,
+  ScanFields,
+  ScanQuery,
+  SimulatedScanInput,
+} from '@rakuen/contract/observations';
 import { upload } from '../app/upload.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import type { IncomingFile } from '../readings/readings.service.ts';
@@ -34,7 +55,11 @@ class BenchController {
   @ApiConsumes('multipart/form-data')
   @ApiCreatedResponse({ type: ConditionView })
   @UseInterceptors(ScanUpload)
-  scan(@Param('id', ParseUUIDPipe) id: string, @UploadedFile() file: IncomingFile, @Body() fields: ScanFields): Promise<ConditionView> {
+  scan(
+    @Param('id', ParseUUIDPipe) id: string,
+    @UploadedFile() file: IncomingFile,
+    @Body() fields: ScanFields,
+  ): Promise<ConditionView> {
     return this.bench.scan(id, file, fields);
   }
 
@@ -60,5 +85,10 @@ class BenchController {
   }
 }
 
-@Module({ imports: [ConditionsModule], controllers: [BenchController], providers: [BenchService], exports: [BenchService] })
+@Module({
+  imports: [ConditionsModule],
+  controllers: [BenchController],
+  providers: [BenchService],
+  exports: [BenchService],
+})
 export class BenchModule {}

@@ -8,7 +8,18 @@ import { measureStack, readBacking, weigh } from '@rakuen/core/simulation/scale'
 import { standIn, type StandInFacts } from '@rakuen/core/simulation/stand-in';
 import type { PressModel } from '@rakuen/core/simulation/printer';
 import type { ConditionView } from '@rakuen/contract/conditions';
-import { VALUE_CLASSES, type BenchKind, type BenchValue, type GlossValue, type ObservationInput, type OpacityValue, type ScanFields, type ScanQuery, type ThicknessValue, type WeightValue } from '@rakuen/contract/observations';
+import {
+  VALUE_CLASSES,
+  type BenchKind,
+  type BenchValue,
+  type GlossValue,
+  type ObservationInput,
+  type OpacityValue,
+  type ScanFields,
+  type ScanQuery,
+  type ThicknessValue,
+  type WeightValue,
+} from '@rakuen/contract/observations';
 import { faultsOf, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { ObservationsService } from '../conditions/observations.service.ts';
@@ -25,10 +36,23 @@ export const SIMULATED_SCANNER = 'Simulated raking-light scanner';
 
 /** What the stand-ins of the bench give for a sheet in a printer. */
 const STAND_INS: Record<BenchKind, { instrument: string; read: (press: PressModel, seed: number) => object[] }> = {
-  gloss: { instrument: 'Simulated gloss meter, 20°, 60°, 85°', read: (press, seed) => readGloss(press, TIMES, seed).map(({ angle, white, black }): GlossValue => ({ angleDeg: angle, white, black })) },
-  weight: { instrument: 'Simulated scale, 0.01 g', read: ({ sheet }, seed): WeightValue[] => [{ ...A4, grams: weigh(sheet, A4.widthMm, A4.heightMm, TIMES, seed) }] },
-  thickness: { instrument: 'Simulated micrometer, 1 µm', read: ({ sheet }, seed): ThicknessValue[] => [{ sheets: STACK, stackUm: measureStack(sheet, STACK, TIMES, seed) }] },
-  opacity: { instrument: 'Simulated bench spectrophotometer', read: ({ sheet }, seed): OpacityValue[] => [readBacking(sheet, TIMES, seed)] },
+  gloss: {
+    instrument: 'Simulated gloss meter, 20°, 60°, 85°',
+    read: (press, seed) =>
+      readGloss(press, TIMES, seed).map(({ angle, white, black }): GlossValue => ({ angleDeg: angle, white, black })),
+  },
+  weight: {
+    instrument: 'Simulated scale, 0.01 g',
+    read: ({ sheet }, seed): WeightValue[] => [{ ...A4, grams: weigh(sheet, A4.widthMm, A4.heightMm, TIMES, seed) }],
+  },
+  thickness: {
+    instrument: 'Simulated micrometer, 1 µm',
+    read: ({ sheet }, seed): ThicknessValue[] => [{ sheets: STACK, stackUm: measureStack(sheet, STACK, TIMES, seed) }],
+  },
+  opacity: {
+    instrument: 'Simulated bench spectrophotometer',
+    read: ({ sheet }, seed): OpacityValue[] => [readBacking(sheet, TIMES, seed)],
+  },
 };
 
 /** The bench besides the spectrophotometer: what is weighed, measured, scanned and judged of a print. */
@@ -47,8 +71,15 @@ export class BenchService {
     const rows = await Promise.all(
       inputs.map(async (input) => {
         const value = plainToInstance(VALUE_CLASSES[input.kind] as new () => object, input.value);
-        const faults = faultsOf(await validate(value, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true }), 'value');
-        if (faults.length > 0) throw new RakuenError(400, faults.map((f) => f.message).join('; '), { field: faults.map((f) => f.field).join(', '), remedy: 'Correct what is named and send it again.' });
+        const faults = faultsOf(
+          await validate(value, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true }),
+          'value',
+        );
+        if (faults.length > 0)
+          throw new RakuenError(400, faults.map((f) => f.message).join('; '), {
+            field: faults.map((f) => f.field).join(', '),
+            remedy: 'Correct what is named and send it again.',
+          });
         return row(conditionId, input, value);
       }),
     );
@@ -66,27 +97,57 @@ export class BenchService {
   async scan(conditionId: string, file: IncomingFile, fields: ScanFields): Promise<ConditionView> {
     await this.conditions.get(conditionId);
     const ppi = Number(fields.ppi);
-    if (!(ppi >= 50 && ppi <= 10_000)) throw new RakuenError(400, `“${fields.ppi}” is no resolution of a scan.`, { field: 'ppi', remedy: 'State the pixels per inch it was scanned at, 300 or more.' });
+    if (!(ppi >= 50 && ppi <= 10_000))
+      throw new RakuenError(400, `“${fields.ppi}” is no resolution of a scan.`, {
+        field: 'ppi',
+        remedy: 'State the pixels per inch it was scanned at, 300 or more.',
+      });
     const { limits } = await this.settings.get();
-    const { texture, png } = await this.workshop.run('readScan', { path: file.path, ppi, maxPixels: limits.picturePixels }, file.originalname);
+    const { texture, png } = await this.workshop.run(
+      'readScan',
+      { path: file.path, ppi, maxPixels: limits.picturePixels },
+      file.originalname,
+    );
     await this.files.discard(file.path);
     return this.keepScan(conditionId, { ...texture, ppi }, png, fields.by, fields.instrument);
   }
 
   async simulatedScan(conditionId: string, by: string, seed: number): Promise<ConditionView> {
-    const { texture, png, ppi } = await this.workshop.run('simulateScan', { sheet: (await this.press(conditionId)).sheet, seed });
+    const { texture, png, ppi } = await this.workshop.run('simulateScan', {
+      sheet: (await this.press(conditionId)).sheet,
+      seed,
+    });
     return this.keepScan(conditionId, { ...texture, ppi }, png, by, SIMULATED_SCANNER);
   }
 
-  async keepScan(conditionId: string, texture: object, png: Uint8Array, by: string, instrument: string): Promise<ConditionView> {
+  async keepScan(
+    conditionId: string,
+    texture: object,
+    png: Uint8Array,
+    by: string,
+    instrument: string,
+  ): Promise<ConditionView> {
     const scanHash = await this.files.keepBytes(png);
-    await this.observations.keep([{ conditionId, kind: 'texture', value: texture, takenAt: new Date().toISOString(), by: by.trim(), instrument: instrument.trim(), light: '', note: '', scanHash }]);
+    await this.observations.keep([
+      {
+        conditionId,
+        kind: 'texture',
+        value: texture,
+        takenAt: new Date().toISOString(),
+        by: by.trim(),
+        instrument: instrument.trim(),
+        light: '',
+        note: '',
+        scanHash,
+      },
+    ]);
     return this.conditions.view(conditionId);
   }
 
   async scanFile(id: string, { as }: ScanQuery): Promise<Buffer> {
     const { scanHash } = await this.observations.get(id);
-    if (!scanHash) throw new RakuenError(404, 'No scan is kept with this observation.', { remedy: 'Look at the list again.' });
+    if (!scanHash)
+      throw new RakuenError(404, 'No scan is kept with this observation.', { remedy: 'Look at the list again.' });
     const scan = await readFile(this.files.pathOf(scanHash));
     return as === 'raised' ? sharp(scan).normalise({ lower: 0.5, upper: 99.5 }).png().toBuffer() : scan;
   }

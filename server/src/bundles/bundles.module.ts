@@ -1,4 +1,14 @@
-import { Controller, Get, Module, Param, ParseUUIDPipe, Post, StreamableFile, UploadedFile, UseInterceptors } from '@nestjs/common';
+import {
+  Controller,
+  Get,
+  Module,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  StreamableFile,
+  UploadedFile,
+  UseInterceptors,
+} from '@nestjs/common';
 import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { PaperBundle } from '@rakuen/contract/bundle';
 import { PaperView } from '@rakuen/contract/papers';
@@ -21,7 +31,10 @@ class BundlesController {
   @ApiOkResponse({ type: PaperBundle })
   async write(@Param('id', ParseUUIDPipe) id: string): Promise<StreamableFile> {
     const { name, bundle } = await this.bundles.write(id);
-    return new StreamableFile(Buffer.from(JSON.stringify(bundle, undefined, 1)), { type: 'application/json', disposition: `attachment; filename*=UTF-8''${encodeURIComponent(name)}` });
+    return new StreamableFile(Buffer.from(JSON.stringify(bundle, undefined, 1)), {
+      type: 'application/json',
+      disposition: `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+    });
   }
 
   /** Takes such a file in. */
@@ -34,5 +47,9 @@ class BundlesController {
   }
 }
 
-@Module({ imports: [PapersModule, ConditionsModule, ReadingsModule], controllers: [BundlesController], providers: [BundlesService] })
+@Module({
+  imports: [PapersModule, ConditionsModule, ReadingsModule],
+  controllers: [BundlesController],
+  providers: [BundlesService],
+})
 export class BundlesModule {}

@@ -7,7 +7,12 @@ import { validate } from 'class-validator';
 import { DataSource, Repository } from 'typeorm';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { OBSERVATION_KINDS } from '@rakuen/core/measurement/observations';
-import { PaperBundle, type BundleCondition, type BundleObservation, type BundleReadings } from '@rakuen/contract/bundle';
+import {
+  PaperBundle,
+  type BundleCondition,
+  type BundleObservation,
+  type BundleReadings,
+} from '@rakuen/contract/bundle';
 import { TextureValue, VALUE_CLASSES } from '@rakuen/contract/observations';
 import type { PaperView } from '@rakuen/contract/papers';
 import { faultsOf, RakuenError } from '../app/errors.ts';
@@ -39,26 +44,85 @@ export class BundlesService {
     const { id: _id, createdAt: _createdAt, ...paper } = row;
     const files: Record<string, string> = {};
     const conditions = await Promise.all(
-      (await this.conditions.find({ where: { paperId }, order: { createdAt: 'ASC' } })).map(async (c): Promise<BundleCondition> => {
-        const { printer, inkSet, blackInk, mediaSetting, resolution, printMode, profile, blackOvercoat, notes, facts, figuresFrom } = c;
-        const readings = await this.readings.find({ where: { conditionId: c.id }, order: { importedAt: 'ASC', part: 'ASC' } });
-        const observations = await this.observations.find({ where: { conditionId: c.id }, order: { takenAt: 'ASC', id: 'ASC' } });
-        for (const hash of [...readings.map((r) => r.contentHash), ...observations.flatMap((o) => o.scanHash ?? [])]) files[hash] ??= (await this.files.read(hash)).toString('base64');
-        return {
-          ...({ printer, inkSet, blackInk, mediaSetting, resolution, printMode, profile, blackOvercoat, notes } as Omit<BundleCondition, 'readings' | 'observations'>),
-          readings: [...new Set(readings.map((r) => r.contentHash))].map((hash): BundleReadings => {
-            const parts = readings.filter((r) => r.contentHash === hash);
-            const [{ fileName, measurementCondition, instrument, batch, printedAt, mapping }] = parts;
-            return defined({ fileName, contentHash: hash, measurementCondition, instrument, batch, printedAt, mapping, chosen: parts.some((p) => p.id === figuresFrom) || null }) as unknown as BundleReadings;
-          }),
-          observations: observations.map(({ kind, value, takenAt, by, instrument, light, note, scanHash }) => defined({ kind, value, takenAt, by, instrument, light, note, scanHash }) as unknown as BundleObservation),
-          figures: facts ? named(facts.figures) : undefined,
-        };
-      }),
+      (await this.conditions.find({ where: { paperId }, order: { createdAt: 'ASC' } })).map(
+        async (c): Promise<BundleCondition> => {
+          const {
+            printer,
+            inkSet,
+            blackInk,
+            mediaSetting,
+            resolution,
+            printMode,
+            profile,
+            blackOvercoat,
+            notes,
+            facts,
+            figuresFrom,
+          } = c;
+          const readings = await this.readings.find({
+            where: { conditionId: c.id },
+            order: { importedAt: 'ASC', part: 'ASC' },
+          });
+          const observations = await this.observations.find({
+            where: { conditionId: c.id },
+            order: { takenAt: 'ASC', id: 'ASC' },
+          });
+          for (const hash of [...readings.map((r) => r.contentHash), ...observations.flatMap((o) => o.scanHash ?? [])])
+            files[hash] ??= (await this.files.read(hash)).toString('base64');
+          return {
+            ...({
+              printer,
+              inkSet,
+              blackInk,
+              mediaSetting,
+              resolution,
+              printMode,
+              profile,
+              blackOvercoat,
+              notes,
+            } as Omit<BundleCondition, 'readings' | 'observations'>),
+            readings: [...new Set(readings.map((r) => r.contentHash))].map((hash): BundleReadings => {
+              const parts = readings.filter((r) => r.contentHash === hash);
+              const [{ fileName, measurementCondition, instrument, batch, printedAt, mapping }] = parts;
+              return defined({
+                fileName,
+                contentHash: hash,
+                measurementCondition,
+                instrument,
+                batch,
+                printedAt,
+                mapping,
+                chosen: parts.some((p) => p.id === figuresFrom) || null,
+              }) as unknown as BundleReadings;
+            }),
+            observations: observations.map(
+              ({ kind, value, takenAt, by, instrument, light, note, scanHash }) =>
+                defined({
+                  kind,
+                  value,
+                  takenAt,
+                  by,
+                  instrument,
+                  light,
+                  note,
+                  scanHash,
+                }) as unknown as BundleObservation,
+            ),
+            figures: facts ? named(facts.figures) : undefined,
+          };
+        },
+      ),
     );
     return {
       name: `${row.maker} ${row.name}.rakuen.json`.replace(/[\\/:*?"<>|]/g, '-'),
-      bundle: { format: 'rakuen-paper', version: 1, writtenAt: new Date().toISOString(), paper: defined(paper) as unknown as PaperBundle['paper'], conditions, files },
+      bundle: {
+        format: 'rakuen-paper',
+        version: 1,
+        writtenAt: new Date().toISOString(),
+        paper: defined(paper) as unknown as PaperBundle['paper'],
+        conditions,
+        files,
+      },
     };
   }
 
@@ -69,26 +133,39 @@ export class BundlesService {
     await this.papers.refuseTwin(bundle.paper);
     for (const [hash, content] of Object.entries(bundle.files)) {
       const bytes = Buffer.from(content, 'base64');
-      if (createHash('sha256').update(bytes).digest('hex') !== hash) throw broken(file.originalname, `files.${hash.slice(0, 12)}…`, 'A file in it is not what its name says.');
+      if (createHash('sha256').update(bytes).digest('hex') !== hash)
+        throw broken(file.originalname, `files.${hash.slice(0, 12)}…`, 'A file in it is not what its name says.');
       await this.files.keepBytes(bytes);
     }
     // What this drawer happens to hold already does not count: a bundle is whole or it is none.
-    const named = bundle.conditions.flatMap((c) => [...c.readings.map((r) => r.contentHash), ...c.observations.flatMap((o) => o.scanHash ?? [])]);
+    const named = bundle.conditions.flatMap((c) => [
+      ...c.readings.map((r) => r.contentHash),
+      ...c.observations.flatMap((o) => o.scanHash ?? []),
+    ]);
     const lacking = named.find((hash) => !Object.hasOwn(bundle.files, hash));
-    if (lacking) throw broken(file.originalname, `files.${lacking.slice(0, 12)}…`, 'It speaks of a file that it does not hold.');
+    if (lacking)
+      throw broken(file.originalname, `files.${lacking.slice(0, 12)}…`, 'It speaks of a file that it does not hold.');
     const now = Date.now();
     const paper = this.papers.row(bundle.paper);
-    const prepared = await Promise.all(bundle.conditions.map((c, i) => this.prepare(c, paper.id, new Date(now + i).toISOString(), file.originalname)));
+    const prepared = await Promise.all(
+      bundle.conditions.map((c, i) => this.prepare(c, paper.id, new Date(now + i).toISOString(), file.originalname)),
+    );
     const sheetSeen = prepared.flatMap((p) => p.observations.filter((o) => OBSERVATION_KINDS[o.kind].of === 'sheet'));
     const computed: (Computed | undefined)[] = [];
     for (const { condition, readings, observations } of prepared) {
-      const own = [...observations.filter((o) => OBSERVATION_KINDS[o.kind].of === 'print'), ...sheetSeen].sort((p, q) => p.takenAt.localeCompare(q.takenAt));
+      const own = [...observations.filter((o) => OBSERVATION_KINDS[o.kind].of === 'print'), ...sheetSeen].sort((p, q) =>
+        p.takenAt.localeCompare(q.takenAt),
+      );
       computed.push(await this.read.compute(readings, condition.figuresFrom, own.map(asObservation)));
     }
     await this.database.transaction(async (manager) => {
       await manager.insert(PaperRow, paper as never);
       for (const [i, { condition, readings, observations }] of prepared.entries()) {
-        await manager.insert(ConditionRow, { ...condition, facts: computed[i]?.facts ?? null, mesh: computed[i]?.mesh ?? null } as never);
+        await manager.insert(ConditionRow, {
+          ...condition,
+          facts: computed[i]?.facts ?? null,
+          mesh: computed[i]?.mesh ?? null,
+        } as never);
         if (readings.length > 0) await manager.insert(ReadingRow, readings as never);
         if (observations.length > 0) await manager.insert(ObservationRow, observations as never);
       }
@@ -98,24 +175,44 @@ export class BundlesService {
     return this.papers.one(paper.id);
   }
 
-  private async prepare(from: BundleCondition, paperId: string, createdAt: string, file: string): Promise<{ condition: ConditionRow; readings: ReadingRow[]; observations: ObservationRow[] }> {
+  private async prepare(
+    from: BundleCondition,
+    paperId: string,
+    createdAt: string,
+    file: string,
+  ): Promise<{ condition: ConditionRow; readings: ReadingRow[]; observations: ObservationRow[] }> {
     const { readings: sets, observations, figures: _figures, ...condition } = from;
     const id = randomUUID();
     const readings: ReadingRow[] = [];
     let figuresFrom: string | null = null;
     for (const [i, set] of sets.entries()) {
       const mapping = parseMapping(set.mapping && JSON.stringify(set.mapping));
-      const fields = { measurementCondition: set.measurementCondition, instrument: set.instrument, batch: set.batch, printedAt: set.printedAt, mapping: mapping && JSON.stringify(mapping) };
+      const fields = {
+        measurementCondition: set.measurementCondition,
+        instrument: set.instrument,
+        batch: set.batch,
+        printedAt: set.printedAt,
+        mapping: mapping && JSON.stringify(mapping),
+      };
       const preview = await this.read.look(set.fileName, await this.files.read(set.contentHash), fields);
       if (preview.spreadsheet?.fault) throw broken(file, 'mapping', preview.spreadsheet.fault);
-      const rows = readingRows(id, set.contentHash, preview, fields).map((r): ReadingRow => ({ ...r, mapping: mapping ?? null, importedAt: new Date(Date.parse(createdAt) + i).toISOString() }));
+      const rows = readingRows(id, set.contentHash, preview, fields).map((r): ReadingRow => ({
+        ...r,
+        mapping: mapping ?? null,
+        importedAt: new Date(Date.parse(createdAt) + i).toISOString(),
+      }));
       if (set.chosen) figuresFrom = rows[0].id;
       readings.push(...rows);
     }
     return {
       condition: { ...condition, id, paperId, createdAt, figuresFrom, facts: null, mesh: null },
       readings,
-      observations: observations.map((o) => ({ ...o, id: randomUUID(), conditionId: id, scanHash: o.scanHash ?? null })),
+      observations: observations.map((o) => ({
+        ...o,
+        id: randomUUID(),
+        conditionId: id,
+        scanHash: o.scanHash ?? null,
+      })),
     };
   }
 }
@@ -128,26 +225,52 @@ async function parseBundle(bytes: Buffer, file: string): Promise<PaperBundle> {
   } catch {
     throw broken(file, undefined, 'This is not JSON.');
   }
-  if (typeof plain !== 'object' || plain === null || (plain as { format?: unknown }).format !== 'rakuen-paper') throw broken(file, 'format', 'This is not a paper that Rakuen wrote.');
+  if (typeof plain !== 'object' || plain === null || (plain as { format?: unknown }).format !== 'rakuen-paper')
+    throw broken(file, 'format', 'This is not a paper that Rakuen wrote.');
   const bundle = plainToInstance(PaperBundle, plain);
   const faults = faultsOf(await validate(bundle, STRICT));
   for (const [c, { observations }] of faults.length > 0 ? [] : bundle.conditions.entries()) {
     for (const [o, { kind, value }] of observations.entries()) {
       const type = (kind === 'texture' ? TextureValue : VALUE_CLASSES[kind]) as new () => object;
-      faults.push(...faultsOf(await validate(plainToInstance(type, value), STRICT), `conditions.${c}.observations.${o}.value`));
+      faults.push(
+        ...faultsOf(await validate(plainToInstance(type, value), STRICT), `conditions.${c}.observations.${o}.value`),
+      );
     }
   }
-  const odd = Object.entries(bundle.files ?? {}).find(([hash, content]) => !/^[0-9a-f]{64}$/.test(hash) || typeof content !== 'string');
+  const odd = Object.entries(bundle.files ?? {}).find(
+    ([hash, content]) => !/^[0-9a-f]{64}$/.test(hash) || typeof content !== 'string',
+  );
   if (odd) faults.push({ field: `files.${odd[0].slice(0, 12)}`, message: 'files must be base64 under their SHA-256' });
-  if (faults.length > 0) throw broken(file, faults.map((f) => f.field).slice(0, 5).join(', '), faults.map((f) => f.message).slice(0, 5).join('; '));
+  if (faults.length > 0)
+    throw broken(
+      file,
+      faults
+        .map((f) => f.field)
+        .slice(0, 5)
+        .join(', '),
+      faults
+        .map((f) => f.message)
+        .slice(0, 5)
+        .join('; '),
+    );
   // Only plain objects go into the database.
   return JSON.parse(JSON.stringify(bundle)) as PaperBundle;
 }
 
-const broken = (file: string, field: string | undefined, message: string) => new RakuenError(422, message, { file, field, remedy: 'Take the paper away again from where it came from, and do not change the file.' });
-const defined = (o: Record<string, unknown>) => Object.fromEntries(Object.entries(o).filter(([, v]) => v !== null && v !== undefined));
+const broken = (file: string, field: string | undefined, message: string) =>
+  new RakuenError(422, message, {
+    file,
+    field,
+    remedy: 'Take the paper away again from where it came from, and do not change the file.',
+  });
+const defined = (o: Record<string, unknown>) =>
+  Object.fromEntries(Object.entries(o).filter(([, v]) => v !== null && v !== undefined));
 
 /** Figures with their names and units, so that another program needs nothing of ours to read them. */
 function named(figures: Record<string, unknown>): Record<string, unknown> {
-  return Object.fromEntries(MEASURES.flatMap((m) => (figures[m.key] ? [[m.key, { name: m.name, unit: m.unit, source: m.source, ...(figures[m.key] as object) }]] : [])));
+  return Object.fromEntries(
+    MEASURES.flatMap((m) =>
+      figures[m.key] ? [[m.key, { name: m.name, unit: m.unit, source: m.source, ...(figures[m.key] as object) }]] : [],
+    ),
+  );
 }

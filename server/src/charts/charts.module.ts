@@ -1,4 +1,16 @@
-import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, Query, StreamableFile } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Module,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  Query,
+  StreamableFile,
+} from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import { ChartFileQuery, ChartInput, ChartView, TestPageQuery } from '@rakuen/contract/charts';
 import { ChartsService, type OutgoingFile } from './charts.service.ts';
@@ -44,7 +56,10 @@ class ChartsController {
 
 /** A picture for the screen is shown; everything else is taken away. */
 function streamed({ name, mediaType, bytes }: OutgoingFile): StreamableFile {
-  return new StreamableFile(bytes, { type: mediaType, disposition: mediaType === 'image/png' ? 'inline' : `attachment; filename*=UTF-8''${encodeURIComponent(name)}` });
+  return new StreamableFile(bytes, {
+    type: mediaType,
+    disposition: mediaType === 'image/png' ? 'inline' : `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+  });
 }
 
 @Module({ controllers: [ChartsController], providers: [ChartsService], exports: [ChartsService] })

@@ -34,7 +34,13 @@ export class ChartsService {
   }
 
   async create({ name, spec }: ChartInput): Promise<ChartView> {
-    const row = this.charts.create({ id: randomUUID(), createdAt: new Date().toISOString(), name: name.trim(), spec: { ...spec }, design: laidOut({ ...spec }) });
+    const row = this.charts.create({
+      id: randomUUID(),
+      createdAt: new Date().toISOString(),
+      name: name.trim(),
+      spec: { ...spec },
+      design: laidOut({ ...spec }),
+    });
     await this.charts.insert(row as never);
     return this.view(row);
   }
@@ -47,31 +53,55 @@ export class ChartsService {
 
   async remove(id: string): Promise<void> {
     const { name } = await this.get(id);
-    if ((await this.sessions.countBy({ chartId: id })) > 0) throw new RakuenError(409, `${name} was read in a session.`, { remedy: 'It stays, so that the session can still be read.' });
+    if ((await this.sessions.countBy({ chartId: id })) > 0)
+      throw new RakuenError(409, `${name} was read in a session.`, {
+        remedy: 'It stays, so that the session can still be read.',
+      });
     await this.charts.delete(id);
   }
 
   async file(id: string, query: ChartFileQuery): Promise<OutgoingFile> {
     const { name, design } = await this.get(id);
     const stem = name.replace(/[^\p{L}\p{N}.-]+/gu, '-');
-    if (query.as === 'cgats') return { name: `${stem}.txt`, mediaType: MEDIA.cgats, bytes: Buffer.from(writeChartReference(design)) };
+    if (query.as === 'cgats')
+      return { name: `${stem}.txt`, mediaType: MEDIA.cgats, bytes: Buffer.from(writeChartReference(design)) };
     const page = (query.page ?? 1) - 1;
     const sheet = design.pages[page];
-    if (!sheet) throw new RakuenError(404, `The chart has ${design.pages.length} sheets; there is no sheet ${page + 1}.`, { field: 'page', remedy: 'Choose one it has.' });
+    if (!sheet)
+      throw new RakuenError(404, `The chart has ${design.pages.length} sheets; there is no sheet ${page + 1}.`, {
+        field: 'page',
+        remedy: 'Choose one it has.',
+      });
     if (query.as === 'tiff') refuseLarge(sheet.widthMm, sheet.heightMm, design.spec.dpi);
     const bytes = await this.workshop.run('drawChart', { design, as: query.as, page });
-    return { name: `${stem}${query.as === 'tiff' && design.pages.length > 1 ? `-${page + 1}` : ''}.${query.as === 'tiff' ? 'tif' : 'pdf'}`, mediaType: MEDIA[query.as], bytes };
+    return {
+      name: `${stem}${query.as === 'tiff' && design.pages.length > 1 ? `-${page + 1}` : ''}.${query.as === 'tiff' ? 'tif' : 'pdf'}`,
+      mediaType: MEDIA[query.as],
+      bytes,
+    };
   }
 
   async testPage({ as, sheet, dpi, ...settings }: TestPageQuery): Promise<OutgoingFile> {
-    if (as === 'cgats') return { name: 'test-page-greys.txt', mediaType: MEDIA.cgats, bytes: Buffer.from(barReference()) };
+    if (as === 'cgats')
+      return { name: 'test-page-greys.txt', mediaType: MEDIA.cgats, bytes: Buffer.from(barReference()) };
     const { widthMm, heightMm } = SHEET_SIZES[sheet];
     refuseLarge(widthMm, heightMm, dpi);
-    return { name: `test-page.${as === 'tiff' ? 'tif' : as}`, mediaType: MEDIA[as], bytes: await this.workshop.run('drawTestPage', { sheet, dpi, settings, as }) };
+    return {
+      name: `test-page.${as === 'tiff' ? 'tif' : as}`,
+      mediaType: MEDIA[as],
+      bytes: await this.workshop.run('drawTestPage', { sheet, dpi, settings, as }),
+    };
   }
 
   private async view({ design, ...row }: ChartRow): Promise<ChartView> {
-    return { ...row, spec: row.spec, patchCount: design.patchCount, stripCount: design.strips.length, pageCount: design.pages.length, sessionCount: await this.sessions.countBy({ chartId: row.id }) };
+    return {
+      ...row,
+      spec: row.spec,
+      patchCount: design.patchCount,
+      stripCount: design.strips.length,
+      pageCount: design.pages.length,
+      sessionCount: await this.sessions.countBy({ chartId: row.id }),
+    };
   }
 }
 
@@ -79,11 +109,16 @@ function laidOut(spec: ChartSpec): ChartDesign {
   try {
     return designChart(spec);
   } catch (error) {
-    if (error instanceof ChartError) throw new RakuenError(422, error.message, { field: `spec.${error.field}`, remedy: error.remedy });
+    if (error instanceof ChartError)
+      throw new RakuenError(422, error.message, { field: `spec.${error.field}`, remedy: error.remedy });
     throw error;
   }
 }
 
 function refuseLarge(widthMm: number, heightMm: number, dpi: number): void {
-  if (!fits(widthMm, heightMm, dpi)) throw new RakuenError(422, `At ${dpi} dpi this sheet is too large for one picture.`, { field: 'dpi', remedy: 'Choose a lower resolution, or take the PDF.' });
+  if (!fits(widthMm, heightMm, dpi))
+    throw new RakuenError(422, `At ${dpi} dpi this sheet is too large for one picture.`, {
+      field: 'dpi',
+      remedy: 'Choose a lower resolution, or take the PDF.',
+    });
 }

@@ -33,11 +33,18 @@ const MAX_BYTES = 64 * 2 ** 20;
 export async function inspectFile(file: string): Promise<Inspection> {
   let bytes: Uint8Array;
   try {
-    if ((await stat(file)).size > MAX_BYTES) throw new FormatError({ message: 'The file is larger than 64 MB.', remedy: 'Readings and profiles are smaller; choose another file.' });
+    if ((await stat(file)).size > MAX_BYTES)
+      throw new FormatError({
+        message: 'The file is larger than 64 MB.',
+        remedy: 'Readings and profiles are smaller; choose another file.',
+      });
     bytes = await readFile(file);
   } catch (error) {
     if (error instanceof FormatError) throw error;
-    throw new FormatError({ message: `The file can’t be opened (${(error as NodeJS.ErrnoException).code ?? 'unknown'}).`, remedy: 'Check its name and your right to read it.' });
+    throw new FormatError({
+      message: `The file can’t be opened (${(error as NodeJS.ErrnoException).code ?? 'unknown'}).`,
+      remedy: 'Check its name and your right to read it.',
+    });
   }
   const isProfile = bytes.length >= 40 && String.fromCharCode(...bytes.subarray(36, 40)) === 'acsp';
   return isProfile ? inspectProfile(file, bytes) : inspectReadings(file, bytes);
@@ -78,7 +85,10 @@ async function inspectProfile(file: string, bytes: Uint8Array): Promise<Inspecti
       dmax: visualDensity(labToXyz(black)[1]),
       dmin: visualDensity(labToXyz(white)[1]),
       gamutVolume: mesh ? meshVolume(mesh) : null,
-      missing: ['Patches: the figures are from a profile, nothing was measured.', ...(mesh ? [] : ['Gamut: a grey profile encloses none.'])],
+      missing: [
+        'Patches: the figures are from a profile, nothing was measured.',
+        ...(mesh ? [] : ['Gamut: a grey profile encloses none.']),
+      ],
     };
   } finally {
     profile.close();
@@ -87,8 +97,10 @@ async function inspectProfile(file: string, bytes: Uint8Array): Promise<Inspecti
 
 function print(inspection: Inspection): string {
   const measure = (key: string) => MEASURES.find((m) => m.key === key)!;
-  const lab = (key: string, values: readonly number[]) => formatFigure(measure(key), { shape: 'colour', lab: values as unknown as ColourFigure['lab'], sd: 0 });
-  const known = (key: string, value: number) => formatFigure(measure(key), inspection.figures?.[key] ?? { shape: 'scalar', value, sd: 0 });
+  const lab = (key: string, values: readonly number[]) =>
+    formatFigure(measure(key), { shape: 'colour', lab: values as unknown as ColourFigure['lab'], sd: 0 });
+  const known = (key: string, value: number) =>
+    formatFigure(measure(key), inspection.figures?.[key] ?? { shape: 'scalar', value, sd: 0 });
   const rows: [string, string][] = [
     ['Kind', inspection.kind],
     ['Description', inspection.description],
@@ -97,7 +109,10 @@ function print(inspection: Inspection): string {
     ['Black L* a* b*', lab('black', inspection.blackLab)],
     ['Dmax', `${known('dmax', inspection.dmax)} D`],
     ['Dmin', `${known('dmin', inspection.dmin)} D`],
-    ['Gamut volume', inspection.gamutVolume === null ? '—' : `${known('gamutVolume', inspection.gamutVolume)} cubic Lab units`],
+    [
+      'Gamut volume',
+      inspection.gamutVolume === null ? '—' : `${known('gamutVolume', inspection.gamutVolume)} cubic Lab units`,
+    ],
     ...inspection.missing.map((m): [string, string] => ['Missing', m]),
   ];
   return [inspection.file, ...rows.map(([name, value]) => `  ${name.padEnd(16)}${value}`)].join('\n');
@@ -121,7 +136,8 @@ export async function runInspect(args: readonly string[]): Promise<number> {
     } catch (error) {
       code = 1;
       if (error instanceof FormatError) console.error(describeFault(file, error));
-      else if (error instanceof ProfileError) console.error(`${file}: ${error.message} Choose another profile, or export it again.`);
+      else if (error instanceof ProfileError)
+        console.error(`${file}: ${error.message} Choose another profile, or export it again.`);
       else throw error;
     }
   }

@@ -10,7 +10,14 @@ declare module 'lcms-wasm' {
     cmsCreateLab4Profile(): number;
     cmsGetProfileInfoASCII(profile: number, info: number, language: string, country: string): string;
     cmsGetColorSpaceASCII(profile: number): string | null;
-    cmsCreateTransform(from: number, fromFormat: number, to: number, toFormat: number, intent: number, flags: number): number;
+    cmsCreateTransform(
+      from: number,
+      fromFormat: number,
+      to: number,
+      toFormat: number,
+      intent: number,
+      flags: number,
+    ): number;
     cmsDeleteTransform(transform: number): void;
     cmsDoTransform(transform: number, pixels: ArrayLike<number>, count: number): ArrayLike<number>;
   }

@@ -1,4 +1,10 @@
-import { cmsFLAGS_NOCACHE, cmsInfoDescription, instantiate, INTENT_ABSOLUTE_COLORIMETRIC, INTENT_RELATIVE_COLORIMETRIC } from 'lcms-wasm';
+import {
+  cmsFLAGS_NOCACHE,
+  cmsInfoDescription,
+  instantiate,
+  INTENT_ABSOLUTE_COLORIMETRIC,
+  INTENT_RELATIVE_COLORIMETRIC,
+} from 'lcms-wasm';
 import type { Lab } from '@rakuen/core/colour/types';
 
 type Lcms = Awaited<ReturnType<typeof instantiate>>;
@@ -41,7 +47,8 @@ export async function srgbProfile(): Promise<OpenProfile> {
  */
 export async function openProfile(bytes: Uint8Array, absolute = false): Promise<OpenProfile> {
   const cms = await lcms();
-  if (bytes.length < 132 || String.fromCharCode(...bytes.subarray(36, 40)) !== 'acsp') throw new ProfileError('It is not an ICC profile: its signature is missing.');
+  if (bytes.length < 132 || String.fromCharCode(...bytes.subarray(36, 40)) !== 'acsp')
+    throw new ProfileError('It is not an ICC profile: its signature is missing.');
   const handle = cms.cmsOpenProfileFromMem(bytes, bytes.length);
   if (!handle) throw new ProfileError('The ICC profile is damaged: its header or tag table can’t be read.');
   const deviceClass = String.fromCharCode(...bytes.subarray(12, 16)).trim();
@@ -51,7 +58,13 @@ export async function openProfile(bytes: Uint8Array, absolute = false): Promise<
   } catch {
     // A profile without a readable name is still a profile.
   }
-  return opened(cms, handle, name || 'a profile without a name', deviceClass, absolute ? INTENT_ABSOLUTE_COLORIMETRIC : INTENT_RELATIVE_COLORIMETRIC);
+  return opened(
+    cms,
+    handle,
+    name || 'a profile without a name',
+    deviceClass,
+    absolute ? INTENT_ABSOLUTE_COLORIMETRIC : INTENT_RELATIVE_COLORIMETRIC,
+  );
 }
 
 function opened(cms: Lcms, handle: number, name: string, deviceClass: string, intent: number): OpenProfile {
@@ -79,7 +92,11 @@ function opened(cms: Lcms, handle: number, name: string, deviceClass: string, in
     toLab(pixels) {
       // CMYK floats run 0–100 in LittleCMS, RGB and grey 0–1.
       const scaled = pixels instanceof Float32Array && space === 'CMYK' ? pixels.map((v) => v * 100) : pixels;
-      return cms.cmsDoTransform(transform(pixels.BYTES_PER_ELEMENT as 1 | 2 | 4), scaled, pixels.length / channels) as Float32Array;
+      return cms.cmsDoTransform(
+        transform(pixels.BYTES_PER_ELEMENT as 1 | 2 | 4),
+        scaled,
+        pixels.length / channels,
+      ) as Float32Array;
     },
     close() {
       for (const t of transforms.values()) cms.cmsDeleteTransform(t);

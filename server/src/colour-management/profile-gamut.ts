@@ -28,16 +28,26 @@ export function profileGamut(profile: OpenProfile): ProfileGamut {
     deviceSurface(levels, (rgb) => (asked.push(rgb), [0, 0, 0]));
     const labs = new Map(labsOf(profile, asked).map((lab, i) => [asked[i].join(), lab]));
     const mesh = deviceSurface(levels, (rgb) => labs.get(rgb.join()));
-    if (!mesh || mesh.vertices.some((v) => v.some((x) => !Number.isFinite(x)))) throw new ProfileError('The profile gives no usable colours.');
+    if (!mesh || mesh.vertices.some((v) => v.some((x) => !Number.isFinite(x))))
+      throw new ProfileError('The profile gives no usable colours.');
     return { white: labs.get('1,1,1')!, black: darkest(mesh.vertices), mesh, method: 'device surface' };
   }
   const levels = Array.from({ length: CMYK_LEVELS }, (_, i) => i / (CMYK_LEVELS - 1));
   const inks: number[][] = [];
   // The boundary of a four-ink solid comes from colours with at least one ink missing or full; the rest lie inside.
-  for (const c of levels) for (const m of levels) for (const y of levels) for (const k of levels) if ([c, m, y].some((v) => v === 0 || v === 1)) inks.push([c, m, y, k]);
+  for (const c of levels)
+    for (const m of levels)
+      for (const y of levels)
+        for (const k of levels) if ([c, m, y].some((v) => v === 0 || v === 1)) inks.push([c, m, y, k]);
   const labs = labsOf(profile, inks);
-  if (labs.some((v) => v.some((x) => !Number.isFinite(x)))) throw new ProfileError('The profile gives no usable colours.');
-  return { white: labs[inks.findIndex((i) => i.every((v) => v === 0))], black: darkest(labs), mesh: modifiedHull(labs), method: 'modified hull' };
+  if (labs.some((v) => v.some((x) => !Number.isFinite(x))))
+    throw new ProfileError('The profile gives no usable colours.');
+  return {
+    white: labs[inks.findIndex((i) => i.every((v) => v === 0))],
+    black: darkest(labs),
+    mesh: modifiedHull(labs),
+    method: 'modified hull',
+  };
 }
 
 const darkest = (labs: readonly Lab[]): Lab => labs.reduce((d, lab) => (lab[0] < d[0] ? lab : d));

@@ -15,9 +15,16 @@ class ComparisonController {
   @ApiProduces('application/pdf', 'text/csv')
   async file(@Query() query: ComparisonQuery): Promise<StreamableFile> {
     const { name, mediaType, bytes } = await this.comparison.file(query);
-    return new StreamableFile(bytes, { type: mediaType, disposition: `attachment; filename*=UTF-8''${encodeURIComponent(name)}` });
+    return new StreamableFile(bytes, {
+      type: mediaType,
+      disposition: `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+    });
   }
 }
 
-@Module({ imports: [ConditionsModule, SheetsModule], controllers: [ComparisonController], providers: [ComparisonService] })
+@Module({
+  imports: [ConditionsModule, SheetsModule],
+  controllers: [ComparisonController],
+  providers: [ComparisonService],
+})
 export class ComparisonModule {}

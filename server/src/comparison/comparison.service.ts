@@ -34,7 +34,11 @@ export class ComparisonService {
 
   async file({ as, ids, light: lightKey, glass: glassKey }: ComparisonQuery): Promise<OutgoingFile> {
     const asked = [...new Set(ids.split(','))];
-    if (asked.length < FEWEST || asked.length > MOST) throw new RakuenError(400, 'A comparison is of two to six print conditions.', { field: 'ids', remedy: 'Lay two to six on the table.' });
+    if (asked.length < FEWEST || asked.length > MOST)
+      throw new RakuenError(400, 'A comparison is of two to six print conditions.', {
+        field: 'ids',
+        remedy: 'Lay two to six on the table.',
+      });
     const all = await this.conditions.list();
     const chosen = asked.map((id) => all.find((c) => c.id === id));
     if (chosen.some((c) => c === undefined)) throw notFound('print condition');
@@ -42,12 +46,21 @@ export class ComparisonService {
     const light = [...TABLE_LIGHTS, ...own].find((l) => l.key === (lightKey ?? TABLE_LIGHTS[0].key));
     const glass = GLASSES.find((g) => g.key === (glassKey ?? GLASSES[0].key));
     if (!light || !glass) throw notFound(light ? 'glass' : 'light');
-    const laid: Lit[] = await Promise.all((chosen as ConditionView[]).map((c) => (light.key === TABLE_LIGHTS[0].key && glass.key === GLASSES[0].key ? c : this.under(c, light.power, glass))));
+    const laid: Lit[] = await Promise.all(
+      (chosen as ConditionView[]).map((c) =>
+        light.key === TABLE_LIGHTS[0].key && glass.key === GLASSES[0].key ? c : this.under(c, light.power, glass),
+      ),
+    );
     const { thresholds } = await this.settings.get();
     const under = `${light.name}${glass.key === 'none' ? '' : `, behind ${glass.name}`}`;
-    const rows = MEASURES.filter((m) => laid.some((c) => c.facts?.figures[m.key] && c.facts.figures[m.key].shape !== 'missing'));
+    const rows = MEASURES.filter((m) =>
+      laid.some((c) => c.facts?.figures[m.key] && c.facts.figures[m.key].shape !== 'missing'),
+    );
     const [left, right] = laid.map((c) => c.facts?.figures ?? {});
-    const speaking = measuresInLight(MEASURES, laid.slice(0, 2).map((c) => c.recomputed));
+    const speaking = measuresInLight(
+      MEASURES,
+      laid.slice(0, 2).map((c) => c.recomputed),
+    );
     if (as === 'csv') {
       const records = rows.map((m) => [
         m.name,
@@ -55,32 +68,89 @@ export class ComparisonService {
         m.judged ? 'judged' : 'measured',
         ...laid.flatMap((c) => {
           const f = c.facts?.figures[m.key];
-          return !f || f.shape === 'missing' ? ['', ''] : [formatFigure(m, f).replaceAll(/[\u2009\u202f\u00a0]/g, '').replaceAll('−', '-'), String(Number(f.sd.toPrecision(3)))];
+          return !f || f.shape === 'missing'
+            ? ['', '']
+            : [
+                formatFigure(m, f)
+                  .replaceAll(/[\u2009\u202f\u00a0]/g, '')
+                  .replaceAll('−', '-'),
+                String(Number(f.sd.toPrecision(3))),
+              ];
         }),
-        left[m.key] && right[m.key] && speaking.includes(m) ? (differenceOf(m, left[m.key], right[m.key], thresholds)?.verdict ?? '') : '',
+        left[m.key] && right[m.key] && speaking.includes(m)
+          ? (differenceOf(m, left[m.key], right[m.key], thresholds)?.verdict ?? '')
+          : '',
         m.source,
       ]);
-      const head = ['measure', 'unit', 'kind', ...laid.flatMap((c) => [`${c.paper.name}, ${c.printer}, ${c.mediaSetting}`, 'standard deviation']), 'first against second', 'source'];
-      return { name: 'rakuen-comparison.csv', mediaType: 'text/csv', bytes: Buffer.from(stringify([head, ...records], { record_delimiter: 'windows', escape_formulas: false })) };
+      const head = [
+        'measure',
+        'unit',
+        'kind',
+        ...laid.flatMap((c) => [`${c.paper.name}, ${c.printer}, ${c.mediaSetting}`, 'standard deviation']),
+        'first against second',
+        'source',
+      ];
+      return {
+        name: 'rakuen-comparison.csv',
+        mediaType: 'text/csv',
+        bytes: Buffer.from(stringify([head, ...records], { record_delimiter: 'windows', escape_formulas: false })),
+      };
     }
     const page: ComparisonPage = {
       date: new Date().toISOString().slice(0, 10),
       light: under,
-      papers: laid.map((c) => ({ name: c.paper.name, line: `${c.printer}, ${c.mediaSetting}${c.printMode === 'colour through a profile' ? '' : `, ${c.printMode}`}`, ramp: (c.facts?.ramp ?? []).map((s) => s.lab), outline: c.facts?.outline ?? [], white: colour(c, 'white'), black: colour(c, 'black'), dmax: scalar(c, 'dmax') })),
-      sentences: [...describePair(speaking, left, right, thresholds).filter((t) => t.verdict.startsWith('visible')), ...describeBeside(MEASURES, left, right)].map((t) => t.sentence),
-      rows: rows.map((m) => ({ name: m.name, unit: m.unit, judged: m.judged === true, cells: laid.map((c) => { const f = c.facts?.figures[m.key]; return f && f.shape !== 'missing' ? formatFigure(m, f) : '—'; }) })),
+      papers: laid.map((c) => ({
+        name: c.paper.name,
+        line: `${c.printer}, ${c.mediaSetting}${c.printMode === 'colour through a profile' ? '' : `, ${c.printMode}`}`,
+        ramp: (c.facts?.ramp ?? []).map((s) => s.lab),
+        outline: c.facts?.outline ?? [],
+        white: colour(c, 'white'),
+        black: colour(c, 'black'),
+        dmax: scalar(c, 'dmax'),
+      })),
+      sentences: [
+        ...describePair(speaking, left, right, thresholds).filter((t) => t.verdict.startsWith('visible')),
+        ...describeBeside(MEASURES, left, right),
+      ].map((t) => t.sentence),
+      rows: rows.map((m) => ({
+        name: m.name,
+        unit: m.unit,
+        judged: m.judged === true,
+        cells: laid.map((c) => {
+          const f = c.facts?.figures[m.key];
+          return f && f.shape !== 'missing' ? formatFigure(m, f) : '—';
+        }),
+      })),
     };
     return { name: 'rakuen-comparison.pdf', mediaType: 'application/pdf', bytes: await comparisonPdf(page) };
   }
 
   /** A print as the light shows it; as measured where it holds no spectra. */
-  private async under(c: ConditionView, power: Parameters<typeof lighting>[0], glass: Parameters<typeof lighting>[1]): Promise<Lit> {
+  private async under(
+    c: ConditionView,
+    power: Parameters<typeof lighting>[0],
+    glass: Parameters<typeof lighting>[1],
+  ): Promise<Lit> {
     if (!c.facts?.readingId) return c;
     const { spectra: s, mesh } = await this.sheets.sheet(c.id);
     if (!s) return c;
-    const ready: ReadySheet = { ...s, reflected: floats(s.reflected), luminous: s.luminous ? floats(s.luminous) : undefined, triangles: mesh?.triangles ?? [] };
+    const ready: ReadySheet = {
+      ...s,
+      reflected: floats(s.reflected),
+      luminous: s.luminous ? floats(s.luminous) : undefined,
+      triangles: mesh?.triangles ?? [],
+    };
     const lit = litPrint(ready, c.facts.figures, lighting(power, glass, ready));
-    return { ...c, recomputed: new Set(Object.keys(lit.figures)), facts: { ...c.facts, figures: { ...c.facts.figures, ...lit.figures }, ramp: [...lit.ramp], outline: lit.mesh.triangles.length > 0 ? abOutline(lit.mesh) : [] } };
+    return {
+      ...c,
+      recomputed: new Set(Object.keys(lit.figures)),
+      facts: {
+        ...c.facts,
+        figures: { ...c.facts.figures, ...lit.figures },
+        ramp: [...lit.ramp],
+        outline: lit.mesh.triangles.length > 0 ? abOutline(lit.mesh) : [],
+      },
+    };
   }
 }
 

@@ -41,5 +41,10 @@ class ConditionsController {
   }
 }
 
-@Module({ imports: [PapersModule], controllers: [ConditionsController], providers: [ConditionsService, ObservationsService], exports: [ConditionsService, ObservationsService] })
+@Module({
+  imports: [PapersModule],
+  controllers: [ConditionsController],
+  providers: [ConditionsService, ObservationsService],
+  exports: [ConditionsService, ObservationsService],
+})
 export class ConditionsModule {}

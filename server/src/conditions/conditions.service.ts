@@ -35,14 +35,26 @@ export class ConditionsService {
 
   async create(input: ConditionInput): Promise<ConditionView> {
     await this.drawer.get(input.paperId);
-    const row = await this.conditions.save(this.conditions.create({ ...trimmed(input), id: randomUUID(), createdAt: new Date().toISOString(), facts: null, mesh: null, figuresFrom: null }));
+    const row = await this.conditions.save(
+      this.conditions.create({
+        ...trimmed(input),
+        id: randomUUID(),
+        createdAt: new Date().toISOString(),
+        facts: null,
+        mesh: null,
+        figuresFrom: null,
+      }),
+    );
     return this.view(row.id);
   }
 
   async replace(id: string, input: ConditionInput): Promise<ConditionView> {
     const known = await this.get(id);
     if (input.paperId !== known.paperId && (await this.readings.countBy({ conditionId: id })) > 0) {
-      throw new RakuenError(409, 'This print condition was measured; its paper can’t be changed.', { field: 'paperId', remedy: 'Make a new print condition for the other paper.' });
+      throw new RakuenError(409, 'This print condition was measured; its paper can’t be changed.', {
+        field: 'paperId',
+        remedy: 'Make a new print condition for the other paper.',
+      });
     }
     await this.drawer.get(input.paperId);
     await this.conditions.update(id, trimmed(input));
@@ -51,8 +63,12 @@ export class ConditionsService {
 
   async remove(id: string): Promise<void> {
     const { paperId } = await this.get(id);
-    const rests = (await this.decisions.countBy({ conditionId: id })) + (await this.prints.countBy({ conditionId: id }));
-    if (rests > 0) throw new RakuenError(409, 'Decisions or prints in the ledger rest on this print condition.', { remedy: 'It stays, so that they can still be read.' });
+    const rests =
+      (await this.decisions.countBy({ conditionId: id })) + (await this.prints.countBy({ conditionId: id }));
+    if (rests > 0)
+      throw new RakuenError(409, 'Decisions or prints in the ledger rest on this print condition.', {
+        remedy: 'It stays, so that they can still be read.',
+      });
     await this.conditions.manager.transaction(async (manager) => {
       await manager.delete(ConditionRow, id);
       // What was found of the bare sheet with this condition goes with it; the paper's other conditions must not go on showing it.
@@ -78,7 +94,9 @@ export class ConditionsService {
         facts: facts ?? undefined,
         figuresFrom: figuresFrom ?? undefined,
         paper: paperHead(papers.get(row.paperId)!),
-        readings: readings.filter((r) => r.conditionId === row.id).map((r) => readingView(r, r.id === facts?.readingId)),
+        readings: readings
+          .filter((r) => r.conditionId === row.id)
+          .map((r) => readingView(r, r.id === facts?.readingId)),
         observations: observations.get(row.id)!.map(observationView),
       };
     });

@@ -18,11 +18,29 @@ export class ObservationsService {
   ) {}
 
   /** What is known of each condition, from old to new: its own, and of its bare sheet whatever any condition of the paper has. */
-  async of(conditions: readonly Pick<ConditionRow, 'id' | 'paperId'>[], manager: EntityManager = this.database.manager): Promise<Map<string, ObservationRow[]>> {
-    const siblings = await manager.find(ConditionRow, { select: { id: true, paperId: true }, where: { paperId: In(conditions.map((c) => c.paperId)) } });
+  async of(
+    conditions: readonly Pick<ConditionRow, 'id' | 'paperId'>[],
+    manager: EntityManager = this.database.manager,
+  ): Promise<Map<string, ObservationRow[]>> {
+    const siblings = await manager.find(ConditionRow, {
+      select: { id: true, paperId: true },
+      where: { paperId: In(conditions.map((c) => c.paperId)) },
+    });
     const paperOf = new Map(siblings.map((s) => [s.id, s.paperId]));
-    const rows = await manager.find(ObservationRow, { where: { conditionId: In([...paperOf.keys()]) }, order: { takenAt: 'ASC', id: 'ASC' } });
-    return new Map(conditions.map((c) => [c.id, rows.filter((r) => r.conditionId === c.id || (OBSERVATION_KINDS[r.kind].of === 'sheet' && paperOf.get(r.conditionId) === c.paperId))]));
+    const rows = await manager.find(ObservationRow, {
+      where: { conditionId: In([...paperOf.keys()]) },
+      order: { takenAt: 'ASC', id: 'ASC' },
+    });
+    return new Map(
+      conditions.map((c) => [
+        c.id,
+        rows.filter(
+          (r) =>
+            r.conditionId === c.id ||
+            (OBSERVATION_KINDS[r.kind].of === 'sheet' && paperOf.get(r.conditionId) === c.paperId),
+        ),
+      ]),
+    );
   }
 
   async get(id: string): Promise<ObservationRow> {
@@ -52,13 +70,18 @@ export class ObservationsService {
   async renew(paperId: string, manager: EntityManager): Promise<void> {
     const conditions = await manager.findBy(ConditionRow, { paperId });
     const known = await this.of(conditions, manager);
-    for (const { id, facts } of conditions) await manager.update(ConditionRow, id, { facts: withObserved(facts, known.get(id)!.map(asObservation)) as never });
+    for (const { id, facts } of conditions)
+      await manager.update(ConditionRow, id, {
+        facts: withObserved(facts, known.get(id)!.map(asObservation)) as never,
+      });
   }
 }
 
 function withObserved(facts: ConditionFacts | null, observations: readonly Observation[]): ConditionFacts | null {
   if (facts?.readingId) return { ...facts, figures: { ...facts.figures, ...observedFigures(observations) } };
-  return observations.length > 0 ? { version: FIGURES_VERSION, figures: computeFigures(undefined, observations), outline: [] } : null;
+  return observations.length > 0
+    ? { version: FIGURES_VERSION, figures: computeFigures(undefined, observations), outline: [] }
+    : null;
 }
 
 export const asObservation = (row: ObservationRow): Observation => ({ kind: row.kind, ...row.value }) as Observation;

@@ -70,7 +70,11 @@ export class DemoStudio {
   private async fill(): Promise<void> {
     // The pictures are drawn and read on one thread while the papers are read on the other.
     const hung = this.hangPictures();
-    const scans = CONDITIONS.map((c, i) => (CONDITIONS.findIndex((d) => d.paper === c.paper) === i ? this.workshop.run('simulateScan', { sheet: c.press.sheet, seed: i + 1 }) : undefined));
+    const scans = CONDITIONS.map((c, i) =>
+      CONDITIONS.findIndex((d) => d.paper === c.paper) === i
+        ? this.workshop.run('simulateScan', { sheet: c.press.sheet, seed: i + 1 })
+        : undefined,
+    );
 
     const paperIds = new Map<string, string>();
     for (const { key, ...paper } of PAPERS) {
@@ -82,10 +86,15 @@ export class DemoStudio {
     for (const [i, demo] of CONDITIONS.entries()) {
       const { paper, press, blackOvercoat = false, ...rest } = demo;
       const { id } = await this.conditions.create({ ...rest, paperId: paperIds.get(paper)!, blackOvercoat });
-      await this.keep(id, demoReadings(demo, press, FIRST_BOXES.createdAt, i + 1), { printedAt: FIRST_BOXES.printedAt });
+      await this.keep(id, demoReadings(demo, press, FIRST_BOXES.createdAt, i + 1), {
+        printedAt: FIRST_BOXES.printedAt,
+      });
       // The bare sheet is weighed and scanned once a paper.
       const bare = found.has(paper) ? [] : sheetObservations(press, i * 10);
-      await this.observe(id, [...bare, ...printObservations(press, PAPERS.find((p) => p.key === paper)!.coating, i * 10 + 5)]);
+      await this.observe(id, [
+        ...bare,
+        ...printObservations(press, PAPERS.find((p) => p.key === paper)!.coating, i * 10 + 5),
+      ]);
       const scan = await scans[i];
       if (scan) {
         const { texture, png, ppi } = scan;
@@ -99,12 +108,36 @@ export class DemoStudio {
     const pictures = await hung;
 
     const onTable = ON_THE_TABLE.map((i) => conditions[i].id);
-    await this.table.set({ conditionIds: onTable, pictureIds: pictures.map((p) => p.id), leftHand: onTable[0], rightHand: onTable[2], pictureInHand: pictures[0].id });
+    await this.table.set({
+      conditionIds: onTable,
+      pictureIds: pictures.map((p) => p.id),
+      leftHand: onTable[0],
+      rightHand: onTable[2],
+      pictureInHand: pictures[0].id,
+    });
 
     const [night, salt] = pictures;
-    await this.matches.decide({ pictureId: night.id, conditionId: conditions[0].id, stamp: 'chosen', reason: 'The sky stays open down to the horizon; on the rag it closes.', decidedBy: 'printmaker' });
-    await this.matches.decide({ pictureId: night.id, conditionId: conditions[4].id, stamp: 'refused', reason: 'The dish sinks into the plain.', decidedBy: 'printmaker' });
-    await this.matches.decide({ pictureId: salt.id, conditionId: conditions[4].id, stamp: 'held', reason: 'Quiet and right; the client wants to see the lustre beside it.', decidedBy: 'client' });
+    await this.matches.decide({
+      pictureId: night.id,
+      conditionId: conditions[0].id,
+      stamp: 'chosen',
+      reason: 'The sky stays open down to the horizon; on the rag it closes.',
+      decidedBy: 'printmaker',
+    });
+    await this.matches.decide({
+      pictureId: night.id,
+      conditionId: conditions[4].id,
+      stamp: 'refused',
+      reason: 'The dish sinks into the plain.',
+      decidedBy: 'printmaker',
+    });
+    await this.matches.decide({
+      pictureId: salt.id,
+      conditionId: conditions[4].id,
+      stamp: 'held',
+      reason: 'Quiet and right; the client wants to see the lustre beside it.',
+      decidedBy: 'client',
+    });
     const proposal = await this.prints.propose(night.id, conditions[0].id);
     await this.prints.record({
       pictureId: night.id,
@@ -114,7 +147,17 @@ export class DemoStudio {
       heightMm: 280,
       copies: 1,
       settings: { ...proposal.settings, sharpening: 'light, for baryta', feed: 'front straight path' },
-      carriedOver: ['printer', 'inkSet', 'blackInk', 'resolution', 'printMode', 'profile', 'blackOvercoat', 'intent', 'blackPointCompensation'],
+      carriedOver: [
+        'printer',
+        'inkSet',
+        'blackInk',
+        'resolution',
+        'printMode',
+        'profile',
+        'blackOvercoat',
+        'intent',
+        'blackPointCompensation',
+      ],
       verdict: 'good',
       verdictReason: 'Stars crisp, rim of the dish not burnt.',
       misprints: 1,
@@ -125,13 +168,20 @@ export class DemoStudio {
   private async hangPictures(): Promise<PictureView[]> {
     const pictures: PictureView[] = [];
     for (const name of ['nightDish', 'saltCrust', 'controlRoom'] as const) {
-      const { path, fileName, title } = await this.workshop.run('drawDemoPicture', { name, folder: this.files.incomingFolder });
+      const { path, fileName, title } = await this.workshop.run('drawDemoPicture', {
+        name,
+        folder: this.files.incomingFolder,
+      });
       pictures.push(await this.pictures.add({ path, originalname: fileName }, { title }));
     }
     return pictures;
   }
 
-  private async keep(conditionId: string, { fileName, text }: { fileName: string; text: string }, fields: { batch?: string; printedAt: string }): Promise<ConditionView> {
+  private async keep(
+    conditionId: string,
+    { fileName, text }: { fileName: string; text: string },
+    fields: { batch?: string; printedAt: string },
+  ): Promise<ConditionView> {
     const path = this.files.incomingPath();
     await writeFile(path, text);
     return this.readings.keep(conditionId, { path, originalname: fileName }, fields);
@@ -139,21 +189,49 @@ export class DemoStudio {
 
   private async observe(conditionId: string, found: readonly DemoObservation[]): Promise<void> {
     await this.observations.keep(
-      found.map(({ observation: { kind, ...value }, instrument, light }) => ({ conditionId, kind, value, takenAt: FIRST_BOXES.createdAt, by: PRINTMAKER, instrument, light, note: '', scanHash: null })),
+      found.map(({ observation: { kind, ...value }, instrument, light }) => ({
+        conditionId,
+        kind,
+        value,
+        takenAt: FIRST_BOXES.createdAt,
+        by: PRINTMAKER,
+        instrument,
+        light,
+        note: '',
+        scanHash: null,
+      })),
     );
   }
 
   /** The reformulated box beside the first; the first goes on giving the figures until the printmaker says otherwise. */
   private async laterBox({ id, facts }: ConditionView): Promise<void> {
-    await this.keep(id, demoReadings(CONDITIONS[LATER_BOX.condition], LATER_BOX.press, LATER_BOX.createdAt, 77), LATER_BOX);
+    await this.keep(
+      id,
+      demoReadings(CONDITIONS[LATER_BOX.condition], LATER_BOX.press, LATER_BOX.createdAt, 77),
+      LATER_BOX,
+    );
     await this.readings.takeFiguresFrom(id, facts!.readingId);
   }
 
   /** A chart laid out, and a session that waits at its fourth strip. */
   private async charted({ id }: ConditionView): Promise<void> {
-    const chart = await this.charts.create({ name: 'Everything, A4', spec: { purpose: 'combined', patches: 600, sheet: 'A4', patchMm: 7, dpi: 360, seed: 41_207 } });
-    await this.charts.create({ name: 'Greys, A4', spec: { purpose: 'neutral', patches: 220, sheet: 'A4', patchMm: 8, dpi: 360, seed: 8_016 } });
-    const session = await this.sessions.begin({ conditionId: id, chartId: chart.id, instrument: INSTRUMENTS[0], passes: 2, printedAt: new Date(Date.now() - 26 * 3_600_000).toISOString(), batch: 'second box', rehearsal: 'none' });
+    const chart = await this.charts.create({
+      name: 'Everything, A4',
+      spec: { purpose: 'combined', patches: 600, sheet: 'A4', patchMm: 7, dpi: 360, seed: 41_207 },
+    });
+    await this.charts.create({
+      name: 'Greys, A4',
+      spec: { purpose: 'neutral', patches: 220, sheet: 'A4', patchMm: 8, dpi: 360, seed: 8_016 },
+    });
+    const session = await this.sessions.begin({
+      conditionId: id,
+      chartId: chart.id,
+      instrument: INSTRUMENTS[0],
+      passes: 2,
+      printedAt: new Date(Date.now() - 26 * 3_600_000).toISOString(),
+      batch: 'second box',
+      rehearsal: 'none',
+    });
     for (let strip = 0; strip < 3; strip++) await this.sessions.read(session.id);
   }
 }

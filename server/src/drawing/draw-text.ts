@@ -30,15 +30,25 @@ export function drawText(raster: Raster, line: TextLine): void {
   const set = typeset(face, line.text, sizePx);
   const left = pixelAt(line.xMm, dpi) - (line.anchor === 'middle' ? set.widthPx / 2 : 0);
   const baseline = pixelAt(line.yMm, dpi);
-  const segments = set.glyphs.flatMap(({ glyph, atPx }) => flatten(glyph.getPath(left + atPx, baseline, sizePx).commands));
+  const segments = set.glyphs.flatMap(({ glyph, atPx }) =>
+    flatten(glyph.getPath(left + atPx, baseline, sizePx).commands),
+  );
   if (segments.length === 0) return;
-  const bound = (of: (s: Segment) => number, pick: (...v: number[]) => number) => segments.reduce((b, s) => pick(b, of(s)), of(segments[0]));
-  const [x0, x1] = [Math.max(0, Math.floor(bound((s) => Math.min(s[0], s[2]), Math.min))), Math.min(widthPx, Math.ceil(bound((s) => Math.max(s[0], s[2]), Math.max)))];
-  const [y0, y1] = [Math.max(0, Math.floor(bound((s) => Math.min(s[1], s[3]), Math.min))), Math.min(heightPx, Math.ceil(bound((s) => Math.max(s[1], s[3]), Math.max)))];
+  const bound = (of: (s: Segment) => number, pick: (...v: number[]) => number) =>
+    segments.reduce((b, s) => pick(b, of(s)), of(segments[0]));
+  const [x0, x1] = [
+    Math.max(0, Math.floor(bound((s) => Math.min(s[0], s[2]), Math.min))),
+    Math.min(widthPx, Math.ceil(bound((s) => Math.max(s[0], s[2]), Math.max))),
+  ];
+  const [y0, y1] = [
+    Math.max(0, Math.floor(bound((s) => Math.min(s[1], s[3]), Math.min))),
+    Math.min(heightPx, Math.ceil(bound((s) => Math.max(s[1], s[3]), Math.max))),
+  ];
   const ink = line.reversed ? 65_535 : 0;
   for (let y = y0; y < y1; y++) {
     const cover = new Float32Array(Math.max(0, x1 - x0));
-    for (let sub = 0; sub < SUB; sub++) spans(segments, y + (sub + 0.5) / SUB).forEach(([from, to]) => fillSpan(cover, from - x0, to - x0));
+    for (let sub = 0; sub < SUB; sub++)
+      spans(segments, y + (sub + 0.5) / SUB).forEach(([from, to]) => fillSpan(cover, from - x0, to - x0));
     for (let x = x0; x < x1; x++) {
       const alpha = Math.min(1, cover[x - x0] / SUB);
       if (alpha <= 0) continue;
@@ -51,7 +61,11 @@ export function drawText(raster: Raster, line: TextLine): void {
 }
 
 /** Glyphs one after the other, kerned. The face's finer substitutions are left alone: the outline reader does not know all of them and a label needs none. */
-function typeset(face: Font, text: string, sizePx: number): { glyphs: { glyph: Glyph; atPx: number }[]; widthPx: number } {
+function typeset(
+  face: Font,
+  text: string,
+  sizePx: number,
+): { glyphs: { glyph: Glyph; atPx: number }[]; widthPx: number } {
   const scale = sizePx / face.unitsPerEm;
   const glyphs: { glyph: Glyph; atPx: number }[] = [];
   let at = 0;
@@ -92,8 +106,13 @@ function flatten(commands: readonly Command[]): Segment[] {
       for (let i = 1; i <= CURVE_STEPS; i++) {
         const t = i / CURVE_STEPS;
         const u = 1 - t;
-        if (c.type === 'Q') to(u * u * px + 2 * u * t * c.x1! + t * t * c.x!, u * u * py + 2 * u * t * c.y1! + t * t * c.y!);
-        else to(u ** 3 * px + 3 * u * u * t * c.x1! + 3 * u * t * t * c.x2! + t ** 3 * c.x!, u ** 3 * py + 3 * u * u * t * c.y1! + 3 * u * t * t * c.y2! + t ** 3 * c.y!);
+        if (c.type === 'Q')
+          to(u * u * px + 2 * u * t * c.x1! + t * t * c.x!, u * u * py + 2 * u * t * c.y1! + t * t * c.y!);
+        else
+          to(
+            u ** 3 * px + 3 * u * u * t * c.x1! + 3 * u * t * t * c.x2! + t ** 3 * c.x!,
+            u ** 3 * py + 3 * u * u * t * c.y1! + 3 * u * t * t * c.y2! + t ** 3 * c.y!,
+          );
       }
     }
   }
@@ -103,7 +122,9 @@ function flatten(commands: readonly Command[]): Segment[] {
 /** Where a scan line is inside the outlines, by the non-zero rule. */
 function spans(segments: readonly Segment[], y: number): [from: number, to: number][] {
   const crossings = segments
-    .flatMap(([x0, y0, x1, y1]) => (y0 <= y !== y1 <= y ? [{ x: x0 + ((y - y0) / (y1 - y0)) * (x1 - x0), turn: y1 > y0 ? 1 : -1 }] : []))
+    .flatMap(([x0, y0, x1, y1]) =>
+      y0 <= y !== y1 <= y ? [{ x: x0 + ((y - y0) / (y1 - y0)) * (x1 - x0), turn: y1 > y0 ? 1 : -1 }] : [],
+    )
     .sort((p, q) => p.x - q.x);
   const out: [number, number][] = [];
   let winding = 0;

@@ -13,8 +13,12 @@ export type Face = keyof typeof FONT_FILES;
 
 /** Each face comes in pieces by script; a letter the first piece lacks is looked for in these. */
 export const FURTHER_FILES: Record<Face, readonly string[]> = {
-  sans: ['greek', 'latin-ext', 'cyrillic'].map((script) => require.resolve(`@fontsource/source-sans-3/files/source-sans-3-${script}-400-normal.woff`)),
-  serif: ['greek', 'latin-ext', 'cyrillic'].map((script) => require.resolve(`@fontsource/source-serif-4/files/source-serif-4-${script}-400-normal.woff`)),
+  sans: ['greek', 'latin-ext', 'cyrillic'].map((script) =>
+    require.resolve(`@fontsource/source-sans-3/files/source-sans-3-${script}-400-normal.woff`),
+  ),
+  serif: ['greek', 'latin-ext', 'cyrillic'].map((script) =>
+    require.resolve(`@fontsource/source-serif-4/files/source-serif-4-${script}-400-normal.woff`),
+  ),
 };
 
 const loaded = new Map<string, Font>();

@@ -52,9 +52,14 @@ export interface LinePlace {
 }
 
 /** Sets one line. */
-export function setLine(document: PDFKit.PDFDocument, text: string, { x, y, size, face, most = Infinity, at = 'top' }: LinePlace): void {
+export function setLine(
+  document: PDFKit.PDFDocument,
+  text: string,
+  { x, y, size, face, most = Infinity, at = 'top' }: LinePlace,
+): void {
   let words = text;
-  while (words.length > 1 && lineWidth(document, words, size, face) > most) words = `${words.slice(0, words.endsWith('…') ? -2 : -1).trimEnd()}…`;
+  while (words.length > 1 && lineWidth(document, words, size, face) > most)
+    words = `${words.slice(0, words.endsWith('…') ? -2 : -1).trimEnd()}…`;
   let left = x;
   for (const r of runs(words, face)) {
     document.font(r.font).fontSize(size).text(r.text, left, y, { lineBreak: false, baseline: at });
@@ -63,7 +68,13 @@ export function setLine(document: PDFKit.PDFDocument, text: string, { x, y, size
 }
 
 /** Breaks a text into lines that are no wider than `most`, points. */
-export function brokenLines(document: PDFKit.PDFDocument, text: string, size: number, face: Face, most: number): string[] {
+export function brokenLines(
+  document: PDFKit.PDFDocument,
+  text: string,
+  size: number,
+  face: Face,
+  most: number,
+): string[] {
   const lines: string[] = [];
   for (const word of text.split(' ')) {
     const longer = lines.length === 0 ? word : `${lines[lines.length - 1]} ${word}`;
@@ -76,7 +87,9 @@ export function brokenLines(document: PDFKit.PDFDocument, text: string, size: nu
 export function finishedPdf(document: PDFKit.PDFDocument): Promise<Uint8Array> {
   const parts: Buffer[] = [];
   document.on('data', (part: Buffer) => parts.push(part));
-  const whole = new Promise<Uint8Array>((done, fail) => document.on('end', () => done(Buffer.concat(parts))).on('error', fail));
+  const whole = new Promise<Uint8Array>((done, fail) =>
+    document.on('end', () => done(Buffer.concat(parts))).on('error', fail),
+  );
   document.end();
   return whole;
 }

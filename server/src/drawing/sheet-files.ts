@@ -24,7 +24,12 @@ export async function testPageTiff(page: TestPage, dpi: number): Promise<Uint8Ar
 /** A look at the page for the screen: 8 bits, PNG. */
 export async function testPagePng(page: TestPage, dpi: number): Promise<Uint8Array> {
   const { widthPx, heightPx, data } = drawnPage(page, dpi);
-  return sharp(Uint8Array.from(data, (v) => v >> 8), { raw: { width: widthPx, height: heightPx, channels: 3 } }).png().toBuffer();
+  return sharp(
+    Uint8Array.from(data, (v) => v >> 8),
+    { raw: { width: widthPx, height: heightPx, channels: 3 } },
+  )
+    .png()
+    .toBuffer();
 }
 
 function drawnPage(page: TestPage, dpi: number): Raster {
@@ -35,7 +40,10 @@ function drawnPage(page: TestPage, dpi: number): Raster {
 
 function tiff({ widthPx, heightPx, dpi, data }: Raster): Promise<Buffer> {
   const perMm = dpi / MM_PER_INCH;
-  return sharp(data, { raw: { width: widthPx, height: heightPx, channels: 3 } }).toColourspace('rgb16').tiff({ compression: 'deflate', predictor: 'horizontal', xres: perMm, yres: perMm, resolutionUnit: 'inch' }).toBuffer();
+  return sharp(data, { raw: { width: widthPx, height: heightPx, channels: 3 } })
+    .toColourspace('rgb16')
+    .tiff({ compression: 'deflate', predictor: 'horizontal', xres: perMm, yres: perMm, resolutionUnit: 'inch' })
+    .toBuffer();
 }
 
 /** A chart as PDF, all its sheets: patches are vectors in the device's own RGB. */
@@ -45,7 +53,8 @@ export function chartPdf(design: ChartDesign): Promise<Uint8Array> {
     document.addPage({ size: [page.widthMm * POINTS_PER_MM, page.heightMm * POINTS_PER_MM], margin: 0 });
     for (const b of page.boxes) box(document, b.xMm, b.yMm, b.widthMm, b.heightMm, b.rgb16);
     for (const strip of design.strips) {
-      if (strip.page === number) for (const p of strip.patches) box(document, p.xMm, p.yMm, design.spec.patchMm, design.spec.patchMm, p.rgb16);
+      if (strip.page === number)
+        for (const p of strip.patches) box(document, p.xMm, p.yMm, design.spec.patchMm, design.spec.patchMm, p.rgb16);
     }
     for (const t of page.texts) words(document, { ...t, face: 'sans' });
   });
@@ -61,7 +70,10 @@ export async function testPagePdf(page: TestPage, dpi: number): Promise<Uint8Arr
     else if (mark.kind === 'text') words(document, mark);
     else {
       const png = await sweepPng(mark, dpi);
-      document.image(png, mark.xMm * POINTS_PER_MM, mark.yMm * POINTS_PER_MM, { width: mark.widthMm * POINTS_PER_MM, height: mark.heightMm * POINTS_PER_MM });
+      document.image(png, mark.xMm * POINTS_PER_MM, mark.yMm * POINTS_PER_MM, {
+        width: mark.widthMm * POINTS_PER_MM,
+        height: mark.heightMm * POINTS_PER_MM,
+      });
     }
   }
   return finishedPdf(document);
@@ -70,18 +82,35 @@ export async function testPagePdf(page: TestPage, dpi: number): Promise<Uint8Arr
 async function sweepPng(mark: Extract<PageMark, { kind: 'sweep' }>, dpi: number): Promise<Buffer> {
   const { widthPx, heightPx } = blankRaster(mark.widthMm, mark.heightMm, dpi);
   const data = new Uint8Array(widthPx * heightPx * 3);
-  for (let y = 0; y < heightPx; y++) for (let x = 0; x < widthPx; x++) data.set(mark.at((x + 0.5) / widthPx, (y + 0.5) / heightPx).map((v) => Math.round(Math.min(1, Math.max(0, v)) * 255)), (y * widthPx + x) * 3);
-  return sharp(data, { raw: { width: widthPx, height: heightPx, channels: 3 } }).png().toBuffer();
+  for (let y = 0; y < heightPx; y++)
+    for (let x = 0; x < widthPx; x++)
+      data.set(
+        mark.at((x + 0.5) / widthPx, (y + 0.5) / heightPx).map((v) => Math.round(Math.min(1, Math.max(0, v)) * 255)),
+        (y * widthPx + x) * 3,
+      );
+  return sharp(data, { raw: { width: widthPx, height: heightPx, channels: 3 } })
+    .png()
+    .toBuffer();
 }
 
-function box(document: PDFKit.PDFDocument, xMm: number, yMm: number, widthMm: number, heightMm: number, rgb16: Rgb16): void {
-  document.rect(xMm * POINTS_PER_MM, yMm * POINTS_PER_MM, widthMm * POINTS_PER_MM, heightMm * POINTS_PER_MM).fill(fromRgb16(rgb16).map((v) => v * 255) as [number, number, number]);
+function box(
+  document: PDFKit.PDFDocument,
+  xMm: number,
+  yMm: number,
+  widthMm: number,
+  heightMm: number,
+  rgb16: Rgb16,
+): void {
+  document
+    .rect(xMm * POINTS_PER_MM, yMm * POINTS_PER_MM, widthMm * POINTS_PER_MM, heightMm * POINTS_PER_MM)
+    .fill(fromRgb16(rgb16).map((v) => v * 255) as [number, number, number]);
 }
 
 function words(document: PDFKit.PDFDocument, line: TextLine): void {
   const size = line.sizeMm * POINTS_PER_MM;
   document.fillColor(line.reversed ? '#ffffff' : '#000000');
-  const x = line.xMm * POINTS_PER_MM - (line.anchor === 'middle' ? lineWidth(document, line.text, size, line.face) / 2 : 0);
+  const x =
+    line.xMm * POINTS_PER_MM - (line.anchor === 'middle' ? lineWidth(document, line.text, size, line.face) / 2 : 0);
   setLine(document, line.text, { x, y: line.yMm * POINTS_PER_MM, size, face: line.face, at: 'alphabetic' });
 }
 

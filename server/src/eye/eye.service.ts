@@ -26,9 +26,21 @@ export class EyeService {
 
   async begin(input: EyeInput): Promise<EyeView> {
     const ids = [...new Set(input.conditionIds)];
-    if (ids.length < 2) throw new RakuenError(400, 'One print can’t be compared.', { field: 'conditionIds', remedy: 'Choose two to six prints.' });
+    if (ids.length < 2)
+      throw new RakuenError(400, 'One print can’t be compared.', {
+        field: 'conditionIds',
+        remedy: 'Choose two to six prints.',
+      });
     for (const id of ids) await this.conditions.get(id);
-    const row = this.sessions.create({ ...input, conditionIds: ids, observer: input.observer.trim(), light: input.light.trim(), id: randomUUID(), createdAt: new Date().toISOString(), seed: randomInt(MOST_SEED) });
+    const row = this.sessions.create({
+      ...input,
+      conditionIds: ids,
+      observer: input.observer.trim(),
+      light: input.light.trim(),
+      id: randomUUID(),
+      createdAt: new Date().toISOString(),
+      seed: randomInt(MOST_SEED),
+    });
     await this.sessions.insert(row as never);
     return this.viewOf(row);
   }
@@ -40,8 +52,10 @@ export class EyeService {
   async choose(id: string, { turn, said }: EyeChoice): Promise<EyeView> {
     const session = await this.get(id);
     const made = await this.choices.countBy({ sessionId: id });
-    if (made >= order(session).length) throw new RakuenError(409, 'Every pair was seen.', { remedy: 'Look at what the eye said, or begin anew.' });
-    if (turn !== made) throw new RakuenError(409, 'Another pair is next.', { field: 'turn', remedy: 'Load the comparison again.' });
+    if (made >= order(session).length)
+      throw new RakuenError(409, 'Every pair was seen.', { remedy: 'Look at what the eye said, or begin anew.' });
+    if (turn !== made)
+      throw new RakuenError(409, 'Another pair is next.', { field: 'turn', remedy: 'Load the comparison again.' });
     await this.choices.insert({ id: randomUUID(), sessionId: id, turn, said, at: new Date().toISOString() });
     return this.viewOf(session);
   }
@@ -71,15 +85,35 @@ export class EyeService {
     const codes = blindCodes(session.conditionIds.length, seed);
     const made = await this.choices.find({ where: { sessionId: session.id }, order: { turn: 'ASC' } });
     const next = pairs[made.length];
-    const scale = next ? undefined : bradleyTerry(codes.length, made.map(({ turn, said }) => ({ first: pairs[turn].left, second: pairs[turn].right, said: said === 'left' ? ('first' as const) : said === 'right' ? ('second' as const) : ('neither' as const) })));
+    const scale = next
+      ? undefined
+      : bradleyTerry(
+          codes.length,
+          made.map(({ turn, said }) => ({
+            first: pairs[turn].left,
+            second: pairs[turn].right,
+            said: said === 'left' ? ('first' as const) : said === 'right' ? ('second' as const) : ('neither' as const),
+          })),
+        );
     return {
       ...head,
-      labels: session.conditionIds.map((conditionId, i) => ({ conditionId, code: codes[i] })).sort((p, q) => p.code.localeCompare(q.code)),
+      labels: session.conditionIds
+        .map((conditionId, i) => ({ conditionId, code: codes[i] }))
+        .sort((p, q) => p.code.localeCompare(q.code)),
       pairCount: pairs.length,
       choices: made.map(({ turn, said }) => ({ left: codes[pairs[turn].left], right: codes[pairs[turn].right], said })),
       left: next && codes[next.left],
       right: next && codes[next.right],
-      places: scale ? scale.places.map((p, i) => ({ conditionId: session.conditionIds[i], code: codes[i], scale: p.scale, error: Number.isFinite(p.error) ? p.error : undefined })).sort((p, q) => q.scale - p.scale) : [],
+      places: scale
+        ? scale.places
+            .map((p, i) => ({
+              conditionId: session.conditionIds[i],
+              code: codes[i],
+              scale: p.scale,
+              error: Number.isFinite(p.error) ? p.error : undefined,
+            }))
+            .sort((p, q) => q.scale - p.scale)
+        : [],
       toldApart: scale?.toldApart,
       chiSquared: scale?.chiSquared,
     };

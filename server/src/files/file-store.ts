@@ -68,7 +68,12 @@ export class FileStore implements OnModuleInit {
     const to = this.pathOf(hash);
     const folder = join(this.kept, hash.slice(0, 2));
     await mkdir(folder, { recursive: true });
-    if (await access(to).then(() => true, () => false)) {
+    if (
+      await access(to).then(
+        () => true,
+        () => false,
+      )
+    ) {
       await rm(from, { force: true });
       return;
     }

@@ -34,5 +34,9 @@ class LedgerController {
   }
 }
 
-@Module({ imports: [ConditionsModule, MatchesModule, PicturesModule, PrintsModule], controllers: [LedgerController], providers: [LedgerService] })
+@Module({
+  imports: [ConditionsModule, MatchesModule, PicturesModule, PrintsModule],
+  controllers: [LedgerController],
+  providers: [LedgerService],
+})
 export class LedgerModule {}

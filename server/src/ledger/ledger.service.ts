@@ -36,7 +36,12 @@ export class LedgerService {
       ...about(d.pictureId, d.conditionId),
       outcome: d.stamp,
       reason: d.reason,
-      details: defined({ decidedBy: d.decidedBy, place: d.place, costDeltaE: d.costDeltaE, outsideShare: d.outsideShare }),
+      details: defined({
+        decidedBy: d.decidedBy,
+        place: d.place,
+        costDeltaE: d.costDeltaE,
+        outsideShare: d.outsideShare,
+      }),
     }));
     const prints = (await this.prints.list()).map((p): LedgerEntry => ({
       id: p.id,
@@ -61,7 +66,9 @@ export class LedgerService {
     return [...decisions, ...prints]
       .filter((e) => !query.kind || e.kind === query.kind)
       .filter((e) => {
-        const text = [e.picture, e.paper, e.condition, e.outcome, e.reason, e.at, e.kind, ...Object.values(e.details)].join(' ').toLowerCase();
+        const text = [e.picture, e.paper, e.condition, e.outcome, e.reason, e.at, e.kind, ...Object.values(e.details)]
+          .join(' ')
+          .toLowerCase();
         return words.every((w) => text.includes(w));
       })
       .sort((p, q) => q.at.localeCompare(p.at));
@@ -73,7 +80,11 @@ export class LedgerService {
     const base = ['kind', 'at', 'picture', 'paper', 'condition', 'outcome', 'reason'] as const;
     const details = [...new Set(entries.flatMap((e) => Object.keys(e.details)))];
     return stringify(
-      entries.map((e) => [...base.map((k) => e[k]), ...details.map((k) => e.details[k] ?? '')].map((v) => (typeof v === 'string' ? inert(v) : String(v)))),
+      entries.map((e) =>
+        [...base.map((k) => e[k]), ...details.map((k) => e.details[k] ?? '')].map((v) =>
+          typeof v === 'string' ? inert(v) : String(v),
+        ),
+      ),
       { header: true, columns: [...base, ...details] },
     );
   }
@@ -82,6 +93,11 @@ export class LedgerService {
 /** A spreadsheet takes a text that begins like this for a formula; an apostrophe keeps it text. */
 const inert = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
 
-function defined(details: Record<string, string | number | boolean | undefined>): Record<string, string | number | boolean> {
-  return Object.fromEntries(Object.entries(details).filter(([, v]) => v !== undefined && v !== '')) as Record<string, string | number | boolean>;
+function defined(
+  details: Record<string, string | number | boolean | undefined>,
+): Record<string, string | number | boolean> {
+  return Object.fromEntries(Object.entries(details).filter(([, v]) => v !== undefined && v !== '')) as Record<
+    string,
+    string | number | boolean
+  >;
 }

@@ -37,5 +37,10 @@ class MatchesController {
   }
 }
 
-@Module({ imports: [ConditionsModule, PicturesModule], controllers: [MatchesController], providers: [MatchesService], exports: [MatchesService] })
+@Module({
+  imports: [ConditionsModule, PicturesModule],
+  controllers: [MatchesController],
+  providers: [MatchesService],
+  exports: [MatchesService],
+})
 export class MatchesModule {}

@@ -39,14 +39,28 @@ export class MatchesService {
       return !why;
     });
 
-    const meshes = new Map((await this.rows.find({ select: { id: true, mesh: true }, where: { id: In(measured.map((c) => c.id)) } })).map((r) => [r.id, r.mesh as GamutMesh]));
+    const meshes = new Map(
+      (await this.rows.find({ select: { id: true, mesh: true }, where: { id: In(measured.map((c) => c.id)) } })).map(
+        (r) => [r.id, r.mesh as GamutMesh],
+      ),
+    );
     const sheets = measured.map((c) => qualities(c, meshes.get(c.id)!));
     const figures = await this.figures(picture.id, measured, sheets);
-    const ranked = rankSheets(picture.figures, sheets.map((sheet) => ({ sheet, figures: figures.get(sheet.id)! })));
+    const ranked = rankSheets(
+      picture.figures,
+      sheets.map((sheet) => ({ sheet, figures: figures.get(sheet.id)! })),
+    );
     const decisions = await this.newestDecisions(picture.id);
     return {
       pictureId: picture.id,
-      places: ranked.map((r) => ({ conditionId: r.id, place: r.place, cost: r.cost, reasons: [...r.reasons], figures: r.figures, decision: decisions.get(r.id) })),
+      places: ranked.map((r) => ({
+        conditionId: r.id,
+        place: r.place,
+        cost: r.cost,
+        reasons: [...r.reasons],
+        figures: r.figures,
+        decision: decisions.get(r.id),
+      })),
       leftOut,
     };
   }
@@ -56,7 +70,9 @@ export class MatchesService {
     await this.pictures.get(input.pictureId);
     await this.conditions.get(input.conditionId);
     // The place is the one among all measured conditions: it does not depend on what happened to lie on the table.
-    const place = (await this.match({ pictureId: input.pictureId })).places.find((p) => p.conditionId === input.conditionId);
+    const place = (await this.match({ pictureId: input.pictureId })).places.find(
+      (p) => p.conditionId === input.conditionId,
+    );
     const row = this.decisions.create({
       ...input,
       reason: input.reason.trim(),
@@ -72,7 +88,9 @@ export class MatchesService {
   }
 
   async list(pictureId?: string): Promise<DecisionView[]> {
-    return (await this.decisions.find({ where: pictureId ? { pictureId } : {}, order: { decidedAt: 'DESC' } })).map(decisionView);
+    return (await this.decisions.find({ where: pictureId ? { pictureId } : {}, order: { decidedAt: 'DESC' } })).map(
+      decisionView,
+    );
   }
 
   /** Takes a stamp back; the one before it, if there was one, holds again. */
@@ -85,15 +103,28 @@ export class MatchesService {
     return new Map(rows.map((row) => [row.conditionId, decisionView(row)]));
   }
 
-  private async figures(pictureId: string, measured: ConditionView[], sheets: SheetQualities[]): Promise<Map<string, MatchFigures>> {
+  private async figures(
+    pictureId: string,
+    measured: ConditionView[],
+    sheets: SheetQualities[],
+  ): Promise<Map<string, MatchFigures>> {
     const keys = new Map(measured.map((c) => [c.id, [FIGURES_VERSION, ...c.readings.map((r) => r.id).sort()].join()]));
     const found = await this.known.findBy({ pictureId, conditionId: In(sheets.map((s) => s.id)) });
-    const figures = new Map(found.filter((m) => m.readingsKey === keys.get(m.conditionId)).map((m) => [m.conditionId, m.figures]));
+    const figures = new Map(
+      found.filter((m) => m.readingsKey === keys.get(m.conditionId)).map((m) => [m.conditionId, m.figures]),
+    );
     const todo = sheets.filter((s) => !figures.has(s.id));
     if (todo.length > 0) {
       const cells = await this.pictures.cells(pictureId);
-      const computed = (await Promise.all(todo.map((sheet) => this.workshop.run('matchSheets', { cells, sheets: [sheet] })))).flat();
-      const rows = todo.map((sheet, i) => ({ pictureId, conditionId: sheet.id, readingsKey: keys.get(sheet.id)!, figures: computed[i] }));
+      const computed = (
+        await Promise.all(todo.map((sheet) => this.workshop.run('matchSheets', { cells, sheets: [sheet] })))
+      ).flat();
+      const rows = todo.map((sheet, i) => ({
+        pictureId,
+        conditionId: sheet.id,
+        readingsKey: keys.get(sheet.id)!,
+        figures: computed[i],
+      }));
       await this.known.save(rows as MatchRow[]);
       rows.forEach((row) => figures.set(row.conditionId, row.figures));
     }

@@ -1,5 +1,16 @@
 import { randomUUID } from 'node:crypto';
-import { Body, Controller, Delete, Get, HttpCode, Injectable, Module, Param, ParseUUIDPipe, Post } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Injectable,
+  Module,
+  Param,
+  ParseUUIDPipe,
+  Post,
+} from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { InjectRepository } from '@nestjs/typeorm';
 import { In, Repository } from 'typeorm';
@@ -30,11 +41,25 @@ class PacksService {
   }
 
   async plan(input: PackInput): Promise<PackView> {
-    if (input.types.length === 0) throw new RakuenError(400, 'A pack holds one type of paper or more.', { field: 'types', remedy: 'Choose the print conditions whose samples are in the pack.' });
+    if (input.types.length === 0)
+      throw new RakuenError(400, 'A pack holds one type of paper or more.', {
+        field: 'types',
+        remedy: 'Choose the print conditions whose samples are in the pack.',
+      });
     for (const { conditionId } of input.types) await this.conditions.get(conditionId);
     const items = await this.items(input);
-    if (items.length === 0) throw new RakuenError(400, 'Nothing would be printed.', { field: 'crops', remedy: 'Choose a chart, the test page, or a crop of a picture.' });
-    const row = this.rows.create({ id: randomUUID(), createdAt: new Date().toISOString(), spec: { ...input, name: input.name.trim() }, items, printed: [] });
+    if (items.length === 0)
+      throw new RakuenError(400, 'Nothing would be printed.', {
+        field: 'crops',
+        remedy: 'Choose a chart, the test page, or a crop of a picture.',
+      });
+    const row = this.rows.create({
+      id: randomUUID(),
+      createdAt: new Date().toISOString(),
+      spec: { ...input, name: input.name.trim() },
+      items,
+      printed: [],
+    });
     await this.rows.insert(row as never);
     return this.view(row);
   }
@@ -63,10 +88,29 @@ class PacksService {
   /** What goes on the sheets of every type; kept with the pack, so that a plan stays what it was. */
   private async items({ chartId, testPage, crops }: PackInput): Promise<PackItem[]> {
     const chart = chartId ? await this.charts.get(chartId) : undefined;
-    const pictures = await this.pictures.find({ select: { id: true, title: true }, where: { id: In(crops.map((c) => c.pictureId)) } });
+    const pictures = await this.pictures.find({
+      select: { id: true, title: true },
+      where: { id: In(crops.map((c) => c.pictureId)) },
+    });
     return [
-      ...(chart?.design.pages.map((p, i): PackItem => ({ key: `chart-${i}`, kind: 'chart', name: chart.design.pages.length > 1 ? `${chart.name}, sheet ${i + 1}` : chart.name, widthMm: p.widthMm, heightMm: p.heightMm })) ?? []),
-      ...(testPage ? [{ key: 'test-page', kind: 'test page' as const, name: 'Test page', widthMm: TEST_PAGE.widthMm, heightMm: TEST_PAGE.heightMm }] : []),
+      ...(chart?.design.pages.map((p, i): PackItem => ({
+        key: `chart-${i}`,
+        kind: 'chart',
+        name: chart.design.pages.length > 1 ? `${chart.name}, sheet ${i + 1}` : chart.name,
+        widthMm: p.widthMm,
+        heightMm: p.heightMm,
+      })) ?? []),
+      ...(testPage
+        ? [
+            {
+              key: 'test-page',
+              kind: 'test page' as const,
+              name: 'Test page',
+              widthMm: TEST_PAGE.widthMm,
+              heightMm: TEST_PAGE.heightMm,
+            },
+          ]
+        : []),
       ...crops.map(({ pictureId, widthMm, heightMm }, i): PackItem => {
         const picture = pictures.find((p) => p.id === pictureId);
         if (!picture) throw notFound('picture');
@@ -76,10 +120,21 @@ class PacksService {
   }
 
   private async view({ id, createdAt, spec, items, printed }: PackRow): Promise<PackView> {
-    const plan = planPack(spec.widthMm, spec.heightMm, spec.types.map((t) => ({ id: t.conditionId, sheets: t.sheets })), items);
+    const plan = planPack(
+      spec.widthMm,
+      spec.heightMm,
+      spec.types.map((t) => ({ id: t.conditionId, sheets: t.sheets })),
+      items,
+    );
     const all = await this.conditions.list();
     const charted = items.some((i) => i.kind === 'chart');
-    const unread = spec.types.map((t) => t.conditionId).filter((c) => charted && !all.find((v) => v.id === c)?.readings.some((r) => r.source === 'measured' && r.importedAt >= createdAt));
+    const unread = spec.types
+      .map((t) => t.conditionId)
+      .filter(
+        (c) =>
+          charted &&
+          !all.find((v) => v.id === c)?.readings.some((r) => r.source === 'measured' && r.importedAt >= createdAt),
+      );
     return { id, createdAt, spec, plan, printed, unread };
   }
 }

@@ -36,7 +36,10 @@ export class PapersService {
   async remove(id: string): Promise<void> {
     const paper = await this.get(id);
     const used = await this.conditions.countBy({ paperId: id });
-    if (used > 0) throw new RakuenError(409, `${paper.name} has ${used} print condition${used === 1 ? '' : 's'}.`, { remedy: 'Remove those first.' });
+    if (used > 0)
+      throw new RakuenError(409, `${paper.name} has ${used} print condition${used === 1 ? '' : 's'}.`, {
+        remedy: 'Remove those first.',
+      });
     await this.papers.delete(id);
   }
 
@@ -53,26 +56,55 @@ export class PapersService {
 
   /** @throws RakuenError (409) when there is such a paper already */
   async refuseTwin(input: PaperInput, except?: string): Promise<void> {
-    const twin = await this.papers.findOneBy({ maker: input.maker.trim(), name: input.name.trim(), weightGsm: input.weightGsm });
+    const twin = await this.papers.findOneBy({
+      maker: input.maker.trim(),
+      name: input.name.trim(),
+      weightGsm: input.weightGsm,
+    });
     if (twin && twin.id !== except) {
-      throw new RakuenError(409, `${input.maker} ${input.name} at ${input.weightGsm} g/m² is in the drawer already.`, { field: 'name', remedy: 'Use that one, or name this one apart (a new formulation, say).' });
+      throw new RakuenError(409, `${input.maker} ${input.name} at ${input.weightGsm} g/m² is in the drawer already.`, {
+        field: 'name',
+        remedy: 'Use that one, or name this one apart (a new formulation, say).',
+      });
     }
   }
 
   private async view(paper: PaperRow): Promise<PaperView> {
-    return { ...(paper as unknown as PaperView), pricePerM2: pricePerM2(paper.sizes), conditionCount: await this.conditions.countBy({ paperId: paper.id }) };
+    return {
+      ...(paper as unknown as PaperView),
+      pricePerM2: pricePerM2(paper.sizes),
+      conditionCount: await this.conditions.countBy({ paperId: paper.id }),
+    };
   }
 }
 
-const plain = (input: PaperInput) => ({ ...input, maker: input.maker.trim(), name: input.name.trim(), notes: input.notes ?? '' });
+const plain = (input: PaperInput) => ({
+  ...input,
+  maker: input.maker.trim(),
+  name: input.name.trim(),
+  notes: input.notes ?? '',
+});
 
 /** Lowest price a square metre among the sizes that have one. */
 export function pricePerM2(sizes: readonly PaperSize[]): number | undefined {
-  const prices = sizes.flatMap((s) => (s.packPrice === undefined ? [] : [s.packPrice / (s.sheets * s.widthMm * s.heightMm * 1e-6)]));
+  const prices = sizes.flatMap((s) =>
+    s.packPrice === undefined ? [] : [s.packPrice / (s.sheets * s.widthMm * s.heightMm * 1e-6)],
+  );
   return prices.length > 0 ? Math.min(...prices) : undefined;
 }
 
 export function paperHead(paper: PaperRow): PaperHead {
   const { id, maker, name, coating, surface, weightGsm, thicknessUm, brightenerClaim, currency } = paper;
-  return { id, maker, name, coating, surface, weightGsm, thicknessUm, brightenerClaim, currency, pricePerM2: pricePerM2(paper.sizes) } as PaperHead;
+  return {
+    id,
+    maker,
+    name,
+    coating,
+    surface,
+    weightGsm,
+    thicknessUm,
+    brightenerClaim,
+    currency,
+    pricePerM2: pricePerM2(paper.sizes),
+  } as PaperHead;
 }

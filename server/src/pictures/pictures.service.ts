@@ -58,7 +58,10 @@ export class PicturesService {
   /** Begins to read a picture and returns at once; the job tells how it goes. */
   async begin(file: IncomingFile, fields: PictureFields): Promise<PictureJob> {
     const id = randomUUID();
-    const job: RunningJob = { view: { id, fileName: file.originalname, state: 'waiting', progress: 0 }, stop: new AbortController() };
+    const job: RunningJob = {
+      view: { id, fileName: file.originalname, state: 'waiting', progress: 0 },
+      stop: new AbortController(),
+    };
     this.jobs.set(id, job);
     for (const [old, { view }] of this.jobs) {
       if (this.jobs.size <= REMEMBERED_JOBS) break;
@@ -98,7 +101,10 @@ export class PicturesService {
   async remove(id: string): Promise<void> {
     await this.get(id);
     const rests = (await this.decisions.countBy({ pictureId: id })) + (await this.prints.countBy({ pictureId: id }));
-    if (rests > 0) throw new RakuenError(409, 'Decisions or prints in the ledger rest on this picture.', { remedy: 'It stays, so that they can still be read.' });
+    if (rests > 0)
+      throw new RakuenError(409, 'Decisions or prints in the ledger rest on this picture.', {
+        remedy: 'It stays, so that they can still be read.',
+      });
     await this.pictures.delete(id);
   }
 
@@ -135,14 +141,27 @@ export class PicturesService {
     } catch (error) {
       await this.files.discard(file.path);
       if (job.stop.signal.aborted) update({ state: 'cancelled' });
-      else update({ state: 'failed', error: error instanceof RakuenError ? (error.getResponse() as ApiError) : { message: 'The picture could not be read.', remedy: 'It may be too large for the memory of this machine. Try a smaller copy.' } });
+      else
+        update({
+          state: 'failed',
+          error:
+            error instanceof RakuenError
+              ? (error.getResponse() as ApiError)
+              : {
+                  message: 'The picture could not be read.',
+                  remedy: 'It may be too large for the memory of this machine. Try a smaller copy.',
+                },
+        });
     }
   }
 }
 
 /** "IMG_salt-crust.tif" → "IMG salt crust". */
 function titleFrom(fileName: string): string {
-  const title = basename(fileName).replace(/\.[^.]+$/, '').replace(/[-_]+/g, ' ').trim();
+  const title = basename(fileName)
+    .replace(/\.[^.]+$/, '')
+    .replace(/[-_]+/g, ' ')
+    .trim();
   return title.slice(0, 160) || 'Untitled picture';
 }
 

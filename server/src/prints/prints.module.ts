@@ -1,4 +1,16 @@
-import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Module,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  Put,
+  Query,
+} from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { PrintInput, PrintProposal, PrintView, ProposalQuery } from '@rakuen/contract/prints';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
@@ -42,5 +54,10 @@ class PrintsController {
   }
 }
 
-@Module({ imports: [ConditionsModule, PicturesModule], controllers: [PrintsController], providers: [PrintsService], exports: [PrintsService] })
+@Module({
+  imports: [ConditionsModule, PicturesModule],
+  controllers: [PrintsController],
+  providers: [PrintsService],
+  exports: [PrintsService],
+})
 export class PrintsModule {}

@@ -10,7 +10,16 @@ import { PicturesService } from '../pictures/pictures.service.ts';
 import { type ConditionRow, PrintRow } from '../store/entities.ts';
 
 /** Settings a print condition fixes; the others come from the last print of the paper on the printer. */
-const FIXED = ['printer', 'inkSet', 'blackInk', 'mediaSetting', 'resolution', 'printMode', 'profile', 'blackOvercoat'] as const;
+const FIXED = [
+  'printer',
+  'inkSet',
+  'blackInk',
+  'mediaSetting',
+  'resolution',
+  'printMode',
+  'profile',
+  'blackOvercoat',
+] as const;
 
 @Injectable()
 export class PrintsService {
@@ -28,11 +37,24 @@ export class PrintsService {
   async propose(pictureId: string, conditionId: string): Promise<PrintProposal> {
     await this.pictures.get(pictureId);
     const condition = await this.conditions.get(conditionId);
-    const last = await this.prints.findOne({ where: { conditionId }, order: { printedOn: 'DESC', recordedAt: 'DESC' } });
-    const lastOfPicture = await this.prints.findOne({ where: { conditionId, pictureId }, order: { printedOn: 'DESC', recordedAt: 'DESC' } });
+    const last = await this.prints.findOne({
+      where: { conditionId },
+      order: { printedOn: 'DESC', recordedAt: 'DESC' },
+    });
+    const lastOfPicture = await this.prints.findOne({
+      where: { conditionId, pictureId },
+      order: { printedOn: 'DESC', recordedAt: 'DESC' },
+    });
     const settings = { ...fromCondition(condition), ...(last && pickLoose(last.settings)) };
     const carriedFrom = Object.fromEntries(
-      SETTING_KEYS.map((key) => [key, (FIXED as readonly string[]).includes(key) ? 'the print condition' : last ? `the print of ${last.printedOn.slice(0, 10)}` : 'the usual start']),
+      SETTING_KEYS.map((key) => [
+        key,
+        (FIXED as readonly string[]).includes(key)
+          ? 'the print condition'
+          : last
+            ? `the print of ${last.printedOn.slice(0, 10)}`
+            : 'the usual start',
+      ]),
     );
     return { settings, carriedFrom, widthMm: lastOfPicture?.widthMm, heightMm: lastOfPicture?.heightMm };
   }
@@ -41,7 +63,12 @@ export class PrintsService {
     await this.pictures.get(input.pictureId);
     await this.conditions.get(input.conditionId);
     check(input);
-    const row = this.prints.create({ ...input, notes: input.notes ?? '', id: randomUUID(), recordedAt: new Date().toISOString() });
+    const row = this.prints.create({
+      ...input,
+      notes: input.notes ?? '',
+      id: randomUUID(),
+      recordedAt: new Date().toISOString(),
+    });
     await this.prints.insert(row);
     return view(row);
   }
@@ -51,7 +78,10 @@ export class PrintsService {
     const known = await this.prints.findOneBy({ id });
     if (!known) throw notFound('print');
     if (input.pictureId !== known.pictureId || input.conditionId !== known.conditionId) {
-      throw new RakuenError(409, 'A print stays with its picture and its print condition.', { field: 'pictureId, conditionId', remedy: 'Record another print instead.' });
+      throw new RakuenError(409, 'A print stays with its picture and its print condition.', {
+        field: 'pictureId, conditionId',
+        remedy: 'Record another print instead.',
+      });
     }
     check(input);
     return view(await this.prints.save(this.prints.merge(known, { ...input, notes: input.notes ?? '' })));
@@ -64,10 +94,17 @@ export class PrintsService {
 
 function check(input: PrintInput): void {
   if (input.misprints > 0 && !input.misprintCause.trim()) {
-    throw new RakuenError(400, 'A misprint wants its cause.', { field: 'misprintCause', remedy: 'Say in a word what spoilt the sheet, so that it spoils no other.' });
+    throw new RakuenError(400, 'A misprint wants its cause.', {
+      field: 'misprintCause',
+      remedy: 'Say in a word what spoilt the sheet, so that it spoils no other.',
+    });
   }
   const stray = input.carriedOver.find((key) => !(SETTING_KEYS as readonly string[]).includes(key));
-  if (stray) throw new RakuenError(400, `“${stray}” is not a setting.`, { field: 'carriedOver', remedy: 'Name settings of the print.' });
+  if (stray)
+    throw new RakuenError(400, `“${stray}” is not a setting.`, {
+      field: 'carriedOver',
+      remedy: 'Name settings of the print.',
+    });
 }
 
 function fromCondition(c: ConditionRow): PrintSettings {
@@ -87,5 +124,10 @@ function fromCondition(c: ConditionRow): PrintSettings {
   };
 }
 
-const pickLoose = ({ intent, blackPointCompensation, sharpening, feed }: PrintSettings) => ({ intent, blackPointCompensation, sharpening, feed });
+const pickLoose = ({ intent, blackPointCompensation, sharpening, feed }: PrintSettings) => ({
+  intent,
+  blackPointCompensation,
+  sharpening,
+  feed,
+});
 const view = (row: PrintRow): PrintView => ({ ...row }) as unknown as PrintView;

@@ -35,9 +35,20 @@ export function parseMapping(text: string | undefined): ColumnMapping | undefine
   }
   const { roles, startNm, stepNm, ...stray } = (value ?? {}) as Record<string, unknown>;
   if (Object.keys(stray).length > 0) throw badMapping(`“${Object.keys(stray)[0]}” is not known`);
-  if (!Array.isArray(roles) || !roles.every((r) => typeof r === 'string' && Object.hasOwn(COLUMN_ROLES, r))) throw badMapping('roles must be a list of what columns hold');
-  for (const nm of [startNm, stepNm]) if (nm !== undefined && !(typeof nm === 'number' && nm > 0 && nm < LONGEST_NM)) throw badMapping('wavelengths must be numbers in nm');
-  return { roles: roles as ColumnMapping['roles'], startNm: startNm as number | undefined, stepNm: stepNm as number | undefined };
+  if (!Array.isArray(roles) || !roles.every((r) => typeof r === 'string' && Object.hasOwn(COLUMN_ROLES, r)))
+    throw badMapping('roles must be a list of what columns hold');
+  for (const nm of [startNm, stepNm])
+    if (nm !== undefined && !(typeof nm === 'number' && nm > 0 && nm < LONGEST_NM))
+      throw badMapping('wavelengths must be numbers in nm');
+  return {
+    roles: roles as ColumnMapping['roles'],
+    startNm: startNm as number | undefined,
+    stepNm: stepNm as number | undefined,
+  };
 }
 
-const badMapping = (why: string) => new RakuenError(400, `The mapping of the columns can’t be used: ${why}.`, { field: 'mapping', remedy: 'Say again which column holds what.' });
+const badMapping = (why: string) =>
+  new RakuenError(400, `The mapping of the columns can’t be used: ${why}.`, {
+    field: 'mapping',
+    remedy: 'Say again which column holds what.',
+  });

@@ -11,11 +11,18 @@ export interface SpeakingReading {
 }
 
 const newestFirst = (rows: readonly ReadingRow[]) => [...rows].sort((p, q) => q.importedAt.localeCompare(p.importedAt));
-const firstToSpeak = (rows: readonly ReadingRow[]) => PRECEDENCE.map((c) => rows.find((r) => r.measurementCondition === c)).find(Boolean);
+const firstToSpeak = (rows: readonly ReadingRow[]) =>
+  PRECEDENCE.map((c) => rows.find((r) => r.measurementCondition === c)).find(Boolean);
 
 /** What a reading was told beside the box it came from: another file of the same batch serves only where its own file does not. */
 function companionsOf(primary: ReadingRow, rows: readonly ReadingRow[]): ReadingRow[] {
-  const others = newestFirst(rows).filter((r) => r.id !== primary.id && r.source === 'measured' && r.batch === primary.batch && r.measurementCondition !== primary.measurementCondition);
+  const others = newestFirst(rows).filter(
+    (r) =>
+      r.id !== primary.id &&
+      r.source === 'measured' &&
+      r.batch === primary.batch &&
+      r.measurementCondition !== primary.measurementCondition,
+  );
   const nearest = [...others.filter((r) => r.contentHash === primary.contentHash), ...others];
   return PRECEDENCE.flatMap((c) => (c === null ? [] : (nearest.find((r) => r.measurementCondition === c) ?? [])));
 }
@@ -32,12 +39,18 @@ export function speakingReading(rows: readonly ReadingRow[], chosen: string | nu
 
 /** The sets of a condition's history, from old to new: a file each; a file that only serves another as its M2, say, is no set of its own. */
 export function readingSets(rows: readonly ReadingRow[]): SpeakingReading[] {
-  const files = [...new Set(rows.map((r) => r.contentHash))].map((hash) => firstToSpeak(rows.filter((r) => r.contentHash === hash))!);
+  const files = [...new Set(rows.map((r) => r.contentHash))].map((hash) =>
+    firstToSpeak(rows.filter((r) => r.contentHash === hash))!,
+  );
   const sets = files.map((primary): SpeakingReading => ({ primary, companions: companionsOf(primary, rows) }));
   const rank = (r: ReadingRow) => PRECEDENCE.indexOf(r.measurementCondition as MeasurementCondition | null);
   return sets
     .filter(({ primary }) => !sets.some((s) => rank(s.primary) < rank(primary) && s.companions.includes(primary)))
-    .sort((p, q) => whenRead(p.primary).localeCompare(whenRead(q.primary)) || p.primary.importedAt.localeCompare(q.primary.importedAt));
+    .sort(
+      (p, q) =>
+        whenRead(p.primary).localeCompare(whenRead(q.primary)) ||
+        p.primary.importedAt.localeCompare(q.primary.importedAt),
+    );
 }
 
 /** When it was measured where the file says so in a date that is understood, else when it was kept; ISO 8601. */

@@ -1,4 +1,19 @@
-import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, Put, Query, StreamableFile, UploadedFile, UseInterceptors } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Module,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  Put,
+  Query,
+  StreamableFile,
+  UploadedFile,
+  UseInterceptors,
+} from '@nestjs/common';
 import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import { ConditionView } from '@rakuen/contract/conditions';
 import { FiguresFrom, HistoryView, ReadingFields, ReadingFileQuery, ReadingPreview } from '@rakuen/contract/readings';
@@ -29,7 +44,11 @@ class ReadingsController {
   @ApiConsumes('multipart/form-data')
   @ApiCreatedResponse({ type: ConditionView })
   @UseInterceptors(ReadingUpload)
-  keep(@Param('id', ParseUUIDPipe) id: string, @UploadedFile() file: IncomingFile, @Body() fields: ReadingFields): Promise<ConditionView> {
+  keep(
+    @Param('id', ParseUUIDPipe) id: string,
+    @UploadedFile() file: IncomingFile,
+    @Body() fields: ReadingFields,
+  ): Promise<ConditionView> {
     return this.readings.keep(id, file, fields);
   }
 
@@ -50,8 +69,13 @@ class ReadingsController {
   @Get('readings/:id/file')
   @ApiProduces('text/plain', 'application/xml', 'text/csv')
   async file(@Param('id', ParseUUIDPipe) id: string, @Query() query: ReadingFileQuery): Promise<StreamableFile> {
-    const { name, bytes, mediaType } = query.as ? await this.readings.written(id, query.as) : { ...(await this.readings.file(id)), mediaType: 'text/plain' };
-    return new StreamableFile(bytes, { type: mediaType, disposition: `attachment; filename*=UTF-8''${encodeURIComponent(name)}` });
+    const { name, bytes, mediaType } = query.as
+      ? await this.readings.written(id, query.as)
+      : { ...(await this.readings.file(id)), mediaType: 'text/plain' };
+    return new StreamableFile(bytes, {
+      type: mediaType,
+      disposition: `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+    });
   }
 
   @Delete('readings/:id')
@@ -61,5 +85,10 @@ class ReadingsController {
   }
 }
 
-@Module({ imports: [ConditionsModule], controllers: [ReadingsController], providers: [ReadingsService, MappingMemory], exports: [ReadingsService] })
+@Module({
+  imports: [ConditionsModule],
+  controllers: [ReadingsController],
+  providers: [ReadingsService, MappingMemory],
+  exports: [ReadingsService],
+})
 export class ReadingsModule {}

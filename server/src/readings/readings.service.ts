@@ -65,14 +65,26 @@ export class ReadingsService {
     const condition = await this.conditions.get(conditionId);
     const preview = await this.look(file.originalname, await readFile(file.path), fields);
     const { spreadsheet } = preview;
-    if (spreadsheet?.fault) throw new RakuenError(422, spreadsheet.fault, { file: file.originalname, field: 'mapping', remedy: 'Say which column holds what.' });
+    if (spreadsheet?.fault)
+      throw new RakuenError(422, spreadsheet.fault, {
+        file: file.originalname,
+        field: 'mapping',
+        remedy: 'Say which column holds what.',
+      });
     const contentHash = await this.files.keepFile(file.path);
     const before = await this.readings.findBy({ conditionId });
     if (before.some((r) => r.contentHash === contentHash)) {
-      throw new RakuenError(409, 'These readings are kept for this print condition already.', { file: file.originalname, remedy: 'Choose another file, or another print condition.' });
+      throw new RakuenError(409, 'These readings are kept for this print condition already.', {
+        file: file.originalname,
+        remedy: 'Choose another file, or another print condition.',
+      });
     }
-    const mapping = spreadsheet ? { roles: spreadsheet.roles, startNm: spreadsheet.startNm, stepNm: spreadsheet.stepNm } : null;
-    const rows = readingRows(conditionId, contentHash, preview, fields).map((r) => this.readings.create({ ...r, mapping }));
+    const mapping = spreadsheet
+      ? { roles: spreadsheet.roles, startNm: spreadsheet.startNm, stepNm: spreadsheet.stepNm }
+      : null;
+    const rows = readingRows(conditionId, contentHash, preview, fields).map((r) =>
+      this.readings.create({ ...r, mapping }),
+    );
     await this.store(condition, [...before, ...rows], (manager) => manager.insert(ReadingRow, rows as never));
     if (mapping) await this.mappings.remember(spreadsheet!.columns, mapping);
     return this.conditions.view(conditionId);
@@ -90,7 +102,11 @@ export class ReadingsService {
     const row = await this.get(id);
     const condition = await this.conditions.get(row.conditionId);
     const rest = (await this.readings.findBy({ conditionId: row.conditionId })).filter((r) => r.id !== id);
-    await this.store({ ...condition, figuresFrom: condition.figuresFrom === id ? null : condition.figuresFrom }, rest, (manager) => manager.delete(ReadingRow, id));
+    await this.store(
+      { ...condition, figuresFrom: condition.figuresFrom === id ? null : condition.figuresFrom },
+      rest,
+      (manager) => manager.delete(ReadingRow, id),
+    );
     return this.conditions.view(row.conditionId);
   }
 
@@ -110,7 +126,12 @@ export class ReadingsService {
     const entries = await Promise.all(
       sets.map(async ({ primary, companions }): Promise<HistoryEntry> => {
         const key = [FIGURES_VERSION, primary.id, ...companions.map((c) => c.id)].join();
-        const figures = this.knownSets.get(key) ?? (await this.workshop.run('readingFigures', { primary: await this.source(primary), companions: await Promise.all(companions.map((c) => this.source(c))) }));
+        const figures =
+          this.knownSets.get(key) ??
+          (await this.workshop.run('readingFigures', {
+            primary: await this.source(primary),
+            companions: await Promise.all(companions.map((c) => this.source(c))),
+          }));
         this.knownSets.set(key, figures);
         if (this.knownSets.size > MOST_KNOWN_SETS) this.knownSets.delete(this.knownSets.keys().next().value!);
         const at = whenRead(primary);
@@ -142,11 +163,19 @@ export class ReadingsService {
     const text = await this.workshop.run('writeReading', { source: await this.source(row), format });
     const { extension, mediaType } = WRITERS[format];
     const stem = row.fileName.replace(/\.[^.]+$/, '');
-    return { name: `${stem}${row.measurementCondition && !stem.endsWith(row.measurementCondition) ? `-${row.measurementCondition}` : ''}.${extension}`, mediaType, bytes: Buffer.from(text) };
+    return {
+      name: `${stem}${row.measurementCondition && !stem.endsWith(row.measurementCondition) ? `-${row.measurementCondition}` : ''}.${extension}`,
+      mediaType,
+      bytes: Buffer.from(text),
+    };
   }
 
   /** Facts of a condition from readings and observations that may not be in the database yet; undefined where there is nothing. */
-  async compute(readings: readonly ReadingRow[], chosen: string | null, observations: readonly Observation[]): Promise<Computed | undefined> {
+  async compute(
+    readings: readonly ReadingRow[],
+    chosen: string | null,
+    observations: readonly Observation[],
+  ): Promise<Computed | undefined> {
     const speaking = speakingReading(readings, chosen);
     if (!speaking && observations.length === 0) return undefined;
     return this.workshop.run('conditionFacts', {
@@ -163,7 +192,19 @@ export class ReadingsService {
     const mapping = parseMapping(fields.mapping);
     const columns = mapping ? undefined : await this.workshop.run('spreadsheetColumns', { bytes }, fileName);
     const remembered = columns && (await this.mappings.recall(columns));
-    return this.workshop.run('previewReading', { fileName, source: { bytes, mapping, stated: { condition: fields.measurementCondition, instrument: fields.instrument?.trim() || undefined } }, remembered }, fileName);
+    return this.workshop.run(
+      'previewReading',
+      {
+        fileName,
+        source: {
+          bytes,
+          mapping,
+          stated: { condition: fields.measurementCondition, instrument: fields.instrument?.trim() || undefined },
+        },
+        remembered,
+      },
+      fileName,
+    );
   }
 
   /** The reading that gives a print condition its figures, with those that serve it. */
@@ -179,12 +220,20 @@ export class ReadingsService {
   }
 
   /** Writes a change of readings together with the facts that follow from it. */
-  private async store(condition: ConditionRow, readings: ReadingRow[], change: (manager: EntityManager) => Promise<unknown>): Promise<void> {
+  private async store(
+    condition: ConditionRow,
+    readings: ReadingRow[],
+    change: (manager: EntityManager) => Promise<unknown>,
+  ): Promise<void> {
     const observed = (await this.observations.of([condition])).get(condition.id)!.map(asObservation);
     const computed = await this.compute(readings, condition.figuresFrom, observed);
     await this.database.transaction(async (manager) => {
       await change(manager);
-      await manager.update(ConditionRow, condition.id, { facts: (computed?.facts ?? null) as never, mesh: (computed?.mesh ?? null) as never, figuresFrom: condition.figuresFrom });
+      await manager.update(ConditionRow, condition.id, {
+        facts: (computed?.facts ?? null) as never,
+        mesh: (computed?.mesh ?? null) as never,
+        figuresFrom: condition.figuresFrom,
+      });
     });
   }
 
@@ -194,13 +243,21 @@ export class ReadingsService {
       bytes: await this.files.read(row.contentHash),
       part: row.part,
       mapping: row.mapping ?? undefined,
-      stated: { condition: (row.measurementCondition as MeasurementCondition | null) ?? undefined, instrument: row.instrument ?? undefined },
+      stated: {
+        condition: (row.measurementCondition as MeasurementCondition | null) ?? undefined,
+        instrument: row.instrument ?? undefined,
+      },
     };
   }
 }
 
 /** Rows of a file's readings, one a measurement condition. */
-export function readingRows(conditionId: string, contentHash: string, preview: ReadingPreview, fields: ReadingFields): Omit<ReadingRow, 'mapping'>[] {
+export function readingRows(
+  conditionId: string,
+  contentHash: string,
+  preview: ReadingPreview,
+  fields: ReadingFields,
+): Omit<ReadingRow, 'mapping'>[] {
   const importedAt = new Date().toISOString();
   return preview.parts.map(({ patchCount, measurementCondition }, part) => ({
     id: randomUUID(),

@@ -1,6 +1,15 @@
 import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, Query } from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { FinishInput, MendInput, PatchPlace, SessionHead, SessionInput, SessionQuery, SessionView, StripPlace } from '@rakuen/contract/sessions';
+import {
+  FinishInput,
+  MendInput,
+  PatchPlace,
+  SessionHead,
+  SessionInput,
+  SessionQuery,
+  SessionView,
+  StripPlace,
+} from '@rakuen/contract/sessions';
 import { BenchModule } from '../bench/bench.module.ts';
 import { ChartsModule } from '../charts/charts.module.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
@@ -92,5 +101,10 @@ class SessionsController {
   }
 }
 
-@Module({ imports: [ConditionsModule, ChartsModule, BenchModule, ReadingsModule], controllers: [SessionsController], providers: [SessionsService], exports: [SessionsService] })
+@Module({
+  imports: [ConditionsModule, ChartsModule, BenchModule, ReadingsModule],
+  controllers: [SessionsController],
+  providers: [SessionsService],
+  exports: [SessionsService],
+})
 export class SessionsModule {}

@@ -14,7 +14,16 @@ import { nextPass } from '@rakuen/core/session/reading-run';
 import { checkStrip } from '@rakuen/core/session/strip-check';
 import { driftFinding, type DriftWhite } from '@rakuen/core/session/white-drift';
 import { FAULTS, faultOf, type Fault } from '@rakuen/core/simulation/instrument';
-import type { FinishInput, MendInput, PatchPlace, SessionHead, SessionInput, SessionStrip, SessionView, StripPlace } from '@rakuen/contract/sessions';
+import type {
+  FinishInput,
+  MendInput,
+  PatchPlace,
+  SessionHead,
+  SessionInput,
+  SessionStrip,
+  SessionView,
+  StripPlace,
+} from '@rakuen/contract/sessions';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { BenchService } from '../bench/bench.service.ts';
 import { ChartsService } from '../charts/charts.service.ts';
@@ -46,7 +55,10 @@ export class SessionsService {
 
   /** Open sessions first, then the newest. */
   async list(conditionId?: string): Promise<SessionHead[]> {
-    const rows = await this.sessions.find({ where: conditionId ? { conditionId } : {}, order: { state: 'DESC', createdAt: 'DESC' } });
+    const rows = await this.sessions.find({
+      where: conditionId ? { conditionId } : {},
+      order: { state: 'DESC', createdAt: 'DESC' },
+    });
     return Promise.all(rows.map(async (row) => this.head(row, await this.charts.get(row.chartId))));
   }
 
@@ -54,8 +66,22 @@ export class SessionsService {
     await this.conditions.get(input.conditionId);
     await this.charts.get(input.chartId);
     const createdAt = new Date().toISOString();
-    if (Date.parse(input.printedAt) > Date.parse(createdAt) + MS_PER_HOUR) throw new RakuenError(400, 'The chart can’t have been printed later than now.', { field: 'printedAt', remedy: 'Give the day and hour at which it left the printer.' });
-    const row = this.sessions.create({ ...input, printedAt: new Date(input.printedAt).toISOString(), batch: input.batch?.trim() ?? '', id: randomUUID(), createdAt, seed: randomInt(DIGITS_OF_SEED), state: 'open', sinceCalibration: 0, excluded: [] });
+    if (Date.parse(input.printedAt) > Date.parse(createdAt) + MS_PER_HOUR)
+      throw new RakuenError(400, 'The chart can’t have been printed later than now.', {
+        field: 'printedAt',
+        remedy: 'Give the day and hour at which it left the printer.',
+      });
+    const row = this.sessions.create({
+      ...input,
+      printedAt: new Date(input.printedAt).toISOString(),
+      batch: input.batch?.trim() ?? '',
+      id: randomUUID(),
+      createdAt,
+      seed: randomInt(DIGITS_OF_SEED),
+      state: 'open',
+      sinceCalibration: 0,
+      excluded: [],
+    });
     await this.sessions.insert(row as never);
     return this.view(row.id);
   }
@@ -73,7 +99,16 @@ export class SessionsService {
       patchIds: s.patches.map((p) => p.id),
       device: s.patches.map((p) => fromRgb16(p.rgb16)),
       expected: expected[strip],
-      passes: rows.filter((r) => r.strip === strip).map((r) => ({ strip, pass: r.pass, state: r.state as 'kept' | 'questioned', takenAt: r.takenAt, findings: r.findings, labs: r.labs })),
+      passes: rows
+        .filter((r) => r.strip === strip)
+        .map((r) => ({
+          strip,
+          pass: r.pass,
+          state: r.state as 'kept' | 'questioned',
+          takenAt: r.takenAt,
+          findings: r.findings,
+          labs: r.labs,
+        })),
     }));
     const last = rows.reduce((latest, r) => (r.takenAt > latest ? r.takenAt : latest), session.createdAt);
     return {
@@ -94,9 +129,13 @@ export class SessionsService {
     const session = await this.open(id);
     const chart = await this.charts.get(session.chartId);
     const rows = await this.standing(id);
-    if (rows.some((r) => r.state === 'questioned')) throw new RakuenError(409, 'A strip is in question.', { remedy: 'Read it again, or say what is to be done with it, before the next.' });
+    if (rows.some((r) => r.state === 'questioned'))
+      throw new RakuenError(409, 'A strip is in question.', {
+        remedy: 'Read it again, or say what is to be done with it, before the next.',
+      });
     const place = nextPass(chart.design.strips.length, session.passes, rows);
-    if (!place) throw new RakuenError(409, 'Every strip is read.', { remedy: 'Finish the session, or read one strip again.' });
+    if (!place)
+      throw new RakuenError(409, 'Every strip is read.', { remedy: 'Finish the session, or read one strip again.' });
     const { strip, pass } = place;
     const attempt = await this.strips.countBy({ sessionId: id, strip, pass });
     const turn = await this.strips.countBy({ sessionId: id });
@@ -132,7 +171,10 @@ export class SessionsService {
   /** Withdraws the strip read last. */
   async undo(id: string): Promise<SessionView> {
     await this.open(id);
-    const last = (await this.standing(id)).reduce<SessionStripRow | undefined>((latest, r) => (!latest || r.turn > latest.turn ? r : latest), undefined);
+    const last = (await this.standing(id)).reduce<SessionStripRow | undefined>(
+      (latest, r) => (!latest || r.turn > latest.turn ? r : latest),
+      undefined,
+    );
     if (!last) throw new RakuenError(409, 'No strip was read yet.', { remedy: 'Read the first one.' });
     return this.withdraw(id, last);
   }
@@ -147,9 +189,13 @@ export class SessionsService {
   async mend(id: string, { mend, ...place }: MendInput): Promise<SessionView> {
     const session = await this.open(id);
     const row = await this.standingStrip(id, place);
-    if (row.state !== 'questioned') throw new RakuenError(409, 'This strip is not in question.', { remedy: 'Read it again if you doubt it.' });
+    if (row.state !== 'questioned')
+      throw new RakuenError(409, 'This strip is not in question.', { remedy: 'Read it again if you doubt it.' });
     const bad = row.findings.flatMap((f) => f.patches ?? []);
-    if (mend === 'leave out' && bad.length === 0) throw new RakuenError(409, 'The whole strip is in question, not a patch of it.', { remedy: 'Read the strip again, or keep it as it is.' });
+    if (mend === 'leave out' && bad.length === 0)
+      throw new RakuenError(409, 'The whole strip is in question, not a patch of it.', {
+        remedy: 'Read the strip again, or keep it as it is.',
+      });
     const { design } = await this.charts.get(session.chartId);
     const first = design.strips.slice(0, row.strip).reduce((n, s) => n + s.patches.length, 0);
     const out = mend === 'leave out' ? bad.map((b) => ({ patch: first + b, pass: row.pass })) : [];
@@ -181,24 +227,46 @@ export class SessionsService {
     const session = await this.open(id);
     const chart = await this.charts.get(session.chartId);
     const rows = await this.standing(id);
-    if (rows.some((r) => r.state === 'questioned')) throw new RakuenError(409, 'A strip is in question.', { remedy: 'Say first what is to be done with it.' });
+    if (rows.some((r) => r.state === 'questioned'))
+      throw new RakuenError(409, 'A strip is in question.', { remedy: 'Say first what is to be done with it.' });
     const left = chart.design.strips.length * session.passes - rows.length;
-    if (left > 0) throw new RakuenError(409, `${left} ${left === 1 ? 'strip is' : 'strips are'} not read yet.`, { remedy: 'Read on; the session waits.' });
-    const spectra = await this.strips.find({ select: { strip: true, pass: true, sinceCalibration: true, takenAt: true, spectra: true }, where: { sessionId: id, state: 'kept' }, order: { pass: 'ASC', strip: 'ASC' } });
+    if (left > 0)
+      throw new RakuenError(409, `${left} ${left === 1 ? 'strip is' : 'strips are'} not read yet.`, {
+        remedy: 'Read on; the session waits.',
+      });
+    const spectra = await this.strips.find({
+      select: { strip: true, pass: true, sinceCalibration: true, takenAt: true, spectra: true },
+      where: { sessionId: id, state: 'kept' },
+      order: { pass: 'ASC', strip: 'ASC' },
+    });
     // Dated by its last strip: finishing again after a power cut makes the same file to the byte.
     const createdAt = spectra.reduce((latest, r) => (r.takenAt > latest ? r.takenAt : latest), '');
     const file = await this.workshop.run('writeSession', {
       strips: chart.design.strips.map((s) => s.patches.map(({ id: name, rgb16 }) => ({ id: name, rgb16 }))),
-      passes: spectra.map((r) => ({ strip: r.strip, pass: r.pass, sinceCalibration: r.sinceCalibration, spectra: new Uint8Array(r.spectra) })),
+      passes: spectra.map((r) => ({
+        strip: r.strip,
+        pass: r.pass,
+        sinceCalibration: r.sinceCalibration,
+        spectra: new Uint8Array(r.spectra),
+      })),
       excluded: session.excluded,
       whites: takeDriftOut ? this.whites(chart.design, rows, session.excluded) : [],
-      head: { instrument: session.instrument, createdAt, description: `${chart.name}, ${session.passes === 1 ? 'one pass' : `${session.passes} passes`}${takeDriftOut ? ', drift taken out by its whites' : ''}`, backing: 'white' },
+      head: {
+        instrument: session.instrument,
+        createdAt,
+        description: `${chart.name}, ${session.passes === 1 ? 'one pass' : `${session.passes} passes`}${takeDriftOut ? ', drift taken out by its whites' : ''}`,
+        backing: 'white',
+      },
     });
     const path = this.files.incomingPath();
     await writeFile(path, file);
     const originalname = `${chart.name.replace(/[^\p{L}\p{N}.-]+/gu, '-')}-${createdAt.slice(0, 10)}.cxf`;
     try {
-      await this.readings.keep(session.conditionId, { path, originalname }, { batch: session.batch, printedAt: session.printedAt });
+      await this.readings.keep(
+        session.conditionId,
+        { path, originalname },
+        { batch: session.batch, printedAt: session.printedAt },
+      );
     } catch (error) {
       await this.files.discard(path);
       if (!(error instanceof RakuenError) || error.getStatus() !== 409) throw error;
@@ -220,7 +288,8 @@ export class SessionsService {
 
   private async open(id: string): Promise<SessionRow> {
     const row = await this.get(id);
-    if (row.state !== 'open') throw new RakuenError(409, 'This session is finished.', { remedy: 'Begin another to read the chart again.' });
+    if (row.state !== 'open')
+      throw new RakuenError(409, 'This session is finished.', { remedy: 'Begin another to read the chart again.' });
     return row;
   }
 
@@ -243,7 +312,9 @@ export class SessionsService {
     await this.database.transaction(async (manager) => {
       await manager.update(SessionStripRow, row.id, { state: 'withdrawn' });
       // What was left out of it goes with it: the new reading starts whole.
-      await manager.update(SessionRow, id, { excluded: session.excluded.filter((e) => e.pass !== row.pass || e.patch < first || e.patch >= last) as never });
+      await manager.update(SessionRow, id, {
+        excluded: session.excluded.filter((e) => e.pass !== row.pass || e.patch < first || e.patch >= last) as never,
+      });
     });
     return this.view(id);
   }
@@ -251,23 +322,52 @@ export class SessionsService {
   /** What every patch should read, strip by strip: a printer of that kind, bent towards what was read so far. */
   private async expected(session: SessionRow, chart: ChartRow, rows: readonly SessionStripRow[]): Promise<Lab[][]> {
     const patches = chartPatches(chart.design);
-    const labs = await this.workshop.run('expectedLabs', { model: await this.bench.rightPress(session.conditionId), patches: patches.map((p) => p.rgb16) });
+    const labs = await this.workshop.run('expectedLabs', {
+      model: await this.bench.rightPress(session.conditionId),
+      patches: patches.map((p) => p.rgb16),
+    });
     let from = 0;
     const plain = chart.design.strips.map((s) => labs.slice(from, (from += s.patches.length)));
-    const bend = bendExpectation(rows.filter((r) => r.state === 'kept').flatMap((r) => r.labs.map((lab, i) => [plain[r.strip][i], lab] as const)));
+    const bend = bendExpectation(
+      rows.filter((r) => r.state === 'kept').flatMap((r) => r.labs.map((lab, i) => [plain[r.strip][i], lab] as const)),
+    );
     return plain.map((strip) => strip.map(bend));
   }
 
-  private whites(design: ChartDesign, rows: readonly SessionStripRow[], excluded: SessionRow['excluded']): DriftWhite[] {
+  private whites(
+    design: ChartDesign,
+    rows: readonly SessionStripRow[],
+    excluded: SessionRow['excluded'],
+  ): DriftWhite[] {
     const out = new Set(excluded.map((e) => `${e.pass}/${e.patch}`));
     let from = 0;
     const first = design.strips.map((s) => (from += s.patches.length) - s.patches.length);
-    return rows.flatMap((r) => design.strips[r.strip].patches.flatMap((p, i) => (p.role === 'white' && !out.has(`${r.pass}/${first[r.strip] + i}`) ? [{ sinceCalibration: r.sinceCalibration, Y: labToXyz(r.labs[i])[1] }] : [])));
+    return rows.flatMap((r) =>
+      design.strips[r.strip].patches.flatMap((p, i) =>
+        p.role === 'white' && !out.has(`${r.pass}/${first[r.strip] + i}`)
+          ? [{ sinceCalibration: r.sinceCalibration, Y: labToXyz(r.labs[i])[1] }]
+          : [],
+      ),
+    );
   }
 
   private async head(row: SessionRow, { name, design }: ChartRow, kept?: number): Promise<SessionHead> {
     const { id, conditionId, chartId, instrument, passes, createdAt, printedAt, batch, rehearsal, state } = row;
-    return { id, conditionId, chartId, chartName: name, instrument, passes, createdAt, printedAt, batch, rehearsal, state, stripCount: design.strips.length, kept: kept ?? (await this.strips.countBy({ sessionId: id, state: 'kept' })) };
+    return {
+      id,
+      conditionId,
+      chartId,
+      chartName: name,
+      instrument,
+      passes,
+      createdAt,
+      printedAt,
+      batch,
+      rehearsal,
+      state,
+      stripCount: design.strips.length,
+      kept: kept ?? (await this.strips.countBy({ sessionId: id, state: 'kept' })),
+    };
   }
 }
 

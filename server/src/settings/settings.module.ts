@@ -18,9 +18,15 @@ class SettingsController {
   @Put()
   @ApiOkResponse({ type: Settings })
   async put(@Body() settings: Settings): Promise<Settings> {
-    for (const [scale, seen] of Object.entries(settings.thresholds) as [string, { edgeToEdge: number; acrossRoom: number }][]) {
+    for (const [scale, seen] of Object.entries(settings.thresholds) as [
+      string,
+      { edgeToEdge: number; acrossRoom: number },
+    ][]) {
       if (seen.acrossRoom < seen.edgeToEdge) {
-        throw new RakuenError(400, 'What is seen across the room is seen edge to edge too.', { field: `thresholds.${scale}.acrossRoom`, remedy: 'Make the room’s threshold the larger.' });
+        throw new RakuenError(400, 'What is seen across the room is seen edge to edge too.', {
+          field: `thresholds.${scale}.acrossRoom`,
+          remedy: 'Make the room’s threshold the larger.',
+        });
       }
     }
     return this.settings.set(settings);

@@ -1,4 +1,16 @@
-import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, UploadedFile, UseInterceptors } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Module,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  UploadedFile,
+  UseInterceptors,
+} from '@nestjs/common';
 import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { LightFields, LightView, ProfileView, SheetView, SolidView } from '@rakuen/contract/sheets';
 import { upload } from '../app/upload.ts';
@@ -69,5 +81,10 @@ class SheetsController {
   }
 }
 
-@Module({ imports: [ReadingsModule], controllers: [SheetsController], providers: [SheetsService], exports: [SheetsService] })
+@Module({
+  imports: [ReadingsModule],
+  controllers: [SheetsController],
+  providers: [SheetsService],
+  exports: [SheetsService],
+})
 export class SheetsModule {}

@@ -28,12 +28,20 @@ export class SheetsService {
 
   async sheet(conditionId: string): Promise<SheetView> {
     const speaking = await this.readings.speaking(conditionId);
-    if (!speaking) throw new RakuenError(404, 'Nothing was read of this print condition yet.', { remedy: 'Bring readings first.' });
+    if (!speaking)
+      throw new RakuenError(404, 'Nothing was read of this print condition yet.', { remedy: 'Bring readings first.' });
     const { primary, companions } = speaking;
     const key = [primary.id, ...companions.map((c) => c.id)].join();
     const known = this.known.get(key);
     if (known) return known;
-    const view: SheetView = { conditionId, readingId: primary.id, ...(await this.workshop.run('sheetOf', { primary: await this.readings.source(primary), companions: await Promise.all(companions.map((c) => this.readings.source(c))) })) };
+    const view: SheetView = {
+      conditionId,
+      readingId: primary.id,
+      ...(await this.workshop.run('sheetOf', {
+        primary: await this.readings.source(primary),
+        companions: await Promise.all(companions.map((c) => this.readings.source(c))),
+      })),
+    };
     this.known.set(key, view);
     if (this.known.size > MOST_KNOWN) this.known.delete(this.known.keys().next().value!);
     return view;
@@ -46,7 +54,12 @@ export class SheetsService {
   async addLight(file: IncomingFile, { name }: LightFields): Promise<LightView> {
     const spectrum = await this.workshop.run('lightSpectrum', { bytes: await readFile(file.path) }, file.originalname);
     await this.files.discard(file.path);
-    const row = this.lightRows.create({ id: randomUUID(), createdAt: new Date().toISOString(), name: name.trim(), spectrum });
+    const row = this.lightRows.create({
+      id: randomUUID(),
+      createdAt: new Date().toISOString(),
+      name: name.trim(),
+      spectrum,
+    });
     await this.lightRows.insert(row as never);
     return lightView(row);
   }
@@ -60,11 +73,23 @@ export class SheetsService {
   }
 
   async addProfile(file: IncomingFile): Promise<ProfileView> {
-    const { name, space, volume, mesh } = await this.workshop.run('profileSolid', { bytes: await readFile(file.path) }, file.originalname);
+    const { name, space, volume, mesh } = await this.workshop.run(
+      'profileSolid',
+      { bytes: await readFile(file.path) },
+      file.originalname,
+    );
     const contentHash = await this.files.keepFile(file.path);
     const twin = await this.profileRows.findOneBy({ contentHash });
     if (twin) return profileView(twin);
-    const row = this.profileRows.create({ id: randomUUID(), createdAt: new Date().toISOString(), name: name || file.originalname, contentHash, space, volume, mesh });
+    const row = this.profileRows.create({
+      id: randomUUID(),
+      createdAt: new Date().toISOString(),
+      name: name || file.originalname,
+      contentHash,
+      space,
+      volume,
+      mesh,
+    });
     await this.profileRows.insert(row as never);
     return profileView(row);
   }
@@ -80,5 +105,18 @@ export class SheetsService {
   }
 }
 
-const lightView = ({ id, createdAt, name, spectrum }: LightRow): LightView => ({ id, createdAt, name, startNm: spectrum.startNm, stepNm: spectrum.stepNm, values: [...spectrum.values] });
-const profileView = ({ id, createdAt, name, space, volume }: ProfileRow): ProfileView => ({ id, createdAt, name, space, volume });
+const lightView = ({ id, createdAt, name, spectrum }: LightRow): LightView => ({
+  id,
+  createdAt,
+  name,
+  startNm: spectrum.startNm,
+  stepNm: spectrum.stepNm,
+  values: [...spectrum.values],
+});
+const profileView = ({ id, createdAt, name, space, volume }: ProfileRow): ProfileView => ({
+  id,
+  createdAt,
+  name,
+  space,
+  volume,
+});

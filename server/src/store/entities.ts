@@ -286,4 +286,24 @@ export class DocumentRow {
   @Column('simple-json') value!: object;
 }
 
-export const ENTITIES = [PaperRow, ConditionRow, ReadingRow, ObservationRow, ChartRow, SessionRow, SessionStripRow, ColumnMappingRow, LightRow, ProfileRow, EyeSessionRow, EyeChoiceRow, TrialRow, PackRow, PictureRow, MatchRow, DecisionRow, PrintRow, DocumentRow];
+export const ENTITIES = [
+  PaperRow,
+  ConditionRow,
+  ReadingRow,
+  ObservationRow,
+  ChartRow,
+  SessionRow,
+  SessionStripRow,
+  ColumnMappingRow,
+  LightRow,
+  ProfileRow,
+  EyeSessionRow,
+  EyeChoiceRow,
+  TrialRow,
+  PackRow,
+  PictureRow,
+  MatchRow,
+  DecisionRow,
+  PrintRow,
+  DocumentRow,
+];

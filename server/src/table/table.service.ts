@@ -28,7 +28,11 @@ export class TableService {
 
   private async existing(table: TableState): Promise<TableState> {
     const present = async (rows: Repository<ConditionRow> | Repository<PictureRow>, ids: string[]) => {
-      const found = new Set((await (rows as Repository<{ id: string }>).find({ select: { id: true }, where: { id: In(ids) } })).map((r) => r.id));
+      const found = new Set(
+        (await (rows as Repository<{ id: string }>).find({ select: { id: true }, where: { id: In(ids) } })).map(
+          (r) => r.id,
+        ),
+      );
       return [...new Set(ids)].filter((id) => found.has(id));
     };
     const conditionIds = await present(this.conditions, table.conditionIds);

@@ -1,5 +1,16 @@
 import { randomUUID } from 'node:crypto';
-import { Body, Controller, Delete, Get, HttpCode, Injectable, Module, Param, ParseUUIDPipe, Post } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Injectable,
+  Module,
+  Param,
+  ParseUUIDPipe,
+  Post,
+} from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
@@ -27,10 +38,30 @@ class TrialsService {
     const all = await this.conditions.list();
     const chosen = all.find((c) => c.id === input.conditionId);
     if (!chosen) throw notFound('print condition');
-    const tried = all.filter((c) => c.paperId === chosen.paperId && c.printer === chosen.printer && c.printMode === chosen.printMode);
-    if (tried.length < 2) throw new RakuenError(409, 'One setting alone is no trial.', { remedy: 'Print the chart under another media setting and read it first.' });
-    const ranking = rankTrial(tried.map((c) => ({ id: c.id, figures: c.facts?.figures ?? {} }))).map((r) => ({ ...r, mean: Number.isFinite(r.mean) ? r.mean : 0, mediaSetting: tried.find((c) => c.id === r.conditionId)!.mediaSetting }));
-    const row = this.rows.create({ ...input, reason: input.reason.trim(), by: input.by.trim(), light: input.light?.trim() ?? '', id: randomUUID(), stampedAt: new Date().toISOString(), paperId: chosen.paperId, printer: chosen.printer, mediaSetting: chosen.mediaSetting, ranking });
+    const tried = all.filter(
+      (c) => c.paperId === chosen.paperId && c.printer === chosen.printer && c.printMode === chosen.printMode,
+    );
+    if (tried.length < 2)
+      throw new RakuenError(409, 'One setting alone is no trial.', {
+        remedy: 'Print the chart under another media setting and read it first.',
+      });
+    const ranking = rankTrial(tried.map((c) => ({ id: c.id, figures: c.facts?.figures ?? {} }))).map((r) => ({
+      ...r,
+      mean: Number.isFinite(r.mean) ? r.mean : 0,
+      mediaSetting: tried.find((c) => c.id === r.conditionId)!.mediaSetting,
+    }));
+    const row = this.rows.create({
+      ...input,
+      reason: input.reason.trim(),
+      by: input.by.trim(),
+      light: input.light?.trim() ?? '',
+      id: randomUUID(),
+      stampedAt: new Date().toISOString(),
+      paperId: chosen.paperId,
+      printer: chosen.printer,
+      mediaSetting: chosen.mediaSetting,
+      ranking,
+    });
     await this.rows.insert(row as never);
     return row;
   }

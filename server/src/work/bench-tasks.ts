@@ -18,7 +18,8 @@ import { chartPdf, chartTiff, testPagePdf, testPagePng, testPageTiff } from '../
 import { lightnessOfScan, scanPng } from './scan.ts';
 
 const white = illuminantWhite();
-const labOf = (values: readonly number[]): Lab => xyzToLab(spectrumToXyz({ startNm: BENCH_GRID.startNm, stepNm: BENCH_GRID.stepNm, values }), white);
+const labOf = (values: readonly number[]): Lab =>
+  xyzToLab(spectrumToXyz({ startNm: BENCH_GRID.startNm, stepNm: BENCH_GRID.stepNm, values }), white);
 
 /** Presses are dear to set up and asked for strip by strip: the last few stay. */
 const MOST_PRESSES = 6;
@@ -39,29 +40,72 @@ export function expectedLabs({ model, patches }: { model: PressModel; patches: R
 }
 
 /** One pass of the simulated spectrophotometer over a strip: spectra as Float32 (M0, M1, M2, patch by patch) and CIELAB in M1. */
-export function readStripTask(task: { model: PressModel; strips: Rgb16[][]; strip: number; seed: number; sinceCalibration: number; fault?: Fault }): { spectra: Float32Array; labs: Lab[] } {
+export function readStripTask(task: {
+  model: PressModel;
+  strips: Rgb16[][];
+  strip: number;
+  seed: number;
+  sinceCalibration: number;
+  fault?: Fault;
+}): { spectra: Float32Array; labs: Lab[] } {
   const { model, strips, ...pass } = task;
-  const read = readStrip(printsOf(model), { ...pass, strips: strips.map((s) => s.map(fromRgb16)), flake: model.sheet.flake });
+  const read = readStrip(printsOf(model), {
+    ...pass,
+    strips: strips.map((s) => s.map(fromRgb16)),
+    flake: model.sheet.flake,
+  });
   return { spectra: Float32Array.from(BENCH_CONDITIONS.flatMap((c) => read[c].flat())), labs: read.M1.map(labOf) };
 }
 
-export async function drawChart({ design, as, page }: { design: ChartDesign; as: 'tiff' | 'pdf'; page: number }): Promise<Uint8Array> {
+export async function drawChart({
+  design,
+  as,
+  page,
+}: {
+  design: ChartDesign;
+  as: 'tiff' | 'pdf';
+  page: number;
+}): Promise<Uint8Array> {
   return as === 'pdf' ? chartPdf(design) : chartTiff(design, page);
 }
 
-export async function drawTestPage({ sheet, dpi, settings, as }: { sheet: (typeof TEST_PAGE_SHEETS)[number]; dpi: number; settings: PageSettings; as: 'tiff' | 'pdf' | 'png' }): Promise<Uint8Array> {
+export async function drawTestPage({
+  sheet,
+  dpi,
+  settings,
+  as,
+}: {
+  sheet: (typeof TEST_PAGE_SHEETS)[number];
+  dpi: number;
+  settings: PageSettings;
+  as: 'tiff' | 'pdf' | 'png';
+}): Promise<Uint8Array> {
   const page = testPage(sheet, dpi, settings);
   return as === 'tiff' ? testPageTiff(page, dpi) : as === 'pdf' ? testPagePdf(page, dpi) : testPagePng(page, dpi);
 }
 
 /** Texture of a scan that was brought. @throws PictureError, TextureError */
-export async function readScan({ path, ppi, maxPixels }: { path: string; ppi: number; maxPixels: number }): Promise<{ texture: Texture; png: Uint8Array }> {
+export async function readScan({
+  path,
+  ppi,
+  maxPixels,
+}: {
+  path: string;
+  ppi: number;
+  maxPixels: number;
+}): Promise<{ texture: Texture; png: Uint8Array }> {
   const scan = await lightnessOfScan(path, ppi, maxPixels);
   return { texture: textureOf(scan), png: await scanPng(scan) };
 }
 
 /** A scan as the simulated raking-light scanner makes it. */
-export async function simulateScan({ sheet, seed }: { sheet: SheetModel; seed: number }): Promise<{ texture: Texture; png: Uint8Array; ppi: number }> {
+export async function simulateScan({
+  sheet,
+  seed,
+}: {
+  sheet: SheetModel;
+  seed: number;
+}): Promise<{ texture: Texture; png: Uint8Array; ppi: number }> {
   const scan = scanTexture(sheet, 400, 34, seed);
   return { texture: textureOf(scan), png: await scanPng(scan), ppi: scan.ppi };
 }

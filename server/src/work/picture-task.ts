@@ -30,7 +30,16 @@ export interface PictureResult {
 
 // Files from outside are hostile until parsed: of all the decoders only these three are let near them.
 sharp.block({ operation: ['VipsForeignLoad'] });
-sharp.unblock({ operation: ['VipsForeignLoadJpegFile', 'VipsForeignLoadPngFile', 'VipsForeignLoadTiffFile', 'VipsForeignLoadJpegBuffer', 'VipsForeignLoadPngBuffer', 'VipsForeignLoadTiffBuffer'] });
+sharp.unblock({
+  operation: [
+    'VipsForeignLoadJpegFile',
+    'VipsForeignLoadPngFile',
+    'VipsForeignLoadTiffFile',
+    'VipsForeignLoadJpegBuffer',
+    'VipsForeignLoadPngBuffer',
+    'VipsForeignLoadTiffBuffer',
+  ],
+});
 sharp.cache(false);
 sharp.concurrency(1);
 
@@ -53,17 +62,25 @@ export async function analysePicture(task: PictureTask): Promise<PictureResult> 
   const { width, height } = meta;
   if (width * height > task.maxPixels) {
     throw new PictureError(
-      `The picture claims ${width} × ${height} pixels, ${(width * height / 1e6).toFixed(0)} megapixels; ${(task.maxPixels / 1e6).toFixed(0)} is the most.`,
+      `The picture claims ${width} × ${height} pixels, ${((width * height) / 1e6).toFixed(0)} megapixels; ${(task.maxPixels / 1e6).toFixed(0)} is the most.`,
       'Make it smaller, or raise the limit in the settings.',
       'width, height',
     );
   }
   const grey = meta.space === 'b-w' || meta.space === 'grey16';
   if (!grey && meta.space !== 'srgb' && meta.space !== 'rgb16' && meta.space !== 'rgb') {
-    throw new PictureError(`The picture is in ${meta.space.toUpperCase()}; RGB and grey pictures are read.`, 'Save a copy in RGB with its profile embedded.', 'colour space');
+    throw new PictureError(
+      `The picture is in ${meta.space.toUpperCase()}; RGB and grey pictures are read.`,
+      'Save a copy in RGB with its profile embedded.',
+      'colour space',
+    );
   }
   if (meta.depth !== 'uchar' && meta.depth !== 'ushort') {
-    throw new PictureError(`The picture has ${meta.depth} values; 8 and 16 bits a channel are read.`, 'Save a copy with 16 bits a channel.', 'bits per channel');
+    throw new PictureError(
+      `The picture has ${meta.depth} values; 8 and 16 bits a channel are read.`,
+      'Save a copy with 16 bits a channel.',
+      'bits per channel',
+    );
   }
   const bitsPerChannel = meta.depth === 'ushort' ? 16 : 8;
   const notes: string[] = [];
@@ -76,10 +93,16 @@ export async function analysePicture(task: PictureTask): Promise<PictureResult> 
     const every = Math.ceil(Math.sqrt((width * height) / PIXELS_ENOUGH));
     let pipeline = sharp(task.path, input).removeAlpha();
     if (every > 1) {
-      pipeline = pipeline.resize(Math.floor(width / every), Math.floor(height / every), { fit: 'fill', kernel: 'nearest', fastShrinkOnLoad: false });
+      pipeline = pipeline.resize(Math.floor(width / every), Math.floor(height / every), {
+        fit: 'fill',
+        kernel: 'nearest',
+        fastShrinkOnLoad: false,
+      });
       notes.push(`Figures are from every ${every}th pixel in each direction.`);
     }
-    pipeline = grey ? pipeline.toColourspace(bitsPerChannel === 16 ? 'grey16' : 'b-w') : pipeline.toColourspace(bitsPerChannel === 16 ? 'rgb16' : 'srgb');
+    pipeline = grey
+      ? pipeline.toColourspace(bitsPerChannel === 16 ? 'grey16' : 'b-w')
+      : pipeline.toColourspace(bitsPerChannel === 16 ? 'rgb16' : 'srgb');
     const { data, info } = await pipeline
       .raw({ depth: bitsPerChannel === 16 ? 'ushort' : 'uchar' })
       .toBuffer({ resolveWithObject: true })
@@ -108,7 +131,18 @@ export async function analysePicture(task: PictureTask): Promise<PictureResult> 
       .toBuffer();
     report(1);
     const upright = meta.autoOrient;
-    return { format, widthPx: upright.width, heightPx: upright.height, bitsPerChannel, profile: profile.name, profileAssumed: assumed, notes, figures, cells: cells.data, preview };
+    return {
+      format,
+      widthPx: upright.width,
+      heightPx: upright.height,
+      bitsPerChannel,
+      profile: profile.name,
+      profileAssumed: assumed,
+      notes,
+      figures,
+      cells: cells.data,
+      preview,
+    };
   } finally {
     profile.close();
   }
@@ -124,17 +158,33 @@ async function formatOf(path: string): Promise<PictureResult['format']> {
   const begins = (...bytes: number[]) => bytes.every((b, i) => head[i] === b);
   if (begins(0xff, 0xd8, 0xff)) return 'JPEG';
   if (begins(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a)) return 'PNG';
-  if (begins(0x49, 0x49, 42, 0) || begins(0x4d, 0x4d, 0, 42) || begins(0x49, 0x49, 43, 0) || begins(0x4d, 0x4d, 0, 43)) return 'TIFF';
-  throw new PictureError('The file is not a JPEG, PNG or TIFF picture, whatever its name says.', 'Save the picture as TIFF, PNG or JPEG and add that.', 'file type');
+  if (begins(0x49, 0x49, 42, 0) || begins(0x4d, 0x4d, 0, 42) || begins(0x49, 0x49, 43, 0) || begins(0x4d, 0x4d, 0, 43))
+    return 'TIFF';
+  throw new PictureError(
+    'The file is not a JPEG, PNG or TIFF picture, whatever its name says.',
+    'Save the picture as TIFF, PNG or JPEG and add that.',
+    'file type',
+  );
 }
 
 function unreadable(format: string, error: Error): PictureError {
   // libvips puts one fault a line; the first says it.
-  const detail = error.message.split('\n')[0].replace(/^.*?:\s*/, '').slice(0, 160);
-  return new PictureError(`The ${format} file is damaged or cut short (${detail}).`, 'Copy it again from its source, or save it anew.', 'image data');
+  const detail = error.message
+    .split('\n')[0]
+    .replace(/^.*?:\s*/, '')
+    .slice(0, 160);
+  return new PictureError(
+    `The ${format} file is damaged or cut short (${detail}).`,
+    'Copy it again from its source, or save it anew.',
+    'image data',
+  );
 }
 
-async function profileFor(icc: Uint8Array | undefined, wanted: 'GRAY' | 'RGB', assumeSrgb: boolean): Promise<{ profile: OpenProfile; assumed: boolean }> {
+async function profileFor(
+  icc: Uint8Array | undefined,
+  wanted: 'GRAY' | 'RGB',
+  assumeSrgb: boolean,
+): Promise<{ profile: OpenProfile; assumed: boolean }> {
   if (!icc || assumeSrgb) return { profile: await srgbProfile(), assumed: true };
   const setAside = 'Embed a sound profile and add it again, or add it with “set the profile aside and assume sRGB”.';
   let profile: OpenProfile;
@@ -142,21 +192,37 @@ async function profileFor(icc: Uint8Array | undefined, wanted: 'GRAY' | 'RGB', a
     profile = await openProfile(icc);
     profile.toLab(new Uint8Array(profile.channels));
   } catch (error) {
-    if (error instanceof ProfileError) throw new PictureError(`The embedded profile can’t be used. ${error.message}`, setAside, 'embedded profile');
+    if (error instanceof ProfileError)
+      throw new PictureError(`The embedded profile can’t be used. ${error.message}`, setAside, 'embedded profile');
     throw error;
   }
   if (profile.space !== wanted && !(wanted === 'GRAY' && profile.space === 'RGB')) {
     const { space } = profile;
     profile.close();
-    throw new PictureError(`The embedded profile is for ${space}, the picture is ${wanted === 'GRAY' ? 'grey' : 'RGB'}.`, setAside, 'embedded profile');
+    throw new PictureError(
+      `The embedded profile is for ${space}, the picture is ${wanted === 'GRAY' ? 'grey' : 'RGB'}.`,
+      setAside,
+      'embedded profile',
+    );
   }
   return { profile, assumed: false };
 }
 
 /** Pixels from–to with as many channels as the profile takes; a grey picture read through an RGB profile has R = G = B. */
-function channelsFor(profile: OpenProfile, samples: Uint8Array | Uint16Array, channels: number, from: number, to: number): Uint8Array | Uint16Array {
+function channelsFor(
+  profile: OpenProfile,
+  samples: Uint8Array | Uint16Array,
+  channels: number,
+  from: number,
+  to: number,
+): Uint8Array | Uint16Array {
   if (channels === profile.channels) return samples.slice(from * channels, to * channels);
-  const out = samples instanceof Uint16Array ? new Uint16Array((to - from) * profile.channels) : new Uint8Array((to - from) * profile.channels);
-  for (let p = from; p < to; p++) for (let c = 0; c < profile.channels; c++) out[(p - from) * profile.channels + c] = samples[p * channels + Math.min(c, channels - 1)];
+  const out =
+    samples instanceof Uint16Array
+      ? new Uint16Array((to - from) * profile.channels)
+      : new Uint8Array((to - from) * profile.channels);
+  for (let p = from; p < to; p++)
+    for (let c = 0; c < profile.channels; c++)
+      out[(p - from) * profile.channels + c] = samples[p * channels + Math.min(c, channels - 1)];
   return out;
 }

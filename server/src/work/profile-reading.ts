@@ -19,8 +19,12 @@ function asked(space: 'RGB' | 'CMYK' | 'GRAY'): number[][] {
   const greys = Array.from({ length: GREYS }, (_, i) => i / (GREYS - 1));
   if (space === 'GRAY') return greys.map((v) => [v]);
   const surface: number[][] = [];
-  for (const x of edge) for (const y of edge) for (const z of edge) if ([x, y, z].some((v) => v === 0 || v === 1)) surface.push([x, y, z]);
-  if (space === 'RGB') return [...surface, ...greys.map((v) => [v, v, v])].map((rgb) => [...fromRgb16(toRgb16(rgb as [number, number, number]))]);
+  for (const x of edge)
+    for (const y of edge) for (const z of edge) if ([x, y, z].some((v) => v === 0 || v === 1)) surface.push([x, y, z]);
+  if (space === 'RGB')
+    return [...surface, ...greys.map((v) => [v, v, v])].map((rgb) => [
+      ...fromRgb16(toRgb16(rgb as [number, number, number])),
+    ]);
   return [...surface.flatMap((cmy) => edge.map((k) => [...cmy, k])), ...greys.map((v) => [0, 0, 0, 1 - v])];
 }
 
@@ -34,20 +38,39 @@ export async function readingFromProfile(bytes: Uint8Array): Promise<ImportedRea
     try {
       const devices = [...new Map(asked(profile.space).map((d) => [d.map((v) => v.toFixed(5)).join(), d])).values()];
       const labs = labsOf(profile, devices);
-      if (labs.some((lab) => lab.some((v) => !Number.isFinite(v)))) throw new ProfileError('The profile gives no usable colours.');
+      if (labs.some((lab) => lab.some((v) => !Number.isFinite(v))))
+        throw new ProfileError('The profile gives no usable colours.');
       // Grey device values are told as RGB, so that a grey profile has a ramp.
-      const patches = labs.map((lab, i): PatchReading => ({ id: `C${i + 1}`, device: profile.space === 'GRAY' ? [devices[i][0], devices[i][0], devices[i][0]] : devices[i], lab, xyz: labToXyz(lab) }));
+      const patches = labs.map((lab, i): PatchReading => ({
+        id: `C${i + 1}`,
+        device: profile.space === 'GRAY' ? [devices[i][0], devices[i][0], devices[i][0]] : devices[i],
+        lab,
+        xyz: labToXyz(lab),
+      }));
       return {
-        reading: { patches, deviceSpace: profile.space === 'CMYK' ? 'CMYK' : 'RGB', colourFrom: 'Lab', instrument: undefined, description: profile.name },
-        recognised: [`ICC profile, “${profile.name}”, ${profile.space === 'GRAY' ? 'grey' : profile.space}, class ${profile.deviceClass}`, `${patches.length} colours asked of it, absolute colorimetric`],
-        missing: ['A measurement: these are the profile’s words, not an instrument’s. They stand in until a reading comes.', 'Spectra: colour can’t be computed for another light.'],
+        reading: {
+          patches,
+          deviceSpace: profile.space === 'CMYK' ? 'CMYK' : 'RGB',
+          colourFrom: 'Lab',
+          instrument: undefined,
+          description: profile.name,
+        },
+        recognised: [
+          `ICC profile, “${profile.name}”, ${profile.space === 'GRAY' ? 'grey' : profile.space}, class ${profile.deviceClass}`,
+          `${patches.length} colours asked of it, absolute colorimetric`,
+        ],
+        missing: [
+          'A measurement: these are the profile’s words, not an instrument’s. They stand in until a reading comes.',
+          'Spectra: colour can’t be computed for another light.',
+        ],
         columns: [profile.space === 'GRAY' ? 'grey' : profile.space, 'L*a*b*'],
       };
     } finally {
       profile.close();
     }
   } catch (error) {
-    if (error instanceof ProfileError) throw new FormatError({ message: error.message, remedy: 'Choose another profile, or export it again.' });
+    if (error instanceof ProfileError)
+      throw new FormatError({ message: error.message, remedy: 'Choose another profile, or export it again.' });
     throw error;
   }
 }

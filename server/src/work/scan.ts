@@ -23,9 +23,20 @@ export async function lightnessOfScan(path: string, ppi: number, maxPixels: numb
       .toBuffer({ resolveWithObject: true });
     const values = new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2);
     const channels = info.channels;
-    return { widthPx: info.width, heightPx: info.height, ppi, lightness: Float32Array.from({ length: info.width * info.height }, (_, i) => lightness(values[i * channels] / 65_535)) };
+    return {
+      widthPx: info.width,
+      heightPx: info.height,
+      ppi,
+      lightness: Float32Array.from({ length: info.width * info.height }, (_, i) =>
+        lightness(values[i * channels] / 65_535),
+      ),
+    };
   } catch (error) {
-    throw new PictureError(`The scan can’t be read (${(error as Error).message.split('\n')[0].slice(0, 120)}).`, 'Save it again as TIFF, PNG or JPEG.', 'file');
+    throw new PictureError(
+      `The scan can’t be read (${(error as Error).message.split('\n')[0].slice(0, 120)}).`,
+      'Save it again as TIFF, PNG or JPEG.',
+      'file',
+    );
   }
 }
 
@@ -41,5 +52,9 @@ export async function scanPng({ widthPx, heightPx, lightness: L, ppi }: TextureS
     const Y = l > 8 ? ((l + 16) / 116) ** 3 : (l * 27) / 24389;
     return Math.round((Y <= 0.0031308 ? 12.92 * Y : 1.055 * Y ** (1 / 2.4) - 0.055) * 65_535);
   });
-  return sharp(grey, { raw: { width: widthPx, height: heightPx, channels: 1 } }).toColourspace('grey16').withMetadata({ density: ppi }).png().toBuffer();
+  return sharp(grey, { raw: { width: widthPx, height: heightPx, channels: 1 } })
+    .toColourspace('grey16')
+    .withMetadata({ density: ppi })
+    .png()
+    .toBuffer();
 }

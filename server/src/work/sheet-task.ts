@@ -9,21 +9,39 @@ import { openProfile, ProfileError } from '../colour-management/lcms.ts';
 import { profileGamut } from '../colour-management/profile-gamut.ts';
 import { readSource, type ReadingSource } from './tasks.ts';
 
-const packed = (values: Float32Array) => Buffer.from(values.buffer, values.byteOffset, values.byteLength).toString('base64');
+const packed = (values: Float32Array) =>
+  Buffer.from(values.buffer, values.byteOffset, values.byteLength).toString('base64');
 
 /** Solid and spectra of a reading, with those of the same sheet without UV beside it. */
-export async function sheetOf(task: { primary: ReadingSource; companions: readonly ReadingSource[] }): Promise<{ mesh?: GamutMesh; spectra?: SheetSpectraView }> {
+export async function sheetOf(task: {
+  primary: ReadingSource;
+  companions: readonly ReadingSource[];
+}): Promise<{ mesh?: GamutMesh; spectra?: SheetSpectraView }> {
   const companions = await Promise.all(task.companions.map(async (c) => (await readSource(c)).reading));
   const facts = readingFacts((await readSource(task.primary)).reading, ...companions);
   const ready = readySheet(facts);
   return {
     mesh: facts.gamut?.mesh,
-    spectra: ready && { startNm: ready.startNm, stepNm: ready.stepNm, bands: ready.bands, reflected: packed(ready.reflected), luminous: ready.luminous && packed(ready.luminous), white: ready.white, black: ready.black, greys: [...ready.greys], corners: [...ready.corners] },
+    spectra: ready && {
+      startNm: ready.startNm,
+      stepNm: ready.stepNm,
+      bands: ready.bands,
+      reflected: packed(ready.reflected),
+      luminous: ready.luminous && packed(ready.luminous),
+      white: ready.white,
+      black: ready.black,
+      greys: [...ready.greys],
+      corners: [...ready.corners],
+    },
   };
 }
 
 /** A profile as a solid. @throws FormatError when it encloses none */
-export async function profileSolid({ bytes }: { bytes: Uint8Array }): Promise<{ name: string; space: string; volume: number; mesh: GamutMesh }> {
+export async function profileSolid({
+  bytes,
+}: {
+  bytes: Uint8Array;
+}): Promise<{ name: string; space: string; volume: number; mesh: GamutMesh }> {
   try {
     const profile = await openProfile(bytes, true);
     try {
@@ -34,7 +52,8 @@ export async function profileSolid({ bytes }: { bytes: Uint8Array }): Promise<{ 
       profile.close();
     }
   } catch (error) {
-    if (error instanceof ProfileError) throw new FormatError({ message: error.message, remedy: 'Choose another profile, or export it again.' });
+    if (error instanceof ProfileError)
+      throw new FormatError({ message: error.message, remedy: 'Choose another profile, or export it again.' });
     throw error;
   }
 }

@@ -1,4 +1,10 @@
-import { looksDelimited, parseDelimited, readingFromDelimited, suggestMapping, type ColumnMapping } from '@rakuen/core/formats/delimited';
+import {
+  looksDelimited,
+  parseDelimited,
+  readingFromDelimited,
+  suggestMapping,
+  type ColumnMapping,
+} from '@rakuen/core/formats/delimited';
 import { FormatError } from '@rakuen/core/formats/format-error';
 import { readingsFromFile, WRITERS } from '@rakuen/core/formats/reading-formats';
 import type { ImportedReading } from '@rakuen/core/formats/imported-reading';
@@ -46,10 +52,18 @@ function stating(imported: ImportedReading, stated: ReadingSource['stated']): Im
 /** Rows of a spreadsheet that are shown while its columns are mapped. */
 const SAMPLE_ROWS = 4;
 
-export async function previewReading(task: { fileName: string; source: Omit<ReadingSource, 'part'>; remembered?: ColumnMapping }): Promise<ReadingPreview> {
+export async function previewReading(task: {
+  fileName: string;
+  source: Omit<ReadingSource, 'part'>;
+  remembered?: ColumnMapping;
+}): Promise<ReadingPreview> {
   const { bytes, stated } = task.source;
   if (!looksLikeProfile(bytes) && looksDelimited(bytes)) return previewSpreadsheet(task);
-  return previewOf(task.fileName, (await readingsOf(bytes)).map((imported) => stating(imported, stated)), looksLikeProfile(bytes) ? 'profile' : 'measured');
+  return previewOf(
+    task.fileName,
+    (await readingsOf(bytes)).map((imported) => stating(imported, stated)),
+    looksLikeProfile(bytes) ? 'profile' : 'measured',
+  );
 }
 
 /** A spreadsheet is shown with its columns even when they give no reading yet: then the hand says which holds what. */
@@ -57,13 +71,34 @@ function previewSpreadsheet({ fileName, source, remembered }: Parameters<typeof 
   const table = parseDelimited(source.bytes);
   const known = remembered && remembered.roles.length === table.columns.length ? remembered : undefined;
   const mapping = source.mapping ?? known ?? suggestMapping(table);
-  const spreadsheet = { columns: [...table.columns], sample: table.rows.slice(0, SAMPLE_ROWS).map((r) => [...r]), roles: [...mapping.roles], startNm: mapping.startNm, stepNm: mapping.stepNm, remembered: !source.mapping && known !== undefined };
+  const spreadsheet = {
+    columns: [...table.columns],
+    sample: table.rows.slice(0, SAMPLE_ROWS).map((r) => [...r]),
+    roles: [...mapping.roles],
+    startNm: mapping.startNm,
+    stepNm: mapping.stepNm,
+    remembered: !source.mapping && known !== undefined,
+  };
   try {
-    return { ...previewOf(fileName, [stating(readingFromDelimited(source.bytes, mapping), source.stated)], 'measured'), spreadsheet };
+    return {
+      ...previewOf(fileName, [stating(readingFromDelimited(source.bytes, mapping), source.stated)], 'measured'),
+      spreadsheet,
+    };
   } catch (error) {
     if (!(error instanceof FormatError)) throw error;
     const where = error.line === undefined ? '' : `Line ${error.line}: `;
-    return { fileName, parts: [], patchCount: table.rows.length, columns: [...table.columns], recognised: [], missing: [], colourFrom: 'Lab', source: 'measured', figures: {}, spreadsheet: { ...spreadsheet, fault: `${where}${error.message} ${error.remedy}` } };
+    return {
+      fileName,
+      parts: [],
+      patchCount: table.rows.length,
+      columns: [...table.columns],
+      recognised: [],
+      missing: [],
+      colourFrom: 'Lab',
+      source: 'measured',
+      figures: {},
+      spreadsheet: { ...spreadsheet, fault: `${where}${error.message} ${error.remedy}` },
+    };
   }
 }
 
@@ -104,7 +139,8 @@ export interface FactsTask {
 
 /** Facts of a condition from its primary reading, the readings of the same sheet beside it, and what was observed. */
 export async function conditionFacts(task: FactsTask): Promise<{ facts: ConditionFacts; mesh?: GamutMesh }> {
-  if (!task.primary) return { facts: { version: FIGURES_VERSION, figures: computeFigures(undefined, task.observations), outline: [] } };
+  if (!task.primary)
+    return { facts: { version: FIGURES_VERSION, figures: computeFigures(undefined, task.observations), outline: [] } };
   const companions = await Promise.all(task.companions.map(async (c) => (await readSource(c)).reading));
   const facts = readingFacts((await readSource(task.primary)).reading, ...companions);
   return {
@@ -124,7 +160,10 @@ export async function conditionFacts(task: FactsTask): Promise<{ facts: Conditio
 }
 
 /** Figures of one reading alone, for its place in the history. */
-export async function readingFigures(task: { primary: ReadingSource; companions: readonly ReadingSource[] }): Promise<Record<string, Figure>> {
+export async function readingFigures(task: {
+  primary: ReadingSource;
+  companions: readonly ReadingSource[];
+}): Promise<Record<string, Figure>> {
   const companions = await Promise.all(task.companions.map(async (c) => (await readSource(c)).reading));
   return computeFigures(readingFacts((await readSource(task.primary)).reading, ...companions));
 }
@@ -135,5 +174,7 @@ export async function writeReading(task: { source: ReadingSource; format: keyof 
 }
 
 export function matchSheets(task: { cells: Float32Array; sheets: SheetQualities[] }): MatchFigures[] {
-  return task.sheets.map((sheet) => matchFigures({ count: task.cells.length / 4, data: task.cells }, readySheet(sheet)));
+  return task.sheets.map((sheet) =>
+    matchFigures({ count: task.cells.length / 4, data: task.cells }, readySheet(sheet)),
+  );
 }

@@ -5,8 +5,23 @@ import { FormatError } from '@rakuen/core/formats/format-error';
 import { drawPicture, type SceneName } from '@rakuen/demo/pictures/draw';
 import { PictureError } from './picture-error.ts';
 import { analysePicture, type PictureTask } from './picture-task.ts';
-import { drawChart, drawTestPage, expectedLabs, readScan, readStripTask, simulateScan, writeSession } from './bench-tasks.ts';
-import { conditionFacts, matchSheets, previewReading, readingFigures, spreadsheetColumns, writeReading } from './tasks.ts';
+import {
+  drawChart,
+  drawTestPage,
+  expectedLabs,
+  readScan,
+  readStripTask,
+  simulateScan,
+  writeSession,
+} from './bench-tasks.ts';
+import {
+  conditionFacts,
+  matchSheets,
+  previewReading,
+  readingFigures,
+  spreadsheetColumns,
+  writeReading,
+} from './tasks.ts';
 import { lightSpectrum, profileSolid, sheetOf } from './sheet-task.ts';
 import { TextureError } from '@rakuen/core/measurement/texture';
 
@@ -47,13 +62,26 @@ export interface Fault {
 }
 
 /** Entry of a worker thread. Faults of the input are an answer; anything else is thrown. */
-export default async function run({ name, task }: { name: TaskName; task: never }): Promise<{ result: unknown } | { fault: Fault }> {
+export default async function run({
+  name,
+  task,
+}: {
+  name: TaskName;
+  task: never;
+}): Promise<{ result: unknown } | { fault: Fault }> {
   try {
     return { result: await (TASKS[name] as (task: never) => unknown)(task) };
   } catch (error) {
     if (error instanceof TextureError) return { fault: { message: error.message, remedy: error.remedy } };
     if (error instanceof FormatError || error instanceof PictureError) {
-      return { fault: { message: error.message, remedy: error.remedy, field: error.field, line: error instanceof FormatError ? error.line : undefined } };
+      return {
+        fault: {
+          message: error.message,
+          remedy: error.remedy,
+          field: error.field,
+          line: error instanceof FormatError ? error.line : undefined,
+        },
+      };
     }
     throw error;
   }

@@ -25,19 +25,38 @@ export class Workshop implements OnModuleDestroy {
   }
 
   /** @throws RakuenError (422) when the input is at fault, `file` named in it; (503) when Rakuen is being stopped */
-  async run<N extends Exclude<TaskName, 'analysePicture'>>(name: N, task: Parameters<(typeof TASKS)[N]>[0], file?: string): Promise<Awaited<ReturnType<(typeof TASKS)[N]>>> {
+  async run<N extends Exclude<TaskName, 'analysePicture'>>(
+    name: N,
+    task: Parameters<(typeof TASKS)[N]>[0],
+    file?: string,
+  ): Promise<Awaited<ReturnType<(typeof TASKS)[N]>>> {
     const answer = await this.pool.run({ name, task }).catch((error: unknown) => {
-      throw this.closed ? new RakuenError(503, 'Rakuen is being stopped.', { remedy: 'Start it again and do it once more; nothing was changed.' }) : error;
+      throw this.closed
+        ? new RakuenError(503, 'Rakuen is being stopped.', {
+            remedy: 'Start it again and do it once more; nothing was changed.',
+          })
+        : error;
     });
     return resultOf(answer, file) as Awaited<ReturnType<(typeof TASKS)[N]>>;
   }
 
   /** Reads a picture, telling progress 0–1; `signal` ends the thread that reads it. */
-  async readPicture(task: Omit<PictureTask, 'port'>, file: string, signal: AbortSignal, progress: (done: number) => void): Promise<PictureResult> {
+  async readPicture(
+    task: Omit<PictureTask, 'port'>,
+    file: string,
+    signal: AbortSignal,
+    progress: (done: number) => void,
+  ): Promise<PictureResult> {
     const { port1, port2 } = new MessageChannel();
     port1.on('message', progress);
     try {
-      return resultOf(await this.pool.run({ name: 'analysePicture', task: { ...task, port: port2 } }, { transferList: [port2], signal }), file) as PictureResult;
+      return resultOf(
+        await this.pool.run(
+          { name: 'analysePicture', task: { ...task, port: port2 } },
+          { transferList: [port2], signal },
+        ),
+        file,
+      ) as PictureResult;
     } finally {
       port1.close();
     }
@@ -45,6 +64,12 @@ export class Workshop implements OnModuleDestroy {
 }
 
 function resultOf(answer: { result: unknown } | { fault: Fault }, file?: string): unknown {
-  if ('fault' in answer) throw new RakuenError(422, answer.fault.message, { remedy: answer.fault.remedy, line: answer.fault.line, field: answer.fault.field, file });
+  if ('fault' in answer)
+    throw new RakuenError(422, answer.fault.message, {
+      remedy: answer.fault.remedy,
+      line: answer.fault.line,
+      field: answer.fault.field,
+      file,
+    });
   return answer.result;
 }

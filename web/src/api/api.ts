@@ -1,4 +1,10 @@
-import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs, type FetchBaseQueryError } from '@reduxjs/toolkit/query/react';
+import {
+  createApi,
+  fetchBaseQuery,
+  type BaseQueryFn,
+  type FetchArgs,
+  type FetchBaseQueryError,
+} from '@reduxjs/toolkit/query/react';
 import type { ChartInput, ChartView } from '@rakuen/contract/charts';
 import type { ConditionInput, ConditionView } from '@rakuen/contract/conditions';
 import type { LedgerView } from '@rakuen/contract/ledger';
@@ -9,7 +15,14 @@ import type { PaperInput, PaperView } from '@rakuen/contract/papers';
 import type { PictureJob, PictureView } from '@rakuen/contract/pictures';
 import type { PrintInput, PrintProposal, PrintView } from '@rakuen/contract/prints';
 import type { HistoryView, ReadingPreview } from '@rakuen/contract/readings';
-import type { MendInput, PatchPlace, SessionHead, SessionInput, SessionView, StripPlace } from '@rakuen/contract/sessions';
+import type {
+  MendInput,
+  PatchPlace,
+  SessionHead,
+  SessionInput,
+  SessionView,
+  StripPlace,
+} from '@rakuen/contract/sessions';
 import type { EyeChoice, EyeInput, EyeView } from '@rakuen/contract/eye';
 import type { LightView, ProfileView, SheetView, SolidView } from '@rakuen/contract/sheets';
 import type { TrialInput, TrialView } from '@rakuen/contract/trials';
@@ -24,9 +37,14 @@ const query: BaseQueryFn<string | FetchArgs, unknown, ApiError> = async (args, a
 };
 
 function worded(error: FetchBaseQueryError): ApiError {
-  if (typeof error.status === 'number' && error.data && typeof error.data === 'object' && 'message' in error.data) return error.data as ApiError;
+  if (typeof error.status === 'number' && error.data && typeof error.data === 'object' && 'message' in error.data)
+    return error.data as ApiError;
   if (error.status === 'FETCH_ERROR') {
-    return { statusCode: 503, message: 'Rakuen does not answer.', remedy: 'Look whether it still runs in its terminal; nothing you typed here is lost.' };
+    return {
+      statusCode: 503,
+      message: 'Rakuen does not answer.',
+      remedy: 'Look whether it still runs in its terminal; nothing you typed here is lost.',
+    };
   }
   return { statusCode: 500, message: 'The answer could not be read.', remedy: 'Reload the page.' };
 }
@@ -62,61 +80,139 @@ const sheetsKnown = new Map<string, SheetView>();
 
 export const api = createApi({
   baseQuery: query,
-  tagTypes: ['papers', 'conditions', 'pictures', 'matches', 'prints', 'ledger', 'settings', 'table', 'history', 'charts', 'sessions', 'lights', 'profiles', 'eye', 'trials', 'packs'],
+  tagTypes: [
+    'papers',
+    'conditions',
+    'pictures',
+    'matches',
+    'prints',
+    'ledger',
+    'settings',
+    'table',
+    'history',
+    'charts',
+    'sessions',
+    'lights',
+    'profiles',
+    'eye',
+    'trials',
+    'packs',
+  ],
   endpoints: (build) => ({
     papers: build.query<PaperView[], void>({ query: () => 'papers', providesTags: ['papers'] }),
-    addPaper: build.mutation<PaperView, PaperInput>({ query: (body) => ({ url: 'papers', method: 'POST', body }), invalidatesTags: ['papers'] }),
+    addPaper: build.mutation<PaperView, PaperInput>({
+      query: (body) => ({ url: 'papers', method: 'POST', body }),
+      invalidatesTags: ['papers'],
+    }),
     changePaper: build.mutation<PaperView, { id: string; paper: PaperInput }>({
       query: ({ id, paper }) => ({ url: `papers/${id}`, method: 'PUT', body: paper }),
       invalidatesTags: ['papers', 'conditions', 'matches', 'ledger'],
     }),
-    removePaper: build.mutation<void, string>({ query: (id) => ({ url: `papers/${id}`, method: 'DELETE' }), invalidatesTags: ['papers'] }),
+    removePaper: build.mutation<void, string>({
+      query: (id) => ({ url: `papers/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['papers'],
+    }),
 
     conditions: build.query<ConditionView[], void>({ query: () => 'conditions', providesTags: ['conditions'] }),
-    addCondition: build.mutation<ConditionView, ConditionInput>({ query: (body) => ({ url: 'conditions', method: 'POST', body }), invalidatesTags: ['conditions', 'papers', 'matches'] }),
+    addCondition: build.mutation<ConditionView, ConditionInput>({
+      query: (body) => ({ url: 'conditions', method: 'POST', body }),
+      invalidatesTags: ['conditions', 'papers', 'matches'],
+    }),
     changeCondition: build.mutation<ConditionView, { id: string; condition: ConditionInput }>({
       query: ({ id, condition }) => ({ url: `conditions/${id}`, method: 'PUT', body: condition }),
       invalidatesTags: ['conditions', 'matches', 'ledger'],
     }),
-    removeCondition: build.mutation<void, string>({ query: (id) => ({ url: `conditions/${id}`, method: 'DELETE' }), invalidatesTags: ['conditions', 'papers', 'table', 'matches', 'sessions'] }),
+    removeCondition: build.mutation<void, string>({
+      query: (id) => ({ url: `conditions/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['conditions', 'papers', 'table', 'matches', 'sessions'],
+    }),
 
     previewReading: build.mutation<ReadingPreview, ReadingUpload>({
       query: ({ file, ...fields }) => ({ url: 'readings/preview', method: 'POST', body: form(file, fields) }),
     }),
     keepReading: build.mutation<ConditionView, ReadingUpload & { conditionId: string }>({
-      query: ({ conditionId, file, ...fields }) => ({ url: `conditions/${conditionId}/readings`, method: 'POST', body: form(file, fields) }),
+      query: ({ conditionId, file, ...fields }) => ({
+        url: `conditions/${conditionId}/readings`,
+        method: 'POST',
+        body: form(file, fields),
+      }),
       invalidatesTags: ['conditions', 'matches', 'history'],
     }),
-    removeReading: build.mutation<ConditionView, string>({ query: (id) => ({ url: `readings/${id}`, method: 'DELETE' }), invalidatesTags: ['conditions', 'matches', 'history'] }),
-    history: build.query<HistoryView, string>({ query: (conditionId) => `conditions/${conditionId}/history`, providesTags: ['history'] }),
+    removeReading: build.mutation<ConditionView, string>({
+      query: (id) => ({ url: `readings/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['conditions', 'matches', 'history'],
+    }),
+    history: build.query<HistoryView, string>({
+      query: (conditionId) => `conditions/${conditionId}/history`,
+      providesTags: ['history'],
+    }),
     takeFiguresFrom: build.mutation<ConditionView, { conditionId: string; readingId?: string }>({
-      query: ({ conditionId, readingId }) => ({ url: `conditions/${conditionId}/figures-from`, method: 'PUT', body: { readingId } }),
+      query: ({ conditionId, readingId }) => ({
+        url: `conditions/${conditionId}/figures-from`,
+        method: 'PUT',
+        body: { readingId },
+      }),
       invalidatesTags: ['conditions', 'matches'],
     }),
-    takePaper: build.mutation<PaperView, File>({ query: (file) => ({ url: 'papers/bundle', method: 'POST', body: form(file, {}) }), invalidatesTags: ['papers', 'conditions', 'matches'] }),
+    takePaper: build.mutation<PaperView, File>({
+      query: (file) => ({ url: 'papers/bundle', method: 'POST', body: form(file, {}) }),
+      invalidatesTags: ['papers', 'conditions', 'matches'],
+    }),
 
     observe: build.mutation<ConditionView, { conditionId: string; observations: ObservationInput[] }>({
-      query: ({ conditionId, observations }) => ({ url: `conditions/${conditionId}/observations`, method: 'POST', body: { observations } }),
+      query: ({ conditionId, observations }) => ({
+        url: `conditions/${conditionId}/observations`,
+        method: 'POST',
+        body: { observations },
+      }),
       invalidatesTags: ['conditions'],
     }),
-    forgetObservation: build.mutation<ConditionView, string>({ query: (id) => ({ url: `observations/${id}`, method: 'DELETE' }), invalidatesTags: ['conditions'] }),
-    keepScan: build.mutation<ConditionView, { conditionId: string; file: File; ppi: string; by: string; instrument: string }>({
-      query: ({ conditionId, file, ...fields }) => ({ url: `conditions/${conditionId}/scans`, method: 'POST', body: form(file, fields) }),
+    forgetObservation: build.mutation<ConditionView, string>({
+      query: (id) => ({ url: `observations/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['conditions'],
+    }),
+    keepScan: build.mutation<
+      ConditionView,
+      { conditionId: string; file: File; ppi: string; by: string; instrument: string }
+    >({
+      query: ({ conditionId, file, ...fields }) => ({
+        url: `conditions/${conditionId}/scans`,
+        method: 'POST',
+        body: form(file, fields),
+      }),
       invalidatesTags: ['conditions'],
     }),
     simulateScan: build.mutation<ConditionView, { conditionId: string; by: string }>({
-      query: ({ conditionId, by }) => ({ url: `conditions/${conditionId}/scans/simulated`, method: 'POST', body: { by } }),
+      query: ({ conditionId, by }) => ({
+        url: `conditions/${conditionId}/scans/simulated`,
+        method: 'POST',
+        body: { by },
+      }),
       invalidatesTags: ['conditions'],
     }),
-    readBench: build.mutation<BenchValue, { conditionId: string; kind: BenchKind }>({ query: ({ conditionId, kind }) => ({ url: `conditions/${conditionId}/bench`, method: 'POST', body: { kind } }) }),
+    readBench: build.mutation<BenchValue, { conditionId: string; kind: BenchKind }>({
+      query: ({ conditionId, kind }) => ({ url: `conditions/${conditionId}/bench`, method: 'POST', body: { kind } }),
+    }),
 
     charts: build.query<ChartView[], void>({ query: () => 'charts', providesTags: ['charts'] }),
-    addChart: build.mutation<ChartView, ChartInput>({ query: (body) => ({ url: 'charts', method: 'POST', body }), invalidatesTags: ['charts'] }),
-    removeChart: build.mutation<void, string>({ query: (id) => ({ url: `charts/${id}`, method: 'DELETE' }), invalidatesTags: ['charts'] }),
+    addChart: build.mutation<ChartView, ChartInput>({
+      query: (body) => ({ url: 'charts', method: 'POST', body }),
+      invalidatesTags: ['charts'],
+    }),
+    removeChart: build.mutation<void, string>({
+      query: (id) => ({ url: `charts/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['charts'],
+    }),
 
     sessions: build.query<SessionHead[], void>({ query: () => 'sessions', providesTags: ['sessions'] }),
-    session: build.query<SessionView, string>({ query: (id) => `sessions/${id}`, providesTags: (_, __, id) => [{ type: 'sessions', id }] }),
-    beginSession: build.mutation<SessionView, SessionInput>({ query: (body) => ({ url: 'sessions', method: 'POST', body }), invalidatesTags: ['sessions', 'charts'] }),
+    session: build.query<SessionView, string>({
+      query: (id) => `sessions/${id}`,
+      providesTags: (_, __, id) => [{ type: 'sessions', id }],
+    }),
+    beginSession: build.mutation<SessionView, SessionInput>({
+      query: (body) => ({ url: 'sessions', method: 'POST', body }),
+      invalidatesTags: ['sessions', 'charts'],
+    }),
     inSession: build.mutation<SessionView, { id: string } & SessionDeed>({
       query: ({ id, deed, body }) => ({ url: `sessions/${id}/${deed}`, method: 'POST', body }),
       // The answer is the session as it now stands: no need to ask again.
@@ -126,7 +222,10 @@ export const api = createApi({
       },
       invalidatesTags: (_, __, { deed }) => (deed === 'finish' ? ['conditions', 'matches', 'history', 'sessions'] : []),
     }),
-    removeSession: build.mutation<void, string>({ query: (id) => ({ url: `sessions/${id}`, method: 'DELETE' }), invalidatesTags: ['sessions', 'charts'] }),
+    removeSession: build.mutation<void, string>({
+      query: (id) => ({ url: `sessions/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['sessions', 'charts'],
+    }),
 
     /** Sheets of several conditions at once; each is fetched anew only when its readings change. */
     sheets: build.query<SheetView[], { id: string; stamp: string }[]>({
@@ -141,21 +240,44 @@ export const api = createApi({
           }),
         );
         const failed = answers.find((a) => 'error' in a && a.error);
-        return failed && 'error' in failed ? { error: failed.error as ApiError } : { data: answers.map((a) => a.data as SheetView) };
+        return failed && 'error' in failed
+          ? { error: failed.error as ApiError }
+          : { data: answers.map((a) => a.data as SheetView) };
       },
     }),
     lights: build.query<LightView[], void>({ query: () => 'lights', providesTags: ['lights'] }),
-    addLight: build.mutation<LightView, { file: File; name: string }>({ query: ({ file, name }) => ({ url: 'lights', method: 'POST', body: form(file, { name }) }), invalidatesTags: ['lights'] }),
-    removeLight: build.mutation<void, string>({ query: (id) => ({ url: `lights/${id}`, method: 'DELETE' }), invalidatesTags: ['lights'] }),
+    addLight: build.mutation<LightView, { file: File; name: string }>({
+      query: ({ file, name }) => ({ url: 'lights', method: 'POST', body: form(file, { name }) }),
+      invalidatesTags: ['lights'],
+    }),
+    removeLight: build.mutation<void, string>({
+      query: (id) => ({ url: `lights/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['lights'],
+    }),
     profiles: build.query<ProfileView[], void>({ query: () => 'profiles', providesTags: ['profiles'] }),
-    addProfile: build.mutation<ProfileView, File>({ query: (file) => ({ url: 'profiles', method: 'POST', body: form(file, {}) }), invalidatesTags: ['profiles'] }),
-    removeProfile: build.mutation<void, string>({ query: (id) => ({ url: `profiles/${id}`, method: 'DELETE' }), invalidatesTags: ['profiles'] }),
+    addProfile: build.mutation<ProfileView, File>({
+      query: (file) => ({ url: 'profiles', method: 'POST', body: form(file, {}) }),
+      invalidatesTags: ['profiles'],
+    }),
+    removeProfile: build.mutation<void, string>({
+      query: (id) => ({ url: `profiles/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['profiles'],
+    }),
     profileSolid: build.query<SolidView, string>({ query: (id) => `profiles/${id}/solid` }),
     trials: build.query<TrialView[], void>({ query: () => 'trials', providesTags: ['trials'] }),
-    stampTrial: build.mutation<TrialView, TrialInput>({ query: (body) => ({ url: 'trials', method: 'POST', body }), invalidatesTags: ['trials'] }),
-    removeTrial: build.mutation<void, string>({ query: (id) => ({ url: `trials/${id}`, method: 'DELETE' }), invalidatesTags: ['trials'] }),
+    stampTrial: build.mutation<TrialView, TrialInput>({
+      query: (body) => ({ url: 'trials', method: 'POST', body }),
+      invalidatesTags: ['trials'],
+    }),
+    removeTrial: build.mutation<void, string>({
+      query: (id) => ({ url: `trials/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['trials'],
+    }),
     packs: build.query<PackView[], void>({ query: () => 'packs', providesTags: ['packs', 'conditions'] }),
-    planPack: build.mutation<PackView, PackInput>({ query: (body) => ({ url: 'packs', method: 'POST', body }), invalidatesTags: ['packs'] }),
+    planPack: build.mutation<PackView, PackInput>({
+      query: (body) => ({ url: 'packs', method: 'POST', body }),
+      invalidatesTags: ['packs'],
+    }),
     sheetPrinted: build.mutation<PackView, { id: string } & PackDone>({
       query: ({ id, ...body }) => ({ url: `packs/${id}/sheets`, method: 'POST', body }),
       // The tick stands at once; the server's word follows.
@@ -169,42 +291,83 @@ export const api = createApi({
         await queryFulfilled.catch(() => ticked.undo());
       },
     }),
-    removePack: build.mutation<void, string>({ query: (id) => ({ url: `packs/${id}`, method: 'DELETE' }), invalidatesTags: ['packs'] }),
+    removePack: build.mutation<void, string>({
+      query: (id) => ({ url: `packs/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['packs'],
+    }),
     eyes: build.query<EyeView[], void>({ query: () => 'eye', providesTags: ['eye'] }),
-    beginEye: build.mutation<EyeView, EyeInput>({ query: (body) => ({ url: 'eye', method: 'POST', body }), invalidatesTags: ['eye'] }),
-    eyeSays: build.mutation<EyeView, { id: string } & EyeChoice>({ query: ({ id, ...body }) => ({ url: `eye/${id}/choices`, method: 'POST', body }), invalidatesTags: ['eye'] }),
-    eyeUndo: build.mutation<EyeView, string>({ query: (id) => ({ url: `eye/${id}/choices/last`, method: 'DELETE' }), invalidatesTags: ['eye'] }),
-    removeEye: build.mutation<void, string>({ query: (id) => ({ url: `eye/${id}`, method: 'DELETE' }), invalidatesTags: ['eye'] }),
+    beginEye: build.mutation<EyeView, EyeInput>({
+      query: (body) => ({ url: 'eye', method: 'POST', body }),
+      invalidatesTags: ['eye'],
+    }),
+    eyeSays: build.mutation<EyeView, { id: string } & EyeChoice>({
+      query: ({ id, ...body }) => ({ url: `eye/${id}/choices`, method: 'POST', body }),
+      invalidatesTags: ['eye'],
+    }),
+    eyeUndo: build.mutation<EyeView, string>({
+      query: (id) => ({ url: `eye/${id}/choices/last`, method: 'DELETE' }),
+      invalidatesTags: ['eye'],
+    }),
+    removeEye: build.mutation<void, string>({
+      query: (id) => ({ url: `eye/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['eye'],
+    }),
 
     pictures: build.query<PictureView[], void>({ query: () => 'pictures', providesTags: ['pictures'] }),
     addPicture: build.mutation<PictureJob, { file: File; assumeSrgb?: 'yes' }>({
       query: ({ file, ...fields }) => ({ url: 'pictures', method: 'POST', body: form(file, fields) }),
     }),
     pictureJob: build.query<PictureJob, string>({ query: (id) => `pictures/jobs/${id}` }),
-    cancelPictureJob: build.mutation<PictureJob, string>({ query: (id) => ({ url: `pictures/jobs/${id}`, method: 'DELETE' }) }),
+    cancelPictureJob: build.mutation<PictureJob, string>({
+      query: (id) => ({ url: `pictures/jobs/${id}`, method: 'DELETE' }),
+    }),
     renamePicture: build.mutation<PictureView, { id: string; title: string }>({
       query: ({ id, title }) => ({ url: `pictures/${id}`, method: 'PATCH', body: { title } }),
       invalidatesTags: ['pictures', 'ledger'],
     }),
-    removePicture: build.mutation<void, string>({ query: (id) => ({ url: `pictures/${id}`, method: 'DELETE' }), invalidatesTags: ['pictures', 'table'] }),
+    removePicture: build.mutation<void, string>({
+      query: (id) => ({ url: `pictures/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['pictures', 'table'],
+    }),
 
-    match: build.query<MatchView, MatchRequest>({ query: (body) => ({ url: 'matches', method: 'POST', body }), providesTags: ['matches'] }),
+    match: build.query<MatchView, MatchRequest>({
+      query: (body) => ({ url: 'matches', method: 'POST', body }),
+      providesTags: ['matches'],
+    }),
     decisions: build.query<DecisionView[], void>({ query: () => 'decisions', providesTags: ['matches'] }),
-    decide: build.mutation<DecisionView, DecisionInput>({ query: (body) => ({ url: 'decisions', method: 'POST', body }), invalidatesTags: ['matches', 'ledger'] }),
-    takeBack: build.mutation<void, string>({ query: (id) => ({ url: `decisions/${id}`, method: 'DELETE' }), invalidatesTags: ['matches', 'ledger'] }),
+    decide: build.mutation<DecisionView, DecisionInput>({
+      query: (body) => ({ url: 'decisions', method: 'POST', body }),
+      invalidatesTags: ['matches', 'ledger'],
+    }),
+    takeBack: build.mutation<void, string>({
+      query: (id) => ({ url: `decisions/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['matches', 'ledger'],
+    }),
 
     prints: build.query<PrintView[], void>({ query: () => 'prints', providesTags: ['prints'] }),
-    proposal: build.query<PrintProposal, { pictureId: string; conditionId: string }>({ query: (params) => ({ url: 'prints/proposal', params }), providesTags: ['prints', 'conditions'] }),
-    recordPrint: build.mutation<PrintView, PrintInput>({ query: (body) => ({ url: 'prints', method: 'POST', body }), invalidatesTags: ['prints', 'ledger'] }),
+    proposal: build.query<PrintProposal, { pictureId: string; conditionId: string }>({
+      query: (params) => ({ url: 'prints/proposal', params }),
+      providesTags: ['prints', 'conditions'],
+    }),
+    recordPrint: build.mutation<PrintView, PrintInput>({
+      query: (body) => ({ url: 'prints', method: 'POST', body }),
+      invalidatesTags: ['prints', 'ledger'],
+    }),
     changePrint: build.mutation<PrintView, { id: string; print: PrintInput }>({
       query: ({ id, print }) => ({ url: `prints/${id}`, method: 'PUT', body: print }),
       invalidatesTags: ['prints', 'ledger'],
     }),
 
-    ledger: build.query<LedgerView, { q?: string; kind?: string }>({ query: (params) => ({ url: 'ledger', params }), providesTags: ['ledger'] }),
+    ledger: build.query<LedgerView, { q?: string; kind?: string }>({
+      query: (params) => ({ url: 'ledger', params }),
+      providesTags: ['ledger'],
+    }),
 
     settings: build.query<Settings, void>({ query: () => 'settings', providesTags: ['settings'] }),
-    changeSettings: build.mutation<Settings, Settings>({ query: (body) => ({ url: 'settings', method: 'PUT', body }), invalidatesTags: ['settings'] }),
+    changeSettings: build.mutation<Settings, Settings>({
+      query: (body) => ({ url: 'settings', method: 'PUT', body }),
+      invalidatesTags: ['settings'],
+    }),
 
     table: build.query<TableState, void>({ query: () => 'table', providesTags: ['table'] }),
     layTable: build.mutation<TableState, TableState>({

@@ -3,12 +3,54 @@ import { STEPS } from './steps.ts';
 import { keysShown, useAppDispatch, useAppSelector } from './store.ts';
 
 const KEYS: readonly (readonly [where: string, keys: readonly (readonly [key: string, does: string])[]])[] = [
-  ['Anywhere', [...STEPS.map((s, i) => [String(i + 1), s.name] as const), ['?', 'this sheet'], ['d', 'darker surround, and back']]],
-  ['Lists', [['↑ ↓', 'up and down'], ['t', 'lay on the table, or put back'], ['Enter', 'open']]],
-  ['Hands', [['x', 'swap the hands'], ['l', 'take the paper into the left hand'], ['r', 'take it into the right hand'], ['n  p', 'next picture, picture before']]],
-  ['Reading a chart', [['s', 'read the next strip'], ['o', 'read on by itself, and pause'], ['u', 'undo the last strip'], ['a', 'read the strip in question again'], ['← →', 'look at another strip']]],
-  ['By eye', [['← →', 'the left print, the right print'], ['↓', 'can’t tell'], ['u', 'take the last answer back']]],
-  ['Match', [['c', 'stamp: chosen'], ['h', 'stamp: held'], ['f', 'stamp: refused'], ['u', 'take the last stamp back']]],
+  [
+    'Anywhere',
+    [...STEPS.map((s, i) => [String(i + 1), s.name] as const), ['?', 'this sheet'], ['d', 'darker surround, and back']],
+  ],
+  [
+    'Lists',
+    [
+      ['↑ ↓', 'up and down'],
+      ['t', 'lay on the table, or put back'],
+      ['Enter', 'open'],
+    ],
+  ],
+  [
+    'Hands',
+    [
+      ['x', 'swap the hands'],
+      ['l', 'take the paper into the left hand'],
+      ['r', 'take it into the right hand'],
+      ['n  p', 'next picture, picture before'],
+    ],
+  ],
+  [
+    'Reading a chart',
+    [
+      ['s', 'read the next strip'],
+      ['o', 'read on by itself, and pause'],
+      ['u', 'undo the last strip'],
+      ['a', 'read the strip in question again'],
+      ['← →', 'look at another strip'],
+    ],
+  ],
+  [
+    'By eye',
+    [
+      ['← →', 'the left print, the right print'],
+      ['↓', 'can’t tell'],
+      ['u', 'take the last answer back'],
+    ],
+  ],
+  [
+    'Match',
+    [
+      ['c', 'stamp: chosen'],
+      ['h', 'stamp: held'],
+      ['f', 'stamp: refused'],
+      ['u', 'take the last stamp back'],
+    ],
+  ],
 ];
 
 export function KeySheet() {

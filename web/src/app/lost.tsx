@@ -2,9 +2,7 @@ import { Link, useRouteError } from 'react-router';
 
 /** A wrong address. */
 export function Lost() {
-  return (
-    <Notice title="There is nothing at this address.">The link may be old, or mistyped.</Notice>
-  );
+  return <Notice title="There is nothing at this address.">The link may be old, or mistyped.</Notice>;
 }
 
 /** A screen that broke. What was acknowledged is on the server and safe. */
@@ -12,7 +10,9 @@ export function Broken() {
   const error = useRouteError();
   return (
     <main>
-      <Notice title="This screen broke.">What was kept is safe. The fault: {error instanceof Error ? error.message : 'unknown'}.</Notice>
+      <Notice title="This screen broke.">
+        What was kept is safe. The fault: {error instanceof Error ? error.message : 'unknown'}.
+      </Notice>
     </main>
   );
 }

@@ -49,7 +49,11 @@ function SettingsForm({ settings, onDone }: { settings: Settings; onDone: () => 
   const submit = handleSubmit(async (v) => {
     await change({
       thresholds: v.thresholds,
-      limits: { readingBytes: Math.round(v.readingMega * MEGA), pictureBytes: Math.round(v.pictureMega * MEGA), picturePixels: Math.round(v.pictureMegapixels * 1e6) },
+      limits: {
+        readingBytes: Math.round(v.readingMega * MEGA),
+        pictureBytes: Math.round(v.pictureMega * MEGA),
+        picturePixels: Math.round(v.pictureMegapixels * 1e6),
+      },
     }).unwrap();
     dispatch(said('Settings kept.'));
     onDone();
@@ -63,19 +67,58 @@ function SettingsForm({ settings, onDone }: { settings: Settings; onDone: () => 
           {SCALES.map(([key, name, unit, step]) => (
             <div key={key} className="contents">
               <span className="self-center pt-5">{name}</span>
-              <TextField label="Edge to edge" unit={unit} type="number" step={step} min={0} {...register(`thresholds.${key}.edgeToEdge`, number)} />
-              <TextField label="Across the room" unit={unit} type="number" step={step} min={0} {...register(`thresholds.${key}.acrossRoom`, number)} />
+              <TextField
+                label="Edge to edge"
+                unit={unit}
+                type="number"
+                step={step}
+                min={0}
+                {...register(`thresholds.${key}.edgeToEdge`, number)}
+              />
+              <TextField
+                label="Across the room"
+                unit={unit}
+                type="number"
+                step={step}
+                min={0}
+                {...register(`thresholds.${key}.acrossRoom`, number)}
+              />
             </div>
           ))}
         </div>
-        <p className="mt-2 text-quiet">As delivered: ΔE00 {START.deltaE.edgeToEdge} and {START.deltaE.acrossRoom}, {START.density.edgeToEdge} and {START.density.acrossRoom} D, {START.percent.edgeToEdge} % of gamut volume (practice); {START.percent.acrossRoom} % across the room is our own start.</p>
+        <p className="mt-2 text-quiet">
+          As delivered: ΔE00 {START.deltaE.edgeToEdge} and {START.deltaE.acrossRoom}, {START.density.edgeToEdge} and{' '}
+          {START.density.acrossRoom} D, {START.percent.edgeToEdge} % of gamut volume (practice);{' '}
+          {START.percent.acrossRoom} % across the room is our own start.
+        </p>
       </fieldset>
       <fieldset>
         <legend className="font-serif text-[1.05rem]">What is let in</legend>
         <div className="mt-2 grid grid-cols-3 gap-4">
-          <TextField label="Readings up to" unit="MB" type="number" min={1} max={1000} {...register('readingMega', number)} />
-          <TextField label="Pictures up to" unit="MB" type="number" min={1} max={4000} {...register('pictureMega', number)} />
-          <TextField label="Pictures up to" unit="megapixels" type="number" min={1} max={2000} {...register('pictureMegapixels', number)} />
+          <TextField
+            label="Readings up to"
+            unit="MB"
+            type="number"
+            min={1}
+            max={1000}
+            {...register('readingMega', number)}
+          />
+          <TextField
+            label="Pictures up to"
+            unit="MB"
+            type="number"
+            min={1}
+            max={4000}
+            {...register('pictureMega', number)}
+          />
+          <TextField
+            label="Pictures up to"
+            unit="megapixels"
+            type="number"
+            min={1}
+            max={2000}
+            {...register('pictureMegapixels', number)}
+          />
         </div>
       </fieldset>
       <ErrorNote error={error as never} />

@@ -97,7 +97,11 @@ export function Shell() {
           </main>
           <TableColumn />
         </div>
-        <p role="status" aria-live="polite" className={`fixed bottom-4 left-1/2 z-30 -translate-x-1/2 border border-edge bg-field px-4 py-1.5 ${words ? '' : 'sr-only'}`}>
+        <p
+          role="status"
+          aria-live="polite"
+          className={`fixed bottom-4 left-1/2 z-30 -translate-x-1/2 border border-edge bg-field px-4 py-1.5 ${words ? '' : 'sr-only'}`}
+        >
           {words}
         </p>
         <KeySheet />
@@ -109,7 +113,11 @@ export function Shell() {
 
 function RoomButton({ label, onClick, children }: { label: string; onClick: () => void; children: React.ReactNode }) {
   return (
-    <button type="button" onClick={onClick} className="flex min-h-8 items-center gap-2 rounded-[3px] px-1.5 text-left text-[13px] leading-tight text-quiet hover:text-ink hover:underline">
+    <button
+      type="button"
+      onClick={onClick}
+      className="flex min-h-8 items-center gap-2 rounded-[3px] px-1.5 text-left text-[13px] leading-tight text-quiet hover:text-ink hover:underline"
+    >
       {children}
       {label}
     </button>

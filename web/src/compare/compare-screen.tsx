@@ -66,21 +66,38 @@ export function CompareScreen({ place }: { place: ComparePlace }) {
       <ErrorNote error={error as never} />
       {isLoading && <Waiting what="Laying the papers out" />}
       {!isLoading && lit.conditions.length < 2 && (
-        <Empty title={lit.conditions.length === 0 ? 'The table is bare' : 'One paper can’t be compared'} action={<Button onClick={() => void navigate('/papers')}>To the papers</Button>}>
-          Lay two to six print conditions on the table: drag them over from the papers, or press t on one. Two of them are in your hands.
+        <Empty
+          title={lit.conditions.length === 0 ? 'The table is bare' : 'One paper can’t be compared'}
+          action={<Button onClick={() => void navigate('/papers')}>To the papers</Button>}
+        >
+          Lay two to six print conditions on the table: drag them over from the papers, or press t on one. Two of them
+          are in your hands.
         </Empty>
       )}
       {left && right && (
         <>
           <nav aria-label="Ways to compare" className="mb-5 flex flex-wrap gap-x-5 border-b border-line">
             {Object.values(PLACES).map(({ path, name }) => (
-              <NavLink key={path} end to={`/compare${path}`} className={({ isActive }) => `-mb-px min-h-8 border-b-2 py-1 ${isActive ? 'border-ink font-semibold' : 'border-transparent hover:border-edge'}`}>
+              <NavLink
+                key={path}
+                end
+                to={`/compare${path}`}
+                className={({ isActive }) =>
+                  `-mb-px min-h-8 border-b-2 py-1 ${isActive ? 'border-ink font-semibold' : 'border-transparent hover:border-edge'}`
+                }
+              >
                 {name}
               </NavLink>
             ))}
           </nav>
           <Suspense fallback={<Waiting what="Fetching the solids" />}>
-            <Place laid={lit.conditions} left={left} right={right} lit={lit} thresholds={settings?.thresholds ?? DEFAULT_THRESHOLDS} />
+            <Place
+              laid={lit.conditions}
+              left={left}
+              right={right}
+              lit={lit}
+              thresholds={settings?.thresholds ?? DEFAULT_THRESHOLDS}
+            />
           </Suspense>
         </>
       )}

@@ -70,7 +70,12 @@ const desk = {
     progress(0.4);
     const q = cut(second);
     progress(0.8);
-    return { ...coverage(p, q), volumes: [meshVolume(first), meshVolume(second)], firstBeyond: reachesBeyond(p, q), secondBeyond: reachesBeyond(q, p) };
+    return {
+      ...coverage(p, q),
+      volumes: [meshVolume(first), meshVolume(second)],
+      firstBeyond: reachesBeyond(p, q),
+      secondBeyond: reachesBeyond(q, p),
+    };
   },
 };
 export type Desk = typeof desk;

@@ -15,7 +15,17 @@ export function DmaxBars({ laid, left, right }: { laid: ConditionView[]; left: C
       const figures = c.facts?.figures;
       if (figures?.dmax.shape !== 'scalar' || figures.black.shape !== 'colour') return [];
       const inHand = c.id === left.id || c.id === right.id;
-      return [{ id: c.id, name: `${MARKS[i].letter}  ${c.paper.name}`, value: figures.dmax.value, spread: 1.96 * figures.dmax.sd, text: `${formatFigure(dmax, figures.dmax)} D`, css: screenColour(figures.black.lab).css, inHand }];
+      return [
+        {
+          id: c.id,
+          name: `${MARKS[i].letter}  ${c.paper.name}`,
+          value: figures.dmax.value,
+          spread: 1.96 * figures.dmax.sd,
+          text: `${formatFigure(dmax, figures.dmax)} D`,
+          css: screenColour(figures.black.lab).css,
+          inHand,
+        },
+      ];
     })
     .sort((p, q) => q.value - p.value);
   if (data.length === 0) return null;
@@ -28,10 +38,27 @@ export function DmaxBars({ laid, left, right }: { laid: ConditionView[]; left: C
       </figcaption>
       <div role="img" aria-label={data.map((d) => `${d.name}: ${d.text}`).join('; ')}>
         <ResponsiveContainer width="100%" height={data.length * 50 + 44}>
-          <BarChart data={data} layout="vertical" margin={{ top: 4, right: 56, bottom: 18, left: 0 }} accessibilityLayer={false}>
+          <BarChart
+            data={data}
+            layout="vertical"
+            margin={{ top: 4, right: 56, bottom: 18, left: 0 }}
+            accessibilityLayer={false}
+          >
             <CartesianGrid stroke="var(--line)" horizontal={false} />
-            <XAxis type="number" domain={[0, top]} ticks={Array.from({ length: Math.floor(top / TICK_D) + 1 }, (_, i) => i * TICK_D)} {...AXIS} label={{ value: 'D', position: 'bottom', offset: 0, ...AXIS.label }} />
-            <YAxis type="category" dataKey="name" width={132} {...AXIS} tick={{ ...AXIS.tick, fontSize: 13, fontFamily: 'var(--font-serif)' }} />
+            <XAxis
+              type="number"
+              domain={[0, top]}
+              ticks={Array.from({ length: Math.floor(top / TICK_D) + 1 }, (_, i) => i * TICK_D)}
+              {...AXIS}
+              label={{ value: 'D', position: 'bottom', offset: 0, ...AXIS.label }}
+            />
+            <YAxis
+              type="category"
+              dataKey="name"
+              width={132}
+              {...AXIS}
+              tick={{ ...AXIS.tick, fontSize: 13, fontFamily: 'var(--font-serif)' }}
+            />
             <Bar dataKey="value" barSize={24} isAnimationActive={false}>
               {data.map((d) => (
                 <Cell key={d.id} fill={d.css} stroke="var(--ink)" strokeWidth={d.inHand ? 2 : 0} />

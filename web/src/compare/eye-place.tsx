@@ -7,7 +7,14 @@ import { white } from '@rakuen/core/measurement/measures/white';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { formatFigure, formatNumber } from '@rakuen/core/measurement/show';
 import type { ConditionView } from '@rakuen/contract/conditions';
-import { useBeginEyeMutation, useConditionsQuery, useEyeSaysMutation, useEyesQuery, useEyeUndoMutation, useRemoveEyeMutation } from '../api/api.ts';
+import {
+  useBeginEyeMutation,
+  useConditionsQuery,
+  useEyeSaysMutation,
+  useEyesQuery,
+  useEyeUndoMutation,
+  useRemoveEyeMutation,
+} from '../api/api.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { AXIS } from '../parts/chart.ts';
 import { ChoiceField, named, TextField, TickField } from '../parts/form.tsx';
@@ -38,7 +45,12 @@ export function EyePlace({ laid }: CompareProps) {
                 {e.criterion}, {e.conditionIds.length} prints
               </QuietButton>
               <p className="text-[13px] text-quiet">
-                {e.left ? `${e.choices.length} of ${e.pairCount} pairs seen` : e.toldApart ? 'told apart' : 'the eye could not tell'}; {e.observer}, {e.light}, {day(e.createdAt)}
+                {e.left
+                  ? `${e.choices.length} of ${e.pairCount} pairs seen`
+                  : e.toldApart
+                    ? 'told apart'
+                    : 'the eye could not tell'}
+                ; {e.observer}, {e.light}, {day(e.createdAt)}
               </p>
             </li>
           ))}
@@ -75,7 +87,10 @@ function Begin({ laid, onBegun }: { laid: CompareProps['laid']; onBegun: (id: st
       }}
     >
       <h3 className="text-[1.1rem]">A blind comparison</h3>
-      <p className="max-w-[62ch] text-[13px] text-quiet">Prints of the same picture, a code on the back of each, two at a time in random order and sides. What lies behind a code is told when all pairs were seen. One light, edge to edge.</p>
+      <p className="max-w-[62ch] text-[13px] text-quiet">
+        Prints of the same picture, a code on the back of each, two at a time in random order and sides. What lies
+        behind a code is told when all pairs were seen. One light, edge to edge.
+      </p>
       <fieldset>
         <legend>Prints</legend>
         {laid.map((c) => (
@@ -83,13 +98,31 @@ function Begin({ laid, onBegun }: { laid: CompareProps['laid']; onBegun: (id: st
             key={c.id}
             label={`${c.paper.name}, ${conditionLine(c)}`}
             checked={chosen.has(c.id)}
-            onChange={(e) => setChosen(new Set(e.target.checked ? [...chosen, c.id] : [...chosen].filter((id) => id !== c.id)))}
+            onChange={(e) =>
+              setChosen(new Set(e.target.checked ? [...chosen, c.id] : [...chosen].filter((id) => id !== c.id)))
+            }
           />
         ))}
       </fieldset>
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
-        <ChoiceField label="Which has, or is" options={named(EYE_CRITERIA)} value={criterion} onChange={(e) => setCriterion(e.target.value as EyeCriterion)} />
-        <ChoiceField label="Each pair" unit={`${pairs * Number(times)} looks in all`} options={[['1', 'once'], ['2', 'twice'], ['3', 'three times'], ['4', 'four times']]} value={times} onChange={(e) => setTimes(e.target.value)} />
+        <ChoiceField
+          label="Which has, or is"
+          options={named(EYE_CRITERIA)}
+          value={criterion}
+          onChange={(e) => setCriterion(e.target.value as EyeCriterion)}
+        />
+        <ChoiceField
+          label="Each pair"
+          unit={`${pairs * Number(times)} looks in all`}
+          options={[
+            ['1', 'once'],
+            ['2', 'twice'],
+            ['3', 'three times'],
+            ['4', 'four times'],
+          ]}
+          value={times}
+          onChange={(e) => setTimes(e.target.value)}
+        />
         <TextField label="Who looks" maxLength={80} value={observer} onChange={(e) => setObserver(e.target.value)} />
         <TextField label="Light" maxLength={80} value={light} onChange={(e) => setLight(e.target.value)} />
       </div>
@@ -109,13 +142,21 @@ function Session({ eye, onClose }: { eye: EyeView; onClose: () => void }) {
   const [remove] = useRemoveEyeMutation();
   const [ready, setReady] = useState(eye.choices.length > 0 || !eye.left);
   const [sure, setSure] = useState(false);
-  const answer = (said: 'left' | 'right' | 'neither') => eye.left && ready && !saying.isLoading && void say({ id: eye.id, turn: eye.choices.length, said });
-  useKeys({ ArrowLeft: () => answer('left'), ArrowRight: () => answer('right'), ArrowDown: () => answer('neither'), u: () => eye.choices.length > 0 && void undo(eye.id) });
+  const answer = (said: 'left' | 'right' | 'neither') =>
+    eye.left && ready && !saying.isLoading && void say({ id: eye.id, turn: eye.choices.length, said });
+  useKeys({
+    ArrowLeft: () => answer('left'),
+    ArrowRight: () => answer('right'),
+    ArrowDown: () => answer('neither'),
+    u: () => eye.choices.length > 0 && void undo(eye.id),
+  });
   const nameOf = (id: string) => conditions.find((c) => c.id === id);
   return (
     <section aria-label="A blind comparison" className="space-y-4">
       <div className="flex items-baseline justify-between gap-4">
-        <h3 className="text-[1.2rem]">{eye.criterion === 'which would you hang' ? 'Which would you hang?' : `Which has or is: ${eye.criterion}?`}</h3>
+        <h3 className="text-[1.2rem]">
+          {eye.criterion === 'which would you hang' ? 'Which would you hang?' : `Which has or is: ${eye.criterion}?`}
+        </h3>
         <p className="text-[13px] text-quiet">
           {eye.observer}, {eye.light}
         </p>
@@ -167,9 +208,25 @@ function Session({ eye, onClose }: { eye: EyeView; onClose: () => void }) {
   );
 }
 
-function PairButton({ code, side, onClick, disabled }: { code: string; side: 'left' | 'right'; onClick: () => void; disabled: boolean }) {
+function PairButton({
+  code,
+  side,
+  onClick,
+  disabled,
+}: {
+  code: string;
+  side: 'left' | 'right';
+  onClick: () => void;
+  disabled: boolean;
+}) {
   return (
-    <button type="button" disabled={disabled} onClick={onClick} aria-label={`${side === 'left' ? 'Left' : 'Right'}: ${code}`} className="flex min-h-44 flex-col items-center justify-center border border-edge bg-sheet hover:bg-field">
+    <button
+      type="button"
+      disabled={disabled}
+      onClick={onClick}
+      aria-label={`${side === 'left' ? 'Left' : 'Right'}: ${code}`}
+      className="flex min-h-44 flex-col items-center justify-center border border-edge bg-sheet hover:bg-field"
+    >
       <span className="font-serif text-[2.4rem] leading-none">{code}</span>
       <span className="mt-2 text-[13px] text-quiet">{side === 'left' ? '← the left one' : 'the right one →'}</span>
     </button>
@@ -185,7 +242,12 @@ const NINETY_FIVE = 1.96;
 
 function Result({ eye, nameOf }: { eye: EyeView; nameOf: (id: string) => ConditionView | undefined }) {
   const asked = MEASURED[eye.criterion];
-  const data = eye.places.map((p, i) => ({ ...p, rank: eye.places.length - i, name: nameOf(p.conditionId)?.paper.name ?? p.code, spread: NINETY_FIVE * (p.error ?? 0) }));
+  const data = eye.places.map((p, i) => ({
+    ...p,
+    rank: eye.places.length - i,
+    name: nameOf(p.conditionId)?.paper.name ?? p.code,
+    spread: NINETY_FIVE * (p.error ?? 0),
+  }));
   const most = Math.max(1, ...data.map((d) => Math.abs(d.scale) + d.spread));
   const range = Math.ceil(most);
   const value = (c?: ConditionView) => {
@@ -197,23 +259,54 @@ function Result({ eye, nameOf }: { eye: EyeView; nameOf: (id: string) => Conditi
     eye.places.slice(i + 1).flatMap((q) => {
       const [a, b] = [value(nameOf(p.conditionId)), value(nameOf(q.conditionId))];
       const parted = p.scale - q.scale > NINETY_FIVE * Math.hypot(p.error ?? Infinity, q.error ?? Infinity);
-      return parted && a !== undefined && b !== undefined && a < b ? [`The eye puts ${nameOf(p.conditionId)!.paper.name} before ${nameOf(q.conditionId)!.paper.name}; measured it is the other way round.`] : [];
+      return parted && a !== undefined && b !== undefined && a < b
+        ? [
+            `The eye puts ${nameOf(p.conditionId)!.paper.name} before ${nameOf(q.conditionId)!.paper.name}; measured it is the other way round.`,
+          ]
+        : [];
     }),
   );
   return (
     <div className="space-y-3">
       <p className="font-serif text-[1.1rem]">
-        {eye.toldApart ? `By this eye, ${data[0].name} comes first.` : 'This eye could not tell them apart: what was said is no more than chance would give.'}{' '}
-        <span className="font-sans text-[13px] text-quiet">(χ² {formatNumber(eye.chiSquared ?? 0, 1)}, likelihood ratio against “all alike”)</span>
+        {eye.toldApart
+          ? `By this eye, ${data[0].name} comes first.`
+          : 'This eye could not tell them apart: what was said is no more than chance would give.'}{' '}
+        <span className="font-sans text-[13px] text-quiet">
+          (χ² {formatNumber(eye.chiSquared ?? 0, 1)}, likelihood ratio against “all alike”)
+        </span>
       </p>
       <figure className="max-w-[640px]">
-        <figcaption className="text-[13px] text-quiet">Judged: Bradley–Terry scale, natural logarithms, with 95 % intervals; further right is more often chosen.</figcaption>
-        <div role="img" aria-label={data.map((d, i) => `${i + 1}. ${d.name}: ${formatNumber(d.scale, 1)}, plus or minus ${formatNumber(d.spread, 1)}`).join('; ')}>
+        <figcaption className="text-[13px] text-quiet">
+          Judged: Bradley–Terry scale, natural logarithms, with 95 % intervals; further right is more often chosen.
+        </figcaption>
+        <div
+          role="img"
+          aria-label={data
+            .map(
+              (d, i) => `${i + 1}. ${d.name}: ${formatNumber(d.scale, 1)}, plus or minus ${formatNumber(d.spread, 1)}`,
+            )
+            .join('; ')}
+        >
           <ResponsiveContainer width="100%" height={60 + 36 * data.length}>
             <ScatterChart margin={{ top: 8, right: 20, bottom: 18, left: 0 }} accessibilityLayer={false}>
               <CartesianGrid stroke="var(--line)" horizontal={false} />
-              <XAxis type="number" dataKey="scale" domain={[-range, range]} {...AXIS} label={{ value: 'less often chosen … more often chosen', position: 'bottom', offset: 0, ...AXIS.label }} />
-              <YAxis type="number" dataKey="rank" domain={[0.5, data.length + 0.5]} ticks={data.map((d) => d.rank)} width={150} {...AXIS} tickFormatter={(rank: number) => data.find((d) => d.rank === rank)?.name ?? ''} />
+              <XAxis
+                type="number"
+                dataKey="scale"
+                domain={[-range, range]}
+                {...AXIS}
+                label={{ value: 'less often chosen … more often chosen', position: 'bottom', offset: 0, ...AXIS.label }}
+              />
+              <YAxis
+                type="number"
+                dataKey="rank"
+                domain={[0.5, data.length + 0.5]}
+                ticks={data.map((d) => d.rank)}
+                width={150}
+                {...AXIS}
+                tickFormatter={(rank: number) => data.find((d) => d.rank === rank)?.name ?? ''}
+              />
               <Scatter data={data} fill="var(--ink)" isAnimationActive={false}>
                 <ErrorBar dataKey="spread" direction="x" stroke="var(--ink)" width={6} />
               </Scatter>
@@ -249,7 +342,13 @@ function Result({ eye, nameOf }: { eye: EyeView; nameOf: (id: string) => Conditi
                 <td className="py-1 pr-6 font-serif">
                   {formatNumber(d.scale, 2)} ± {d.error === undefined ? '∞' : formatNumber(d.spread, 2)}
                 </td>
-                {asked && <td className="py-1 pr-6 whitespace-pre">{f && f.shape !== 'missing' ? `${formatFigure(asked.measure, f)} ${f.shape === 'scalar' ? asked.measure.unit : ''}` : '—'}</td>}
+                {asked && (
+                  <td className="py-1 pr-6 whitespace-pre">
+                    {f && f.shape !== 'missing'
+                      ? `${formatFigure(asked.measure, f)} ${f.shape === 'scalar' ? asked.measure.unit : ''}`
+                      : '—'}
+                  </td>
+                )}
               </tr>
             );
           })}

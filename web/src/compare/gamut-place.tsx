@@ -28,9 +28,24 @@ export function GamutPlace({ laid, left, right, lit }: CompareProps) {
   const solids = useMemo(
     () =>
       [
-        lit.solids[left.id] && { id: left.id, letter: letter(left.id), name: left.paper.name, mesh: lit.solids[left.id] },
-        lit.solids[right.id] && { id: right.id, letter: letter(right.id), name: right.paper.name, mesh: lit.solids[right.id] },
-        third.mesh && { id: beside, letter: laid.some((c) => c.id === beside) ? letter(beside) : '+', name: laid.find((c) => c.id === beside)?.paper.name ?? third.name ?? '', mesh: third.mesh },
+        lit.solids[left.id] && {
+          id: left.id,
+          letter: letter(left.id),
+          name: left.paper.name,
+          mesh: lit.solids[left.id],
+        },
+        lit.solids[right.id] && {
+          id: right.id,
+          letter: letter(right.id),
+          name: right.paper.name,
+          mesh: lit.solids[right.id],
+        },
+        third.mesh && {
+          id: beside,
+          letter: laid.some((c) => c.id === beside) ? letter(beside) : '+',
+          name: laid.find((c) => c.id === beside)?.paper.name ?? third.name ?? '',
+          mesh: third.mesh,
+        },
       ].filter((s): s is NamedSolid => Boolean(s)),
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [lit.solids[left.id], lit.solids[right.id], third.mesh, left.id, right.id],
@@ -41,7 +56,13 @@ export function GamutPlace({ laid, left, right, lit }: CompareProps) {
       <div className="flex flex-wrap items-center gap-3">
         <label className="flex items-center gap-2">
           <span className="text-quiet">Beside them</span>
-          <BesideChoice value={beside} onChange={setBeside} others={laid.filter((c) => c.id !== left.id && c.id !== right.id).map((c) => [c.id, `${letter(c.id)} ${c.paper.name}`] as const)} />
+          <BesideChoice
+            value={beside}
+            onChange={setBeside}
+            others={laid
+              .filter((c) => c.id !== left.id && c.id !== right.id)
+              .map((c) => [c.id, `${letter(c.id)} ${c.paper.name}`] as const)}
+          />
         </label>
         <ProfileIntake chosen={beside} onChoose={setBeside} />
       </div>
@@ -54,14 +75,24 @@ export function GamutPlace({ laid, left, right, lit }: CompareProps) {
       {solids.length > 0 && (
         <div className="grid grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)] gap-x-7 gap-y-6 max-[1150px]:grid-cols-1">
           <Solids solids={solids} />
-          <div className="space-y-5">{solids.length > 1 && <AgainstEachOther key={`${solids[0].id}/${solids[1].id}`} first={solids[0]} second={solids[1]} />}{solids.length > 2 && <AgainstEachOther key={`${solids[0].id}/${solids[2].id}`} first={solids[0]} second={solids[2]} />}</div>
+          <div className="space-y-5">
+            {solids.length > 1 && (
+              <AgainstEachOther key={`${solids[0].id}/${solids[1].id}`} first={solids[0]} second={solids[1]} />
+            )}
+            {solids.length > 2 && (
+              <AgainstEachOther key={`${solids[0].id}/${solids[2].id}`} first={solids[0]} second={solids[2]} />
+            )}
+          </div>
         </div>
       )}
       {solids.length > 0 && (
         <div className="grid grid-cols-2 gap-x-7 gap-y-6 max-[1150px]:grid-cols-1">
           <LightnessSlice solids={solids} />
           <HueSlice solids={solids} />
-          <GamutOutline outlines={solids.map((s, i) => ({ id: s.id, name: s.name, points: abOutline(s.mesh), strong: i < 2 }))} height={340} />
+          <GamutOutline
+            outlines={solids.map((s, i) => ({ id: s.id, name: s.name, points: abOutline(s.mesh), strong: i < 2 }))}
+            height={340}
+          />
         </div>
       )}
     </div>
@@ -83,12 +114,21 @@ function useBeside(key: string, laid: Record<string, GamutMesh>): { mesh?: Gamut
       .then((mesh) => live && setSpace({ key, mesh }));
     return () => void (live = false);
   }, [key, isSpace]);
-  if (isSpace) return { mesh: space?.key === key ? space.mesh : undefined, name: WORKING_SPACES[key as WorkingSpace].name };
+  if (isSpace)
+    return { mesh: space?.key === key ? space.mesh : undefined, name: WORKING_SPACES[key as WorkingSpace].name };
   if (profile) return { mesh: solid?.mesh, name: profile.name };
   return { mesh: laid[key] };
 }
 
-function BesideChoice({ value, onChange, others }: { value: string; onChange: (key: string) => void; others: (readonly [string, string])[] }) {
+function BesideChoice({
+  value,
+  onChange,
+  others,
+}: {
+  value: string;
+  onChange: (key: string) => void;
+  others: (readonly [string, string])[];
+}) {
   const { data: profiles = [] } = useProfilesQuery();
   return (
     <select className={SELECT} value={value} onChange={(e) => onChange(e.target.value)}>
@@ -128,7 +168,12 @@ function ProfileIntake({ chosen, onChoose }: { chosen: string; onChoose: (id: st
   const [remove] = useRemoveProfileMutation();
   return (
     <>
-      <FileButton label="Bring a profile" accept=".icc,.icm" disabled={adding.isLoading} onFile={(file) => void add(file).then(({ data }) => data && onChoose(data.id))} />
+      <FileButton
+        label="Bring a profile"
+        accept=".icc,.icm"
+        disabled={adding.isLoading}
+        onFile={(file) => void add(file).then(({ data }) => data && onChoose(data.id))}
+      />
       {profiles.some((p) => p.id === chosen) && (
         <QuietButton onClick={() => void remove(chosen).then(() => onChoose(''))}>Remove this profile</QuietButton>
       )}
@@ -161,7 +206,12 @@ function AgainstEachOther({ first, second }: { first: NamedSolid; second: NamedS
         <b>{first.letter}</b> {first.name} against <b>{second.letter}</b> {second.name}
       </h3>
       {share < 1 && (
-        <Progress.Root value={share} max={1} aria-label="Cutting the solids" className="h-2 overflow-hidden border border-edge bg-field">
+        <Progress.Root
+          value={share}
+          max={1}
+          aria-label="Cutting the solids"
+          className="h-2 overflow-hidden border border-edge bg-field"
+        >
           <Progress.Indicator className="h-full bg-ink" style={{ width: `${100 * share}%` }} />
         </Progress.Root>
       )}
@@ -196,7 +246,17 @@ const cubic = (v: number) => formatNumber(Math.round(v / 100) * 100, 0);
 const WORTH_A_WORD = 0.004;
 const MOST_WORDS = 4;
 
-function ReachesBeyond({ one, other, beyond, volume }: { one: NamedSolid; other: NamedSolid; beyond: readonly Beyond[]; volume: number }) {
+function ReachesBeyond({
+  one,
+  other,
+  beyond,
+  volume,
+}: {
+  one: NamedSolid;
+  other: NamedSolid;
+  beyond: readonly Beyond[];
+  volume: number;
+}) {
   const told = beyond.filter((b) => b.volume > WORTH_A_WORD * volume).slice(0, MOST_WORDS);
   return (
     <p className="mt-2 font-serif text-[1.05rem] leading-snug">
@@ -207,13 +267,32 @@ function ReachesBeyond({ one, other, beyond, volume }: { one: NamedSolid; other:
   );
 }
 
-function SliceSlider({ id, label, value, max, onChange }: { id: string; label: string; value: number; max: number; onChange: (v: number) => void }) {
+function SliceSlider({
+  id,
+  label,
+  value,
+  max,
+  onChange,
+}: {
+  id: string;
+  label: string;
+  value: number;
+  max: number;
+  onChange: (v: number) => void;
+}) {
   return (
     <div className="flex items-center gap-3">
       <span id={id} className="w-28 whitespace-nowrap">
         {label}
       </span>
-      <Slider.Root className="relative flex h-6 flex-1 touch-none items-center" min={0} max={max} step={1} value={[value]} onValueChange={([v]) => onChange(v)}>
+      <Slider.Root
+        className="relative flex h-6 flex-1 touch-none items-center"
+        min={0}
+        max={max}
+        step={1}
+        value={[value]}
+        onValueChange={([v]) => onChange(v)}
+      >
         <Slider.Track className="relative h-1 w-full bg-edge">
           <Slider.Range className="absolute h-full bg-ink" />
         </Slider.Track>
@@ -231,7 +310,14 @@ function LightnessSlice({ solids }: { solids: NamedSolid[] }) {
         <h3 className="text-[1.1rem]">Cut at a lightness</h3>
       </figcaption>
       <SliceSlider id="slice-lightness" label={`L* ${L}`} value={L} max={100} onChange={setL} />
-      <SliceDrawing solids={solids} cut={(m) => sliceAtLightness(m, L)} box={[-130, -130, 260, 260]} axes={['a*', 'b*']} ticks={[-100, -50, 0, 50, 100]} label={`Cut at L* ${L}`} />
+      <SliceDrawing
+        solids={solids}
+        cut={(m) => sliceAtLightness(m, L)}
+        box={[-130, -130, 260, 260]}
+        axes={['a*', 'b*']}
+        ticks={[-100, -50, 0, 50, 100]}
+        label={`Cut at L* ${L}`}
+      />
     </figure>
   );
 }
@@ -244,17 +330,46 @@ function HueSlice({ solids }: { solids: NamedSolid[] }) {
         <h3 className="text-[1.1rem]">Cut at a hue</h3>
       </figcaption>
       <SliceSlider id="slice-hue" label={`hue ${hue}°`} value={hue} max={359} onChange={setHue} />
-      <SliceDrawing solids={solids} cut={(m) => sliceAtHue(m, hue)} box={[-8, -8, 150, 116]} axes={['C*', 'L*']} ticks={[0, 25, 50, 75, 100]} label={`Cut at hue ${hue} degrees`} />
+      <SliceDrawing
+        solids={solids}
+        cut={(m) => sliceAtHue(m, hue)}
+        box={[-8, -8, 150, 116]}
+        axes={['C*', 'L*']}
+        ticks={[0, 25, 50, 75, 100]}
+        label={`Cut at hue ${hue} degrees`}
+      />
     </figure>
   );
 }
 
 /** A cut drawn in the plane's own coordinates, up being more. */
-function SliceDrawing({ solids, cut, box, axes, ticks, label }: { solids: NamedSolid[]; cut: (mesh: GamutMesh) => Segment[]; box: [number, number, number, number]; axes: [string, string]; ticks: number[]; label: string }) {
+function SliceDrawing({
+  solids,
+  cut,
+  box,
+  axes,
+  ticks,
+  label,
+}: {
+  solids: NamedSolid[];
+  cut: (mesh: GamutMesh) => Segment[];
+  box: [number, number, number, number];
+  axes: [string, string];
+  ticks: number[];
+  label: string;
+}) {
   const [x, y, w, h] = box;
-  const path = (segments: Segment[]) => segments.map(([x0, y0, x1, y1]) => `M${x0.toFixed(2)} ${(-y0).toFixed(2)}L${x1.toFixed(2)} ${(-y1).toFixed(2)}`).join('');
+  const path = (segments: Segment[]) =>
+    segments
+      .map(([x0, y0, x1, y1]) => `M${x0.toFixed(2)} ${(-y0).toFixed(2)}L${x1.toFixed(2)} ${(-y1).toFixed(2)}`)
+      .join('');
   return (
-    <svg role="img" aria-label={`${label}: ${solids.map((s) => `${s.letter} ${s.name}`).join(', ')}`} viewBox={`${x} ${-(y + h)} ${w} ${h}`} className="max-h-[340px] w-full">
+    <svg
+      role="img"
+      aria-label={`${label}: ${solids.map((s) => `${s.letter} ${s.name}`).join(', ')}`}
+      viewBox={`${x} ${-(y + h)} ${w} ${h}`}
+      className="max-h-[340px] w-full"
+    >
       {ticks.map((t) => (
         <g key={t}>
           <line x1={t} x2={t} y1={-(y + h)} y2={-y} stroke="var(--line)" strokeWidth={w / 700} />
@@ -280,7 +395,17 @@ function SliceDrawing({ solids, cut, box, axes, ticks, label }: { solids: NamedS
           ?.split(' ')
           .map((d) => (Number(d) * w) / 700)
           .join(' ');
-        return <path key={s.id} d={path(cut(s.mesh))} fill="none" stroke="var(--ink)" strokeWidth={(w / 700) * (i === 0 ? 2.6 : 1.8)} strokeDasharray={dash} strokeLinecap="round" />;
+        return (
+          <path
+            key={s.id}
+            d={path(cut(s.mesh))}
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth={(w / 700) * (i === 0 ? 2.6 : 1.8)}
+            strokeDasharray={dash}
+            strokeLinecap="round"
+          />
+        );
       })}
     </svg>
   );

@@ -23,7 +23,12 @@ export function LightBar() {
     <>
       <label className="flex items-center gap-2" title={light.source}>
         <span className="text-quiet">Light</span>
-        <select aria-label="Light over the table" className={SELECT} value={light.key} onChange={(e) => (e.target.value === IMPORT ? setImporting(true) : choose(e.target.value))}>
+        <select
+          aria-label="Light over the table"
+          className={SELECT}
+          value={light.key}
+          onChange={(e) => (e.target.value === IMPORT ? setImporting(true) : choose(e.target.value))}
+        >
           {lights.map((l) => (
             <option key={l.key} value={l.key}>
               {l.name}
@@ -37,7 +42,12 @@ export function LightBar() {
       </label>
       <label className="flex items-center gap-2" title={glass.source}>
         <span className="sr-only">Glass</span>
-        <select aria-label="Glass before it" className={SELECT} value={glass.key} onChange={(e) => chooseGlass(e.target.value)}>
+        <select
+          aria-label="Glass before it"
+          className={SELECT}
+          value={glass.key}
+          onChange={(e) => chooseGlass(e.target.value)}
+        >
           {GLASSES.map((g) => (
             <option key={g.key} value={g.key}>
               {g.name}
@@ -68,10 +78,21 @@ function ImportDialog({ onClose }: { onClose: () => void }) {
     onClose();
   };
   return (
-    <Dialog open onClose={onClose} title="Import a lamp" description="Its spectrum as a file of two columns, nm and power: CSV, tabs or spaces. What was not measured below 400 nm counts as no UV.">
+    <Dialog
+      open
+      onClose={onClose}
+      title="Import a lamp"
+      description="Its spectrum as a file of two columns, nm and power: CSV, tabs or spaces. What was not measured below 400 nm counts as no UV."
+    >
       <div className="space-y-3">
         <TextField label="Name" maxLength={80} value={name} onChange={(e) => setName(e.target.value)} error={wrong} />
-        <DropZone label="Bring a spectrum" hint="or drop it here" accept=".csv,.tsv,.txt,text/csv,text/plain" disabled={adding.isLoading} onFiles={([file]) => void take(file)} />
+        <DropZone
+          label="Bring a spectrum"
+          hint="or drop it here"
+          accept=".csv,.tsv,.txt,text/csv,text/plain"
+          disabled={adding.isLoading}
+          onFiles={([file]) => void take(file)}
+        />
         <ErrorNote error={(adding.error ?? removing.error) as never} />
         {own.length > 0 && (
           <ul aria-label="Lamps imported" className="border-t border-line">

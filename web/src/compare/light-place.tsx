@@ -35,8 +35,24 @@ function Turns({ laid, lit }: CompareProps) {
   useEffect(() => {
     if (!lit.ready) return;
     let live = true;
-    void Promise.all(laid.map(async (condition, i) => ({ condition, letter: MARKS[i].letter, ...(await desk().turns(condition.id, own)) }))).then(
-      (all) => live && setTurning(all.flatMap((t) => (t.list && t.mean !== undefined ? [{ condition: t.condition, letter: t.letter, list: t.list, mean: t.mean }] : [])).sort((p, q) => p.mean - q.mean)),
+    void Promise.all(
+      laid.map(async (condition, i) => ({
+        condition,
+        letter: MARKS[i].letter,
+        ...(await desk().turns(condition.id, own)),
+      })),
+    ).then(
+      (all) =>
+        live &&
+        setTurning(
+          all
+            .flatMap((t) =>
+              t.list && t.mean !== undefined
+                ? [{ condition: t.condition, letter: t.letter, list: t.list, mean: t.mean }]
+                : [],
+            )
+            .sort((p, q) => p.mean - q.mean),
+        ),
     );
     return () => void (live = false);
     // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -47,7 +63,8 @@ function Turns({ laid, lit }: CompareProps) {
     <section aria-label="Holding its colour">
       <h3 className="text-[1.1rem]">Which holds its colour</h3>
       <p className="mb-2 max-w-[80ch] text-[13px] text-quiet">
-        ΔE00 from how it looks under D50 with its UV, the eye used to each light: first the white, then the mean of the middle greys against the paper. The steadiest paper is first.
+        ΔE00 from how it looks under D50 with its UV, the eye used to each light: first the white, then the mean of the
+        middle greys against the paper. The steadiest paper is first.
       </p>
       {turning.length > 0 && (
         <div className="scroll-quiet overflow-x-auto" tabIndex={0} role="region" aria-label="Turns from light to light">
@@ -60,7 +77,8 @@ function Turns({ laid, lit }: CompareProps) {
                 {turning.map((t, i) => (
                   <th key={t.condition.id} scope="col" className="py-1 pr-4 font-normal">
                     <span className="text-ink">
-                      {i + 1}. <b className="font-serif">{t.letter}</b> <span className="font-serif">{t.condition.paper.name}</span>
+                      {i + 1}. <b className="font-serif">{t.letter}</b>{' '}
+                      <span className="font-serif">{t.condition.paper.name}</span>
                     </span>
                     <span className="block max-w-40 truncate">{t.condition.mediaSetting}</span>
                   </th>
@@ -75,7 +93,8 @@ function Turns({ laid, lit }: CompareProps) {
                   </th>
                   {turning.map((t) => (
                     <td key={t.condition.id} className="py-1 pr-4">
-                      {formatNumber(t.list[n].white, 1)} <span className="text-quiet">white,</span> {formatNumber(t.list[n].greys, 1)} <span className="text-quiet">greys</span>
+                      {formatNumber(t.list[n].white, 1)} <span className="text-quiet">white,</span>{' '}
+                      {formatNumber(t.list[n].greys, 1)} <span className="text-quiet">greys</span>
                     </td>
                   ))}
                 </tr>
@@ -94,7 +113,11 @@ function Turns({ laid, lit }: CompareProps) {
           </table>
         </div>
       )}
-      {without.length > 0 && <p className="mt-2 text-quiet">Without spectra nothing can be said of {without.map((c) => c.paper.name).join(', ')}.</p>}
+      {without.length > 0 && (
+        <p className="mt-2 text-quiet">
+          Without spectra nothing can be said of {without.map((c) => c.paper.name).join(', ')}.
+        </p>
+      )}
     </section>
   );
 }
@@ -102,15 +125,26 @@ function Turns({ laid, lit }: CompareProps) {
 const OWN = 'measured';
 
 /** The monitor's white, as chosen or measured. */
-function useMonitor(): { monitor?: MonitorWhite; choice: string; setChoice: (v: string) => void; typed: Record<'x' | 'y' | 'Y', string>; type: (key: 'x' | 'y' | 'Y', value: string) => void; wrong?: string } {
+function useMonitor(): {
+  monitor?: MonitorWhite;
+  choice: string;
+  setChoice: (v: string) => void;
+  typed: Record<'x' | 'y' | 'Y', string>;
+  type: (key: 'x' | 'y' | 'Y', value: string) => void;
+  wrong?: string;
+} {
   const [choice, setChoice] = useRemembered('monitor', 'D50');
   const [x, setX] = useRemembered('monitor-x', '0.3457');
   const [y, setY] = useRemembered('monitor-y', '0.3585');
   const [Y, setBright] = useRemembered('monitor-luminance', '90');
   const number = (text: string) => Number(text.replace(',', '.'));
-  const xy = choice === OWN ? { x: number(x), y: number(y) } : (MONITOR_WHITES[choice as keyof typeof MONITOR_WHITES] ?? MONITOR_WHITES.D50);
+  const xy =
+    choice === OWN
+      ? { x: number(x), y: number(y) }
+      : (MONITOR_WHITES[choice as keyof typeof MONITOR_WHITES] ?? MONITOR_WHITES.D50);
   const relativeLuminance = number(Y) / 100;
-  const sound = xy.x > 0.2 && xy.x < 0.5 && xy.y > 0.2 && xy.y < 0.5 && relativeLuminance > 0.05 && relativeLuminance < 5;
+  const sound =
+    xy.x > 0.2 && xy.x < 0.5 && xy.y > 0.2 && xy.y < 0.5 && relativeLuminance > 0.05 && relativeLuminance < 5;
   return {
     monitor: sound ? { ...xy, relativeLuminance } : undefined,
     choice,
@@ -124,39 +158,86 @@ function useMonitor(): { monitor?: MonitorWhite; choice: string; setChoice: (v: 
 function Screen({ laid, lit }: CompareProps) {
   const { monitor, choice, setChoice, typed, type, wrong } = useMonitor();
   const [matches, setMatches] = useState<{ condition: LitCondition; letter: string; match: ScreenMatch }[]>([]);
-  const key = [laid.map((c) => c.id).join(), lit.light.key, lit.glass.key, monitor && [monitor.x, monitor.y, monitor.relativeLuminance].join(), lit.ready].join('/');
+  const key = [
+    laid.map((c) => c.id).join(),
+    lit.light.key,
+    lit.glass.key,
+    monitor && [monitor.x, monitor.y, monitor.relativeLuminance].join(),
+    lit.ready,
+  ].join('/');
   useEffect(() => {
     if (!lit.ready || !monitor) return;
     let live = true;
-    void Promise.all(laid.map(async (condition, i) => ({ condition, letter: MARKS[i].letter, match: await desk().screen(condition.id, lit.light.power, lit.glass.key, monitor) }))).then((all) => live && setMatches(all.flatMap((m) => (m.match ? [{ ...m, match: m.match }] : []))));
+    void Promise.all(
+      laid.map(async (condition, i) => ({
+        condition,
+        letter: MARKS[i].letter,
+        match: await desk().screen(condition.id, lit.light.power, lit.glass.key, monitor),
+      })),
+    ).then((all) => live && setMatches(all.flatMap((m) => (m.match ? [{ ...m, match: m.match }] : []))));
     return () => void (live = false);
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
-  const residual = (r: ScreenMatch['asItIs']) => `${formatNumber(r.white, 1)} · ${formatNumber(r.greys, 1)} · ${formatNumber(r.colours, 1)}`;
+  const residual = (r: ScreenMatch['asItIs']) =>
+    `${formatNumber(r.white, 1)} · ${formatNumber(r.greys, 1)} · ${formatNumber(r.colours, 1)}`;
   return (
     <section aria-label="A monitor beside the print">
       <h3 className="text-[1.1rem]">A monitor beside the print</h3>
-      <p className="mb-2 max-w-[80ch] text-[13px] text-quiet">What is left between screen and print in this light, ΔE00: white · greys · colours. The screen is thought to show greys of its own white, and colours as the inks reflect them.</p>
+      <p className="mb-2 max-w-[80ch] text-[13px] text-quiet">
+        What is left between screen and print in this light, ΔE00: white · greys · colours. The screen is thought to
+        show greys of its own white, and colours as the inks reflect them.
+      </p>
       <div className="mb-3 flex flex-wrap items-end gap-3">
-        <ChoiceField label="Monitor white" className="w-40" value={choice} onChange={(e) => setChoice(e.target.value)} options={[['D50', 'D50'], ['D65', 'D65'], [OWN, 'measured']]} />
+        <ChoiceField
+          label="Monitor white"
+          className="w-40"
+          value={choice}
+          onChange={(e) => setChoice(e.target.value)}
+          options={[
+            ['D50', 'D50'],
+            ['D65', 'D65'],
+            [OWN, 'measured'],
+          ]}
+        />
         {choice === OWN && (
           <>
-            <TextField label="x" className="w-24" inputMode="decimal" value={typed.x} onChange={(e) => type('x', e.target.value)} />
-            <TextField label="y" className="w-24" inputMode="decimal" value={typed.y} onChange={(e) => type('y', e.target.value)} />
+            <TextField
+              label="x"
+              className="w-24"
+              inputMode="decimal"
+              value={typed.x}
+              onChange={(e) => type('x', e.target.value)}
+            />
+            <TextField
+              label="y"
+              className="w-24"
+              inputMode="decimal"
+              value={typed.y}
+              onChange={(e) => type('y', e.target.value)}
+            />
           </>
         )}
-        <TextField label="Luminance" unit="% of a white card in the light" className="w-80" inputMode="decimal" value={typed.Y} onChange={(e) => type('Y', e.target.value)} />
+        <TextField
+          label="Luminance"
+          unit="% of a white card in the light"
+          className="w-80"
+          inputMode="decimal"
+          value={typed.Y}
+          onChange={(e) => type('Y', e.target.value)}
+        />
       </div>
       {wrong && <p role="alert">{wrong}</p>}
       {!wrong && matches.length > 0 && (
         <table className="w-full border-t border-edge">
           <thead>
             <tr className="text-left text-[13px] text-quiet">
-              {['Paper', 'Monitor as it is', 'Set to the paper’s white', 'Set to the paper without its brightener'].map((h) => (
-                <th key={h} scope="col" className="py-1 pr-4 font-normal">
-                  {h}
-                </th>
-              ))}
+              {['Paper', 'Monitor as it is', 'Set to the paper’s white', 'Set to the paper without its brightener'].map(
+                (h) => (
+                  <th key={h} scope="col" className="py-1 pr-4 font-normal">
+                    {h}
+                  </th>
+                ),
+              )}
             </tr>
           </thead>
           <tbody>
@@ -168,11 +249,15 @@ function Screen({ laid, lit }: CompareProps) {
                 <td className="py-1.5 pr-4">{residual(m.asItIs)}</td>
                 <td className="py-1.5 pr-4">
                   {residual(m.toPaperWhite)}
-                  <span className="block text-[12.5px] text-quiet">x {m.paperWhiteXy[0].toFixed(4)}, y {m.paperWhiteXy[1].toFixed(4)}</span>
+                  <span className="block text-[12.5px] text-quiet">
+                    x {m.paperWhiteXy[0].toFixed(4)}, y {m.paperWhiteXy[1].toFixed(4)}
+                  </span>
                 </td>
                 <td className="py-1.5 pr-4">
                   {residual(m.toDull)}
-                  <span className="block text-[12.5px] text-quiet">x {m.dullXy[0].toFixed(4)}, y {m.dullXy[1].toFixed(4)}</span>
+                  <span className="block text-[12.5px] text-quiet">
+                    x {m.dullXy[0].toFixed(4)}, y {m.dullXy[1].toFixed(4)}
+                  </span>
                 </td>
               </tr>
             ))}
@@ -184,8 +269,10 @@ function Screen({ laid, lit }: CompareProps) {
           .filter(({ match: m }) => m.toDull.white >= 1)
           .map(({ condition: c, match: m }) => (
             <li key={c.id}>
-              {c.paper.name} can’t be matched whole: its brightener lifts the bare paper by {formatNumber(m.toDull.white, 1)} ΔE00 and its inked parts by {formatNumber(m.toDull.colours, 1)} only. Set to its white, colours stay off by {formatNumber(m.toPaperWhite.colours, 1)}; set to
-              the inks, the white does by {formatNumber(m.toDull.white, 1)}.
+              {c.paper.name} can’t be matched whole: its brightener lifts the bare paper by{' '}
+              {formatNumber(m.toDull.white, 1)} ΔE00 and its inked parts by {formatNumber(m.toDull.colours, 1)} only.
+              Set to its white, colours stay off by {formatNumber(m.toPaperWhite.colours, 1)}; set to the inks, the
+              white does by {formatNumber(m.toDull.white, 1)}.
             </li>
           ))}
       </ul>

@@ -1,6 +1,15 @@
 import { useState } from 'react';
 import { Slider } from 'radix-ui';
-import { EVEN_WEIGHTS, findLikes, profileDonors, TRAIT_KEYS, TRAITS, type LikeCandidate, type Likeness, type Weights } from '@rakuen/core/likeness/likeness';
+import {
+  EVEN_WEIGHTS,
+  findLikes,
+  profileDonors,
+  TRAIT_KEYS,
+  TRAITS,
+  type LikeCandidate,
+  type Likeness,
+  type Weights,
+} from '@rakuen/core/likeness/likeness';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { useConditionsQuery } from '../api/api.ts';
@@ -10,7 +19,14 @@ import { Strip } from '../parts/strip.tsx';
 import { useTable } from '../table/use-table.ts';
 import type { CompareProps } from './compare-screen.tsx';
 
-const candidate = (c: ConditionView): LikeCandidate => ({ id: c.id, figures: c.facts?.figures ?? {}, coating: c.paper.coating, weightGsm: c.paper.weightGsm, thicknessUm: c.paper.thicknessUm, profile: c.profile });
+const candidate = (c: ConditionView): LikeCandidate => ({
+  id: c.id,
+  figures: c.facts?.figures ?? {},
+  coating: c.paper.coating,
+  weightGsm: c.paper.weightGsm,
+  thicknessUm: c.paper.thicknessUm,
+  profile: c.profile,
+});
 const MOST_SHOWN = 6;
 
 /** What to take in place of the sheet in the left hand, and what will change. */
@@ -26,14 +42,20 @@ export function LikePlace({ left }: CompareProps) {
       {donors && (
         <section aria-label="A profile to begin with">
           <h3 className="text-[1.1rem]">A profile to begin with</h3>
-          <p className="mb-2 max-w-[80ch] text-[13px] text-quiet">Nobody makes a profile for {left.paper.name}. Coated matt papers that have one, the nearest white first (practice): it is a start, and black and gamut will be less on the uncoated sheet.</p>
+          <p className="mb-2 max-w-[80ch] text-[13px] text-quiet">
+            Nobody makes a profile for {left.paper.name}. Coated matt papers that have one, the nearest white first
+            (practice): it is a start, and black and gamut will be less on the uncoated sheet.
+          </p>
           <LikeList likes={donors.slice(0, MOST_SHOWN)} conditions={others} withProfile />
           {donors.length === 0 && <p>No coated matt condition with a profile was measured yet.</p>}
         </section>
       )}
       <section aria-label="Nearest overall">
         <h3 className="text-[1.1rem]">In place of {left.paper.name}</h3>
-        <p className="mb-2 max-w-[80ch] text-[13px] text-quiet">Out of stock, or no longer what it was: the nearest first, by the traits below, each counted in steps an eye or a hand would notice (our own). What changes is said from the sheet in the left hand.</p>
+        <p className="mb-2 max-w-[80ch] text-[13px] text-quiet">
+          Out of stock, or no longer what it was: the nearest first, by the traits below, each counted in steps an eye
+          or a hand would notice (our own). What changes is said from the sheet in the left hand.
+        </p>
         <fieldset className="mb-4 grid grid-cols-4 gap-x-6 gap-y-2 max-[1150px]:grid-cols-3">
           <legend className="mb-1">What counts</legend>
           {TRAIT_KEYS.map((t) => (
@@ -42,11 +64,21 @@ export function LikePlace({ left }: CompareProps) {
                 <span id={`weight-${t}`}>{TRAITS[t].name}</span>
                 <span className="text-quiet">{weights[t] === 0 ? 'not' : `× ${formatNumber(weights[t], 1)}`}</span>
               </div>
-              <Slider.Root className="relative flex h-6 touch-none items-center" min={0} max={3} step={0.5} value={[weights[t]]} onValueChange={([v]) => setWeights({ ...weights, [t]: v })}>
+              <Slider.Root
+                className="relative flex h-6 touch-none items-center"
+                min={0}
+                max={3}
+                step={0.5}
+                value={[weights[t]]}
+                onValueChange={([v]) => setWeights({ ...weights, [t]: v })}
+              >
                 <Slider.Track className="relative h-1 w-full bg-line">
                   <Slider.Range className="absolute h-full bg-ink" />
                 </Slider.Track>
-                <Slider.Thumb aria-labelledby={`weight-${t}`} className="block size-5 rounded-full border-2 border-ink bg-field" />
+                <Slider.Thumb
+                  aria-labelledby={`weight-${t}`}
+                  className="block size-5 rounded-full border-2 border-ink bg-field"
+                />
               </Slider.Root>
             </div>
           ))}
@@ -58,7 +90,15 @@ export function LikePlace({ left }: CompareProps) {
   );
 }
 
-function LikeList({ likes, conditions, withProfile = false }: { likes: Likeness[]; conditions: ConditionView[]; withProfile?: boolean }) {
+function LikeList({
+  likes,
+  conditions,
+  withProfile = false,
+}: {
+  likes: Likeness[];
+  conditions: ConditionView[];
+  withProfile?: boolean;
+}) {
   const table = useTable();
   return (
     <ol className="border-t border-edge">
@@ -69,12 +109,16 @@ function LikeList({ likes, conditions, withProfile = false }: { likes: Likeness[
             <Strip paper={c.paper} facts={c.facts} size="small" />
             <div className="min-w-0">
               <p>
-                {i + 1}. <span className="font-serif text-[1.05rem]">{c.paper.name}</span> <span className="text-quiet">{conditionLine(c)}</span>
+                {i + 1}. <span className="font-serif text-[1.05rem]">{c.paper.name}</span>{' '}
+                <span className="text-quiet">{conditionLine(c)}</span>
                 {withProfile && <span className="block text-[13px]">{c.profile}</span>}
               </p>
               <p className="text-[13px]">{changesOf(like)}</p>
             </div>
-            <QuietButton aria-label={table.has(c.id) ? `Put ${c.paper.name} back` : `Lay ${c.paper.name} on the table`} onClick={() => table.togglePaper(c.id, c.paper.name)}>
+            <QuietButton
+              aria-label={table.has(c.id) ? `Put ${c.paper.name} back` : `Lay ${c.paper.name} on the table`}
+              onClick={() => table.togglePaper(c.id, c.paper.name)}
+            >
               {table.has(c.id) ? 'Put back' : 'Lay out'}
             </QuietButton>
           </li>
@@ -89,8 +133,17 @@ function changesOf({ changes }: Likeness): string {
   const told = changes.flatMap(({ trait, change }) => {
     if (change === undefined) return [];
     const { name, unit } = TRAITS[trait];
-    const digits = trait === 'black' || trait === 'texture' ? 2 : trait === 'weight' || trait === 'gamut' || trait === 'gloss' ? 0 : 1;
-    return [trait === 'white' ? `white ${formatNumber(change, digits)} ${unit} apart` : `${name.toLowerCase()} ${change > 0 ? '+' : ''}${formatNumber(change, digits)} ${unit}`];
+    const digits =
+      trait === 'black' || trait === 'texture'
+        ? 2
+        : trait === 'weight' || trait === 'gamut' || trait === 'gloss'
+          ? 0
+          : 1;
+    return [
+      trait === 'white'
+        ? `white ${formatNumber(change, digits)} ${unit} apart`
+        : `${name.toLowerCase()} ${change > 0 ? '+' : ''}${formatNumber(change, digits)} ${unit}`,
+    ];
   });
   const unknown = changes.filter((c) => c.change === undefined).map((c) => TRAITS[c.trait].name.toLowerCase());
   return `${told.join(', ')}${unknown.length > 0 ? `; not measured: ${unknown.join(', ')}` : ''}.`;

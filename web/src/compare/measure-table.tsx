@@ -35,11 +35,26 @@ function marksOf(laid: readonly LitCondition[], m: Measure, thresholds: Threshol
   const [first, last] = [known[0], known[known.length - 1]];
   if (!m.better || known.length < 2) return new Map();
   const difference = differenceOf(m, first.facts!.figures[m.key], last.facts!.figures[m.key], thresholds);
-  return difference?.verdict === 'within your noise' ? new Map() : new Map([[first.id, 'best'], [last.id, 'least']]);
+  return difference?.verdict === 'within your noise'
+    ? new Map()
+    : new Map([
+        [first.id, 'best'],
+        [last.id, 'least'],
+      ]);
 }
 
 /** Every measure of all that lies on the table: put in order, hidden, with spread, or as differences from the sheet in the left hand. */
-export function MeasureTable({ laid, left, right, thresholds }: { laid: LitCondition[]; left: LitCondition; right: LitCondition; thresholds: Thresholds }) {
+export function MeasureTable({
+  laid,
+  left,
+  right,
+  thresholds,
+}: {
+  laid: LitCondition[];
+  left: LitCondition;
+  right: LitCondition;
+  thresholds: Thresholds;
+}) {
   const [by, setBy] = useState<string>();
   const [spread, setSpread] = useState(false);
   const [differences, setDifferences] = useState(false);
@@ -55,13 +70,13 @@ export function MeasureTable({ laid, left, right, thresholds }: { laid: LitCondi
   return (
     <section aria-label="Measures of all papers">
       <div className="flex flex-wrap items-center gap-x-6">
-        <TickField label="Differences from the left hand" checked={differences} onChange={(e) => setDifferences(e.target.checked)} />
+        <TickField
+          label="Differences from the left hand"
+          checked={differences}
+          onChange={(e) => setDifferences(e.target.checked)}
+        />
         <TickField label="With their spread" checked={spread} onChange={(e) => setSpread(e.target.checked)} />
-        {by && (
-          <QuietButton onClick={() => setBy(undefined)}>
-            In the order of the table again
-          </QuietButton>
-        )}
+        {by && <QuietButton onClick={() => setBy(undefined)}>In the order of the table again</QuietButton>}
         {away.size > 0 && (
           <QuietButton onClick={() => hide(new Set())}>
             Show {away.size} hidden {away.size === 1 ? 'measure' : 'measures'}
@@ -81,7 +96,8 @@ export function MeasureTable({ laid, left, right, thresholds }: { laid: LitCondi
               </th>
               {order.map((c) => (
                 <th key={c.id} scope="col" className={`px-2 py-1 text-left font-normal ${inHand(c)}`}>
-                  <span className="font-serif font-semibold">{letter.get(c.id)}</span> {c.id === left.id && <span className="text-quiet">left hand</span>}
+                  <span className="font-serif font-semibold">{letter.get(c.id)}</span>{' '}
+                  {c.id === left.id && <span className="text-quiet">left hand</span>}
                   {c.id === right.id && <span className="text-quiet">right hand</span>}
                   <span className="block max-w-36 truncate font-serif" title={`${c.paper.name}, ${conditionLine(c)}`}>
                     {c.paper.name}
@@ -108,10 +124,17 @@ export function MeasureTable({ laid, left, right, thresholds }: { laid: LitCondi
                       <th scope="row" className="py-1 pr-2 text-left font-normal" title={m.definition}>
                         <span className="flex items-center gap-1">
                           <span>
-                            {m.name} <span className="text-[12px] text-quiet">{m.unit === ': 1' || m.name.endsWith(m.unit) ? '' : m.unit}</span>
+                            {m.name}{' '}
+                            <span className="text-[12px] text-quiet">
+                              {m.unit === ': 1' || m.name.endsWith(m.unit) ? '' : m.unit}
+                            </span>
                           </span>
                           <span className="ml-auto flex opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 [@media(hover:none)]:opacity-100">
-                            <RowButton label={`Order the papers by ${m.name}`} pressed={by === m.key} onClick={() => setBy(by === m.key ? undefined : m.key)}>
+                            <RowButton
+                              label={`Order the papers by ${m.name}`}
+                              pressed={by === m.key}
+                              onClick={() => setBy(by === m.key ? undefined : m.key)}
+                            >
                               <ArrowDownUp size={13} aria-hidden />
                             </RowButton>
                             <RowButton label={`Hide ${m.name}`} onClick={() => hide(new Set([...away, m.key]))}>
@@ -120,11 +143,19 @@ export function MeasureTable({ laid, left, right, thresholds }: { laid: LitCondi
                           </span>
                         </span>
                       </th>
-                      <td className="py-1 pr-4">{difference ? difference.verdict : <span className="text-quiet">—</span>}</td>
+                      <td className="py-1 pr-4">
+                        {difference ? difference.verdict : <span className="text-quiet">—</span>}
+                      </td>
                       {order.map((c, place) => (
                         <td key={c.id} className={`px-2 py-1 whitespace-pre ${inHand(c)}`}>
-                          {by === m.key && valueOf(c, m) !== undefined && <span className="mr-1 text-[12px] text-quiet">{place + 1}.</span>}
-                          {differences && c.id !== left.id ? <DifferenceCell measure={m} of={c} from={left} /> : <Measured measure={m} condition={c} unit={m.unit === ': 1'} />}
+                          {by === m.key && valueOf(c, m) !== undefined && (
+                            <span className="mr-1 text-[12px] text-quiet">{place + 1}.</span>
+                          )}
+                          {differences && c.id !== left.id ? (
+                            <DifferenceCell measure={m} of={c} from={left} />
+                          ) : (
+                            <Measured measure={m} condition={c} unit={m.unit === ': 1'} />
+                          )}
                           {spread && !differences && <Spread measure={m} of={c} />}
                           {marks.has(c.id) && (
                             <span className="ml-1 text-[11px]">
@@ -162,9 +193,26 @@ export function MeasureTable({ laid, left, right, thresholds }: { laid: LitCondi
   );
 }
 
-function RowButton({ label, pressed, onClick, children }: { label: string; pressed?: boolean; onClick: () => void; children: ReactNode }) {
+function RowButton({
+  label,
+  pressed,
+  onClick,
+  children,
+}: {
+  label: string;
+  pressed?: boolean;
+  onClick: () => void;
+  children: ReactNode;
+}) {
   return (
-    <button type="button" aria-label={label} title={label} aria-pressed={pressed} onClick={onClick} className={`-my-1 flex size-[26px] items-center justify-center rounded-[3px] hover:bg-field ${pressed ? 'bg-field' : ''}`}>
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      aria-pressed={pressed}
+      onClick={onClick}
+      className={`-my-1 flex size-[26px] items-center justify-center rounded-[3px] hover:bg-field ${pressed ? 'bg-field' : ''}`}
+    >
       {children}
     </button>
   );
@@ -173,7 +221,8 @@ function RowButton({ label, pressed, onClick, children }: { label: string; press
 /** How far a paper lies from the one in the left hand, with its sign. */
 function DifferenceCell({ measure, of, from }: { measure: Measure; of: LitCondition; from: LitCondition }) {
   const [p, q] = [of.facts?.figures[measure.key], from.facts?.figures[measure.key]];
-  if (p?.shape === 'colour' && q?.shape === 'colour') return <>{[0, 1, 2].map((c) => signed(p.lab[c] - q.lab[c], 1)).join('  ')}</>;
+  if (p?.shape === 'colour' && q?.shape === 'colour')
+    return <>{[0, 1, 2].map((c) => signed(p.lab[c] - q.lab[c], 1)).join('  ')}</>;
   if (p?.shape !== 'scalar' || q?.shape !== 'scalar') return <span className="text-quiet">—</span>;
   return <>{signed(p.value - q.value, supportedDigits(Math.hypot(p.sd, q.sd), measure.digits))}</>;
 }

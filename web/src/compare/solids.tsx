@@ -59,7 +59,11 @@ export function Solids({ solids }: { solids: NamedSolid[] }) {
       <div className="mb-2 flex flex-wrap items-center gap-2">
         <span className="text-quiet">Seen from</span>
         {Object.entries(VIEWS).map(([key, { name }]) => (
-          <Button key={key} aria-label={`Seen from ${name}`} onClick={() => setView({ name: key as View, turn: view.turn + 1 })}>
+          <Button
+            key={key}
+            aria-label={`Seen from ${name}`}
+            onClick={() => setView({ name: key as View, turn: view.turn + 1 })}
+          >
             {name}
           </Button>
         ))}
@@ -72,21 +76,35 @@ export function Solids({ solids }: { solids: NamedSolid[] }) {
         className="h-[430px] touch-none border border-line"
         data-testid="solids"
       >
-        <Canvas frameloop="demand" flat linear camera={{ position: [...VIEWS.slant.at], fov: 34, near: 1, far: 2000 }} gl={{ antialias: true, preserveDrawingBuffer: true }} fallback={<p className="p-4">This browser draws no solids; the cuts below show the same.</p>}>
+        <Canvas
+          frameloop="demand"
+          flat
+          linear
+          camera={{ position: [...VIEWS.slant.at], fov: 34, near: 1, far: 2000 }}
+          gl={{ antialias: true, preserveDrawingBuffer: true }}
+          fallback={<p className="p-4">This browser draws no solids; the cuts below show the same.</p>}
+        >
           <Hand controls={controls} view={view} />
           <Axes />
-          {solids.map((s, i) => (i === 0 ? <Body key={s.id} mesh={s.mesh} /> : <Net key={s.id} mesh={s.mesh} faint={i === 2} />))}
+          {solids.map((s, i) =>
+            i === 0 ? <Body key={s.id} mesh={s.mesh} /> : <Net key={s.id} mesh={s.mesh} faint={i === 2} />,
+          )}
         </Canvas>
       </div>
       <figcaption className="mt-1 text-[13px]">
         <ul className="flex flex-wrap gap-x-6">
           {solids.map((s, i) => (
             <li key={s.id}>
-              <b className="font-serif">{s.letter}</b> {s.name}, {['a body in its own colours', 'a net', 'a fainter net'][i]}, {formatNumber(Math.round(meshVolume(s.mesh) / 100) * 100, 0)} cubic Lab units
+              <b className="font-serif">{s.letter}</b> {s.name},{' '}
+              {['a body in its own colours', 'a net', 'a fainter net'][i]},{' '}
+              {formatNumber(Math.round(meshVolume(s.mesh) / 100) * 100, 0)} cubic Lab units
             </li>
           ))}
         </ul>
-        <p className="text-quiet">L* stands upright, a* runs to the reds, b* to the yellows; a ring every 50 of chroma. Colours as far as this screen shows them.</p>
+        <p className="text-quiet">
+          L* stands upright, a* runs to the reds, b* to the yellows; a ring every 50 of chroma. Colours as far as this
+          screen shows them.
+        </p>
       </figcaption>
     </figure>
   );
@@ -116,7 +134,13 @@ function Net({ mesh, faint }: { mesh: GamutMesh; faint: boolean }) {
   useEffect(() => void lines.computeLineDistances(), [lines]);
   return (
     <>
-      <primitive object={lines}>{faint ? <lineDashedMaterial color="#131313" dashSize={2.5} gapSize={4} /> : <lineBasicMaterial color="#131313" transparent opacity={0.7} />}</primitive>
+      <primitive object={lines}>
+        {faint ? (
+          <lineDashedMaterial color="#131313" dashSize={2.5} gapSize={4} />
+        ) : (
+          <lineBasicMaterial color="#131313" transparent opacity={0.7} />
+        )}
+      </primitive>
       {/* What lies behind or inside another solid shows through faintly. */}
       <primitive object={hidden}>
         <lineBasicMaterial color="#131313" transparent opacity={faint ? 0.05 : 0.1} depthTest={false} />
@@ -143,9 +167,16 @@ function Axes() {
   const lines = useMemo(() => {
     const points: number[] = [0, 0, 0, 0, 100, 0];
     for (const r of RINGS) {
-      for (let i = 0; i < 72; i++) for (const k of [i, i + 1]) points.push(r * Math.cos((k * Math.PI) / 36), 0, r * Math.sin((k * Math.PI) / 36));
+      for (let i = 0; i < 72; i++)
+        for (const k of [i, i + 1]) points.push(r * Math.cos((k * Math.PI) / 36), 0, r * Math.sin((k * Math.PI) / 36));
     }
-    for (const [x, z] of [[1, 0], [-1, 0], [0, 1], [0, -1]]) points.push(0, 0, 0, 120 * x, 0, 120 * z);
+    for (const [x, z] of [
+      [1, 0],
+      [-1, 0],
+      [0, 1],
+      [0, -1],
+    ])
+      points.push(0, 0, 0, 120 * x, 0, 120 * z);
     const geometry = new BufferGeometry();
     geometry.setAttribute('position', new BufferAttribute(Float32Array.from(points), 3));
     return new LineSegments(geometry);

@@ -15,7 +15,22 @@ import type { CompareProps } from './compare-screen.tsx';
 import { heightsOf, relit, type Relief } from './relief.ts';
 import type { LitCondition } from './use-light.ts';
 
-const ROWS: readonly Measure[] = [gloss20, gloss60, gloss85, glossDifferential, bronzing, rubAfterMinutes, rubAfterADay, blockedRings, textureWavelength, textureAmplitude, weight, thickness, bulk, opacity];
+const ROWS: readonly Measure[] = [
+  gloss20,
+  gloss60,
+  gloss85,
+  glossDifferential,
+  bronzing,
+  rubAfterMinutes,
+  rubAfterADay,
+  blockedRings,
+  textureWavelength,
+  textureAmplitude,
+  weight,
+  thickness,
+  bulk,
+  opacity,
+];
 
 /** Sheets from the side at true relative thickness, their surface under a lamp that can be moved, and what was measured and judged of both. */
 export function SurfacePlace({ laid }: CompareProps) {
@@ -24,7 +39,12 @@ export function SurfacePlace({ laid }: CompareProps) {
       <SideView laid={laid} />
       <Textures laid={laid} />
       <section aria-label="Surface and body, figures">
-        <div className="scroll-quiet overflow-x-auto" tabIndex={0} role="region" aria-label="Figures of surface and body">
+        <div
+          className="scroll-quiet overflow-x-auto"
+          tabIndex={0}
+          role="region"
+          aria-label="Figures of surface and body"
+        >
           <table className="w-full border-t border-edge whitespace-nowrap">
             <thead>
               <tr className="text-left">
@@ -66,7 +86,10 @@ function SideView({ laid }: { laid: LitCondition[] }) {
   return (
     <section aria-label="From the side">
       <h3 className="text-[1.1rem]">From the side</h3>
-      <p className="mb-2 text-[13px] text-quiet">Each edge {formatNumber(PX_PER_UM * 1000, 0)} px to the millimetre: as thick as the others make it look. The micrometer’s word where there is one, else the maker’s.</p>
+      <p className="mb-2 text-[13px] text-quiet">
+        Each edge {formatNumber(PX_PER_UM * 1000, 0)} px to the millimetre: as thick as the others make it look. The
+        micrometer’s word where there is one, else the maker’s.
+      </p>
       <ul className="grid grid-cols-[auto_1fr] items-end gap-x-5 gap-y-2">
         {laid.map((c, i) => {
           const measured = c.facts?.figures.thickness;
@@ -81,14 +104,31 @@ function SideView({ laid }: { laid: LitCondition[] }) {
                 <span
                   aria-hidden
                   className="block w-full max-w-[440px] border-x border-edge"
-                  style={{ height: Math.max(2, um * PX_PER_UM), background: white?.shape === 'colour' ? screenColour(white.lab).css : 'var(--field)', borderTop: '1px solid var(--ink)', borderBottom: '1px solid var(--ink)' }}
+                  style={{
+                    height: Math.max(2, um * PX_PER_UM),
+                    background: white?.shape === 'colour' ? screenColour(white.lab).css : 'var(--field)',
+                    borderTop: '1px solid var(--ink)',
+                    borderBottom: '1px solid var(--ink)',
+                  }}
                 />
                 <span className="text-[13px] whitespace-nowrap">
-                  {measured?.shape === 'scalar' ? <Measured measure={thickness} condition={c} /> : <Claimed>{`${formatNumber(um, 0)} µm`}</Claimed>}
+                  {measured?.shape === 'scalar' ? (
+                    <Measured measure={thickness} condition={c} />
+                  ) : (
+                    <Claimed>{`${formatNumber(um, 0)} µm`}</Claimed>
+                  )}
                   {', '}
-                  {c.facts?.figures.weight?.shape === 'scalar' ? <Measured measure={weight} condition={c} /> : <Claimed>{`${formatNumber(c.paper.weightGsm, 0)} g/m²`}</Claimed>}
+                  {c.facts?.figures.weight?.shape === 'scalar' ? (
+                    <Measured measure={weight} condition={c} />
+                  ) : (
+                    <Claimed>{`${formatNumber(c.paper.weightGsm, 0)} g/m²`}</Claimed>
+                  )}
                   {', '}
-                  {c.facts?.figures.bulk?.shape === 'scalar' ? <Measured measure={bulk} condition={c} /> : <Claimed>{`${formatNumber(c.paper.thicknessUm / c.paper.weightGsm, 2)} cm³/g`}</Claimed>}
+                  {c.facts?.figures.bulk?.shape === 'scalar' ? (
+                    <Measured measure={bulk} condition={c} />
+                  ) : (
+                    <Claimed>{`${formatNumber(c.paper.thicknessUm / c.paper.weightGsm, 2)} cm³/g`}</Claimed>
+                  )}
                 </span>
               </div>
             </li>
@@ -116,17 +156,28 @@ function Textures({ laid }: { laid: LitCondition[] }) {
     <section aria-label="Texture under a lamp">
       <h3 className="text-[1.1rem]">Texture under a lamp</h3>
       {scanned.length === 0 ? (
-        <p className="text-quiet">None of these sheets was scanned. At the bench, a scan under a raking lamp is brought or made.</p>
+        <p className="text-quiet">
+          None of these sheets was scanned. At the bench, a scan under a raking lamp is brought or made.
+        </p>
       ) : (
         <>
           <p className="mb-2 max-w-[80ch] text-[13px] text-quiet">
-            {SHOWN_MM} mm of each sheet at one scale and one contrast, relit from a height estimated from its scan (a slope towards the lamp is lighter; one lamp tells slopes along its own direction alone, so this is an estimate).
+            {SHOWN_MM} mm of each sheet at one scale and one contrast, relit from a height estimated from its scan (a
+            slope towards the lamp is lighter; one lamp tells slopes along its own direction alone, so this is an
+            estimate).
           </p>
           <div className="mb-3 flex items-center gap-4">
             <span id="lamp" className="whitespace-nowrap">
               Lamp from {formatNumber(lamp, 0)}°
             </span>
-            <Slider.Root className="relative flex h-6 w-72 touch-none items-center" min={0} max={355} step={5} value={[lamp]} onValueChange={([v]) => setLamp(v)}>
+            <Slider.Root
+              className="relative flex h-6 w-72 touch-none items-center"
+              min={0}
+              max={355}
+              step={5}
+              value={[lamp]}
+              onValueChange={([v]) => setLamp(v)}
+            >
               <Slider.Track className="relative h-1 w-full bg-edge">
                 <Slider.Range className="absolute h-full bg-ink" />
               </Slider.Track>
@@ -141,7 +192,8 @@ function Textures({ laid }: { laid: LitCondition[] }) {
                   <b className="font-serif">{letter}</b> <span className="font-serif">{condition.paper.name}</span>
                 </p>
                 <p className="text-[12.5px] text-quiet">
-                  <Measured measure={textureWavelength} condition={condition} />, <Measured measure={textureAmplitude} condition={condition} />
+                  <Measured measure={textureWavelength} condition={condition} />,{' '}
+                  <Measured measure={textureAmplitude} condition={condition} />
                 </p>
               </li>
             ))}
@@ -167,5 +219,15 @@ function Relit({ scan, lampDeg, name }: { scan: ObservationView; lampDeg: number
     const context = canvas.current?.getContext('2d');
     if (context && relief) context.putImageData(relit(relief, lampDeg), 0, 0);
   }, [relief, lampDeg]);
-  return <canvas ref={canvas} role="img" aria-label={`${name}, ${SHOWN_MM} mm of its surface lit from ${lampDeg}°`} width={relief?.size ?? 64} height={relief?.size ?? 64} style={{ width: SHOWN_PX, height: SHOWN_PX }} className="border border-line" />;
+  return (
+    <canvas
+      ref={canvas}
+      role="img"
+      aria-label={`${name}, ${SHOWN_MM} mm of its surface lit from ${lampDeg}°`}
+      width={relief?.size ?? 64}
+      height={relief?.size ?? 64}
+      style={{ width: SHOWN_PX, height: SHOWN_PX }}
+      className="border border-line"
+    />
+  );
 }

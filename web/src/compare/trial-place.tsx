@@ -25,7 +25,9 @@ export function TrialPlace({ left }: CompareProps) {
   const { data: trials = [] } = useTrialsQuery();
   const [remove] = useRemoveTrialMutation();
   const [stamping, setStamping] = useState<ConditionView>();
-  const tried = conditions.filter((c) => c.paperId === left.paperId && c.printer === left.printer && c.printMode === left.printMode);
+  const tried = conditions.filter(
+    (c) => c.paperId === left.paperId && c.printer === left.printer && c.printMode === left.printMode,
+  );
   const ranks = rankTrial(tried.map((c) => ({ id: c.id, figures: c.facts?.figures ?? {} })));
   const stamps = trials.filter((t) => t.paperId === left.paperId && t.printer === left.printer);
   const [standing, ...before] = stamps;
@@ -36,11 +38,20 @@ export function TrialPlace({ left }: CompareProps) {
           {left.paper.name} in {left.printer}
         </h3>
         <p className="mb-2 max-w-[80ch] text-[13px] text-quiet">
-          Places are given for each measure, what lies within the noise sharing one; the mean of the places puts the settings in order. The rings of the test page are judged at the bench. The choice is yours.
+          Places are given for each measure, what lies within the noise sharing one; the mean of the places puts the
+          settings in order. The rings of the test page are judged at the bench. The choice is yours.
         </p>
         {tried.length < 2 ? (
           <p>
-            Only one media setting of this paper was entered. Add another print condition on <Link className="underline underline-offset-3" to="/papers">the papers</Link>, print <Link className="underline underline-offset-3" to="/readings/test-page">the test page</Link> and a chart under it, read the chart, and come back.
+            Only one media setting of this paper was entered. Add another print condition on{' '}
+            <Link className="underline underline-offset-3" to="/papers">
+              the papers
+            </Link>
+            , print{' '}
+            <Link className="underline underline-offset-3" to="/readings/test-page">
+              the test page
+            </Link>{' '}
+            and a chart under it, read the chart, and come back.
           </p>
         ) : (
           <div className="scroll-quiet overflow-x-auto" tabIndex={0} role="region" aria-label="Settings, ranked">
@@ -71,13 +82,18 @@ export function TrialPlace({ left }: CompareProps) {
                       <th scope="row" className="py-2 pr-4 text-left font-normal">
                         {Number.isFinite(r.mean) && `${i + 1}. `}
                         <span className="font-semibold">{c.mediaSetting}</span>
-                        <span className="block text-[12.5px] text-quiet">{c.resolution}{c.blackOvercoat && ', black overcoat'}</span>
+                        <span className="block text-[12.5px] text-quiet">
+                          {c.resolution}
+                          {c.blackOvercoat && ', black overcoat'}
+                        </span>
                         <Strip paper={c.paper} facts={c.facts} size="small" />
                       </th>
                       {TRIAL_CRITERIA.map(({ key }) => (
                         <td key={key} className="py-2 pr-4 whitespace-nowrap">
                           <Measured measure={MEASURE.get(key)!} condition={c} />
-                          {r.places[key] !== undefined && <span className="block text-[12.5px] text-quiet">place {r.places[key]}</span>}
+                          {r.places[key] !== undefined && (
+                            <span className="block text-[12.5px] text-quiet">place {r.places[key]}</span>
+                          )}
                         </td>
                       ))}
                       <td className="py-2 pr-4">{Number.isFinite(r.mean) ? formatNumber(r.mean, 1) : '—'}</td>
@@ -118,7 +134,8 @@ export function TrialPlace({ left }: CompareProps) {
           <ul>
             {before.map((t) => (
               <li key={t.id}>
-                {day(t.stampedAt)}: {t.mediaSetting}. <span className="font-serif">{t.reason}</span> <span className="text-quiet">{t.by}</span>
+                {day(t.stampedAt)}: {t.mediaSetting}. <span className="font-serif">{t.reason}</span>{' '}
+                <span className="text-quiet">{t.by}</span>
               </li>
             ))}
           </ul>
@@ -145,7 +162,12 @@ function StampDialog({ condition, onClose }: { condition: ConditionView; onClose
     onClose();
   };
   return (
-    <Dialog open onClose={onClose} title={`Choose ${condition.mediaSetting}`} description={`It becomes the standing setting of ${condition.paper.name} in ${condition.printer}, with what was measured today.`}>
+    <Dialog
+      open
+      onClose={onClose}
+      title={`Choose ${condition.mediaSetting}`}
+      description={`It becomes the standing setting of ${condition.paper.name} in ${condition.printer}, with what was measured today.`}
+    >
       <form
         noValidate
         className="space-y-3"
@@ -154,10 +176,22 @@ function StampDialog({ condition, onClose }: { condition: ConditionView; onClose
           void keep();
         }}
       >
-        <AreaField label="Why, in your words" autoFocus value={reason} onChange={(e) => setReason(e.target.value)} error={wrong} />
+        <AreaField
+          label="Why, in your words"
+          autoFocus
+          value={reason}
+          onChange={(e) => setReason(e.target.value)}
+          error={wrong}
+        />
         <div className="grid grid-cols-2 gap-4">
           <TextField label="Who chose" maxLength={80} value={by} onChange={(e) => setBy(e.target.value)} />
-          <TextField label="Light" unit="the test pages were looked at in" maxLength={80} value={light} onChange={(e) => setLight(e.target.value)} />
+          <TextField
+            label="Light"
+            unit="the test pages were looked at in"
+            maxLength={80}
+            value={light}
+            onChange={(e) => setLight(e.target.value)}
+          />
         </div>
         <ErrorNote error={stamping.error as never} />
         <div className="flex gap-3">

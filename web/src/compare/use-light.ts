@@ -15,7 +15,16 @@ export function useLight() {
   const { data: table } = useTableQuery();
   const { data: imported } = useLightsQuery();
   const [lay] = useLayTableMutation();
-  const own = useMemo((): ViewingLight[] => (imported ?? []).map((l) => ({ key: l.id, name: l.name, source: 'imported', power: { startNm: l.startNm, stepNm: l.stepNm, values: l.values } })), [imported]);
+  const own = useMemo(
+    (): ViewingLight[] =>
+      (imported ?? []).map((l) => ({
+        key: l.id,
+        name: l.name,
+        source: 'imported',
+        power: { startNm: l.startNm, stepNm: l.stepNm, values: l.values },
+      })),
+    [imported],
+  );
   const lights = useMemo(() => [...TABLE_LIGHTS, ...own], [own]);
   const light = lights.find((l) => l.key === table?.light) ?? TABLE_LIGHTS[0];
   const glass: Glass = GLASSES.find((g) => g.key === table?.glass) ?? GLASSES[0];
@@ -37,7 +46,20 @@ const floats = (base64: string) => {
 };
 
 function ready({ spectra: s, mesh }: SheetView): ReadySheet | undefined {
-  return s && { startNm: s.startNm, stepNm: s.stepNm, bands: s.bands, reflected: floats(s.reflected), luminous: s.luminous ? floats(s.luminous) : undefined, white: s.white, black: s.black, greys: s.greys, corners: s.corners, triangles: mesh?.triangles ?? [] };
+  return (
+    s && {
+      startNm: s.startNm,
+      stepNm: s.stepNm,
+      bands: s.bands,
+      reflected: floats(s.reflected),
+      luminous: s.luminous ? floats(s.luminous) : undefined,
+      white: s.white,
+      black: s.black,
+      greys: s.greys,
+      corners: s.corners,
+      triangles: mesh?.triangles ?? [],
+    }
+  );
 }
 
 /** Changes whenever another reading speaks, or serves the one that does. */
@@ -55,7 +77,9 @@ export interface LitCondition extends ShownCondition {
 export function useLitTable(laid: readonly ConditionView[]) {
   const { light, glass, plain } = useLight();
   const measured = useMemo(() => laid.filter((c) => c.facts?.readingId), [laid]);
-  const { currentData: sheets } = useSheetsQuery(measured.length > 0 ? measured.map((c) => ({ id: c.id, stamp: stampOf(c) })) : skipToken);
+  const { currentData: sheets } = useSheetsQuery(
+    measured.length > 0 ? measured.map((c) => ({ id: c.id, stamp: stampOf(c) })) : skipToken,
+  );
   const [lit, setLit] = useState<{ key: string; facts: Record<string, LitFacts> }>({ key: '', facts: {} });
   const [kept, setKept] = useState('');
   const stamp = sheets ? measured.map(stampOf).join() : '';
@@ -79,7 +103,11 @@ export function useLitTable(laid: readonly ConditionView[]) {
   useEffect(() => {
     if (!sheets || kept !== stamp || kept === '') return;
     let live = true;
-    void Promise.all(sheets.filter((s) => s.spectra).map(async (s) => [s.conditionId, await desk().lit(s.conditionId, light.power, glass.key)] as const)).then((all) => {
+    void Promise.all(
+      sheets
+        .filter((s) => s.spectra)
+        .map(async (s) => [s.conditionId, await desk().lit(s.conditionId, light.power, glass.key)] as const),
+    ).then((all) => {
       if (live) setLit({ key, facts: Object.fromEntries(all.flatMap(([id, f]) => (f ? [[id, f]] : []))) });
     });
     return () => void (live = false);
@@ -94,9 +122,31 @@ export function useLitTable(laid: readonly ConditionView[]) {
     const facts = lit.facts[c.id];
     if (!facts) return { ...c, underLight: 'waiting' };
     const under = glass.key === GLASSES[0].key ? light.name : `${light.name}, behind ${glass.name}`;
-    return { ...c, lit: { under, keys: new Set(Object.keys(facts.figures)) }, facts: { ...c.facts, figures: { ...c.facts.figures, ...facts.figures }, ramp: facts.ramp, outline: facts.outline }, underLight: sheet.spectra.luminous ? 'recomputed' : 'no UV reading' };
+    return {
+      ...c,
+      lit: { under, keys: new Set(Object.keys(facts.figures)) },
+      facts: {
+        ...c.facts,
+        figures: { ...c.facts.figures, ...facts.figures },
+        ramp: facts.ramp,
+        outline: facts.outline,
+      },
+      underLight: sheet.spectra.luminous ? 'recomputed' : 'no UV reading',
+    };
   });
   /** Solids under the light; as measured where there are no spectra. */
-  const solids = Object.fromEntries((sheets ?? []).flatMap((s) => (s.mesh ? [[s.conditionId, plain ? s.mesh : (lit.facts[s.conditionId]?.mesh ?? s.mesh)] as const] : [])));
-  return { conditions, solids, ready: kept !== '' && kept === stamp, light, glass, plain, settled: plain || lit.key === key };
+  const solids = Object.fromEntries(
+    (sheets ?? []).flatMap((s) =>
+      s.mesh ? [[s.conditionId, plain ? s.mesh : (lit.facts[s.conditionId]?.mesh ?? s.mesh)] as const] : [],
+    ),
+  );
+  return {
+    conditions,
+    solids,
+    ready: kept !== '' && kept === stamp,
+    light,
+    glass,
+    plain,
+    settled: plain || lit.key === key,
+  };
 }

@@ -27,7 +27,14 @@ export function WordsPlace({ laid, left, right, lit, thresholds }: CompareProps)
       <MeasureTable laid={laid} left={left} right={right} thresholds={thresholds} />
       <div className="mt-7 grid grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-8 max-[1150px]:grid-cols-1">
         <TakeSvg name="Gamut outline">
-          <GamutOutline outlines={laid.map((c) => ({ id: c.id, name: c.paper.name, points: c.facts?.outline ?? [], strong: c.id === left.id || c.id === right.id }))} />
+          <GamutOutline
+            outlines={laid.map((c) => ({
+              id: c.id,
+              name: c.paper.name,
+              points: c.facts?.outline ?? [],
+              strong: c.id === left.id || c.id === right.id,
+            }))}
+          />
         </TakeSvg>
         <TakeSvg name="Blackest black">
           <DmaxBars laid={laid} left={left} right={right} />
@@ -42,8 +49,21 @@ const NOTES: Partial<Record<LitCondition['underLight'], string>> = {
   'no UV reading': 'was not read without UV (M2): what its brightener does in this light is not known.',
 };
 
-function PairInHand({ left, right, lit, thresholds }: Pick<CompareProps, 'left' | 'right' | 'lit'> & { thresholds: Thresholds }) {
-  const told = left.facts && right.facts ? describePair(measuresInLight(MEASURES, [left.lit?.keys, right.lit?.keys]), left.facts.figures, right.facts.figures, thresholds) : [];
+function PairInHand({
+  left,
+  right,
+  lit,
+  thresholds,
+}: Pick<CompareProps, 'left' | 'right' | 'lit'> & { thresholds: Thresholds }) {
+  const told =
+    left.facts && right.facts
+      ? describePair(
+          measuresInLight(MEASURES, [left.lit?.keys, right.lit?.keys]),
+          left.facts.figures,
+          right.facts.figures,
+          thresholds,
+        )
+      : [];
   const seen = told.filter((t) => t.verdict.startsWith('visible'));
   // A difference that rounds to nothing is not worth a sentence of its own.
   const isNothing = (t: (typeof told)[number]) => t.verdict === 'within your noise' || / by 0(\.0+)? /.test(t.sentence);
@@ -54,7 +74,12 @@ function PairInHand({ left, right, lit, thresholds }: Pick<CompareProps, 'left' 
   return (
     <section aria-label="The pair in hand" className="mb-6">
       <div className="grid grid-cols-2 gap-8">
-        {([['Left hand', left], ['Right hand', right]] as const).map(([hand, c]) => (
+        {(
+          [
+            ['Left hand', left],
+            ['Right hand', right],
+          ] as const
+        ).map(([hand, c]) => (
           <div key={hand} className="min-w-0">
             <p className="text-[13px] text-quiet">{hand}</p>
             <TakeSvg name={`Strip of ${c.paper.name}`}>
@@ -75,7 +100,9 @@ function PairInHand({ left, right, lit, thresholds }: Pick<CompareProps, 'left' 
         ))}
       </div>
       {told.length === 0 ? (
-        <p className="mt-4">{(left.facts?.readingId ? right : left).paper.name} was not measured yet, so nothing can be said of the pair.</p>
+        <p className="mt-4">
+          {(left.facts?.readingId ? right : left).paper.name} was not measured yet, so nothing can be said of the pair.
+        </p>
       ) : (
         <div aria-busy={!lit.settled}>
           <ul aria-label="What can be seen" className="mt-4 max-w-[72ch] font-serif text-[1.08rem] leading-snug">

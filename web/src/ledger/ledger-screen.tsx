@@ -23,8 +23,21 @@ export function LedgerScreen() {
   return (
     <>
       <ScreenHead title="Ledger" question={STEPS[6].question}>
-        <input type="search" value={words} onChange={(e) => setWords(e.target.value)} placeholder="Paper, picture, word" aria-label="Search the ledger" maxLength={200} className="min-h-8 w-52 rounded-[3px] border border-edge bg-field px-2" />
-        <select aria-label="Show" value={kind} onChange={(e) => setKind(e.target.value)} className="min-h-8 rounded-[3px] border border-edge bg-field px-2">
+        <input
+          type="search"
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+          placeholder="Paper, picture, word"
+          aria-label="Search the ledger"
+          maxLength={200}
+          className="min-h-8 w-52 rounded-[3px] border border-edge bg-field px-2"
+        />
+        <select
+          aria-label="Show"
+          value={kind}
+          onChange={(e) => setKind(e.target.value)}
+          className="min-h-8 rounded-[3px] border border-edge bg-field px-2"
+        >
           <option value="">all</option>
           <option value="decision">decisions</option>
           <option value="print">prints</option>
@@ -42,7 +55,14 @@ export function LedgerScreen() {
         (words || kind ? (
           <p>Nothing in the ledger speaks of that.</p>
         ) : (
-          <Empty title="The ledger is blank" action={<Link className="underline" to="/match">To the match</Link>}>
+          <Empty
+            title="The ledger is blank"
+            action={
+              <Link className="underline" to="/match">
+                To the match
+              </Link>
+            }
+          >
             Each stamp and each print is entered here, with its reason and every setting.
           </Empty>
         ))}
@@ -58,12 +78,19 @@ export function LedgerScreen() {
 function Entry({ entry: e }: { entry: LedgerEntry }) {
   const stamp = e.kind === 'decision';
   return (
-    <li tabIndex={0} data-row className="grid grid-cols-[96px_104px_minmax(0,1fr)] items-baseline gap-x-4 border-t border-line py-2.5">
+    <li
+      tabIndex={0}
+      data-row
+      className="grid grid-cols-[96px_104px_minmax(0,1fr)] items-baseline gap-x-4 border-t border-line py-2.5"
+    >
       <time dateTime={e.at}>{day(e.at)}</time>
-      <span>{stamp ? <Seal stamp={e.outcome as Stamp} small /> : <span className="text-[13px]">print, {e.outcome}</span>}</span>
+      <span>
+        {stamp ? <Seal stamp={e.outcome as Stamp} small /> : <span className="text-[13px]">print, {e.outcome}</span>}
+      </span>
       <div className="min-w-0">
         <p className="break-words">
-          <span className="font-serif text-[1.06rem]">{e.picture}</span> on <span className="font-serif text-[1.06rem]">{e.paper}</span>
+          <span className="font-serif text-[1.06rem]">{e.picture}</span> on{' '}
+          <span className="font-serif text-[1.06rem]">{e.paper}</span>
         </p>
         {e.reason && <p className="font-serif break-words">{e.reason}</p>}
         <details className="text-[13px]">

@@ -32,7 +32,10 @@ export function MatchScreen() {
   const picture = table.picture;
   const onTable = table.laid.map((c) => c.id);
   const all = everything || onTable.length === 0;
-  const match = useMatchQuery({ pictureId: picture?.id ?? '', conditionIds: all ? undefined : onTable }, { skip: !picture });
+  const match = useMatchQuery(
+    { pictureId: picture?.id ?? '', conditionIds: all ? undefined : onTable },
+    { skip: !picture },
+  );
   // Swapping the picture must not leave the old ranking standing under the new name.
   const current = match.currentData;
   const conditionOf = (id: string) => conditions.find((c) => c.id === id);
@@ -46,8 +49,13 @@ export function MatchScreen() {
     if (place) setStamping({ place, stamp: word });
   };
   // The one main action: to choose the best paper, as long as none is chosen.
-  const undecided = current?.places.some((p) => p.decision?.stamp === 'chosen') || current?.places[0]?.decision ? undefined : current?.places[0];
-  const lastStamped = current?.places.flatMap((p) => p.decision ?? []).sort((p, q) => q.decidedAt.localeCompare(p.decidedAt))[0];
+  const undecided =
+    current?.places.some((p) => p.decision?.stamp === 'chosen') || current?.places[0]?.decision
+      ? undefined
+      : current?.places[0];
+  const lastStamped = current?.places
+    .flatMap((p) => p.decision ?? [])
+    .sort((p, q) => q.decidedAt.localeCompare(p.decidedAt))[0];
   useKeys({
     c: () => stamp('chosen'),
     h: () => stamp('held'),
@@ -60,9 +68,20 @@ export function MatchScreen() {
       <ScreenHead title="Match" question={STEPS[4].question}>
         {picture && onTable.length > 0 && (
           <div role="radiogroup" aria-label="Papers to rank" className="flex gap-4">
-            {([['On the table', false], ['All measured', true]] as const).map(([label, value]) => (
+            {(
+              [
+                ['On the table', false],
+                ['All measured', true],
+              ] as const
+            ).map(([label, value]) => (
               <label key={label} className="flex items-center gap-1.5">
-                <input type="radio" name="scope" className="accent-ink" checked={all === value} onChange={() => setEverything(value)} />
+                <input
+                  type="radio"
+                  name="scope"
+                  className="accent-ink"
+                  checked={all === value}
+                  onChange={() => setEverything(value)}
+                />
                 {label}
               </label>
             ))}
@@ -70,7 +89,10 @@ export function MatchScreen() {
         )}
       </ScreenHead>
       {!picture && !pictures.isLoading && (
-        <Empty title="No picture in hand" action={<Button onClick={() => void navigate('/pictures')}>To the pictures</Button>}>
+        <Empty
+          title="No picture in hand"
+          action={<Button onClick={() => void navigate('/pictures')}>To the pictures</Button>}
+        >
           Lay a picture on the table and take it in hand; then the papers are ranked for it, each with its reasons.
         </Empty>
       )}
@@ -80,7 +102,9 @@ export function MatchScreen() {
           <div className="min-w-0">
             <h2 className="text-[1.35rem] break-words">{picture.title}</h2>
             <p>
-              {sentenceCase(picture.figures.key)}, {picture.figures.contrast} contrast, {picture.figures.colour}; median L* {formatNumber(picture.figures.medianL, 0)}, {percent(picture.figures.nearBlackShare)} near black, {percent(picture.figures.saturatedShare)} saturated
+              {sentenceCase(picture.figures.key)}, {picture.figures.contrast} contrast, {picture.figures.colour}; median
+              L* {formatNumber(picture.figures.medianL, 0)}, {percent(picture.figures.nearBlackShare)} near black,{' '}
+              {percent(picture.figures.saturatedShare)} saturated
             </p>
             {table.laidPictures.length > 1 && (
               <p className="-ml-1.5">
@@ -94,7 +118,10 @@ export function MatchScreen() {
       <ErrorNote error={match.error as never} />
       {picture && match.isFetching && !current && <Waiting what="Laying the picture on each sheet" />}
       {current && current.places.length === 0 && (
-        <Empty title="No measured paper to rank" action={<Button onClick={() => void navigate('/readings')}>To the readings</Button>}>
+        <Empty
+          title="No measured paper to rank"
+          action={<Button onClick={() => void navigate('/readings')}>To the readings</Button>}
+        >
           A paper is ranked by what was measured of it. Bring the readings of a print condition first.
         </Empty>
       )}
@@ -102,7 +129,19 @@ export function MatchScreen() {
         <ol onKeyDown={moveFocus} aria-label="Ranking">
           {current.places.map((place) => {
             const condition = conditionOf(place.conditionId);
-            return condition && <Place key={place.conditionId} place={place} condition={condition} shared={current.places.filter((p) => p.place === place.place).length > 1} first={place === undecided} onStamp={(word) => setStamping({ place, stamp: word })} onTakeBack={(id) => void takeBack(id).then(() => dispatch(said('The stamp is taken back.')))} />;
+            return (
+              condition && (
+                <Place
+                  key={place.conditionId}
+                  place={place}
+                  condition={condition}
+                  shared={current.places.filter((p) => p.place === place.place).length > 1}
+                  first={place === undecided}
+                  onStamp={(word) => setStamping({ place, stamp: word })}
+                  onTakeBack={(id) => void takeBack(id).then(() => dispatch(said('The stamp is taken back.')))}
+                />
+              )
+            );
           })}
         </ol>
       )}
@@ -133,20 +172,52 @@ export function MatchScreen() {
           </ul>
         </details>
       )}
-      {stamping && picture && conditionOf(stamping.place.conditionId) && <StampDialog picture={picture} condition={conditionOf(stamping.place.conditionId)!} place={stamping.place} stamp={stamping.stamp} onClose={() => setStamping(undefined)} />}
+      {stamping && picture && conditionOf(stamping.place.conditionId) && (
+        <StampDialog
+          picture={picture}
+          condition={conditionOf(stamping.place.conditionId)!}
+          place={stamping.place}
+          stamp={stamping.stamp}
+          onClose={() => setStamping(undefined)}
+        />
+      )}
     </>
   );
 }
 
-function Place({ place, condition, shared, first, onStamp, onTakeBack }: { place: MatchPlace; condition: ConditionView; shared: boolean; first: boolean; onStamp: (stamp: Stamp) => void; onTakeBack: (id: string) => void }) {
+function Place({
+  place,
+  condition,
+  shared,
+  first,
+  onStamp,
+  onTakeBack,
+}: {
+  place: MatchPlace;
+  condition: ConditionView;
+  shared: boolean;
+  first: boolean;
+  onStamp: (stamp: Stamp) => void;
+  onTakeBack: (id: string) => void;
+}) {
   const { decision, figures } = place;
   return (
-    <li data-place={condition.id} className="grid grid-cols-[44px_minmax(0,1fr)_150px] gap-x-3 border-t border-edge py-4">
+    <li
+      data-place={condition.id}
+      className="grid grid-cols-[44px_minmax(0,1fr)_150px] gap-x-3 border-t border-edge py-4"
+    >
       <div>
         <p className="font-serif text-[1.7rem] leading-none">{place.place}</p>
         {shared && <p className="text-[12px] leading-tight text-quiet">shared</p>}
       </div>
-      <div className="min-w-0" tabIndex={0} data-row data-kind="paper" data-id={condition.id} data-name={condition.paper.name}>
+      <div
+        className="min-w-0"
+        tabIndex={0}
+        data-row
+        data-kind="paper"
+        data-id={condition.id}
+        data-name={condition.paper.name}
+      >
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
           <Strip paper={condition.paper} facts={condition.facts} />
           <div className="min-w-0">
@@ -157,7 +228,10 @@ function Place({ place, condition, shared, first, onStamp, onTakeBack }: { place
         <ul className="mt-2 max-w-[74ch] space-y-0.5">
           {place.reasons.map((r) => (
             <li key={r.leaning} className="grid grid-cols-[18px_1fr]">
-              <span aria-hidden title={{ for: 'speaks for it', against: 'speaks against it', neither: 'speaks neither way' }[r.speaks]}>
+              <span
+                aria-hidden
+                title={{ for: 'speaks for it', against: 'speaks against it', neither: 'speaks neither way' }[r.speaks]}
+              >
                 {{ for: '+', against: '−', neither: '·' }[r.speaks]}
               </span>
               <span className="font-serif text-[1.02rem] leading-snug">
@@ -168,7 +242,9 @@ function Place({ place, condition, shared, first, onStamp, onTakeBack }: { place
           ))}
         </ul>
         <p className="mt-1.5 text-[13px] text-quiet">
-          Outside its gamut: {percent(figures.outsideShare)} of the picture, {deltaE(figures.outsideMeanDeltaE)} on average, 95th percentile {formatNumber(figures.outside95DeltaE, 1)}. Cost with the leanings: {formatNumber(place.cost, 2)} ΔE00.
+          Outside its gamut: {percent(figures.outsideShare)} of the picture, {deltaE(figures.outsideMeanDeltaE)} on
+          average, 95th percentile {formatNumber(figures.outside95DeltaE, 1)}. Cost with the leanings:{' '}
+          {formatNumber(place.cost, 2)} ΔE00.
         </p>
       </div>
       <div className="flex flex-col items-end gap-2 text-right">
@@ -181,7 +257,10 @@ function Place({ place, condition, shared, first, onStamp, onTakeBack }: { place
               {day(decision.decidedAt)}
             </p>
             {decision.stamp === 'chosen' && (
-              <Link className="underline" to={`/prints?picture=${decision.pictureId}&condition=${decision.conditionId}`}>
+              <Link
+                className="underline"
+                to={`/prints?picture=${decision.pictureId}&condition=${decision.conditionId}`}
+              >
                 Record a print
               </Link>
             )}
@@ -194,7 +273,10 @@ function Place({ place, condition, shared, first, onStamp, onTakeBack }: { place
                     {s}
                   </QuietButton>
                 ))}
-              <QuietButton onClick={() => onTakeBack(decision.id)} aria-label={`Take the stamp on ${condition.paper.name} back`}>
+              <QuietButton
+                onClick={() => onTakeBack(decision.id)}
+                aria-label={`Take the stamp on ${condition.paper.name} back`}
+              >
                 take back
               </QuietButton>
             </div>

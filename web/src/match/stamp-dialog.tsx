@@ -13,26 +13,54 @@ import { ErrorNote } from '../parts/messages.tsx';
 import { Seal } from '../parts/seal.tsx';
 
 /** The seal and the reason said aloud. */
-export function StampDialog({ picture, condition, place, stamp, onClose }: { picture: PictureView; condition: ConditionView; place: MatchPlace; stamp: Stamp; onClose: () => void }) {
+export function StampDialog({
+  picture,
+  condition,
+  place,
+  stamp,
+  onClose,
+}: {
+  picture: PictureView;
+  condition: ConditionView;
+  place: MatchPlace;
+  stamp: Stamp;
+  onClose: () => void;
+}) {
   const dispatch = useAppDispatch();
   const [decide, { error, isLoading }] = useDecideMutation();
-  const { register, handleSubmit, setValue, formState } = useForm({ defaultValues: { reason: '', decidedBy: 'printmaker' } });
+  const { register, handleSubmit, setValue, formState } = useForm({
+    defaultValues: { reason: '', decidedBy: 'printmaker' },
+  });
   const submit = handleSubmit(async ({ reason, decidedBy }) => {
     await decide({ pictureId: picture.id, conditionId: condition.id, stamp, reason, decidedBy }).unwrap();
     dispatch(said(`${condition.paper.name} is ${stamp} for ${picture.title}.`));
     onClose();
   });
   return (
-    <Dialog open onClose={onClose} title={picture.title} description={`on ${condition.paper.name}, ${conditionLine(condition)}`}>
+    <Dialog
+      open
+      onClose={onClose}
+      title={picture.title}
+      description={`on ${condition.paper.name}, ${conditionLine(condition)}`}
+    >
       <form onSubmit={(e) => void submit(e).catch(() => undefined)} className="space-y-4" noValidate>
         <Seal stamp={stamp} />
-        <AreaField label="Why, in your words" autoFocus rows={3} error={formState.errors.reason?.message} {...register('reason', { validate: (v) => v.trim() !== '' || 'Say why in a few words' })} />
+        <AreaField
+          label="Why, in your words"
+          autoFocus
+          rows={3}
+          error={formState.errors.reason?.message}
+          {...register('reason', { validate: (v) => v.trim() !== '' || 'Say why in a few words' })}
+        />
         <div className="text-[13px]">
           <p className="text-quiet">Or take a reason from the match:</p>
           <ul>
             {place.reasons.slice(0, 4).map((r) => (
               <li key={r.leaning}>
-                <QuietButton className="-ml-1.5 text-left" onClick={() => setValue('reason', r.sentence, { shouldValidate: true })}>
+                <QuietButton
+                  className="-ml-1.5 text-left"
+                  onClick={() => setValue('reason', r.sentence, { shouldValidate: true })}
+                >
                   {r.sentence}
                 </QuietButton>
               </li>

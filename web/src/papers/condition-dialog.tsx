@@ -5,7 +5,12 @@ import type { ConditionInput, ConditionView } from '@rakuen/contract/conditions'
 import type { PaperHead } from '@rakuen/contract/papers';
 import { BLACK_INKS, PRINT_MODES } from '@rakuen/contract/vocabulary';
 import { COATING_CLASSES } from '@rakuen/core/paper';
-import { useAddConditionMutation, useChangeConditionMutation, useConditionsQuery, useRemoveConditionMutation } from '../api/api.ts';
+import {
+  useAddConditionMutation,
+  useChangeConditionMutation,
+  useConditionsQuery,
+  useRemoveConditionMutation,
+} from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';
 import { Dialog } from '../parts/dialog.tsx';
@@ -13,7 +18,15 @@ import { AreaField, ChoiceField, named, TextField, TickField } from '../parts/fo
 import { ErrorNote } from '../parts/messages.tsx';
 
 /** How a paper is printed. Begins with what was used last, and says so. */
-export function ConditionDialog({ paper, condition, onClose }: { paper: Pick<PaperHead, 'id' | 'name' | 'coating'>; condition?: ConditionView; onClose: () => void }) {
+export function ConditionDialog({
+  paper,
+  condition,
+  onClose,
+}: {
+  paper: Pick<PaperHead, 'id' | 'name' | 'coating'>;
+  condition?: ConditionView;
+  onClose: () => void;
+}) {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const { data: all = [] } = useConditionsQuery();
@@ -55,14 +68,44 @@ export function ConditionDialog({ paper, condition, onClose }: { paper: Pick<Pap
   });
 
   return (
-    <Dialog wide open onClose={onClose} title={condition ? `Change how ${paper.name} is printed` : `How is ${paper.name} printed?`} description={!condition && last ? `Printer, inks and resolution are carried over from ${last.paper.name}: look at them.` : undefined}>
+    <Dialog
+      wide
+      open
+      onClose={onClose}
+      title={condition ? `Change how ${paper.name} is printed` : `How is ${paper.name} printed?`}
+      description={
+        !condition && last
+          ? `Printer, inks and resolution are carried over from ${last.paper.name}: look at them.`
+          : undefined
+      }
+    >
       <form onSubmit={(e) => void submit(e).catch(() => undefined)} className="space-y-4" noValidate>
         <div className="grid grid-cols-2 gap-4">
-          <TextField label="Printer" list="known-printers" error={errors.printer?.message} {...register('printer', { required })} />
-          <TextField label="Ink set" list="known-inks" error={errors.inkSet?.message} {...register('inkSet', { required })} />
+          <TextField
+            label="Printer"
+            list="known-printers"
+            error={errors.printer?.message}
+            {...register('printer', { required })}
+          />
+          <TextField
+            label="Ink set"
+            list="known-inks"
+            error={errors.inkSet?.message}
+            {...register('inkSet', { required })}
+          />
           <ChoiceField label="Black ink" options={named(BLACK_INKS)} {...register('blackInk')} />
-          <TextField label="Media setting" list="known-media" error={errors.mediaSetting?.message} {...register('mediaSetting', { required })} />
-          <TextField label="Resolution" list="known-resolutions" error={errors.resolution?.message} {...register('resolution', { required })} />
+          <TextField
+            label="Media setting"
+            list="known-media"
+            error={errors.mediaSetting?.message}
+            {...register('mediaSetting', { required })}
+          />
+          <TextField
+            label="Resolution"
+            list="known-resolutions"
+            error={errors.resolution?.message}
+            {...register('resolution', { required })}
+          />
           <ChoiceField label="Print mode" options={named(PRINT_MODES)} {...register('printMode')} />
           <TextField label="Profile" {...register('profile')} />
           <TickField className="mt-5" label="Extra black overcoat" {...register('blackOvercoat')} />
@@ -89,7 +132,16 @@ export function ConditionDialog({ paper, condition, onClose }: { paper: Pick<Pap
           </Button>
           <Button onClick={onClose}>Leave it</Button>
           {condition && (
-            <Button className="ml-auto" onClick={() => (sure ? void remove(condition.id).unwrap().then(onClose, () => setSure(false)) : setSure(true))}>
+            <Button
+              className="ml-auto"
+              onClick={() =>
+                sure
+                  ? void remove(condition.id)
+                      .unwrap()
+                      .then(onClose, () => setSure(false))
+                  : setSure(true)
+              }
+            >
               {sure ? 'Remove with its readings' : 'Remove this print condition'}
             </Button>
           )}
@@ -99,6 +151,17 @@ export function ConditionDialog({ paper, condition, onClose }: { paper: Pick<Pap
   );
 }
 
-function inputOf({ paperId, printer, inkSet, blackInk, mediaSetting, resolution, printMode, profile, blackOvercoat, notes }: ConditionView): ConditionInput {
+function inputOf({
+  paperId,
+  printer,
+  inkSet,
+  blackInk,
+  mediaSetting,
+  resolution,
+  printMode,
+  profile,
+  blackOvercoat,
+  notes,
+}: ConditionView): ConditionInput {
   return { paperId, printer, inkSet, blackInk, mediaSetting, resolution, printMode, profile, blackOvercoat, notes };
 }

@@ -29,20 +29,35 @@ const BLANK: PaperInput = {
 };
 
 /** A paper as its maker sells it. */
-export function PaperDialog({ paper, onClose, onAdded }: { paper?: PaperView; onClose: () => void; onAdded: (paper: PaperView) => void }) {
+export function PaperDialog({
+  paper,
+  onClose,
+  onAdded,
+}: {
+  paper?: PaperView;
+  onClose: () => void;
+  onAdded: (paper: PaperView) => void;
+}) {
   const dispatch = useAppDispatch();
   const [add, adding] = useAddPaperMutation();
   const [change, changing] = useChangePaperMutation();
   const [remove, removing] = useRemovePaperMutation();
   const [sure, setSure] = useState(false);
-  const { register, handleSubmit, control, formState } = useForm<PaperInput>({ defaultValues: paper ? inputOf(paper) : BLANK });
+  const { register, handleSubmit, control, formState } = useForm<PaperInput>({
+    defaultValues: paper ? inputOf(paper) : BLANK,
+  });
   const sizes = useFieldArray({ control, name: 'sizes' });
   const { errors } = formState;
   const required = 'Please say';
   const number = { valueAsNumber: true, required, validate: (v: number) => v > 0 || 'A number above 0' } as const;
 
   const submit = handleSubmit(async (values) => {
-    const input = { ...values, sizes: values.sizes.map(({ packPrice, ...s }) => (packPrice === undefined || Number.isNaN(packPrice) ? s : { ...s, packPrice })) };
+    const input = {
+      ...values,
+      sizes: values.sizes.map(({ packPrice, ...s }) =>
+        packPrice === undefined || Number.isNaN(packPrice) ? s : { ...s, packPrice },
+      ),
+    };
     if (paper) {
       await change({ id: paper.id, paper: input }).unwrap();
       dispatch(said(`${input.name} changed.`));
@@ -51,7 +66,13 @@ export function PaperDialog({ paper, onClose, onAdded }: { paper?: PaperView; on
   });
 
   return (
-    <Dialog wide open onClose={onClose} title={paper ? `Change ${paper.name}` : 'Add a paper'} description="As its maker sells it: everything here is claimed, and shown so.">
+    <Dialog
+      wide
+      open
+      onClose={onClose}
+      title={paper ? `Change ${paper.name}` : 'Add a paper'}
+      description="As its maker sells it: everything here is claimed, and shown so."
+    >
       <form onSubmit={(e) => void submit(e).catch(() => undefined)} className="space-y-4" noValidate>
         <div className="grid grid-cols-2 gap-4">
           <TextField label="Maker" error={errors.maker?.message} {...register('maker', { required })} />
@@ -61,26 +82,80 @@ export function PaperDialog({ paper, onClose, onAdded }: { paper?: PaperView; on
           <ChoiceField label="Coating" options={CLASSES} {...register('coating')} />
           <ChoiceField label="Base" options={named(BASES)} {...register('base')} />
           <ChoiceField label="Surface" options={named(SURFACES)} {...register('surface')} />
-          <ChoiceField label="Brightener, as claimed" options={named(BRIGHTENER_CLAIMS)} {...register('brightenerClaim')} />
-          <TextField label="Weight" unit="g/m²" inputMode="decimal" error={errors.weightGsm?.message} {...register('weightGsm', number)} />
-          <TextField label="Thickness" unit="µm" inputMode="decimal" error={errors.thicknessUm?.message} {...register('thicknessUm', number)} />
-          <TextField label="Currency" maxLength={3} error={errors.currency?.message} {...register('currency', { required, pattern: { value: /^[A-Z]{3}$/, message: 'Three capitals' } })} />
+          <ChoiceField
+            label="Brightener, as claimed"
+            options={named(BRIGHTENER_CLAIMS)}
+            {...register('brightenerClaim')}
+          />
+          <TextField
+            label="Weight"
+            unit="g/m²"
+            inputMode="decimal"
+            error={errors.weightGsm?.message}
+            {...register('weightGsm', number)}
+          />
+          <TextField
+            label="Thickness"
+            unit="µm"
+            inputMode="decimal"
+            error={errors.thicknessUm?.message}
+            {...register('thicknessUm', number)}
+          />
+          <TextField
+            label="Currency"
+            maxLength={3}
+            error={errors.currency?.message}
+            {...register('currency', { required, pattern: { value: /^[A-Z]{3}$/, message: 'Three capitals' } })}
+          />
         </div>
         <fieldset>
           <legend className="font-serif text-[1.05rem]">Sizes and prices</legend>
           {sizes.fields.map((field, i) => (
-            <div key={field.id} className="mt-1 grid grid-cols-[1.4fr_1fr_1fr_1fr_1fr_auto] items-start gap-3 [&>button]:mt-6">
-              <TextField label="Size" error={errors.sizes?.[i]?.label?.message} {...register(`sizes.${i}.label`, { required })} />
-              <TextField label="Width" unit="mm" inputMode="decimal" error={errors.sizes?.[i]?.widthMm?.message} {...register(`sizes.${i}.widthMm`, number)} />
-              <TextField label="Length" unit="mm" inputMode="decimal" error={errors.sizes?.[i]?.heightMm?.message} {...register(`sizes.${i}.heightMm`, number)} />
-              <TextField label="Sheets" inputMode="numeric" error={errors.sizes?.[i]?.sheets?.message} {...register(`sizes.${i}.sheets`, number)} />
-              <TextField label="Pack price" inputMode="decimal" {...register(`sizes.${i}.packPrice`, { setValueAs: (v: unknown) => (v === '' || v === undefined ? undefined : Number(v)) })} />
+            <div
+              key={field.id}
+              className="mt-1 grid grid-cols-[1.4fr_1fr_1fr_1fr_1fr_auto] items-start gap-3 [&>button]:mt-6"
+            >
+              <TextField
+                label="Size"
+                error={errors.sizes?.[i]?.label?.message}
+                {...register(`sizes.${i}.label`, { required })}
+              />
+              <TextField
+                label="Width"
+                unit="mm"
+                inputMode="decimal"
+                error={errors.sizes?.[i]?.widthMm?.message}
+                {...register(`sizes.${i}.widthMm`, number)}
+              />
+              <TextField
+                label="Length"
+                unit="mm"
+                inputMode="decimal"
+                error={errors.sizes?.[i]?.heightMm?.message}
+                {...register(`sizes.${i}.heightMm`, number)}
+              />
+              <TextField
+                label="Sheets"
+                inputMode="numeric"
+                error={errors.sizes?.[i]?.sheets?.message}
+                {...register(`sizes.${i}.sheets`, number)}
+              />
+              <TextField
+                label="Pack price"
+                inputMode="decimal"
+                {...register(`sizes.${i}.packPrice`, {
+                  setValueAs: (v: unknown) => (v === '' || v === undefined ? undefined : Number(v)),
+                })}
+              />
               <QuietButton onClick={() => sizes.remove(i)} aria-label={`Remove size ${i + 1}`}>
                 Remove
               </QuietButton>
             </div>
           ))}
-          <QuietButton className="mt-2" onClick={() => sizes.append({ label: '', widthMm: NOT_YET, heightMm: NOT_YET, sheets: 25 })}>
+          <QuietButton
+            className="mt-2"
+            onClick={() => sizes.append({ label: '', widthMm: NOT_YET, heightMm: NOT_YET, sheets: 25 })}
+          >
             Another size
           </QuietButton>
         </fieldset>
@@ -92,7 +167,16 @@ export function PaperDialog({ paper, onClose, onAdded }: { paper?: PaperView; on
           </Button>
           <Button onClick={onClose}>Leave it</Button>
           {paper && (
-            <Button className="ml-auto" onClick={() => (sure ? void remove(paper.id).unwrap().then(onClose, () => setSure(false)) : setSure(true))}>
+            <Button
+              className="ml-auto"
+              onClick={() =>
+                sure
+                  ? void remove(paper.id)
+                      .unwrap()
+                      .then(onClose, () => setSure(false))
+                  : setSure(true)
+              }
+            >
               {sure ? 'Remove for good' : 'Remove this paper'}
             </Button>
           )}
@@ -102,6 +186,18 @@ export function PaperDialog({ paper, onClose, onAdded }: { paper?: PaperView; on
   );
 }
 
-function inputOf({ maker, name, coating, base, surface, brightenerClaim, weightGsm, thicknessUm, sizes, currency, notes }: PaperView): PaperInput {
+function inputOf({
+  maker,
+  name,
+  coating,
+  base,
+  surface,
+  brightenerClaim,
+  weightGsm,
+  thicknessUm,
+  sizes,
+  currency,
+  notes,
+}: PaperView): PaperInput {
   return { maker, name, coating, base, surface, brightenerClaim, weightGsm, thicknessUm, sizes, currency, notes };
 }

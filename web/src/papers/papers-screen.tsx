@@ -24,7 +24,8 @@ import { ConditionDialog } from './condition-dialog.tsx';
 import { PaperDialog } from './paper-dialog.tsx';
 import { StripLegend } from './strip-legend.tsx';
 
-type Open = { kind: 'paper'; paper?: PaperView } | { kind: 'condition'; paper: PaperView; condition?: ConditionView } | undefined;
+type Open =
+  { kind: 'paper'; paper?: PaperView } | { kind: 'condition'; paper: PaperView; condition?: ConditionView } | undefined;
 
 /** The drawer: each paper with the ways it is printed. */
 export function PapersScreen() {
@@ -39,19 +40,36 @@ export function PapersScreen() {
     const { data } = await take(file);
     if (data) dispatch(said(`${data.name} lies in the drawer, with everything known of it.`));
   };
-  const shown = (papers.data ?? []).filter((p) => `${p.maker} ${p.name} ${COATING_CLASSES[p.coating].name} ${p.base}`.toLowerCase().includes(words.toLowerCase()));
+  const shown = (papers.data ?? []).filter((p) =>
+    `${p.maker} ${p.name} ${COATING_CLASSES[p.coating].name} ${p.base}`.toLowerCase().includes(words.toLowerCase()),
+  );
 
   return (
     <>
       <ScreenHead title="Papers" question={STEPS[0].question}>
         {papers.data && papers.data.length > 3 && (
-          <input type="search" value={words} onChange={(e) => setWords(e.target.value)} placeholder="Find a paper" aria-label="Find a paper" className="min-h-8 w-44 rounded-[3px] border border-edge bg-field px-2" />
+          <input
+            type="search"
+            value={words}
+            onChange={(e) => setWords(e.target.value)}
+            placeholder="Find a paper"
+            aria-label="Find a paper"
+            className="min-h-8 w-44 rounded-[3px] border border-edge bg-field px-2"
+          />
         )}
         <StripLegend />
-        <Link to="/papers/packs" className="inline-flex min-h-8 items-center rounded-[3px] border border-edge bg-sheet px-3 py-1 hover:bg-field">
+        <Link
+          to="/papers/packs"
+          className="inline-flex min-h-8 items-center rounded-[3px] border border-edge bg-sheet px-3 py-1 hover:bg-field"
+        >
           Sample packs
         </Link>
-        <FileButton label="Bring a paper" accept=".json,application/json" disabled={taking.isLoading} onFile={(file) => void bring(file)} />
+        <FileButton
+          label="Bring a paper"
+          accept=".json,application/json"
+          disabled={taking.isLoading}
+          onFile={(file) => void bring(file)}
+        />
         <Button main onClick={() => setOpen({ kind: 'paper' })}>
           Add a paper
         </Button>
@@ -60,23 +78,48 @@ export function PapersScreen() {
       {taking.isLoading && <Waiting what="Unpacking the paper" />}
       {papers.isLoading && <Waiting what="Opening the drawer" />}
       {papers.data?.length === 0 && (
-        <Empty title="The drawer is empty" action={<Button onClick={() => setOpen({ kind: 'paper' })}>Add the first paper</Button>}>
-          Add a paper as its maker sells it, then say how you print it: printer, inks, media setting. Every figure is measured of that print condition, never of the paper alone.
+        <Empty
+          title="The drawer is empty"
+          action={<Button onClick={() => setOpen({ kind: 'paper' })}>Add the first paper</Button>}
+        >
+          Add a paper as its maker sells it, then say how you print it: printer, inks, media setting. Every figure is
+          measured of that print condition, never of the paper alone.
         </Empty>
       )}
       {papers.data && papers.data.length > 0 && shown.length === 0 && <p>No paper is called that.</p>}
       <ul onKeyDown={moveFocus} className="space-y-6">
         {shown.map((paper) => (
-          <PaperEntry key={paper.id} paper={paper} conditions={(conditions.data ?? []).filter((c) => c.paperId === paper.id)} onOpen={setOpen} />
+          <PaperEntry
+            key={paper.id}
+            paper={paper}
+            conditions={(conditions.data ?? []).filter((c) => c.paperId === paper.id)}
+            onOpen={setOpen}
+          />
         ))}
       </ul>
-      {open?.kind === 'paper' && <PaperDialog paper={open.paper} onClose={() => setOpen(undefined)} onAdded={(paper) => setOpen({ kind: 'condition', paper })} />}
-      {open?.kind === 'condition' && <ConditionDialog paper={open.paper} condition={open.condition} onClose={() => setOpen(undefined)} />}
+      {open?.kind === 'paper' && (
+        <PaperDialog
+          paper={open.paper}
+          onClose={() => setOpen(undefined)}
+          onAdded={(paper) => setOpen({ kind: 'condition', paper })}
+        />
+      )}
+      {open?.kind === 'condition' && (
+        <ConditionDialog paper={open.paper} condition={open.condition} onClose={() => setOpen(undefined)} />
+      )}
     </>
   );
 }
 
-function PaperEntry({ paper, conditions, onOpen }: { paper: PaperView; conditions: ConditionView[]; onOpen: (open: Open) => void }) {
+function PaperEntry({
+  paper,
+  conditions,
+  onOpen,
+}: {
+  paper: PaperView;
+  conditions: ConditionView[];
+  onOpen: (open: Open) => void;
+}) {
   return (
     <li>
       <div className="flex flex-wrap items-baseline gap-x-4">
@@ -87,16 +130,23 @@ function PaperEntry({ paper, conditions, onOpen }: { paper: PaperView; condition
           <QuietButton onClick={() => onOpen({ kind: 'paper', paper })} aria-label={`Change ${paper.name}`}>
             Change
           </QuietButton>
-          <FileLink href={`/api/papers/${paper.id}/bundle`} label={`Take ${paper.name} away, with everything known of it`}>
+          <FileLink
+            href={`/api/papers/${paper.id}/bundle`}
+            label={`Take ${paper.name} away, with everything known of it`}
+          >
             Take away
           </FileLink>
-          <QuietButton onClick={() => onOpen({ kind: 'condition', paper })} aria-label={`Add a print condition for ${paper.name}`}>
+          <QuietButton
+            onClick={() => onOpen({ kind: 'condition', paper })}
+            aria-label={`Add a print condition for ${paper.name}`}
+          >
             Add a print condition
           </QuietButton>
         </div>
       </div>
       <p className="mb-1.5 text-[13px]">
-        {COATING_CLASSES[paper.coating].name}, {paper.base}, <Claimed>{asClaimed(paper.weightGsm)} g/m²</Claimed>, <Claimed>{asClaimed(paper.thicknessUm)} µm</Claimed>, <Claimed>{paper.surface}</Claimed>,{' '}
+        {COATING_CLASSES[paper.coating].name}, {paper.base}, <Claimed>{asClaimed(paper.weightGsm)} g/m²</Claimed>,{' '}
+        <Claimed>{asClaimed(paper.thicknessUm)} µm</Claimed>, <Claimed>{paper.surface}</Claimed>,{' '}
         <Claimed>brightener {paper.brightenerClaim}</Claimed>
         {paper.pricePerM2 !== undefined && (
           <>
@@ -109,7 +159,11 @@ function PaperEntry({ paper, conditions, onOpen }: { paper: PaperView; condition
       ) : (
         <ul>
           {conditions.map((c) => (
-            <ConditionRow key={c.id} condition={c} onChange={() => onOpen({ kind: 'condition', paper, condition: c })} />
+            <ConditionRow
+              key={c.id}
+              condition={c}
+              onChange={() => onOpen({ kind: 'condition', paper, condition: c })}
+            />
           ))}
         </ul>
       )}
@@ -123,12 +177,28 @@ function ConditionRow({ condition, onChange }: { condition: ConditionView; onCha
   const onTable = table.has(condition.id);
   const { data: trials } = useTrialsQuery();
   // The newest stamp of the paper in this printer stands.
-  const standing = trials?.find((t) => t.paperId === condition.paperId && t.printer === condition.printer)?.conditionId === condition.id;
+  const standing =
+    trials?.find((t) => t.paperId === condition.paperId && t.printer === condition.printer)?.conditionId ===
+    condition.id;
   const open = `/readings/${condition.id}`;
   return (
     <li className="border-t border-line">
-      <Draggable kind="paper" id={condition.id} name={paper.name} className="grid cursor-grab grid-cols-[minmax(0,1fr)_64px_140px_auto] items-center gap-x-4 py-1.5 hover:bg-sheet max-[1150px]:grid-cols-[minmax(0,1fr)_64px_auto]">
-        <Link to={open} draggable={false} data-row data-kind="paper" data-id={condition.id} data-name={paper.name} aria-label={`${paper.name}, ${conditionLine(condition)}`} className="flex min-w-0 items-center gap-4 hover:underline">
+      <Draggable
+        kind="paper"
+        id={condition.id}
+        name={paper.name}
+        className="grid cursor-grab grid-cols-[minmax(0,1fr)_64px_140px_auto] items-center gap-x-4 py-1.5 hover:bg-sheet max-[1150px]:grid-cols-[minmax(0,1fr)_64px_auto]"
+      >
+        <Link
+          to={open}
+          draggable={false}
+          data-row
+          data-kind="paper"
+          data-id={condition.id}
+          data-name={paper.name}
+          aria-label={`${paper.name}, ${conditionLine(condition)}`}
+          className="flex min-w-0 items-center gap-4 hover:underline"
+        >
           <span className="max-[1150px]:hidden">
             <Strip paper={paper} facts={condition.facts} />
           </span>
@@ -151,13 +221,20 @@ function ConditionRow({ condition, onChange }: { condition: ConditionView; onCha
         </span>
         <span className="text-right max-[1150px]:hidden">
           <Measured measure={gamutVolume} condition={condition} unit={false} />
-          {condition.facts && <span className="block text-[12px] leading-tight text-quiet">gamut, {gamutVolume.unit}</span>}
+          {condition.facts && (
+            <span className="block text-[12px] leading-tight text-quiet">gamut, {gamutVolume.unit}</span>
+          )}
         </span>
         <span className="flex justify-end">
           <QuietButton onClick={onChange} aria-label={`Change ${conditionLine(condition)}`}>
             Change
           </QuietButton>
-          <QuietButton onClick={() => table.togglePaper(condition.id, paper.name)} aria-pressed={onTable} className="w-20 justify-end" aria-label={onTable ? `Put ${paper.name} back` : `Lay ${paper.name} on the table`}>
+          <QuietButton
+            onClick={() => table.togglePaper(condition.id, paper.name)}
+            aria-pressed={onTable}
+            className="w-20 justify-end"
+            aria-label={onTable ? `Put ${paper.name} back` : `Lay ${paper.name} on the table`}
+          >
             {onTable ? 'Put back' : 'Lay out'}
           </QuietButton>
         </span>

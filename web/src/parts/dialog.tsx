@@ -2,7 +2,21 @@ import { X } from 'lucide-react';
 import { Dialog as Radix } from 'radix-ui';
 import { useRef, type ReactNode } from 'react';
 
-export function Dialog({ title, description, open, onClose, wide = false, children }: { title: string; description?: string; open: boolean; onClose: () => void; wide?: boolean; children: ReactNode }) {
+export function Dialog({
+  title,
+  description,
+  open,
+  onClose,
+  wide = false,
+  children,
+}: {
+  title: string;
+  description?: string;
+  open: boolean;
+  onClose: () => void;
+  wide?: boolean;
+  children: ReactNode;
+}) {
   const openedFrom = useRef(document.activeElement as HTMLElement | null);
   return (
     <Radix.Root open={open} onOpenChange={(o) => !o && onClose()}>
@@ -12,7 +26,8 @@ export function Dialog({ title, description, open, onClose, wide = false, childr
           aria-describedby={undefined}
           onOpenAutoFocus={(event) => {
             // A field with autoFocus has it already; then what had it before this was drawn counts.
-            if (!(event.currentTarget as HTMLElement).contains(document.activeElement)) openedFrom.current = document.activeElement as HTMLElement | null;
+            if (!(event.currentTarget as HTMLElement).contains(document.activeElement))
+              openedFrom.current = document.activeElement as HTMLElement | null;
           }}
           onCloseAutoFocus={(event) => {
             // Dialogs here are opened by state and have no trigger of their own to go back to.

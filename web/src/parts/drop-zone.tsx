@@ -2,7 +2,21 @@ import { useRef, useState } from 'react';
 import { Button } from './button.tsx';
 
 /** Takes files by drop or by the file dialog. */
-export function DropZone({ label, hint, accept, multiple = false, disabled = false, onFiles }: { label: string; hint: string; accept: string; multiple?: boolean; disabled?: boolean; onFiles: (files: File[]) => void }) {
+export function DropZone({
+  label,
+  hint,
+  accept,
+  multiple = false,
+  disabled = false,
+  onFiles,
+}: {
+  label: string;
+  hint: string;
+  accept: string;
+  multiple?: boolean;
+  disabled?: boolean;
+  onFiles: (files: File[]) => void;
+}) {
   const input = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
   const take = (list: FileList | null) => {

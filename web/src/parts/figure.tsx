@@ -18,14 +18,26 @@ export interface ShownCondition extends ConditionView {
  * A figure of a condition: measured upright, judged in the serif with an eye, a profile's word italic like a claim; a click opens where it came from. What
  * can't be computed says which reading is missing.
  */
-export function Measured({ measure, condition, unit = true, note = false }: { measure: Measure; condition: ShownCondition; unit?: boolean; note?: boolean }) {
+export function Measured({
+  measure,
+  condition,
+  unit = true,
+  note = false,
+}: {
+  measure: Measure;
+  condition: ShownCondition;
+  unit?: boolean;
+  note?: boolean;
+}) {
   const figure = condition.facts?.figures[measure.key];
   if (!figure) return <Missing why="Nothing was measured of it yet." />;
   if (figure.shape === 'missing') return <Missing why={figure.why} />;
   const kind = kindOf(measure, condition);
   return (
     <Popover.Root>
-      <Popover.Trigger className={`rounded-[2px] px-0.5 text-left underline decoration-line decoration-dotted underline-offset-4 hover:decoration-ink ${kind === 'judged' ? 'font-serif' : kind === 'told by a profile' ? 'italic' : ''}`}>
+      <Popover.Trigger
+        className={`rounded-[2px] px-0.5 text-left underline decoration-line decoration-dotted underline-offset-4 hover:decoration-ink ${kind === 'judged' ? 'font-serif' : kind === 'told by a profile' ? 'italic' : ''}`}
+      >
         {kind === 'judged' && (
           <>
             <Eye size={13} aria-hidden className="mr-1 inline-block align-[-2px]" />
@@ -37,7 +49,11 @@ export function Measured({ measure, condition, unit = true, note = false }: { me
         {note && figure.shape === 'scalar' && figure.note && <span className="text-quiet">, {figure.note}</span>}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content sideOffset={6} collisionPadding={12} className="z-50 w-80 border border-edge bg-sheet p-4 text-[13px]">
+        <Popover.Content
+          sideOffset={6}
+          collisionPadding={12}
+          className="z-50 w-80 border border-edge bg-sheet p-4 text-[13px]"
+        >
           <Source measure={measure} figure={figure} condition={condition} kind={kind} />
         </Popover.Content>
       </Popover.Portal>
@@ -52,8 +68,19 @@ function kindOf(measure: Measure, { facts }: ConditionView): Kind {
   return !('observe' in measure) && facts?.source === 'profile' ? 'told by a profile' : 'measured';
 }
 
-function Source({ measure, figure, condition, kind }: { measure: Measure; figure: Exclude<FigureData, { shape: 'missing' }>; condition: ShownCondition; kind: Kind }) {
-  const spread = figure.sd < 0.001 ? 'below 0.001' : formatNumber(figure.sd, figure.sd < 0.01 ? 4 : figure.sd < 1 ? 3 : 0);
+function Source({
+  measure,
+  figure,
+  condition,
+  kind,
+}: {
+  measure: Measure;
+  figure: Exclude<FigureData, { shape: 'missing' }>;
+  condition: ShownCondition;
+  kind: Kind;
+}) {
+  const spread =
+    figure.sd < 0.001 ? 'below 0.001' : formatNumber(figure.sd, figure.sd < 0.01 ? 4 : figure.sd < 1 ? 3 : 0);
   const ofPatches = !('observe' in measure);
   return (
     <div className="space-y-2">
@@ -64,11 +91,21 @@ function Source({ measure, figure, condition, kind }: { measure: Measure; figure
       <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
         <Term name={kind === 'judged' ? 'How sure' : 'Repeatability'}>
           ± {spread} {figure.shape === 'colour' ? 'ΔE*ab' : measure.unit} (1 s)
-          {kind === 'judged' ? ', half a grade: our own assumption of an eye' : ofPatches && condition.facts?.repeats === undefined && ', our own assumption: nothing was read twice'}
+          {kind === 'judged'
+            ? ', half a grade: our own assumption of an eye'
+            : ofPatches && condition.facts?.repeats === undefined && ', our own assumption: nothing was read twice'}
         </Term>
         {figure.shape === 'scalar' && figure.note && <Term name="Note">{figure.note}</Term>}
-        {condition.lit?.keys.has(measure.key) && <Term name="Seen under">{condition.lit.under}; from the spectra that were read, the eye used to the light</Term>}
-        {ofPatches ? <FromReading condition={condition} /> : <FromObservation observation={latestFor(measure, condition)} />}
+        {condition.lit?.keys.has(measure.key) && (
+          <Term name="Seen under">
+            {condition.lit.under}; from the spectra that were read, the eye used to the light
+          </Term>
+        )}
+        {ofPatches ? (
+          <FromReading condition={condition} />
+        ) : (
+          <FromObservation observation={latestFor(measure, condition)} />
+        )}
         <Term name="Source">{measure.source}</Term>
       </dl>
     </div>
@@ -107,7 +144,13 @@ function FromObservation({ observation }: { observation?: ObservationView }) {
 /** The observation a bench measure speaks of: the last after which its figure was there. */
 function latestFor(measure: Measure, { observations }: ConditionView): ObservationView | undefined {
   if (!('observe' in measure)) return undefined;
-  return [...observations].reverse().find((o) => measure.observe([{ kind: o.kind, ...o.value } as Observation]).shape !== 'missing' || OF_TWO[measure.key]?.includes(o.kind));
+  return [...observations]
+    .reverse()
+    .find(
+      (o) =>
+        measure.observe([{ kind: o.kind, ...o.value } as Observation]).shape !== 'missing' ||
+        OF_TWO[measure.key]?.includes(o.kind),
+    );
 }
 /** Figures that need two observations. */
 const OF_TWO: Record<string, readonly string[]> = { bulk: ['weight', 'thickness'] };

@@ -2,7 +2,17 @@ import { useRef } from 'react';
 import { Button } from './button.tsx';
 
 /** Takes one file by the file dialog. */
-export function FileButton({ label, accept, disabled = false, onFile }: { label: string; accept: string; disabled?: boolean; onFile: (file: File) => void }) {
+export function FileButton({
+  label,
+  accept,
+  disabled = false,
+  onFile,
+}: {
+  label: string;
+  accept: string;
+  disabled?: boolean;
+  onFile: (file: File) => void;
+}) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>

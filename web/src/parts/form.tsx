@@ -1,6 +1,14 @@
-import { useId, type InputHTMLAttributes, type ReactNode, type Ref, type SelectHTMLAttributes, type TextareaHTMLAttributes } from 'react';
+import {
+  useId,
+  type InputHTMLAttributes,
+  type ReactNode,
+  type Ref,
+  type SelectHTMLAttributes,
+  type TextareaHTMLAttributes,
+} from 'react';
 
-const BOX = 'w-full min-h-8 rounded-[3px] border border-edge bg-field px-2 py-1 text-ink aria-invalid:border-2 aria-invalid:border-ink';
+const BOX =
+  'w-full min-h-8 rounded-[3px] border border-edge bg-field px-2 py-1 text-ink aria-invalid:border-2 aria-invalid:border-ink';
 
 interface Labelled {
   label: string;
@@ -29,25 +37,59 @@ function Field({ label, unit, error, id, className = '', children }: Labelled & 
 
 type Box<E, A> = Omit<A, 'className'> & Labelled & { ref?: Ref<E> };
 
-export function TextField({ label, unit, error, className, ...rest }: Box<HTMLInputElement, InputHTMLAttributes<HTMLInputElement>>) {
+export function TextField({
+  label,
+  unit,
+  error,
+  className,
+  ...rest
+}: Box<HTMLInputElement, InputHTMLAttributes<HTMLInputElement>>) {
   const id = useId();
   return (
     <Field {...{ label, unit, error, className, id }}>
-      <input id={id} className={BOX} aria-invalid={error ? true : undefined} aria-describedby={error ? `${id}-error` : undefined} {...rest} />
+      <input
+        id={id}
+        className={BOX}
+        aria-invalid={error ? true : undefined}
+        aria-describedby={error ? `${id}-error` : undefined}
+        {...rest}
+      />
     </Field>
   );
 }
 
-export function AreaField({ label, unit, error, className, ...rest }: Box<HTMLTextAreaElement, TextareaHTMLAttributes<HTMLTextAreaElement>>) {
+export function AreaField({
+  label,
+  unit,
+  error,
+  className,
+  ...rest
+}: Box<HTMLTextAreaElement, TextareaHTMLAttributes<HTMLTextAreaElement>>) {
   const id = useId();
   return (
     <Field {...{ label, unit, error, className, id }}>
-      <textarea id={id} rows={2} className={BOX} aria-invalid={error ? true : undefined} aria-describedby={error ? `${id}-error` : undefined} {...rest} />
+      <textarea
+        id={id}
+        rows={2}
+        className={BOX}
+        aria-invalid={error ? true : undefined}
+        aria-describedby={error ? `${id}-error` : undefined}
+        {...rest}
+      />
     </Field>
   );
 }
 
-export function ChoiceField({ label, unit, error, className, options, ...rest }: Box<HTMLSelectElement, SelectHTMLAttributes<HTMLSelectElement>> & { options: readonly (readonly [value: string, name: string])[] }) {
+export function ChoiceField({
+  label,
+  unit,
+  error,
+  className,
+  options,
+  ...rest
+}: Box<HTMLSelectElement, SelectHTMLAttributes<HTMLSelectElement>> & {
+  options: readonly (readonly [value: string, name: string])[];
+}) {
   const id = useId();
   return (
     <Field {...{ label, unit, error, className, id }}>
@@ -64,7 +106,11 @@ export function ChoiceField({ label, unit, error, className, options, ...rest }:
 
 export const named = (values: readonly string[]): (readonly [string, string])[] => values.map((v) => [v, v] as const);
 
-export function TickField({ label, className = '', ...rest }: Omit<InputHTMLAttributes<HTMLInputElement>, 'type'> & { label: string; ref?: Ref<HTMLInputElement> }) {
+export function TickField({
+  label,
+  className = '',
+  ...rest
+}: Omit<InputHTMLAttributes<HTMLInputElement>, 'type'> & { label: string; ref?: Ref<HTMLInputElement> }) {
   return (
     <label className={`flex min-h-8 items-center gap-2 ${className}`}>
       <input type="checkbox" className="size-4 accent-ink" {...rest} />

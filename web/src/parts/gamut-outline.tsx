@@ -26,12 +26,30 @@ export function GamutOutline({ outlines, height = 400 }: { outlines: readonly Na
         <h3 className="text-[1.1rem]">Gamut outline</h3>
         <p className="text-[13px] text-quiet">Greatest chroma at any lightness, CIELAB a* b*</p>
       </figcaption>
-      <div role="img" aria-label={`Gamut outlines of ${drawn.map((d) => (several ? `${d.mark.letter}, ${d.name}` : d.name)).join('; ')}`}>
+      <div
+        role="img"
+        aria-label={`Gamut outlines of ${drawn.map((d) => (several ? `${d.mark.letter}, ${d.name}` : d.name)).join('; ')}`}
+      >
         <ResponsiveContainer width="100%" height={height}>
           <ScatterChart margin={{ top: 8, right: 12, bottom: 18, left: 0 }} accessibilityLayer={false}>
             <CartesianGrid stroke="var(--line)" />
-            <XAxis type="number" dataKey="a" domain={[-range, range]} ticks={ticks} {...AXIS} label={{ value: 'a*  green to red', position: 'bottom', offset: 0, ...AXIS.label }} />
-            <YAxis type="number" dataKey="b" domain={[-range, range]} ticks={ticks} width={44} {...AXIS} label={{ value: 'b*  blue to yellow', angle: -90, position: 'insideLeft', offset: 8, ...AXIS.label }} />
+            <XAxis
+              type="number"
+              dataKey="a"
+              domain={[-range, range]}
+              ticks={ticks}
+              {...AXIS}
+              label={{ value: 'a*  green to red', position: 'bottom', offset: 0, ...AXIS.label }}
+            />
+            <YAxis
+              type="number"
+              dataKey="b"
+              domain={[-range, range]}
+              ticks={ticks}
+              width={44}
+              {...AXIS}
+              label={{ value: 'b*  blue to yellow', angle: -90, position: 'insideLeft', offset: 8, ...AXIS.label }}
+            />
             <ReferenceLine x={0} stroke="var(--edge)" />
             <ReferenceLine y={0} stroke="var(--edge)" />
             {drawn.map((d, i) => {
@@ -40,7 +58,10 @@ export function GamutOutline({ outlines, height = 400 }: { outlines: readonly Na
               return (
                 <Scatter
                   key={d.id}
-                  data={[...d.points, d.points[0]].map((p, n) => ({ ...p, letter: n === labelled ? d.mark.letter : undefined }))}
+                  data={[...d.points, d.points[0]].map((p, n) => ({
+                    ...p,
+                    letter: n === labelled ? d.mark.letter : undefined,
+                  }))}
                   line={{ stroke: 'var(--ink)', strokeWidth: d.strong ? 2.4 : 1.1, strokeDasharray: d.mark.dash }}
                   shape={OutlineMark as never}
                   isAnimationActive={false}
@@ -55,7 +76,15 @@ export function GamutOutline({ outlines, height = 400 }: { outlines: readonly Na
           {drawn.map((d) => (
             <li key={d.id} className="flex items-center gap-2">
               <svg width={34} height={10} aria-hidden>
-                <line x1={0} x2={34} y1={5} y2={5} stroke="var(--ink)" strokeWidth={d.strong ? 2.4 : 1.1} strokeDasharray={d.mark.dash} />
+                <line
+                  x1={0}
+                  x2={34}
+                  y1={5}
+                  y2={5}
+                  stroke="var(--ink)"
+                  strokeWidth={d.strong ? 2.4 : 1.1}
+                  strokeDasharray={d.mark.dash}
+                />
               </svg>
               <span>
                 <b className="font-serif">{d.mark.letter}</b> {d.name}
@@ -73,7 +102,15 @@ function OutlineMark({ cx, cy, payload }: { cx: number; cy: number; payload: { l
   return (
     <g>
       <circle cx={cx} cy={cy} r={9} fill="var(--ground)" stroke="var(--ink)" />
-      <text x={cx} y={cy + 4} textAnchor="middle" fontSize={12} fontWeight={600} fill="var(--ink)" fontFamily="var(--font-serif)">
+      <text
+        x={cx}
+        y={cy + 4}
+        textAnchor="middle"
+        fontSize={12}
+        fontWeight={600}
+        fill="var(--ink)"
+        fontFamily="var(--font-serif)"
+      >
         {payload.letter}
       </text>
     </g>

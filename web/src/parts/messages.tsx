@@ -4,7 +4,9 @@ import type { ApiError } from '@rakuen/contract/settings';
 /** An error: what is wrong, where, and what to do. */
 export function ErrorNote({ error }: { error: Partial<ApiError> | undefined }) {
   if (!error) return null;
-  const where = [error.file, error.line && `line ${error.line}`, error.field && `field ${error.field}`].filter(Boolean).join(', ');
+  const where = [error.file, error.line && `line ${error.line}`, error.field && `field ${error.field}`]
+    .filter(Boolean)
+    .join(', ');
   return (
     <div role="alert" className="max-w-[68ch] border-l-4 border-ink bg-field px-3 py-2">
       <p className="font-semibold">{error.message ?? 'Something went wrong.'}</p>

@@ -8,5 +8,11 @@ export function Seal({ stamp, small = false }: { stamp: Stamp; small?: boolean }
     held: 'border-vermilion border-double text-ink',
     refused: 'border-vermilion border-dashed text-ink italic',
   }[stamp];
-  return <span className={`inline-block -rotate-2 rounded-[3px] border-[3px] font-serif font-semibold tracking-wide ${box} ${look}`}>{stamp}</span>;
+  return (
+    <span
+      className={`inline-block -rotate-2 rounded-[3px] border-[3px] font-serif font-semibold tracking-wide ${box} ${look}`}
+    >
+      {stamp}
+    </span>
+  );
 }

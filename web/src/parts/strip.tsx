@@ -16,7 +16,15 @@ const RAMP_STEPS = 24;
  * sheet's edge: its height is the thickness, its line the texture. A band along the top is the gloss; a fringe under the white is the
  * brightener. Nothing measured yet: empty and hatched.
  */
-export function Strip({ paper, facts, size = 'middle' }: { paper: PaperHead; facts?: ConditionView['facts']; size?: keyof typeof SIZES }) {
+export function Strip({
+  paper,
+  facts,
+  size = 'middle',
+}: {
+  paper: PaperHead;
+  facts?: ConditionView['facts'];
+  size?: keyof typeof SIZES;
+}) {
   const [width, height] = SIZES[size];
   const hatch = useId();
   const sheetHeight = Math.round(height * 0.6);
@@ -34,7 +42,14 @@ export function Strip({ paper, facts, size = 'middle' }: { paper: PaperHead; fac
   const stepWidth = (width - whiteWidth) / colours.length;
 
   return (
-    <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={words} className={`block overflow-visible ${size === 'large' ? 'h-auto max-w-full' : 'shrink-0'}`}>
+    <svg
+      width={width}
+      height={height}
+      viewBox={`0 0 ${width} ${height}`}
+      role="img"
+      aria-label={words}
+      className={`block overflow-visible ${size === 'large' ? 'h-auto max-w-full' : 'shrink-0'}`}
+    >
       <title>{words}</title>
       {measured ? (
         <>
@@ -43,7 +58,9 @@ export function Strip({ paper, facts, size = 'middle' }: { paper: PaperHead; fac
             // Half a pixel of overlap, or the surround shines through between the steps.
             <rect key={i} x={whiteWidth + i * stepWidth} width={stepWidth + 0.5} height={sheetHeight} fill={css} />
           ))}
-          {sheen > 0 && <rect y={1} width={width} height={sheetHeight * 0.3 * sheen} fill="#fff" opacity={0.16 + 0.3 * sheen} />}
+          {sheen > 0 && (
+            <rect y={1} width={width} height={sheetHeight * 0.3 * sheen} fill="#fff" opacity={0.16 + 0.3 * sheen} />
+          )}
         </>
       ) : (
         <>
@@ -52,13 +69,23 @@ export function Strip({ paper, facts, size = 'middle' }: { paper: PaperHead; fac
               <line x1={0} x2={0} y1={0} y2={6} stroke="var(--edge)" strokeWidth={1} />
             </pattern>
           </defs>
-          <rect x={0.5} y={0.5} width={width - 1} height={sheetHeight - 1} fill={`url(#${hatch})`} stroke="var(--edge)" />
+          <rect
+            x={0.5}
+            y={0.5}
+            width={width - 1}
+            height={sheetHeight - 1}
+            fill={`url(#${hatch})`}
+            stroke="var(--edge)"
+          />
         </>
       )}
       <path d={edgePath(paper.surface, width, sheetHeight, edge)} fill="#131313" />
       {fringe > 0.5 && (
         <path
-          d={Array.from({ length: Math.floor(whiteWidth / 3) }, (_, i) => `M${i * 3 + 1.5} ${sheetHeight + edge + 1}v${fringe.toFixed(1)}`).join('')}
+          d={Array.from(
+            { length: Math.floor(whiteWidth / 3) },
+            (_, i) => `M${i * 3 + 1.5} ${sheetHeight + edge + 1}v${fringe.toFixed(1)}`,
+          ).join('')}
           stroke="#131313"
           strokeWidth={1}
         />
@@ -67,12 +94,21 @@ export function Strip({ paper, facts, size = 'middle' }: { paper: PaperHead; fac
   );
 }
 
-function rampColours(facts: NonNullable<ConditionView['facts']>, white: readonly [number, number, number], black: readonly [number, number, number]): string[] {
+function rampColours(
+  facts: NonNullable<ConditionView['facts']>,
+  white: readonly [number, number, number],
+  black: readonly [number, number, number],
+): string[] {
   const steps = facts.ramp && facts.ramp.length > 4 ? [...facts.ramp].reverse().map((s) => s.lab) : undefined;
   return Array.from({ length: RAMP_STEPS }, (_, i) => {
     const t = i / (RAMP_STEPS - 1);
     // Without a ramp of readings the drawing runs straight from white to black.
-    if (!steps) return screenColour([white[0] + (black[0] - white[0]) * t, white[1] + (black[1] - white[1]) * t, white[2] + (black[2] - white[2]) * t]).css;
+    if (!steps)
+      return screenColour([
+        white[0] + (black[0] - white[0]) * t,
+        white[1] + (black[1] - white[1]) * t,
+        white[2] + (black[2] - white[2]) * t,
+      ]).css;
     return screenColour(steps[Math.round(t * (steps.length - 1))]).css;
   });
 }
@@ -84,7 +120,8 @@ function edgePath(surface: PaperHead['surface'], width: number, y: number, thick
   const pitch = { 'ultra smooth': 1, smooth: 1, 'fine tooth': 2.5, textured: 4, rough: 6 }[surface];
   if (wave === 0) return `M0 ${y}H${width}V${bottom}H0Z`;
   let path = `M0 ${y}H${width}V${bottom}`;
-  for (let x = width, i = 0; x > 0; x -= pitch, i++) path += `L${Math.max(0, x - pitch / 2).toFixed(1)} ${(bottom + (i % 2 ? wave : 0)).toFixed(1)}`;
+  for (let x = width, i = 0; x > 0; x -= pitch, i++)
+    path += `L${Math.max(0, x - pitch / 2).toFixed(1)} ${(bottom + (i % 2 ? wave : 0)).toFixed(1)}`;
   return `${path}L0 ${bottom}Z`;
 }
 

@@ -14,7 +14,9 @@ function standalone(svg: SVGSVGElement): string {
   const [from, to] = [svg.querySelectorAll('*'), copy.querySelectorAll('*')];
   from.forEach((element, i) => {
     const style = getComputedStyle(element);
-    for (const name of INHERITED) if (to[i].hasAttribute(name) || element.tagName === 'text') to[i].setAttribute(name, style.getPropertyValue(name));
+    for (const name of INHERITED)
+      if (to[i].hasAttribute(name) || element.tagName === 'text')
+        to[i].setAttribute(name, style.getPropertyValue(name));
     to[i].removeAttribute('class');
     to[i].removeAttribute('style');
   });

@@ -10,7 +10,8 @@ export function useKeys(keys: Record<string, (event: KeyboardEvent) => void>): v
     const onKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
       const target = event.target as HTMLElement;
-      if (target.closest('input:not([type=checkbox]), textarea, select, [contenteditable], [role=dialog], [role=menu]')) return;
+      if (target.closest('input:not([type=checkbox]), textarea, select, [contenteditable], [role=dialog], [role=menu]'))
+        return;
       const act = latest.current[event.key];
       if (!act) return;
       event.preventDefault();

@@ -17,7 +17,8 @@ interface Intake {
 export function PictureIntake({ onAdded }: { onAdded: (id: string) => void }) {
   const [add] = useAddPictureMutation();
   const [intakes, setIntakes] = useState<Intake[]>([]);
-  const update = (key: string, change: Partial<Intake>) => setIntakes((all) => all.map((i) => (i.key === key ? { ...i, ...change } : i)));
+  const update = (key: string, change: Partial<Intake>) =>
+    setIntakes((all) => all.map((i) => (i.key === key ? { ...i, ...change } : i)));
 
   const begin = async (key: string, file: File, assumeSrgb?: 'yes') => {
     update(key, { error: undefined, jobId: undefined });
@@ -34,15 +35,40 @@ export function PictureIntake({ onAdded }: { onAdded: (id: string) => void }) {
 
   return (
     <div className="space-y-3">
-      <DropZone label="Bring a picture" hint="or drop it here: JPEG, PNG or TIFF, RGB or grey, 8 or 16 bits" accept="image/jpeg,image/png,image/tiff,.tif,.tiff,.jpg,.jpeg,.png" multiple onFiles={take} />
+      <DropZone
+        label="Bring a picture"
+        hint="or drop it here: JPEG, PNG or TIFF, RGB or grey, 8 or 16 bits"
+        accept="image/jpeg,image/png,image/tiff,.tif,.tiff,.jpg,.jpeg,.png"
+        multiple
+        onFiles={take}
+      />
       {intakes.map((i) => (
-        <IntakeLine key={i.key} intake={i} onDone={(id) => (drop(i.key), onAdded(id))} onGone={() => drop(i.key)} onFailed={(error) => update(i.key, { error, jobId: undefined })} onAssume={() => void begin(i.key, i.file, 'yes')} />
+        <IntakeLine
+          key={i.key}
+          intake={i}
+          onDone={(id) => (drop(i.key), onAdded(id))}
+          onGone={() => drop(i.key)}
+          onFailed={(error) => update(i.key, { error, jobId: undefined })}
+          onAssume={() => void begin(i.key, i.file, 'yes')}
+        />
       ))}
     </div>
   );
 }
 
-function IntakeLine({ intake, onDone, onGone, onFailed, onAssume }: { intake: Intake; onDone: (id: string) => void; onGone: () => void; onFailed: (error: ApiError) => void; onAssume: () => void }) {
+function IntakeLine({
+  intake,
+  onDone,
+  onGone,
+  onFailed,
+  onAssume,
+}: {
+  intake: Intake;
+  onDone: (id: string) => void;
+  onGone: () => void;
+  onFailed: (error: ApiError) => void;
+  onAssume: () => void;
+}) {
   const dispatch = useAppDispatch();
   const [cancel] = useCancelPictureJobMutation();
   const { data: job, error } = usePictureJobQuery(intake.jobId!, { skip: !intake.jobId, pollingInterval: 250 });
@@ -53,7 +79,8 @@ function IntakeLine({ intake, onDone, onGone, onFailed, onAssume }: { intake: In
       dispatch(api.util.invalidateTags(['pictures', 'matches']));
       dispatch(said(`${job.fileName} is read.`));
       onDone(job.pictureId);
-    } else if (job?.state === 'failed') onFailed({ statusCode: 422, message: 'The picture could not be read.', ...job.error, file: job.fileName });
+    } else if (job?.state === 'failed')
+      onFailed({ statusCode: 422, message: 'The picture could not be read.', ...job.error, file: job.fileName });
     else if (job?.state === 'cancelled') onGone();
     // The handlers are made anew at each rendering; only the job's news matters.
     // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -64,7 +91,9 @@ function IntakeLine({ intake, onDone, onGone, onFailed, onAssume }: { intake: In
       <div className="flex items-start gap-3">
         <ErrorNote error={intake.error} />
         <div className="flex flex-col gap-1">
-          {intake.error.field === 'embedded profile' && <Button onClick={onAssume}>Set the profile aside and assume sRGB</Button>}
+          {intake.error.field === 'embedded profile' && (
+            <Button onClick={onAssume}>Set the profile aside and assume sRGB</Button>
+          )}
           <QuietButton onClick={onGone}>Put away</QuietButton>
         </div>
       </div>

@@ -20,7 +20,8 @@ export function PicturesScreen() {
   const { data: pictures, error, isLoading } = usePicturesQuery();
   const table = useTable();
   const [chosen, setChosen] = useState<string>();
-  const picture = pictures?.find((p) => p.id === chosen) ?? pictures?.find((p) => p.id === table.picture?.id) ?? pictures?.[0];
+  const picture =
+    pictures?.find((p) => p.id === chosen) ?? pictures?.find((p) => p.id === table.picture?.id) ?? pictures?.[0];
 
   return (
     <>
@@ -28,7 +29,10 @@ export function PicturesScreen() {
       <ErrorNote error={error as never} />
       {isLoading && <Waiting what="Fetching the pictures" />}
       {pictures?.length === 0 && (
-        <Empty title="No pictures yet">Bring a JPEG, PNG or TIFF: its colours are read through its embedded profile, and you see its key, its contrast and what it holds before you match it to a paper.</Empty>
+        <Empty title="No pictures yet">
+          Bring a JPEG, PNG or TIFF: its colours are read through its embedded profile, and you see its key, its
+          contrast and what it holds before you match it to a paper.
+        </Empty>
       )}
       {picture && <PictureSheet key={picture.id} picture={picture} />}
       {pictures && pictures.length > 0 && (
@@ -36,12 +40,30 @@ export function PicturesScreen() {
           {pictures.map((p) => (
             <li key={p.id}>
               <Draggable kind="picture" id={p.id} name={p.title} className="w-36">
-                <button type="button" data-row data-kind="picture" data-id={p.id} data-name={p.title} aria-pressed={p.id === picture?.id} onClick={() => setChosen(p.id)} className="block w-full text-left">
-                  <img src={`/api/pictures/${p.id}/preview`} alt="" draggable={false} className={`h-24 w-36 object-contain object-left-bottom ${p.id === picture?.id ? 'outline-2 outline-offset-2 outline-ink' : ''}`} />
+                <button
+                  type="button"
+                  data-row
+                  data-kind="picture"
+                  data-id={p.id}
+                  data-name={p.title}
+                  aria-pressed={p.id === picture?.id}
+                  onClick={() => setChosen(p.id)}
+                  className="block w-full text-left"
+                >
+                  <img
+                    src={`/api/pictures/${p.id}/preview`}
+                    alt=""
+                    draggable={false}
+                    className={`h-24 w-36 object-contain object-left-bottom ${p.id === picture?.id ? 'outline-2 outline-offset-2 outline-ink' : ''}`}
+                  />
                   <span className="mt-1 line-clamp-2 font-serif leading-tight">{p.title}</span>
                 </button>
               </Draggable>
-              <QuietButton className="-ml-1.5" onClick={() => table.togglePicture(p.id, p.title)} aria-label={table.has(p.id) ? `Put ${p.title} back` : `Lay ${p.title} on the table`}>
+              <QuietButton
+                className="-ml-1.5"
+                onClick={() => table.togglePicture(p.id, p.title)}
+                aria-label={table.has(p.id) ? `Put ${p.title} back` : `Lay ${p.title} on the table`}
+              >
                 {table.has(p.id) ? 'Put back' : 'Lay out'}
               </QuietButton>
             </li>
@@ -60,12 +82,19 @@ function PictureSheet({ picture }: { picture: PictureView }) {
   const [remove, removing] = useRemovePictureMutation();
   const [sure, setSure] = useState(false);
   return (
-    <section aria-label={picture.title} className="grid grid-cols-[minmax(0,1.35fr)_minmax(0,1fr)] items-start gap-8 max-[1150px]:grid-cols-1">
+    <section
+      aria-label={picture.title}
+      className="grid grid-cols-[minmax(0,1.35fr)_minmax(0,1fr)] items-start gap-8 max-[1150px]:grid-cols-1"
+    >
       <div>
         <img src={`/api/pictures/${picture.id}/preview`} alt={picture.title} className="max-h-[52vh] max-w-full" />
         <Title picture={picture} />
         <p className="text-[13px] text-quiet">
-          {picture.format}, {picture.widthPx} × {picture.heightPx} px, {picture.bitsPerChannel} bits a channel. {picture.profileAssumed ? 'No profile was used: sRGB is assumed.' : `Read through its embedded profile, ${picture.profile}.`} {picture.notes.join(' ')}
+          {picture.format}, {picture.widthPx} × {picture.heightPx} px, {picture.bitsPerChannel} bits a channel.{' '}
+          {picture.profileAssumed
+            ? 'No profile was used: sRGB is assumed.'
+            : `Read through its embedded profile, ${picture.profile}.`}{' '}
+          {picture.notes.join(' ')}
         </p>
       </div>
       <div>
@@ -89,9 +118,21 @@ function PictureSheet({ picture }: { picture: PictureView }) {
           <Term name={`Saturated, above C* ${PICTURE_BOUNDS.saturatedChroma}`}>{percent(f.saturatedShare)}</Term>
           <Term name="Cells of Lab it occupies">{formatNumber(picture.colourCells, 0)}</Term>
         </dl>
-        <p className="mt-2 text-[12.5px] text-quiet">Computed from {formatNumber(f.pixelsRead, 0)} pixels of the file, CIELAB D50. Where “low key” or “soft” begins is our own bound.</p>
+        <p className="mt-2 text-[12.5px] text-quiet">
+          Computed from {formatNumber(f.pixelsRead, 0)} pixels of the file, CIELAB D50. Where “low key” or “soft” begins
+          is our own bound.
+        </p>
         <ErrorNote error={removing.error as never} />
-        <QuietButton className="mt-1 -ml-1.5" onClick={() => (sure ? void remove(picture.id).unwrap().catch(() => setSure(false)) : setSure(true))}>
+        <QuietButton
+          className="mt-1 -ml-1.5"
+          onClick={() =>
+            sure
+              ? void remove(picture.id)
+                  .unwrap()
+                  .catch(() => setSure(false))
+              : setSure(true)
+          }
+        >
           {sure ? 'Remove for good' : 'Remove this picture'}
         </QuietButton>
       </div>
@@ -102,8 +143,16 @@ function PictureSheet({ picture }: { picture: PictureView }) {
 /** What the picture is, in a sentence. */
 function inWords({ figures: f }: PictureView): string {
   const key = f.key.charAt(0).toUpperCase() + f.key.slice(1);
-  const black = f.nearBlackShare > 0.02 ? `${percent(f.nearBlackShare)} of it is near black` : 'it has no true black to speak of';
-  const colour = f.colour === 'colour' ? (f.saturatedShare > 0.05 ? 'saturated colour' : f.meanChroma < 12 ? 'muted colour' : 'colour') : f.colour;
+  const black =
+    f.nearBlackShare > 0.02 ? `${percent(f.nearBlackShare)} of it is near black` : 'it has no true black to speak of';
+  const colour =
+    f.colour === 'colour'
+      ? f.saturatedShare > 0.05
+        ? 'saturated colour'
+        : f.meanChroma < 12
+          ? 'muted colour'
+          : 'colour'
+      : f.colour;
   return `${key}, ${f.contrast} contrast, ${colour}; ${black}.`;
 }
 
@@ -126,10 +175,21 @@ function Title({ picture }: { picture: PictureView }) {
         const title = new FormData(e.currentTarget).get('title') as string;
         void rename({ id: picture.id, title })
           .unwrap()
-          .then(() => setEditing(false), () => undefined);
+          .then(
+            () => setEditing(false),
+            () => undefined,
+          );
       }}
     >
-      <input name="title" aria-label="Title" autoFocus defaultValue={picture.title} maxLength={160} required className="min-h-8 w-full rounded-[3px] border border-edge bg-field px-2 font-serif" />
+      <input
+        name="title"
+        aria-label="Title"
+        autoFocus
+        defaultValue={picture.title}
+        maxLength={160}
+        required
+        className="min-h-8 w-full rounded-[3px] border border-edge bg-field px-2 font-serif"
+      />
       <ErrorNote error={error as never} />
     </form>
   );

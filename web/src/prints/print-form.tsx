@@ -29,19 +29,48 @@ const NAMES: Record<SettingKey, string> = {
 };
 
 /** Records a print: every setting carried over, and shown as carried over until it is looked at and changed. */
-export function PrintForm({ picture, condition, print, onClose }: { picture: PictureView; condition: ConditionView; print?: PrintView; onClose: () => void }) {
-  const proposal = useProposalQuery({ pictureId: picture.id, conditionId: condition.id }, { refetchOnMountOrArgChange: true });
+export function PrintForm({
+  picture,
+  condition,
+  print,
+  onClose,
+}: {
+  picture: PictureView;
+  condition: ConditionView;
+  print?: PrintView;
+  onClose: () => void;
+}) {
+  const proposal = useProposalQuery(
+    { pictureId: picture.id, conditionId: condition.id },
+    { refetchOnMountOrArgChange: true },
+  );
   if (proposal.error) return <ErrorNote error={proposal.error as never} />;
   if (!proposal.currentData || proposal.isFetching) return <Waiting what="Fetching the settings" />;
-  return <Form picture={picture} condition={condition} print={print} proposal={proposal.currentData} onClose={onClose} />;
+  return (
+    <Form picture={picture} condition={condition} print={print} proposal={proposal.currentData} onClose={onClose} />
+  );
 }
 
-function Form({ picture, condition, print, proposal, onClose }: { picture: PictureView; condition: ConditionView; print?: PrintView; proposal: PrintProposal; onClose: () => void }) {
+function Form({
+  picture,
+  condition,
+  print,
+  proposal,
+  onClose,
+}: {
+  picture: PictureView;
+  condition: ConditionView;
+  print?: PrintView;
+  proposal: PrintProposal;
+  onClose: () => void;
+}) {
   const dispatch = useAppDispatch();
   const [record, recording] = useRecordPrintMutation();
   const [change, changing] = useChangePrintMutation();
   const aspect = picture.heightPx / picture.widthPx;
-  const { register, handleSubmit, control, setValue, formState } = useForm<PrintInput>({ defaultValues: print ?? blank(picture, condition, proposal) });
+  const { register, handleSubmit, control, setValue, formState } = useForm<PrintInput>({
+    defaultValues: print ?? blank(picture, condition, proposal),
+  });
   const { errors } = formState;
   const settings = useWatch({ control, name: 'settings' });
   const misprints = useWatch({ control, name: 'misprints' });
@@ -54,18 +83,44 @@ function Form({ picture, condition, print, proposal, onClose }: { picture: Pictu
   }, [width, aspect, setValue, formState.dirtyFields.widthMm]);
 
   const submit = handleSubmit(async (values) => {
-    const input: PrintInput = { ...inputOf(values), carriedOver: print ? print.carriedOver : carried, printedOn: values.printedOn.slice(0, 10) };
+    const input: PrintInput = {
+      ...inputOf(values),
+      carriedOver: print ? print.carriedOver : carried,
+      printedOn: values.printedOn.slice(0, 10),
+    };
     await (print ? change({ id: print.id, print: input }) : record(input)).unwrap();
     dispatch(said(`The print of ${picture.title} is in the ledger.`));
     onClose();
   });
   const number = { valueAsNumber: true, validate: (v: number) => v > 0 || 'A number above 0' } as const;
-  const mark = (key: SettingKey) => (print ? undefined : carried.includes(key) ? `from ${proposal.carriedFrom[key]}` : 'changed for this print');
-  const text = (key: 'printer' | 'inkSet' | 'mediaSetting' | 'resolution' | 'profile' | 'sharpening' | 'feed', required = false) => (
-    <TextField label={NAMES[key]} unit={mark(key) && `· ${mark(key)}`} error={errors.settings?.[key]?.message} {...register(`settings.${key}`, required ? { required: 'Please say' } : {})} />
+  const mark = (key: SettingKey) =>
+    print ? undefined : carried.includes(key) ? `from ${proposal.carriedFrom[key]}` : 'changed for this print';
+  const text = (
+    key: 'printer' | 'inkSet' | 'mediaSetting' | 'resolution' | 'profile' | 'sharpening' | 'feed',
+    required = false,
+  ) => (
+    <TextField
+      label={NAMES[key]}
+      unit={mark(key) && `· ${mark(key)}`}
+      error={errors.settings?.[key]?.message}
+      {...register(`settings.${key}`, required ? { required: 'Please say' } : {})}
+    />
   );
-  const choice = (key: 'blackInk' | 'printMode' | 'intent', options: readonly string[]) => <ChoiceField label={NAMES[key]} unit={mark(key) && `· ${mark(key)}`} options={named(options)} {...register(`settings.${key}`)} />;
-  const tick = (key: 'blackPointCompensation' | 'blackOvercoat') => <TickField className="mt-5" label={`${NAMES[key]}${mark(key) ? ` · ${mark(key)}` : ''}`} {...register(`settings.${key}`)} />;
+  const choice = (key: 'blackInk' | 'printMode' | 'intent', options: readonly string[]) => (
+    <ChoiceField
+      label={NAMES[key]}
+      unit={mark(key) && `· ${mark(key)}`}
+      options={named(options)}
+      {...register(`settings.${key}`)}
+    />
+  );
+  const tick = (key: 'blackPointCompensation' | 'blackOvercoat') => (
+    <TickField
+      className="mt-5"
+      label={`${NAMES[key]}${mark(key) ? ` · ${mark(key)}` : ''}`}
+      {...register(`settings.${key}`)}
+    />
+  );
 
   return (
     <form onSubmit={(e) => void submit(e).catch(() => undefined)} noValidate className="space-y-6">
@@ -79,11 +134,33 @@ function Form({ picture, condition, print, proposal, onClose }: { picture: Pictu
           <Strip paper={condition.paper} facts={condition.facts} />
         </div>
       </div>
-      {!print && <Caution>Feed with the coated side right: it feels slightly tacky to a damp fingertip, at a corner outside the picture. Power off before you reach into the printer.</Caution>}
+      {!print && (
+        <Caution>
+          Feed with the coated side right: it feels slightly tacky to a damp fingertip, at a corner outside the picture.
+          Power off before you reach into the printer.
+        </Caution>
+      )}
       <div className="grid grid-cols-4 gap-4">
-        <TextField label="Printed on" type="date" error={errors.printedOn?.message} {...register('printedOn', { required: 'Please say' })} />
-        <TextField label="Width" unit="mm" inputMode="decimal" error={errors.widthMm?.message} {...register('widthMm', number)} />
-        <TextField label="Height" unit="mm" inputMode="decimal" error={errors.heightMm?.message} {...register('heightMm', number)} />
+        <TextField
+          label="Printed on"
+          type="date"
+          error={errors.printedOn?.message}
+          {...register('printedOn', { required: 'Please say' })}
+        />
+        <TextField
+          label="Width"
+          unit="mm"
+          inputMode="decimal"
+          error={errors.widthMm?.message}
+          {...register('widthMm', number)}
+        />
+        <TextField
+          label="Height"
+          unit="mm"
+          inputMode="decimal"
+          error={errors.heightMm?.message}
+          {...register('heightMm', number)}
+        />
         <TextField label="Copies" inputMode="numeric" error={errors.copies?.message} {...register('copies', number)} />
       </div>
       <fieldset>
@@ -113,10 +190,23 @@ function Form({ picture, condition, print, proposal, onClose }: { picture: Pictu
         <div className="mt-1 grid grid-cols-[1fr_2fr] gap-4">
           <ChoiceField label="The print is" options={named(VERDICTS)} {...register('verdict')} />
           <TextField label="Why" {...register('verdictReason')} />
-          <TextField label="Misprints on the way" unit="sheets" inputMode="numeric" {...register('misprints', { valueAsNumber: true, validate: (v) => v >= 0 || 'A number' })} />
-          <TextField label="What spoilt them" error={errors.misprintCause?.message} {...register('misprintCause', { validate: (v) => !(misprints > 0) || v.trim() !== '' || 'A misprint wants its cause' })} />
+          <TextField
+            label="Misprints on the way"
+            unit="sheets"
+            inputMode="numeric"
+            {...register('misprints', { valueAsNumber: true, validate: (v) => v >= 0 || 'A number' })}
+          />
+          <TextField
+            label="What spoilt them"
+            error={errors.misprintCause?.message}
+            {...register('misprintCause', {
+              validate: (v) => !(misprints > 0) || v.trim() !== '' || 'A misprint wants its cause',
+            })}
+          />
         </div>
-        <p className="mt-1 text-[13px] text-quiet">Wait before you judge: colour settles as the ink dries, minutes for the look, a day for handling (practice).</p>
+        <p className="mt-1 text-[13px] text-quiet">
+          Wait before you judge: colour settles as the ink dries, minutes for the look, a day for handling (practice).
+        </p>
       </fieldset>
       <AreaField label="Notes" {...register('notes')} />
       <ErrorNote error={(recording.error ?? changing.error) as never} />
@@ -154,6 +244,34 @@ function blank(picture: PictureView, condition: ConditionView, proposal: PrintPr
 
 /** The fields the server knows; a record read back carries more. */
 function inputOf(v: PrintInput): PrintInput {
-  const { pictureId, conditionId, printedOn, widthMm, heightMm, copies, settings, carriedOver, verdict, verdictReason, misprints, misprintCause, notes } = v;
-  return { pictureId, conditionId, printedOn, widthMm, heightMm, copies, settings, carriedOver, verdict, verdictReason, misprints: misprints || 0, misprintCause, notes };
+  const {
+    pictureId,
+    conditionId,
+    printedOn,
+    widthMm,
+    heightMm,
+    copies,
+    settings,
+    carriedOver,
+    verdict,
+    verdictReason,
+    misprints,
+    misprintCause,
+    notes,
+  } = v;
+  return {
+    pictureId,
+    conditionId,
+    printedOn,
+    widthMm,
+    heightMm,
+    copies,
+    settings,
+    carriedOver,
+    verdict,
+    verdictReason,
+    misprints: misprints || 0,
+    misprintCause,
+    notes,
+  };
 }

@@ -46,7 +46,11 @@ export function numbersIn(text: string): number[] {
 const many = (typed: Typed, { key, label, optional }: BenchField): number[] => {
   const numbers = numbersIn(typed[key] ?? '');
   if (numbers.length === 0 && !optional) throw new TypingError(key, `${label}: nothing was read yet.`);
-  if (numbers.some((n) => !Number.isFinite(n))) throw new TypingError(key, `${label}: “${typed[key]}” holds something that is no number. Separate the readings by spaces.`);
+  if (numbers.some((n) => !Number.isFinite(n)))
+    throw new TypingError(
+      key,
+      `${label}: “${typed[key]}” holds something that is no number. Separate the readings by spaces.`,
+    );
   return numbers;
 };
 const one = (typed: Typed, field: BenchField): number => {
@@ -57,7 +61,13 @@ const one = (typed: Typed, field: BenchField): number => {
 const spaced = (values: readonly number[], digits: number) => values.map((v) => v.toFixed(digits)).join(' ');
 
 const ANGLES = [20, 60, 85] as const;
-const glossField = (angle: number, side: 'white' | 'black'): BenchField => ({ key: `${side}${angle}`, label: `${angle}°, ${side === 'white' ? 'bare sheet' : 'full black'}`, unit: 'GU', many: true, optional: true });
+const glossField = (angle: number, side: 'white' | 'black'): BenchField => ({
+  key: `${side}${angle}`,
+  label: `${angle}°, ${side === 'white' ? 'bare sheet' : 'full black'}`,
+  unit: 'GU',
+  many: true,
+  optional: true,
+});
 const GRAMS: BenchField = { key: 'grams', label: 'Sheets, one by one', unit: 'g', many: true };
 const WIDTH: BenchField = { key: 'widthMm', label: 'Width', unit: 'mm', start: '210' };
 const HEIGHT: BenchField = { key: 'heightMm', label: 'Length', unit: 'mm', start: '297' };
@@ -85,14 +95,28 @@ export const BENCH_FORMS: { readonly [K in BenchKind]: BenchForm<K> } = {
   gloss: {
     fields: ANGLES.flatMap((a) => [glossField(a, 'white'), glossField(a, 'black')]),
     toValues: (t) => {
-      const read = ANGLES.map((angleDeg) => ({ angleDeg, white: many(t, glossField(angleDeg, 'white')), black: many(t, glossField(angleDeg, 'black')) }));
+      const read = ANGLES.map((angleDeg) => ({
+        angleDeg,
+        white: many(t, glossField(angleDeg, 'white')),
+        black: many(t, glossField(angleDeg, 'black')),
+      }));
       const bare = read.find((r) => r.white.length === 0 && r.black.length > 0);
-      if (bare) throw new TypingError(`white${bare.angleDeg}`, `${bare.angleDeg}°: full black was read and the bare sheet was not. Read both.`);
+      if (bare)
+        throw new TypingError(
+          `white${bare.angleDeg}`,
+          `${bare.angleDeg}°: full black was read and the bare sheet was not. Read both.`,
+        );
       const told = read.filter((r) => r.white.length > 0);
       if (told.length === 0) throw new TypingError('white60', 'Gloss: nothing was read yet.');
       return told;
     },
-    fromValues: (values) => Object.fromEntries(values.flatMap((v) => [[`white${v.angleDeg}`, spaced(v.white, 1)], [`black${v.angleDeg}`, spaced(v.black, 1)]])),
+    fromValues: (values) =>
+      Object.fromEntries(
+        values.flatMap((v) => [
+          [`white${v.angleDeg}`, spaced(v.white, 1)],
+          [`black${v.angleDeg}`, spaced(v.black, 1)],
+        ]),
+      ),
   },
 };
 
@@ -123,5 +147,7 @@ export function inWords(o: Observation): string {
 function afterPrinting(minutes: number): string {
   if (minutes < 120) return `${formatNumber(minutes, 0)} minutes after printing`;
   const hours = minutes / 60;
-  return hours < 48 ? `${formatNumber(hours, 0)} hours after printing` : `${formatNumber(hours / 24, 0)} days after printing`;
+  return hours < 48
+    ? `${formatNumber(hours, 0)} hours after printing`
+    : `${formatNumber(hours / 24, 0)} days after printing`;
 }

@@ -1,8 +1,19 @@
 import { useState, type ReactNode } from 'react';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { BenchKind } from '@rakuen/contract/observations';
-import { GRADES, OBSERVATION_KINDS, type Observation, type ObservationKind } from '@rakuen/core/measurement/observations';
-import { useForgetObservationMutation, useKeepScanMutation, useObserveMutation, useReadBenchMutation, useSimulateScanMutation } from '../api/api.ts';
+import {
+  GRADES,
+  OBSERVATION_KINDS,
+  type Observation,
+  type ObservationKind,
+} from '@rakuen/core/measurement/observations';
+import {
+  useForgetObservationMutation,
+  useKeepScanMutation,
+  useObserveMutation,
+  useReadBenchMutation,
+  useSimulateScanMutation,
+} from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { DropZone } from '../parts/drop-zone.tsx';
@@ -21,8 +32,18 @@ const STAND_IN_NAMES: Record<BenchKind, string> = {
 
 const isBench = (kind: ObservationKind): kind is BenchKind => kind in BENCH_FORMS;
 const GROUPS = [
-  { of: 'sheet', title: 'Of the bare sheet', hint: 'True of every print condition on this paper.', kinds: ['weight', 'thickness', 'opacity', 'texture'] },
-  { of: 'print', title: 'Of this print', hint: 'True of this print condition alone.', kinds: ['gloss', 'rub', 'bronzing', 'rings'] },
+  {
+    of: 'sheet',
+    title: 'Of the bare sheet',
+    hint: 'True of every print condition on this paper.',
+    kinds: ['weight', 'thickness', 'opacity', 'texture'],
+  },
+  {
+    of: 'print',
+    title: 'Of this print',
+    hint: 'True of this print condition alone.',
+    kinds: ['gloss', 'rub', 'bronzing', 'rings'],
+  },
 ] as const satisfies readonly { of: string; title: string; hint: string; kinds: readonly ObservationKind[] }[];
 
 /** What is weighed, measured, scanned and looked at besides the patches. */
@@ -33,9 +54,17 @@ export function BenchPlace({ condition }: { condition: ConditionView }) {
     <div className="space-y-7">
       <div className="grid max-w-[720px] grid-cols-2 gap-4">
         <TextField label="Who works at the bench" maxLength={80} value={by} onChange={(e) => setBy(e.target.value)} />
-        <TextField label="Light for what is judged" maxLength={80} placeholder="the lamp, and how bright" value={light} onChange={(e) => setLight(e.target.value)} />
+        <TextField
+          label="Light for what is judged"
+          maxLength={80}
+          placeholder="the lamp, and how bright"
+          value={light}
+          onChange={(e) => setLight(e.target.value)}
+        />
       </div>
-      <p className="-mt-4 text-[13px] text-quiet">Write several readings into one box with a space between: their spread is carried into every figure.</p>
+      <p className="-mt-4 text-[13px] text-quiet">
+        Write several readings into one box with a space between: their spread is carried into every figure.
+      </p>
       {GROUPS.map(({ of, title, hint, kinds }) => (
         <section key={of} aria-label={title}>
           <h3 className="text-[1.15rem]">
@@ -43,12 +72,21 @@ export function BenchPlace({ condition }: { condition: ConditionView }) {
           </h3>
           {kinds.map((kind) => (
             <Kind key={kind} kind={kind} condition={condition}>
-              {kind === 'texture' ? <ScanForm condition={condition} by={by} /> : isBench(kind) ? <MeasuredForm kind={kind} condition={condition} by={by} /> : <JudgedForm kind={kind as 'rub' | 'bronzing' | 'rings'} condition={condition} by={by} light={light} />}
+              {kind === 'texture' ? (
+                <ScanForm condition={condition} by={by} />
+              ) : isBench(kind) ? (
+                <MeasuredForm kind={kind} condition={condition} by={by} />
+              ) : (
+                <JudgedForm kind={kind as 'rub' | 'bronzing' | 'rings'} condition={condition} by={by} light={light} />
+              )}
             </Kind>
           ))}
         </section>
       ))}
-      <Caution>Looking for brightener with a UV torch: never look into the lamp, do not aim it at people, wear glasses that block UV. Dust of barium-coated papers: do not breathe it. The maker’s safety data sheet goes before this page.</Caution>
+      <Caution>
+        Looking for brightener with a UV torch: never look into the lamp, do not aim it at people, wear glasses that
+        block UV. Dust of barium-coated papers: do not breathe it. The maker’s safety data sheet goes before this page.
+      </Caution>
     </div>
   );
 }
@@ -56,7 +94,10 @@ export function BenchPlace({ condition }: { condition: ConditionView }) {
 function Kind({ kind, condition, children }: { kind: ObservationKind; condition: ConditionView; children: ReactNode }) {
   const { name, how, source, figure } = OBSERVATION_KINDS[kind];
   return (
-    <section aria-label={name} className="grid grid-cols-[minmax(0,0.9fr)_minmax(0,1.5fr)_minmax(0,1.2fr)] gap-x-7 gap-y-3 border-t border-line py-3 max-[1150px]:grid-cols-[minmax(0,1fr)_minmax(0,1.6fr)]">
+    <section
+      aria-label={name}
+      className="grid grid-cols-[minmax(0,0.9fr)_minmax(0,1.5fr)_minmax(0,1.2fr)] gap-x-7 gap-y-3 border-t border-line py-3 max-[1150px]:grid-cols-[minmax(0,1fr)_minmax(0,1.6fr)]"
+    >
       <div>
         <h4 className="font-semibold">{name}</h4>
         <p className="font-serif leading-snug">{how}</p>
@@ -93,17 +134,29 @@ function Kept({ kind, condition }: { kind: ObservationKind; condition: Condition
                 </p>
                 {o.scanHash && (
                   <figure className="mt-1">
-                    <img src={`/api/observations/${o.id}/scan?as=raised`} alt={`Scan of the bare sheet under a raking lamp: ${words}`} className="size-36 border border-line object-cover" />
+                    <img
+                      src={`/api/observations/${o.id}/scan?as=raised`}
+                      alt={`Scan of the bare sheet under a raking lamp: ${words}`}
+                      className="size-36 border border-line object-cover"
+                    />
                     <figcaption className="text-[12.5px] text-quiet">
                       contrast raised;{' '}
-                      <a href={`/api/observations/${o.id}/scan`} className="underline decoration-line underline-offset-3 hover:decoration-ink">
+                      <a
+                        href={`/api/observations/${o.id}/scan`}
+                        className="underline decoration-line underline-offset-3 hover:decoration-ink"
+                      >
                         the scan itself
                       </a>
                     </figcaption>
                   </figure>
                 )}
               </div>
-              <QuietButton aria-label={`${sure === o.id ? 'Remove for good' : 'Remove'}: ${name}, ${words}`} onClick={() => (sure === o.id ? void forget(o.id).then(() => dispatch(said(`${name} removed.`))) : setSure(o.id))}>
+              <QuietButton
+                aria-label={`${sure === o.id ? 'Remove for good' : 'Remove'}: ${name}, ${words}`}
+                onClick={() =>
+                  sure === o.id ? void forget(o.id).then(() => dispatch(said(`${name} removed.`))) : setSure(o.id)
+                }
+              >
                 {sure === o.id ? 'For good' : 'Remove'}
               </QuietButton>
             </li>
@@ -142,7 +195,10 @@ function MeasuredForm<K extends BenchKind>({ kind, condition, by }: { kind: K; c
     if (!by.trim()) return setWrong({ message: NOBODY });
     try {
       const values = toValues(typed);
-      const done = await observe({ conditionId: condition.id, observations: values.map((value) => ({ kind, value, takenAt: now(), by, instrument })) as never });
+      const done = await observe({
+        conditionId: condition.id,
+        observations: values.map((value) => ({ kind, value, takenAt: now(), by, instrument })) as never,
+      });
       if (!('data' in done)) return;
       setTyped(blank);
       dispatch(said(`${name} kept.`));
@@ -160,13 +216,29 @@ function MeasuredForm<K extends BenchKind>({ kind, condition, by }: { kind: K; c
       }}
       className="space-y-2"
     >
-      <div className={`grid gap-x-3 gap-y-2 ${kind === 'gloss' || kind === 'opacity' ? 'grid-cols-2' : kind === 'weight' ? 'grid-cols-[1.6fr_0.7fr_0.7fr]' : 'grid-cols-[1.6fr_0.7fr]'}`}>
+      <div
+        className={`grid gap-x-3 gap-y-2 ${kind === 'gloss' || kind === 'opacity' ? 'grid-cols-2' : kind === 'weight' ? 'grid-cols-[1.6fr_0.7fr_0.7fr]' : 'grid-cols-[1.6fr_0.7fr]'}`}
+      >
         {fields.map((f) => (
-          <TextField key={f.key} label={f.label} unit={f.unit} inputMode={f.many ? 'text' : 'decimal'} error={wrong?.field === f.key ? wrong.message : undefined} value={typed[f.key]} onChange={(e) => setTyped({ ...typed, [f.key]: e.target.value })} />
+          <TextField
+            key={f.key}
+            label={f.label}
+            unit={f.unit}
+            inputMode={f.many ? 'text' : 'decimal'}
+            error={wrong?.field === f.key ? wrong.message : undefined}
+            value={typed[f.key]}
+            onChange={(e) => setTyped({ ...typed, [f.key]: e.target.value })}
+          />
         ))}
       </div>
       <div className="flex items-end gap-3">
-        <TextField className="flex-1" label="Instrument" maxLength={120} value={instrument} onChange={(e) => setInstrument(e.target.value)} />
+        <TextField
+          className="flex-1"
+          label="Instrument"
+          maxLength={120}
+          value={instrument}
+          onChange={(e) => setInstrument(e.target.value)}
+        />
         <Button type="submit" disabled={observing.isLoading} aria-label={`Keep ${name.toLowerCase()}`}>
           Keep
         </Button>
@@ -187,7 +259,17 @@ const RUB_TIMES = [
 ] as const;
 
 /** A grade given by eye: who, under which light. */
-function JudgedForm({ kind, condition, by, light }: { kind: 'rub' | 'bronzing' | 'rings'; condition: ConditionView; by: string; light: string }) {
+function JudgedForm({
+  kind,
+  condition,
+  by,
+  light,
+}: {
+  kind: 'rub' | 'bronzing' | 'rings';
+  condition: ConditionView;
+  by: string;
+  light: string;
+}) {
   const [grade, setGrade] = useState<number>();
   const [minutes, setMinutes] = useState<string>(RUB_TIMES[0][0]);
   const [wrong, setWrong] = useState<string>();
@@ -200,7 +282,10 @@ function JudgedForm({ kind, condition, by, light }: { kind: 'rub' | 'bronzing' |
     if (!light.trim()) return setWrong('Say first under which light it is judged, at the top.');
     if (grade === undefined) return setWrong('Choose a grade first.');
     const value = kind === 'rub' ? { minutesAfterPrinting: Number(minutes), grade } : { grade };
-    const done = await observe({ conditionId: condition.id, observations: [{ kind, value, takenAt: now(), by, instrument: '', light }] });
+    const done = await observe({
+      conditionId: condition.id,
+      observations: [{ kind, value, takenAt: now(), by, instrument: '', light }],
+    });
     if (!('data' in done)) return;
     setGrade(undefined);
     dispatch(said(`${name} kept.`));
@@ -214,13 +299,27 @@ function JudgedForm({ kind, condition, by, light }: { kind: 'rub' | 'bronzing' |
       }}
       className="space-y-2"
     >
-      {kind === 'rub' && <ChoiceField label="After printing" className="max-w-48" options={RUB_TIMES} value={minutes} onChange={(e) => setMinutes(e.target.value)} />}
+      {kind === 'rub' && (
+        <ChoiceField
+          label="After printing"
+          className="max-w-48"
+          options={RUB_TIMES}
+          value={minutes}
+          onChange={(e) => setMinutes(e.target.value)}
+        />
+      )}
       <fieldset>
         <legend>Grade</legend>
         <div className="flex flex-wrap gap-x-3">
           {GRADES.map((word, g) => (
             <label key={word} className="flex min-h-8 items-center gap-1 text-[13px]">
-              <input type="radio" name={kind} className="size-4 accent-ink" checked={grade === g} onChange={() => setGrade(g)} />
+              <input
+                type="radio"
+                name={kind}
+                className="size-4 accent-ink"
+                checked={grade === g}
+                onChange={() => setGrade(g)}
+              />
               {g} {word}
             </label>
           ))}
@@ -252,11 +351,32 @@ function ScanForm({ condition, by }: { condition: ConditionView; by: string }) {
   return (
     <div className="space-y-2">
       <div className="grid grid-cols-[0.7fr_1.6fr] gap-3">
-        <TextField label="Scanned at" unit="ppi" inputMode="numeric" value={ppi} onChange={(e) => setPpi(e.target.value)} />
-        <TextField label="Scanner and lamp" maxLength={120} value={instrument} onChange={(e) => setInstrument(e.target.value)} />
+        <TextField
+          label="Scanned at"
+          unit="ppi"
+          inputMode="numeric"
+          value={ppi}
+          onChange={(e) => setPpi(e.target.value)}
+        />
+        <TextField
+          label="Scanner and lamp"
+          maxLength={120}
+          value={instrument}
+          onChange={(e) => setInstrument(e.target.value)}
+        />
       </div>
-      <DropZone label="Bring a scan" hint="TIFF or PNG, one lamp from one side" accept=".tif,.tiff,.png,image/tiff,image/png" disabled={busy} onFiles={([file]) => void take(() => keep({ conditionId: condition.id, file, ppi, by, instrument }))} />
-      <QuietButton className="-ml-1.5" disabled={busy} onClick={() => void take(() => simulate({ conditionId: condition.id, by }))}>
+      <DropZone
+        label="Bring a scan"
+        hint="TIFF or PNG, one lamp from one side"
+        accept=".tif,.tiff,.png,image/tiff,image/png"
+        disabled={busy}
+        onFiles={([file]) => void take(() => keep({ conditionId: condition.id, file, ppi, by, instrument }))}
+      />
+      <QuietButton
+        className="-ml-1.5"
+        disabled={busy}
+        onClick={() => void take(() => simulate({ conditionId: condition.id, by }))}
+      >
         {simulating.isLoading ? 'Scanning…' : 'Scan with the simulated raking-light scanner'}
       </QuietButton>
       {wrong && <p role="alert">{wrong}</p>}

@@ -4,7 +4,10 @@ import { fromRgb16, type Rgb16 } from '@rakuen/core/chart/device16';
 const CSS_PX_PER_MM = 96 / 25.4;
 
 /** Device colour as this screen shows it; how it will print is for the instrument to say. */
-export const deviceCss = (rgb16: Rgb16): string => `rgb(${fromRgb16(rgb16).map((v) => Math.round(v * 255)).join(' ')})`;
+export const deviceCss = (rgb16: Rgb16): string =>
+  `rgb(${fromRgb16(rgb16)
+    .map((v) => Math.round(v * 255))
+    .join(' ')})`;
 
 /** One sheet of a chart, drawn to scale: fitted to its place, or as large as life. */
 export function ChartSheet({ design, page, lifeSize }: { design: ChartDesign; page: number; lifeSize: boolean }) {
@@ -31,7 +34,15 @@ export function ChartSheet({ design, page, lifeSize }: { design: ChartDesign; pa
         )),
       )}
       {texts.map((t, i) => (
-        <text key={i} x={t.xMm} y={t.yMm} fontSize={t.sizeMm} textAnchor={t.anchor} fill="#000" fontFamily="var(--font-sans)">
+        <text
+          key={i}
+          x={t.xMm}
+          y={t.yMm}
+          fontSize={t.sizeMm}
+          textAnchor={t.anchor}
+          fill="#000"
+          fontFamily="var(--font-sans)"
+        >
           {t.text}
         </text>
       ))}

@@ -1,6 +1,12 @@
 import { useDeferredValue, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { CHART_LIMITS, ChartError, designChart, type ChartDesign, type ChartSpec } from '@rakuen/core/chart/chart-design';
+import {
+  CHART_LIMITS,
+  ChartError,
+  designChart,
+  type ChartDesign,
+  type ChartSpec,
+} from '@rakuen/core/chart/chart-design';
 import { CHART_PURPOSE_KEYS, CHART_PURPOSES, type ChartPurpose, type PatchRole } from '@rakuen/core/chart/purposes';
 import { SHEET_SIZES, type SheetSize } from '@rakuen/core/chart/sheet-sizes';
 import type { ChartView } from '@rakuen/contract/charts';
@@ -40,7 +46,13 @@ interface Wish {
 }
 
 const FIRST_WISH: Wish = { purpose: 'combined', patches: '600', sheet: 'A4', patchMm: '8', dpi: '300', seed: '1' };
-const typed = (spec: ChartSpec): Wish => ({ ...spec, patches: String(spec.patches), patchMm: String(spec.patchMm), dpi: String(spec.dpi), seed: String(spec.seed) });
+const typed = (spec: ChartSpec): Wish => ({
+  ...spec,
+  patches: String(spec.patches),
+  patchMm: String(spec.patchMm),
+  dpi: String(spec.dpi),
+  seed: String(spec.seed),
+});
 
 interface LaidOut {
   design?: ChartDesign;
@@ -49,9 +61,19 @@ interface LaidOut {
 
 function layOut(wish: Wish): LaidOut {
   const number = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
-  const spec: ChartSpec = { purpose: wish.purpose, sheet: wish.sheet, patches: number(wish.patches), patchMm: number(wish.patchMm), dpi: number(wish.dpi), seed: number(wish.seed) };
+  const spec: ChartSpec = {
+    purpose: wish.purpose,
+    sheet: wish.sheet,
+    patches: number(wish.patches),
+    patchMm: number(wish.patchMm),
+    dpi: number(wish.dpi),
+    seed: number(wish.seed),
+  };
   const notWhole = (['patches', 'dpi', 'seed'] as const).find((k) => !Number.isInteger(spec[k]));
-  if (notWhole) return { error: new ChartError('A whole number, please.', notWhole, `From ${CHART_LIMITS[notWhole].join(' to ')}.`) };
+  if (notWhole)
+    return {
+      error: new ChartError('A whole number, please.', notWhole, `From ${CHART_LIMITS[notWhole].join(' to ')}.`),
+    };
   try {
     return { design: designChart(spec) };
   } catch (error) {
@@ -70,7 +92,10 @@ export function ChartsScreen() {
   const later = useDeferredValue(wish);
   const laidOut = useMemo(() => layOut(later), [later]);
   const { design } = laidOut;
-  const set = (key: keyof Wish) => ({ value: wish[key], onChange: (e: { target: { value: string } }) => setWish({ ...wish, [key]: e.target.value }) });
+  const set = (key: keyof Wish) => ({
+    value: wish[key],
+    onChange: (e: { target: { value: string } }) => setWish({ ...wish, [key]: e.target.value }),
+  });
   const number = (key: 'patches' | 'patchMm' | 'dpi' | 'seed') => ({
     ...set(key),
     inputMode: 'numeric' as const,
@@ -109,9 +134,21 @@ export function ChartsScreen() {
               <TextField label="Resolution" unit="dpi" {...number('dpi')} />
               <div className="flex items-end gap-2">
                 <TextField className="flex-1" label="Seed of the shuffle" {...number('seed')} />
-                <Button onClick={() => setWish({ ...wish, seed: String(1 + Math.floor(Math.random() * (CHART_LIMITS.seed[1] - 1))) })}>Shuffle</Button>
+                <Button
+                  onClick={() =>
+                    setWish({ ...wish, seed: String(1 + Math.floor(Math.random() * (CHART_LIMITS.seed[1] - 1))) })
+                  }
+                >
+                  Shuffle
+                </Button>
               </div>
-              <TextField label="Name" maxLength={80} placeholder={suggestion} value={name} onChange={(e) => setName(e.target.value)} />
+              <TextField
+                label="Name"
+                maxLength={80}
+                placeholder={suggestion}
+                value={name}
+                onChange={(e) => setName(e.target.value)}
+              />
             </div>
             <Button main type="submit" disabled={!design || adding.isLoading}>
               Keep this chart
@@ -122,7 +159,9 @@ export function ChartsScreen() {
             <h2 className="mb-1">Charts kept</h2>
             <ErrorNote error={error as never} />
             {isLoading && <Waiting what="Fetching the charts" />}
-            {charts?.length === 0 && <p className="text-quiet">None yet. Describe one above; it is drawn beside it as it will print.</p>}
+            {charts?.length === 0 && (
+              <p className="text-quiet">None yet. Describe one above; it is drawn beside it as it will print.</p>
+            )}
             <ul className="border-t border-edge">
               {charts?.map((c) => (
                 <ChartEntry key={c.id} chart={c} onLook={() => setWish(typed(c.spec))} />
@@ -132,7 +171,11 @@ export function ChartsScreen() {
           <Caution>Print heads and cutters move without warning: power off before you reach in.</Caution>
         </div>
         <section aria-label="The sheet" className="min-w-0">
-          {design ? <Sheets key={`${design.pages.length}`} design={design} /> : <p role="status">No chart can be laid out of this; the box at fault says why.</p>}
+          {design ? (
+            <Sheets key={`${design.pages.length}`} design={design} />
+          ) : (
+            <p role="status">No chart can be laid out of this; the box at fault says why.</p>
+          )}
         </section>
       </div>
     </>
@@ -149,12 +192,17 @@ function Sheets({ design }: { design: ChartDesign }) {
     <>
       <div className="mb-1 flex flex-wrap items-baseline gap-x-5">
         <p>
-          <span className="font-semibold">{design.patchCount} patches</span> in {design.strips.length} strips of {design.strips[0].patches.length}
+          <span className="font-semibold">{design.patchCount} patches</span> in {design.strips.length} strips of{' '}
+          {design.strips[0].patches.length}
         </p>
         {design.pages.length > 1 && (
           <label>
             Sheet{' '}
-            <select value={page} onChange={(e) => setPage(Number(e.target.value))} className="min-h-7 rounded-[3px] border border-edge bg-field px-1">
+            <select
+              value={page}
+              onChange={(e) => setPage(Number(e.target.value))}
+              className="min-h-7 rounded-[3px] border border-edge bg-field px-1"
+            >
               {design.pages.map((_, i) => (
                 <option key={i} value={i}>
                   {i + 1} of {design.pages.length}
@@ -165,18 +213,24 @@ function Sheets({ design }: { design: ChartDesign }) {
         )}
         <TickField label="As large as life" checked={lifeSize} onChange={(e) => setLifeSize(e.target.checked)} />
       </div>
-      <div className={lifeSize ? 'scroll-quiet max-h-[640px] overflow-auto' : ''} {...(lifeSize ? { tabIndex: 0, role: 'region', 'aria-label': 'Sheet, as large as life' } : {})}>
+      <div
+        className={lifeSize ? 'scroll-quiet max-h-[640px] overflow-auto' : ''}
+        {...(lifeSize ? { tabIndex: 0, role: 'region', 'aria-label': 'Sheet, as large as life' } : {})}
+      >
         <ChartSheet design={design} page={page} lifeSize={lifeSize} />
       </div>
       <p className="mt-2 text-[13px]">
-        {[...counts].map(([role, n]) => `${n} ${ROLE_NAMES[role]}`).join(', ')}. The surface is sampled at {design.surfaceLevels} places along an edge.
+        {[...counts].map(([role, n]) => `${n} ${ROLE_NAMES[role]}`).join(', ')}. The surface is sampled at{' '}
+        {design.surfaceLevels} places along an edge.
       </p>
       {design.notes.map((n) => (
         <p key={n} className="mt-1 border-l-4 border-ink bg-field px-3 py-1 text-[13px]">
           {n}
         </p>
       ))}
-      <p className="mt-1 text-[13px] text-quiet">Colours as this screen shows device values; how they print is for the instrument to say.</p>
+      <p className="mt-1 text-[13px] text-quiet">
+        Colours as this screen shows device values; how they print is for the instrument to say.
+      </p>
     </>
   );
 }
@@ -190,18 +244,28 @@ function ChartEntry({ chart, onLook }: { chart: ChartView; onLook: () => void })
     <li className="border-b border-line py-2">
       <div className="flex items-baseline justify-between gap-x-4">
         <p className="min-w-0 font-serif text-[1.05rem] break-words">{chart.name}</p>
-        <Link to={`/readings/sessions?chart=${chart.id}`} className="shrink-0 font-semibold underline decoration-line underline-offset-3 hover:decoration-ink" aria-label={`Read ${chart.name}`}>
+        <Link
+          to={`/readings/sessions?chart=${chart.id}`}
+          className="shrink-0 font-semibold underline decoration-line underline-offset-3 hover:decoration-ink"
+          aria-label={`Read ${chart.name}`}
+        >
           Read it
         </Link>
       </div>
       <p className="text-[13px] text-quiet">
-        {CHART_PURPOSES[chart.spec.purpose].name}, {chart.patchCount} patches in {chart.stripCount} strips, {SHEET_SIZES[chart.spec.sheet].name}
+        {CHART_PURPOSES[chart.spec.purpose].name}, {chart.patchCount} patches in {chart.stripCount} strips,{' '}
+        {SHEET_SIZES[chart.spec.sheet].name}
         {chart.pageCount > 1 && `, ${chart.pageCount} sheets`}, seed {chart.spec.seed}, {day(chart.createdAt)}
-        {chart.sessionCount > 0 && `, read in ${chart.sessionCount} ${chart.sessionCount === 1 ? 'session' : 'sessions'}`}
+        {chart.sessionCount > 0 &&
+          `, read in ${chart.sessionCount} ${chart.sessionCount === 1 ? 'session' : 'sessions'}`}
       </p>
       <div className="flex flex-wrap items-center gap-x-3">
         {Array.from({ length: chart.pageCount }, (_, i) => (
-          <FileLink key={i} href={file(`tiff&page=${i + 1}`)} label={`${chart.name} as TIFF${chart.pageCount > 1 ? `, sheet ${i + 1}` : ''}`}>
+          <FileLink
+            key={i}
+            href={file(`tiff&page=${i + 1}`)}
+            label={`${chart.name} as TIFF${chart.pageCount > 1 ? `, sheet ${i + 1}` : ''}`}
+          >
             TIFF{chart.pageCount > 1 && ` ${i + 1}`}
           </FileLink>
         ))}
@@ -216,7 +280,12 @@ function ChartEntry({ chart, onLook }: { chart: ChartView; onLook: () => void })
             Look at it
           </QuietButton>
           {chart.sessionCount === 0 && (
-            <QuietButton aria-label={`${sure ? 'Remove for good' : 'Remove'}: ${chart.name}`} onClick={() => (sure ? void remove(chart.id).then(() => dispatch(said(`${chart.name} removed.`))) : setSure(true))}>
+            <QuietButton
+              aria-label={`${sure ? 'Remove for good' : 'Remove'}: ${chart.name}`}
+              onClick={() =>
+                sure ? void remove(chart.id).then(() => dispatch(said(`${chart.name} removed.`))) : setSure(true)
+              }
+            >
               {sure ? 'Remove for good' : 'Remove'}
             </QuietButton>
           )}

@@ -27,8 +27,16 @@ export function FiguresPlace({ condition }: { condition: ConditionView }) {
   return (
     <div className="grid grid-cols-[minmax(0,1.08fr)_minmax(0,1fr)] gap-x-8 gap-y-6 max-[1150px]:grid-cols-1">
       <section aria-label="Figures">
-        {facts?.source === 'profile' && <p className="mb-3 border-l-4 border-ink bg-field px-3 py-1.5">The figures of colour are a profile’s word: nothing was measured. They stand in until a reading comes.</p>}
-        {!facts && <p className="mb-3 text-quiet">Nothing measured yet. Bring the file your instrument wrote, or read a chart.</p>}
+        {facts?.source === 'profile' && (
+          <p className="mb-3 border-l-4 border-ink bg-field px-3 py-1.5">
+            The figures of colour are a profile’s word: nothing was measured. They stand in until a reading comes.
+          </p>
+        )}
+        {!facts && (
+          <p className="mb-3 text-quiet">
+            Nothing measured yet. Bring the file your instrument wrote, or read a chart.
+          </p>
+        )}
         {quarrels.map((q) => (
           <p key={q} className="mb-2 border-l-4 border-ink bg-field px-3 py-1.5">
             {q}
@@ -46,10 +54,16 @@ export function FiguresPlace({ condition }: { condition: ConditionView }) {
             MEASURE_GROUPS.map((group) => (
               <tbody key={group.name}>
                 <tr className="border-b border-edge">
-                  <th scope="rowgroup" colSpan={2} className="pt-3 pb-0.5 text-left font-serif text-[1.05rem] font-medium">
+                  <th
+                    scope="rowgroup"
+                    colSpan={2}
+                    className="pt-3 pb-0.5 text-left font-serif text-[1.05rem] font-medium"
+                  >
                     {group.name}
                   </th>
-                  <td className="pt-3 pb-0.5 text-right align-bottom text-[12px] text-quiet">{group.measures.some((m) => CLAIMS[m.key]) && 'claimed'}</td>
+                  <td className="pt-3 pb-0.5 text-right align-bottom text-[12px] text-quiet">
+                    {group.measures.some((m) => CLAIMS[m.key]) && 'claimed'}
+                  </td>
                 </tr>
                 {group.measures.map((m) => (
                   <FigureRow key={m.key} measure={m} condition={condition} />
@@ -74,12 +88,18 @@ export function FiguresPlace({ condition }: { condition: ConditionView }) {
             <SpectraChart spectra={facts.spectra} />
           </section>
         )}
-        {facts && facts.outline.length > 0 && <GamutOutline outlines={[{ id: condition.id, name: paper.name, points: facts.outline, strong: true }]} height={300} />}
+        {facts && facts.outline.length > 0 && (
+          <GamutOutline
+            outlines={[{ id: condition.id, name: paper.name, points: facts.outline, strong: true }]}
+            height={300}
+          />
+        )}
         <section aria-label="How it is made">
           <h3 className="mb-1 text-[1.1rem]">How it is made</h3>
           <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
             <Term name="Paper">
-              {paper.maker} {paper.name}, <Claimed>{asClaimed(paper.weightGsm)} g/m²</Claimed>, <Claimed>{asClaimed(paper.thicknessUm)} µm</Claimed>
+              {paper.maker} {paper.name}, <Claimed>{asClaimed(paper.weightGsm)} g/m²</Claimed>,{' '}
+              <Claimed>{asClaimed(paper.thicknessUm)} µm</Claimed>
             </Term>
             <Term name="Inks">
               {condition.inkSet}, {condition.blackInk}
@@ -91,7 +111,11 @@ export function FiguresPlace({ condition }: { condition: ConditionView }) {
             <Term name="Profile">{condition.profile || 'none'}</Term>
             {facts?.readingId && (
               <Term name="Gamut from">
-                {facts.gamutMethod === 'device surface' ? 'the device cube’s surface' : facts.gamutMethod === 'modified hull' ? 'a modified hull of all patches' : 'no colours: greys alone'}
+                {facts.gamutMethod === 'device surface'
+                  ? 'the device cube’s surface'
+                  : facts.gamutMethod === 'modified hull'
+                    ? 'a modified hull of all patches'
+                    : 'no colours: greys alone'}
                 {facts.repeats !== undefined && `; repeatability from ${facts.repeats} repeats`}
               </Term>
             )}
@@ -109,7 +133,8 @@ function FigureRow({ measure, condition }: { measure: Measure; condition: Condit
   return (
     <tr className="border-b border-line align-baseline">
       <th scope="row" className="py-1 pr-3 text-left font-normal" title={measure.definition}>
-        {measure.name} {measure.scale === 'deltaE' && figure?.shape === 'colour' && <span className="text-quiet">{measure.unit}</span>}
+        {measure.name}{' '}
+        {measure.scale === 'deltaE' && figure?.shape === 'colour' && <span className="text-quiet">{measure.unit}</span>}
       </th>
       {figure?.shape === 'missing' ? (
         <td className="py-1 text-right text-[12.5px] leading-tight text-quiet">{figure.why}</td>

@@ -24,11 +24,20 @@ export function HistoryPlace({ condition }: { condition: ConditionView }) {
       {history && (
         <section aria-label="Sets of readings">
           <h3 className="mb-1 text-[1.1rem]">Sets of readings</h3>
-          {entries.length === 0 ? <p className="text-quiet">None yet.</p> : <SetList condition={condition} entries={entries} />}
+          {entries.length === 0 ? (
+            <p className="text-quiet">None yet.</p>
+          ) : (
+            <SetList condition={condition} entries={entries} />
+          )}
         </section>
       )}
       {entries.length > 1 && <Drift key={entries.length} entries={entries} />}
-      {entries.length === 1 && <p className="max-w-[68ch] text-quiet">One set so far. When a new box comes, or a day has passed, read the chart again and bring it here: the two are compared measure by measure.</p>}
+      {entries.length === 1 && (
+        <p className="max-w-[68ch] text-quiet">
+          One set so far. When a new box comes, or a day has passed, read the chart again and bring it here: the two are
+          compared measure by measure.
+        </p>
+      )}
       <section aria-label="Files">
         <h3 className="mb-1 text-[1.1rem]">Readings kept</h3>
         <ReadingList condition={condition} />
@@ -62,8 +71,12 @@ function SetList({ condition, entries }: { condition: ConditionView; entries: Hi
                   {day(e.at)}
                 </th>
                 <td className="py-1.5 pr-4 font-serif">{e.batch || (i === 0 ? 'the first' : 'not named')}</td>
-                <td className="py-1.5 pr-4 whitespace-nowrap">{e.driedHours === undefined ? <span className="text-quiet">not stated</span> : dried(e.driedHours)}</td>
-                <td className="py-1.5 pr-4">{e.source === 'profile' ? <i>profile</i> : (e.measurementCondition ?? 'unstated')}</td>
+                <td className="py-1.5 pr-4 whitespace-nowrap">
+                  {e.driedHours === undefined ? <span className="text-quiet">not stated</span> : dried(e.driedHours)}
+                </td>
+                <td className="py-1.5 pr-4">
+                  {e.source === 'profile' ? <i>profile</i> : (e.measurementCondition ?? 'unstated')}
+                </td>
                 <td className="py-1.5 pr-4">{e.patchCount}</td>
                 <td className="max-w-56 truncate py-1.5 pr-4" title={e.instrument}>
                   {e.instrument ?? <span className="text-quiet">not stated</span>}
@@ -76,9 +89,14 @@ function SetList({ condition, entries }: { condition: ConditionView; entries: Hi
                       className="size-4 accent-ink"
                       aria-label={`Figures from the set of ${day(e.at)}${e.batch && `, ${e.batch}`}`}
                       checked={e.readingId === speaking}
-                      onChange={() => void take({ conditionId: condition.id, readingId: e.readingId }).then(() => dispatch(said('The figures are taken from this set.')))}
+                      onChange={() =>
+                        void take({ conditionId: condition.id, readingId: e.readingId }).then(() =>
+                          dispatch(said('The figures are taken from this set.')),
+                        )
+                      }
                     />
-                    {e.readingId === speaking && (condition.figuresFrom ? 'this one, by your choice' : 'this one, the newest')}
+                    {e.readingId === speaking &&
+                      (condition.figuresFrom ? 'this one, by your choice' : 'this one, the newest')}
                   </label>
                 </td>
               </tr>
@@ -87,7 +105,15 @@ function SetList({ condition, entries }: { condition: ConditionView; entries: Hi
         </table>
       </div>
       {condition.figuresFrom && (
-        <QuietButton onClick={() => void take({ conditionId: condition.id }).then(() => dispatch(said('The newest set gives the figures again.')))}>Let the newest set give them</QuietButton>
+        <QuietButton
+          onClick={() =>
+            void take({ conditionId: condition.id }).then(() =>
+              dispatch(said('The newest set gives the figures again.')),
+            )
+          }
+        >
+          Let the newest set give them
+        </QuietButton>
       )}
       <ErrorNote error={taking.error as never} />
     </>
@@ -118,7 +144,11 @@ function Drift({ entries }: { entries: HistoryEntry[] }) {
         ).map(([label, chosen, set]) => (
           <label key={label} className="flex items-center gap-2">
             <span className="text-quiet">{label}</span>
-            <select value={chosen.readingId} onChange={(e) => set(e.target.value)} className="min-h-8 max-w-[36ch] rounded-[3px] border border-edge bg-field px-2">
+            <select
+              value={chosen.readingId}
+              onChange={(e) => set(e.target.value)}
+              className="min-h-8 max-w-[36ch] rounded-[3px] border border-edge bg-field px-2"
+            >
               {entries.map((e) => (
                 <option key={e.readingId} value={e.readingId}>
                   {nameOf(e)}
@@ -151,8 +181,15 @@ function Drift({ entries }: { entries: HistoryEntry[] }) {
               const [a, b] = [first.figures[m.key], later.figures[m.key]];
               const verdict = differenceOf(m, b, a, thresholds)?.verdict;
               return (
-                <tr key={m.key} className={`border-t border-line ${verdict?.startsWith('visible') ? 'font-semibold' : 'font-normal'}`}>
-                  <th scope="row" className={`py-1 pr-4 text-left ${verdict?.startsWith('visible') ? '' : 'font-normal'}`} title={m.definition}>
+                <tr
+                  key={m.key}
+                  className={`border-t border-line ${verdict?.startsWith('visible') ? 'font-semibold' : 'font-normal'}`}
+                >
+                  <th
+                    scope="row"
+                    className={`py-1 pr-4 text-left ${verdict?.startsWith('visible') ? '' : 'font-normal'}`}
+                    title={m.definition}
+                  >
                     {m.name} <span className="text-[12px] font-normal text-quiet">{m.unit}</span>
                   </th>
                   <td className="py-1 pr-4 whitespace-pre">{formatFigure(m, a)}</td>
@@ -179,8 +216,14 @@ function ReadingList({ condition }: { condition: ConditionView }) {
       <ul className="mb-3 border-t border-edge">
         {condition.readings.map((r) => (
           <li key={r.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-1">
-            <span className="w-14 font-semibold">{r.source === 'profile' ? <i>profile</i> : (r.measurementCondition ?? '—')}</span>
-            <a href={`/api/readings/${r.id}/file`} className="min-w-0 flex-1 truncate underline decoration-line underline-offset-3 hover:decoration-ink" title={r.fileName}>
+            <span className="w-14 font-semibold">
+              {r.source === 'profile' ? <i>profile</i> : (r.measurementCondition ?? '—')}
+            </span>
+            <a
+              href={`/api/readings/${r.id}/file`}
+              className="min-w-0 flex-1 truncate underline decoration-line underline-offset-3 hover:decoration-ink"
+              title={r.fileName}
+            >
               {r.fileName}
             </a>
             <span>
@@ -188,16 +231,36 @@ function ReadingList({ condition }: { condition: ConditionView }) {
             </span>
             <span className="flex gap-2">
               {(['cgats', 'cxf', 'csv'] as const).map((format) => (
-                <a key={format} href={`/api/readings/${r.id}/file?as=${format}`} aria-label={`${r.fileName}, ${r.measurementCondition ?? 'unstated'}, as ${FORMAT_NAMES[format]}`} className="underline decoration-line underline-offset-3 hover:decoration-ink">
+                <a
+                  key={format}
+                  href={`/api/readings/${r.id}/file?as=${format}`}
+                  aria-label={`${r.fileName}, ${r.measurementCondition ?? 'unstated'}, as ${FORMAT_NAMES[format]}`}
+                  className="underline decoration-line underline-offset-3 hover:decoration-ink"
+                >
                   {FORMAT_NAMES[format]}
                 </a>
               ))}
             </span>
-            <span className="text-quiet">{r.measuredAt ? `measured ${asStated(r.measuredAt)}` : `kept ${day(r.importedAt)}`}</span>
+            <span className="text-quiet">
+              {r.measuredAt ? `measured ${asStated(r.measuredAt)}` : `kept ${day(r.importedAt)}`}
+            </span>
             <span className="w-28 text-quiet">{r.primary ? 'figures from this' : ''}</span>
             <QuietButton
-              aria-label={sure === r.id ? `Remove ${r.fileName}, ${r.measurementCondition ?? 'unstated'}, for good` : `Remove ${r.fileName}, ${r.measurementCondition ?? 'unstated'}`}
-              onClick={() => (sure === r.id ? void remove(r.id).unwrap().then(() => dispatch(said(`${r.fileName} removed.`)), () => undefined) : setSure(r.id))}
+              aria-label={
+                sure === r.id
+                  ? `Remove ${r.fileName}, ${r.measurementCondition ?? 'unstated'}, for good`
+                  : `Remove ${r.fileName}, ${r.measurementCondition ?? 'unstated'}`
+              }
+              onClick={() =>
+                sure === r.id
+                  ? void remove(r.id)
+                      .unwrap()
+                      .then(
+                        () => dispatch(said(`${r.fileName} removed.`)),
+                        () => undefined,
+                      )
+                  : setSure(r.id)
+              }
             >
               {sure === r.id ? 'Remove for good' : 'Remove'}
             </QuietButton>

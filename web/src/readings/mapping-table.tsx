@@ -3,7 +3,13 @@ import { COLUMN_ROLES, type ColumnMapping, type ColumnRole } from '@rakuen/core/
 import { TextField } from '../parts/form.tsx';
 
 /** A spreadsheet's columns, each with what it is taken for; the hand says otherwise. */
-export function MappingTable({ spreadsheet, onChange }: { spreadsheet: SpreadsheetPreview; onChange: (mapping: ColumnMapping) => void }) {
+export function MappingTable({
+  spreadsheet,
+  onChange,
+}: {
+  spreadsheet: SpreadsheetPreview;
+  onChange: (mapping: ColumnMapping) => void;
+}) {
   const { columns, sample, roles, startNm, stepNm, remembered, fault } = spreadsheet;
   const now: ColumnMapping = { roles, startNm, stepNm };
   const say = (at: number, role: ColumnRole) => onChange({ ...now, roles: roles.map((r, i) => (i === at ? role : r)) });
@@ -14,7 +20,9 @@ export function MappingTable({ spreadsheet, onChange }: { spreadsheet: Spreadshe
     <section aria-label="Columns" className="mt-3">
       <p className="font-semibold">Which column holds what</p>
       <p className="text-[13px] text-quiet">
-        {remembered ? 'As you said it the last time for columns of these names.' : 'As their names suggest. What you say is remembered for columns of these names.'}
+        {remembered
+          ? 'As you said it the last time for columns of these names.'
+          : 'As their names suggest. What you say is remembered for columns of these names.'}
         {spectral > 0 && ` ${spectral} columns hold a spectrum.`}
       </p>
       {fault && (
@@ -22,7 +30,12 @@ export function MappingTable({ spreadsheet, onChange }: { spreadsheet: Spreadshe
           {fault}
         </p>
       )}
-      <div className="scroll-quiet mt-2 max-h-72 overflow-auto border border-line" tabIndex={0} role="region" aria-label="Columns of the file">
+      <div
+        className="scroll-quiet mt-2 max-h-72 overflow-auto border border-line"
+        tabIndex={0}
+        role="region"
+        aria-label="Columns of the file"
+      >
         <table className="w-full text-[13px]">
           <thead className="sticky top-0 bg-sheet">
             <tr className="text-left text-quiet">
@@ -44,7 +57,12 @@ export function MappingTable({ spreadsheet, onChange }: { spreadsheet: Spreadshe
                   {name}
                 </th>
                 <td className="px-2 py-1">
-                  <select aria-label={`${name} holds`} value={roles[i]} onChange={(e) => say(i, e.target.value as ColumnRole)} className="min-h-7 rounded-[3px] border border-edge bg-field px-1">
+                  <select
+                    aria-label={`${name} holds`}
+                    value={roles[i]}
+                    onChange={(e) => say(i, e.target.value as ColumnRole)}
+                    className="min-h-7 rounded-[3px] border border-edge bg-field px-1"
+                  >
                     {Object.entries(COLUMN_ROLES).map(([role, words]) => (
                       <option key={role} value={role}>
                         {words}
@@ -60,8 +78,24 @@ export function MappingTable({ spreadsheet, onChange }: { spreadsheet: Spreadshe
       </div>
       {unnamed && (
         <div className="mt-2 grid max-w-sm grid-cols-2 gap-3">
-          <TextField label="First wavelength" unit="nm" type="number" min={300} max={1100} defaultValue={startNm} onBlur={(e) => onChange({ ...now, startNm: Number(e.target.value) || undefined })} />
-          <TextField label="Step" unit="nm" type="number" min={1} max={50} defaultValue={stepNm} onBlur={(e) => onChange({ ...now, stepNm: Number(e.target.value) || undefined })} />
+          <TextField
+            label="First wavelength"
+            unit="nm"
+            type="number"
+            min={300}
+            max={1100}
+            defaultValue={startNm}
+            onBlur={(e) => onChange({ ...now, startNm: Number(e.target.value) || undefined })}
+          />
+          <TextField
+            label="Step"
+            unit="nm"
+            type="number"
+            min={1}
+            max={50}
+            defaultValue={stepNm}
+            onBlur={(e) => onChange({ ...now, stepNm: Number(e.target.value) || undefined })}
+          />
         </div>
       )}
     </section>

@@ -59,15 +59,28 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
       leave();
     }
   };
-  const state = (key: keyof typeof BLANK) => ({ value: stated[key], onChange: (e: { target: { value: string } }) => setStated({ ...stated, [key]: e.target.value }) });
+  const state = (key: keyof typeof BLANK) => ({
+    value: stated[key],
+    onChange: (e: { target: { value: string } }) => setStated({ ...stated, [key]: e.target.value }),
+  });
 
   return (
     <div className="space-y-3">
-      <DropZone label="Bring a file of readings" hint="or drop it here: CGATS (ISO 28178), CxF3 (ISO 17972), CSV or TSV, an ICC profile" accept={ACCEPT} disabled={keeping.isLoading || (looking.isLoading && !preview)} onFiles={(f) => void take(f)} />
+      <DropZone
+        label="Bring a file of readings"
+        hint="or drop it here: CGATS (ISO 28178), CxF3 (ISO 17972), CSV or TSV, an ICC profile"
+        accept={ACCEPT}
+        disabled={keeping.isLoading || (looking.isLoading && !preview)}
+        onFiles={(f) => void take(f)}
+      />
       {looking.isLoading && <Waiting what={`Reading ${file?.name}`} />}
       <ErrorNote error={looking.error as never} />
       {preview && file && (
-        <section aria-label="What was recognised" aria-busy={looking.isLoading} className="border border-edge bg-sheet p-4">
+        <section
+          aria-label="What was recognised"
+          aria-busy={looking.isLoading}
+          className="border border-edge bg-sheet p-4"
+        >
           <h3 className="break-words">{preview.fileName}</h3>
           {preview.parts.length > 0 && (
             <div className="mt-2 grid grid-cols-[1.1fr_1fr] gap-6">
@@ -78,17 +91,29 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
               </div>
             </div>
           )}
-          {preview.spreadsheet && <MappingTable key={preview.fileName} spreadsheet={preview.spreadsheet} onChange={(m) => void map(m)} />}
+          {preview.spreadsheet && (
+            <MappingTable key={preview.fileName} spreadsheet={preview.spreadsheet} onChange={(m) => void map(m)} />
+          )}
           <div className="mt-3 grid grid-cols-2 gap-3">
             {!preview.measurementCondition && preview.source === 'measured' && (
-              <ChoiceField className="col-span-2" label="Measurement condition" unit="(ISO 13655; the file does not say)" {...state('condition')} options={[['', 'not stated'], ...MEASUREMENT_CONDITIONS.map((m) => [m, m] as const)]} />
+              <ChoiceField
+                className="col-span-2"
+                label="Measurement condition"
+                unit="(ISO 13655; the file does not say)"
+                {...state('condition')}
+                options={[['', 'not stated'], ...MEASUREMENT_CONDITIONS.map((m) => [m, m] as const)]}
+              />
             )}
             <TextField label="Box or formulation" unit="if not the first" maxLength={80} {...state('batch')} />
             <TextField label="Printed" unit="(for the drying time)" type="datetime-local" {...state('printedAt')} />
           </div>
           <div className="mt-4 flex gap-3">
             <Button main disabled={keeping.isLoading || preview.parts.length === 0} onClick={() => void keepIt()}>
-              {keeping.isLoading ? 'Keeping…' : preview.source === 'profile' ? 'Keep the profile’s colours' : 'Keep these readings'}
+              {keeping.isLoading
+                ? 'Keeping…'
+                : preview.source === 'profile'
+                  ? 'Keep the profile’s colours'
+                  : 'Keep these readings'}
             </Button>
             <Button onClick={leave}>Leave them</Button>
           </div>
@@ -111,7 +136,8 @@ function Recognised({ preview }: { preview: ReadingPreview }) {
         ))}
         {preview.parts.length > 1 ? (
           <li>
-            {preview.parts.length} readings in one file: {preview.parts.map((p) => p.measurementCondition ?? 'unstated').join(', ')}; all are kept
+            {preview.parts.length} readings in one file:{' '}
+            {preview.parts.map((p) => p.measurementCondition ?? 'unstated').join(', ')}; all are kept
           </li>
         ) : (
           preview.measurementCondition && <li>measurement condition {preview.measurementCondition}</li>

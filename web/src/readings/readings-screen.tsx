@@ -25,22 +25,39 @@ export function ReadingsScreen({ place }: { place: keyof typeof PLACES }) {
   const { data: conditions, error, isLoading } = useConditionsQuery();
   const { left } = useTable();
   const navigate = useNavigate();
-  const condition = conditions?.find((c) => c.id === conditionId) ?? (conditionId ? undefined : (left ?? conditions?.[0]));
+  const condition =
+    conditions?.find((c) => c.id === conditionId) ?? (conditionId ? undefined : (left ?? conditions?.[0]));
   const { Place } = PLACES[place];
 
   return (
     <>
       <BenchHead title="Readings" question={STEPS[1].question} condition={condition}>
-        {conditions && conditions.length > 0 && <ConditionChoice conditions={conditions} chosen={condition} onChoose={(id) => void navigate(`/readings/${id}${PLACES[place].path}`)} />}
+        {conditions && conditions.length > 0 && (
+          <ConditionChoice
+            conditions={conditions}
+            chosen={condition}
+            onChoose={(id) => void navigate(`/readings/${id}${PLACES[place].path}`)}
+          />
+        )}
       </BenchHead>
       <ErrorNote error={error as never} />
       {isLoading && <Waiting what="Fetching the readings" />}
       {conditions?.length === 0 && (
-        <Empty title="Nothing to read yet" action={<Button onClick={() => void navigate('/papers')}>To the papers</Button>}>
+        <Empty
+          title="Nothing to read yet"
+          action={<Button onClick={() => void navigate('/papers')}>To the papers</Button>}
+        >
           Readings belong to a print condition: a paper in a printer, with its inks and a media setting. Add one first.
         </Empty>
       )}
-      {conditions && conditionId && !condition && <ErrorNote error={{ message: 'There is no such print condition.', remedy: 'Choose another above; it may have been removed.' }} />}
+      {conditions && conditionId && !condition && (
+        <ErrorNote
+          error={{
+            message: 'There is no such print condition.',
+            remedy: 'Choose another above; it may have been removed.',
+          }}
+        />
+      )}
       {condition && (
         <>
           <div className="mb-4 flex flex-wrap items-center gap-x-6 gap-y-2">
@@ -52,7 +69,14 @@ export function ReadingsScreen({ place }: { place: keyof typeof PLACES }) {
           </div>
           <nav aria-label="At the bench" className="mb-5 flex gap-6 border-b border-line">
             {Object.entries(PLACES).map(([key, { path, name }]) => (
-              <NavLink key={key} end to={`/readings/${condition.id}${path}`} className={({ isActive }) => `-mb-px min-h-8 border-b-2 py-1 ${isActive || (key === place && !conditionId) ? 'border-ink font-semibold' : 'border-transparent hover:border-edge'}`}>
+              <NavLink
+                key={key}
+                end
+                to={`/readings/${condition.id}${path}`}
+                className={({ isActive }) =>
+                  `-mb-px min-h-8 border-b-2 py-1 ${isActive || (key === place && !conditionId) ? 'border-ink font-semibold' : 'border-transparent hover:border-edge'}`
+                }
+              >
                 {name}
               </NavLink>
             ))}
@@ -64,11 +88,23 @@ export function ReadingsScreen({ place }: { place: keyof typeof PLACES }) {
   );
 }
 
-function ConditionChoice({ conditions, chosen, onChoose }: { conditions: ConditionView[]; chosen?: ConditionView; onChoose: (id: string) => void }) {
+function ConditionChoice({
+  conditions,
+  chosen,
+  onChoose,
+}: {
+  conditions: ConditionView[];
+  chosen?: ConditionView;
+  onChoose: (id: string) => void;
+}) {
   return (
     <label className="flex items-center gap-2">
       <span className="text-quiet max-[1150px]:sr-only">Print condition</span>
-      <select value={chosen?.id ?? ''} onChange={(e) => onChoose(e.target.value)} className="min-h-8 max-w-[42ch] rounded-[3px] border border-edge bg-field px-2">
+      <select
+        value={chosen?.id ?? ''}
+        onChange={(e) => onChoose(e.target.value)}
+        className="min-h-8 max-w-[42ch] rounded-[3px] border border-edge bg-field px-2"
+      >
         {!chosen && <option value="">Choose</option>}
         {conditions.map((c) => (
           <option key={c.id} value={c.id}>

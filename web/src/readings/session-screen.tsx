@@ -55,8 +55,15 @@ function Session({ session, condition }: { session: SessionView; condition?: Con
   };
   const canRead = open && !busy && session.next !== undefined;
   const read = () => canRead && void doIt({ deed: 'read' });
-  const undo = () => open && !busy && session.kept + (session.questioned ? 1 : 0) > 0 && void doIt({ deed: 'undo' }, 'The last strip is withdrawn.');
-  const again = () => session.questioned && !busy && void doIt({ deed: 'again', body: session.questioned }, 'Withdrawn; it is read again next.');
+  const undo = () =>
+    open &&
+    !busy &&
+    session.kept + (session.questioned ? 1 : 0) > 0 &&
+    void doIt({ deed: 'undo' }, 'The last strip is withdrawn.');
+  const again = () =>
+    session.questioned &&
+    !busy &&
+    void doIt({ deed: 'again', body: session.questioned }, 'Withdrawn; it is read again next.');
 
   useEffect(() => {
     if (!runs) return;
@@ -68,7 +75,11 @@ function Session({ session, condition }: { session: SessionView; condition?: Con
 
   return (
     <>
-      <BenchHead title={session.chartName} question={open ? 'Does every patch read as it should?' : 'Read, and kept with the print condition.'} condition={condition} />
+      <BenchHead
+        title={session.chartName}
+        question={open ? 'Does every patch read as it should?' : 'Read, and kept with the print condition.'}
+        condition={condition}
+      />
       <div className="mb-4 flex flex-wrap items-center gap-x-6 gap-y-2">
         {condition && <Strip paper={condition.paper} facts={condition.facts} />}
         <div className="min-w-0">
@@ -106,7 +117,12 @@ function Session({ session, condition }: { session: SessionView; condition?: Con
             {session.next && session.passes > 1 && `, pass ${session.next.pass + 1} of ${session.passes}`}
             {open && `, ${session.sinceCalibration} since the calibration`}
           </p>
-          <Progress.Root value={session.kept} max={all} aria-label="Strips kept" className="h-2 overflow-hidden border border-edge bg-field">
+          <Progress.Root
+            value={session.kept}
+            max={all}
+            aria-label="Strips kept"
+            className="h-2 overflow-hidden border border-edge bg-field"
+          >
             <Progress.Indicator className="h-full bg-ink" style={{ width: `${(100 * session.kept) / all}%` }} />
           </Progress.Root>
         </div>
@@ -122,7 +138,9 @@ function Session({ session, condition }: { session: SessionView; condition?: Con
             </Button>
           </Notice>
         )}
-        {open && !session.next && !session.questioned && <Finish session={session} busy={busy} onAct={(deed) => void doIt(deed, 'The readings are kept.')} />}
+        {open && !session.next && !session.questioned && (
+          <Finish session={session} busy={busy} onAct={(deed) => void doIt(deed, 'The readings are kept.')} />
+        )}
         {!open && condition && (
           <p>
             <Link to={`/readings/${condition.id}/history`} className="font-semibold underline underline-offset-3">
@@ -137,7 +155,13 @@ function Session({ session, condition }: { session: SessionView; condition?: Con
           <StripMap session={session} chosen={chosen} onChoose={setLooked} />
           {session.outliers.length > 0 && <Outliers session={session} open={open} onAct={(deed) => void doIt(deed)} />}
         </div>
-        <StripTable session={session} at={chosen} open={open} onLeaveOut={(body) => void act({ id, deed: 'patches', body })} onAgain={(body) => void doIt({ deed: 'again', body }, 'Withdrawn; it is read again next.')} />
+        <StripTable
+          session={session}
+          at={chosen}
+          open={open}
+          onLeaveOut={(body) => void act({ id, deed: 'patches', body })}
+          onAgain={(body) => void doIt({ deed: 'again', body }, 'Withdrawn; it is read again next.')}
+        />
       </div>
     </>
   );
@@ -145,7 +169,12 @@ function Session({ session, condition }: { session: SessionView; condition?: Con
 
 /** The strip that was read last. */
 function lastRead(session: SessionView): number | undefined {
-  const last = session.strips.flatMap((s) => s.passes).reduce<{ strip: number; takenAt: string } | undefined>((latest, p) => (!latest || p.takenAt > latest.takenAt ? p : latest), undefined);
+  const last = session.strips
+    .flatMap((s) => s.passes)
+    .reduce<{ strip: number; takenAt: string } | undefined>(
+      (latest, p) => (!latest || p.takenAt > latest.takenAt ? p : latest),
+      undefined,
+    );
   return last?.strip;
 }
 
@@ -155,7 +184,10 @@ function Key({ children }: { children: string }) {
 
 function Notice({ title, saw, mend, children }: { title: string; saw: string; mend: string; children: ReactNode }) {
   return (
-    <div role="alert" className="flex flex-wrap items-center gap-x-6 gap-y-2 border-l-4 border-ink bg-field px-4 py-2.5">
+    <div
+      role="alert"
+      className="flex flex-wrap items-center gap-x-6 gap-y-2 border-l-4 border-ink bg-field px-4 py-2.5"
+    >
       <div className="min-w-0 flex-1">
         <p className="font-semibold">{title}</p>
         <p>{saw}</p>
@@ -167,14 +199,26 @@ function Notice({ title, saw, mend, children }: { title: string; saw: string; me
 }
 
 /** A strip in question: what was seen, and the ways to mend it. */
-function Question({ session, busy, onAct }: { session: SessionView; busy: boolean; onAct: (deed: SessionDeed) => void }) {
+function Question({
+  session,
+  busy,
+  onAct,
+}: {
+  session: SessionView;
+  busy: boolean;
+  onAct: (deed: SessionDeed) => void;
+}) {
   const place = session.questioned!;
   const strip = session.strips[place.strip];
   const finding = strip.passes.find((p) => p.pass === place.pass)?.findings[0];
   if (!finding) return null;
   const { name, mend } = MISREADS[finding.misread];
   return (
-    <Notice title={`Strip ${strip.label}: ${name.charAt(0).toLowerCase()}${name.slice(1)}`} saw={finding.saw} mend={mend}>
+    <Notice
+      title={`Strip ${strip.label}: ${name.charAt(0).toLowerCase()}${name.slice(1)}`}
+      saw={finding.saw}
+      mend={mend}
+    >
       <Button disabled={busy} onClick={() => onAct({ deed: 'again', body: place })}>
         Read it again <Key>a</Key>
       </Button>
@@ -193,16 +237,25 @@ function Question({ session, busy, onAct }: { session: SessionView; busy: boolea
 /** All is read: what is done about drift and outliers, and then kept. */
 function Finish({ session, busy, onAct }: { session: SessionView; busy: boolean; onAct: (deed: SessionDeed) => void }) {
   const [takeDriftOut, setTakeDriftOut] = useState(session.drift !== undefined);
-  const standing = session.outliers.filter((o) => !session.excluded.some((e) => e.patch === o.patch && e.pass === o.pass)).length;
+  const standing = session.outliers.filter(
+    (o) => !session.excluded.some((e) => e.patch === o.patch && e.pass === o.pass),
+  ).length;
   return (
     <section aria-label="Every strip is read" className="border border-edge bg-sheet px-4 py-3">
       <p className="font-semibold">Every strip is read.</p>
       <p>
-        {session.outliers.length === 0 ? 'No pass lies apart from the others.' : `${session.outliers.length} ${session.outliers.length === 1 ? 'pass lies' : 'passes lie'} apart; ${standing === 0 ? 'none' : standing} of them ${standing === 1 ? 'goes' : 'go'} into the mean.`}{' '}
-        {session.excluded.length > 0 && `${session.excluded.length} ${session.excluded.length === 1 ? 'patch is' : 'patches are'} left out.`}
+        {session.outliers.length === 0
+          ? 'No pass lies apart from the others.'
+          : `${session.outliers.length} ${session.outliers.length === 1 ? 'pass lies' : 'passes lie'} apart; ${standing === 0 ? 'none' : standing} of them ${standing === 1 ? 'goes' : 'go'} into the mean.`}{' '}
+        {session.excluded.length > 0 &&
+          `${session.excluded.length} ${session.excluded.length === 1 ? 'patch is' : 'patches are'} left out.`}
       </p>
       <div className="mt-1 flex flex-wrap items-center gap-x-6">
-        <TickField label="Take the drift out by the repeated whites" checked={takeDriftOut} onChange={(e) => setTakeDriftOut(e.target.checked)} />
+        <TickField
+          label="Take the drift out by the repeated whites"
+          checked={takeDriftOut}
+          onChange={(e) => setTakeDriftOut(e.target.checked)}
+        />
         <Button main disabled={busy} onClick={() => onAct({ deed: 'finish', body: { takeDriftOut } })}>
           {busy ? 'Keeping…' : 'Keep the readings'}
         </Button>
@@ -214,7 +267,15 @@ function Finish({ session, busy, onAct }: { session: SessionView; busy: boolean;
 const MOST_SHOWN = 12;
 
 /** Passes that disagree with the others of their patch: shown, and in the mean until a hand takes them out. */
-function Outliers({ session, open, onAct }: { session: SessionView; open: boolean; onAct: (deed: SessionDeed) => void }) {
+function Outliers({
+  session,
+  open,
+  onAct,
+}: {
+  session: SessionView;
+  open: boolean;
+  onAct: (deed: SessionDeed) => void;
+}) {
   const ids = session.strips.flatMap((s) => s.patchIds);
   return (
     <section aria-label="Passes that lie apart">
@@ -227,12 +288,23 @@ function Outliers({ session, open, onAct }: { session: SessionView; open: boolea
               <span className={out ? 'line-through' : ''}>
                 {ids[patch]}, pass {pass + 1}: {formatNumber(deltaE, 1)} ΔE00 from the middle
               </span>
-              {open && <TickField label="left out" aria-label={`${ids[patch]}, pass ${pass + 1}, left out`} checked={out} onChange={() => onAct({ deed: 'patches', body: { patch, pass, out: !out } })} />}
+              {open && (
+                <TickField
+                  label="left out"
+                  aria-label={`${ids[patch]}, pass ${pass + 1}, left out`}
+                  checked={out}
+                  onChange={() => onAct({ deed: 'patches', body: { patch, pass, out: !out } })}
+                />
+              )}
             </li>
           );
         })}
       </ul>
-      {session.outliers.length > MOST_SHOWN && <p className="text-[13px] text-quiet">and {session.outliers.length - MOST_SHOWN} more; each is marked in its strip.</p>}
+      {session.outliers.length > MOST_SHOWN && (
+        <p className="text-[13px] text-quiet">
+          and {session.outliers.length - MOST_SHOWN} more; each is marked in its strip.
+        </p>
+      )}
     </section>
   );
 }

@@ -5,7 +5,13 @@ import type { ChartView } from '@rakuen/contract/charts';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { SessionHead, SessionInput } from '@rakuen/contract/sessions';
 import { INSTRUMENTS, REHEARSALS, type Rehearsal } from '@rakuen/contract/vocabulary';
-import { useBeginSessionMutation, useChartsQuery, useConditionsQuery, useRemoveSessionMutation, useSessionsQuery } from '../api/api.ts';
+import {
+  useBeginSessionMutation,
+  useChartsQuery,
+  useConditionsQuery,
+  useRemoveSessionMutation,
+  useSessionsQuery,
+} from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { ChoiceField, named, TextField } from '../parts/form.tsx';
@@ -41,12 +47,18 @@ export function SessionsScreen() {
       <ErrorNote error={error as never} />
       {!ready && !error && <Waiting what="Fetching the sessions" />}
       {ready && conditions.data!.length === 0 && (
-        <Empty title="No print condition yet" action={<Button onClick={() => void navigate('/papers')}>To the papers</Button>}>
+        <Empty
+          title="No print condition yet"
+          action={<Button onClick={() => void navigate('/papers')}>To the papers</Button>}
+        >
           A chart is read for a paper in a printer, with its inks and a media setting. Add one first.
         </Empty>
       )}
       {ready && conditions.data!.length > 0 && charts.data!.length === 0 && (
-        <Empty title="No chart to read yet" action={<Button onClick={() => void navigate('/readings/charts')}>To the charts</Button>}>
+        <Empty
+          title="No chart to read yet"
+          action={<Button onClick={() => void navigate('/readings/charts')}>To the charts</Button>}
+        >
           Lay a chart out first, print it in the print condition, let it dry, and come back.
         </Empty>
       )}
@@ -54,7 +66,13 @@ export function SessionsScreen() {
         <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-x-8 gap-y-6 max-[1150px]:grid-cols-1">
           <section aria-label="Begin">
             <h2 className="mb-2">Begin</h2>
-            <BeginForm key={asked.toString()} conditions={conditions.data!} charts={charts.data!} conditionId={condition?.id ?? left?.id} chartId={asked.get('chart') ?? undefined} />
+            <BeginForm
+              key={asked.toString()}
+              conditions={conditions.data!}
+              charts={charts.data!}
+              conditionId={condition?.id ?? left?.id}
+              chartId={asked.get('chart') ?? undefined}
+            />
           </section>
           <section aria-label="Sessions">
             <h2 className="mb-2">Sessions</h2>
@@ -77,28 +95,80 @@ const localNow = () => {
   return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
 };
 
-function BeginForm({ conditions, charts, conditionId, chartId }: { conditions: ConditionView[]; charts: ChartView[]; conditionId?: string; chartId?: string }) {
+function BeginForm({
+  conditions,
+  charts,
+  conditionId,
+  chartId,
+}: {
+  conditions: ConditionView[];
+  charts: ChartView[];
+  conditionId?: string;
+  chartId?: string;
+}) {
   const navigate = useNavigate();
   const [begin, beginning] = useBeginSessionMutation();
   const { register, handleSubmit, formState } = useForm<Omit<SessionInput, 'passes'> & { passes: string }>({
-    defaultValues: { conditionId: conditionId ?? conditions[0].id, chartId: charts.some((c) => c.id === chartId) ? chartId : charts[0].id, instrument: INSTRUMENTS[0], passes: '2', printedAt: localNow(), batch: '', rehearsal: 'now and then' },
+    defaultValues: {
+      conditionId: conditionId ?? conditions[0].id,
+      chartId: charts.some((c) => c.id === chartId) ? chartId : charts[0].id,
+      instrument: INSTRUMENTS[0],
+      passes: '2',
+      printedAt: localNow(),
+      batch: '',
+      rehearsal: 'now and then',
+    },
   });
   const submit = handleSubmit(async ({ passes, printedAt, ...rest }) => {
-    const session = await begin({ ...rest, passes: Number(passes), printedAt: new Date(printedAt).toISOString() }).unwrap();
+    const session = await begin({
+      ...rest,
+      passes: Number(passes),
+      printedAt: new Date(printedAt).toISOString(),
+    }).unwrap();
     void navigate(`/readings/sessions/${session.id}`);
   });
   return (
     <form noValidate onSubmit={(e) => void submit(e).catch(() => undefined)} className="space-y-3">
-      <ChoiceField label="Print condition" options={conditions.map((c) => [c.id, `${c.paper.name}, ${conditionLine(c)}`] as const)} {...register('conditionId')} />
-      <ChoiceField label="Chart" options={charts.map((c) => [c.id, `${c.name}, ${c.patchCount} patches`] as const)} {...register('chartId')} />
+      <ChoiceField
+        label="Print condition"
+        options={conditions.map((c) => [c.id, `${c.paper.name}, ${conditionLine(c)}`] as const)}
+        {...register('conditionId')}
+      />
+      <ChoiceField
+        label="Chart"
+        options={charts.map((c) => [c.id, `${c.name}, ${c.patchCount} patches`] as const)}
+        {...register('chartId')}
+      />
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
         <ChoiceField label="Instrument" options={named(INSTRUMENTS)} {...register('instrument')} />
-        <ChoiceField label="Every strip" options={[['1', 'once'], ['2', 'twice'], ['3', 'three times'], ['4', 'four times']]} {...register('passes')} />
-        <TextField label="Left the printer" type="datetime-local" error={formState.errors.printedAt?.message} {...register('printedAt', { required: 'For the drying time, please' })} />
+        <ChoiceField
+          label="Every strip"
+          options={[
+            ['1', 'once'],
+            ['2', 'twice'],
+            ['3', 'three times'],
+            ['4', 'four times'],
+          ]}
+          {...register('passes')}
+        />
+        <TextField
+          label="Left the printer"
+          type="datetime-local"
+          error={formState.errors.printedAt?.message}
+          {...register('printedAt', { required: 'For the drying time, please' })}
+        />
         <TextField label="Box or formulation" unit="if not the first" maxLength={80} {...register('batch')} />
       </div>
-      <ChoiceField label="The simulated instrument" unit="rehearses" options={REHEARSALS.map((r) => [r, REHEARSAL_NAMES[r]] as const)} {...register('rehearsal')} />
-      <p className="text-[13px] text-quiet">Colour settles as ink dries: minutes for a look, a day before a reading is trusted (practice). The drying time is kept with the reading; read again the next day and compare.</p>
+      <ChoiceField
+        label="The simulated instrument"
+        unit="rehearses"
+        options={REHEARSALS.map((r) => [r, REHEARSAL_NAMES[r]] as const)}
+        {...register('rehearsal')}
+      />
+      <p className="text-[13px] text-quiet">
+        Colour settles as ink dries: minutes for a look, a day before a reading is trusted (practice). The drying time
+        is kept with the reading; read again the next day and compare.
+      </p>
       <Button main type="submit" disabled={beginning.isLoading}>
         Begin to read
       </Button>
@@ -117,11 +187,19 @@ function SessionEntry({ session, condition }: { session: SessionHead; condition?
     <li className="flex items-start gap-4 border-b border-line py-2">
       {condition && <Strip paper={condition.paper} facts={condition.facts} size="small" />}
       <div className="min-w-0 flex-1">
-        <Link to={`/readings/sessions/${session.id}`} className="font-serif text-[1.05rem] break-words underline decoration-line underline-offset-3 hover:decoration-ink">
+        <Link
+          to={`/readings/sessions/${session.id}`}
+          className="font-serif text-[1.05rem] break-words underline decoration-line underline-offset-3 hover:decoration-ink"
+        >
           {name}
         </Link>
         <p className="text-[13px]">
-          {session.state === 'finished' ? `read, ${all} ${all === 1 ? 'strip' : 'strips'}` : <b>{session.kept === 0 ? 'not begun' : `stopped after ${session.kept} of ${all} strips`}</b>}, {day(session.createdAt)}
+          {session.state === 'finished' ? (
+            `read, ${all} ${all === 1 ? 'strip' : 'strips'}`
+          ) : (
+            <b>{session.kept === 0 ? 'not begun' : `stopped after ${session.kept} of ${all} strips`}</b>
+          )}
+          , {day(session.createdAt)}
         </p>
         <p className="text-[12.5px] break-words text-quiet">
           {condition && `${conditionLine(condition)}. `}
@@ -131,7 +209,12 @@ function SessionEntry({ session, condition }: { session: SessionHead; condition?
         <ErrorNote error={error as never} />
       </div>
       {session.state === 'open' && (
-        <QuietButton aria-label={`${sure ? 'Give up for good' : 'Give up'}: ${name}`} onClick={() => (sure ? void remove(session.id).then(() => dispatch(said('The session is given up.'))) : setSure(true))}>
+        <QuietButton
+          aria-label={`${sure ? 'Give up for good' : 'Give up'}: ${name}`}
+          onClick={() =>
+            sure ? void remove(session.id).then(() => dispatch(said('The session is given up.'))) : setSure(true)
+          }
+        >
           {sure ? 'For good' : 'Give up'}
         </QuietButton>
       )}

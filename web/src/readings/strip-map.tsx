@@ -15,7 +15,15 @@ export function standing(strip: SessionStrip, at: number, session: SessionView):
 const times = (n: number) => (n === 1 ? 'once' : n === 2 ? 'twice' : `${n} times`);
 
 /** The chart under the instrument: a column a strip; left in each patch what was expected, right what the last pass read. */
-export function StripMap({ session, chosen, onChoose }: { session: SessionView; chosen: number; onChoose: (strip: number) => void }) {
+export function StripMap({
+  session,
+  chosen,
+  onChoose,
+}: {
+  session: SessionView;
+  chosen: number;
+  onChoose: (strip: number) => void;
+}) {
   const box = useRef<HTMLDivElement>(null);
   const choose = (at: number) => {
     const next = Math.max(0, Math.min(session.strips.length - 1, at));
@@ -58,7 +66,10 @@ export function StripMap({ session, chosen, onChoose }: { session: SessionView; 
           );
         })}
       </div>
-      <figcaption className="text-[13px] text-quiet">Left in each patch what a printer of this kind should give, right what was read. Under each strip how often it was read; ▸ is next, ? is in question.</figcaption>
+      <figcaption className="text-[13px] text-quiet">
+        Left in each patch what a printer of this kind should give, right what was read. Under each strip how often it
+        was read; ▸ is next, ? is in question.
+      </figcaption>
     </figure>
   );
 }
@@ -67,18 +78,41 @@ function Patches({ strip, questioned }: { strip: SessionStrip; questioned: boole
   const read = strip.passes.at(-1)?.labs;
   const half = CELL.width / 2;
   return (
-    <svg aria-hidden width={CELL.width} height={CELL.height * strip.expected.length} className="mx-auto block" shapeRendering="crispEdges">
+    <svg
+      aria-hidden
+      width={CELL.width}
+      height={CELL.height * strip.expected.length}
+      className="mx-auto block"
+      shapeRendering="crispEdges"
+    >
       {strip.expected.map((lab, i) => (
         <g key={strip.patchIds[i]}>
           <rect x={0} y={i * CELL.height} width={half} height={CELL.height - 1} fill={css(lab)} />
           {read ? (
             <rect x={half} y={i * CELL.height} width={half} height={CELL.height - 1} fill={css(read[i])} />
           ) : (
-            <rect x={half + 0.5} y={i * CELL.height + 0.5} width={half - 1} height={CELL.height - 2} fill="none" stroke="var(--line)" />
+            <rect
+              x={half + 0.5}
+              y={i * CELL.height + 0.5}
+              width={half - 1}
+              height={CELL.height - 2}
+              fill="none"
+              stroke="var(--line)"
+            />
           )}
         </g>
       ))}
-      {questioned && <rect x={0.5} y={0.5} width={CELL.width - 1} height={CELL.height * strip.expected.length - 2} fill="none" stroke="var(--ink)" strokeDasharray="3 2" />}
+      {questioned && (
+        <rect
+          x={0.5}
+          y={0.5}
+          width={CELL.width - 1}
+          height={CELL.height * strip.expected.length - 2}
+          fill="none"
+          stroke="var(--ink)"
+          strokeDasharray="3 2"
+        />
+      )}
     </svg>
   );
 }

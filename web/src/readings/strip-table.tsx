@@ -5,7 +5,19 @@ import { QuietButton } from '../parts/button.tsx';
 import { screenColour } from '../parts/screen-colour.ts';
 
 /** One strip, patch by patch: what was expected, what every pass read, and how far apart they lie. */
-export function StripTable({ session, at, open, onLeaveOut, onAgain }: { session: SessionView; at: number; open: boolean; onLeaveOut: (place: PatchPlace) => void; onAgain: (place: StripPlace) => void }) {
+export function StripTable({
+  session,
+  at,
+  open,
+  onLeaveOut,
+  onAgain,
+}: {
+  session: SessionView;
+  at: number;
+  open: boolean;
+  onLeaveOut: (place: PatchPlace) => void;
+  onAgain: (place: StripPlace) => void;
+}) {
   const strip = session.strips[at];
   const first = session.strips.slice(0, at).reduce((n, s) => n + s.patchIds.length, 0);
   const passes = [...strip.passes].sort((a, b) => a.pass - b.pass);
@@ -58,7 +70,11 @@ export function StripTable({ session, at, open, onLeaveOut, onAgain }: { session
               {passes.map((p) => {
                 const apart = deltaE2000(p.labs[i], strip.expected[i]);
                 return (
-                  <td key={p.pass} className={`py-px pr-2 text-right ${bad(i, p.pass) ? 'font-semibold' : ''} ${isOut(first + i, p.pass) ? 'line-through' : ''}`} title={`L* ${p.labs[i].map((v) => v.toFixed(2)).join(', ')}`}>
+                  <td
+                    key={p.pass}
+                    className={`py-px pr-2 text-right ${bad(i, p.pass) ? 'font-semibold' : ''} ${isOut(first + i, p.pass) ? 'line-through' : ''}`}
+                    title={`L* ${p.labs[i].map((v) => v.toFixed(2)).join(', ')}`}
+                  >
                     {bad(i, p.pass) && <span aria-label="lies apart">! </span>}
                     {formatNumber(apart, 1)} <Swatch lab={p.labs[i]} />
                   </td>
@@ -71,7 +87,12 @@ export function StripTable({ session, at, open, onLeaveOut, onAgain }: { session
                     .map((p) => {
                       const out = isOut(first + i, p.pass);
                       return (
-                        <QuietButton key={p.pass} className="min-h-6" aria-label={`${out ? 'Take back in' : 'Leave out'}: ${id}, pass ${p.pass + 1}`} onClick={() => onLeaveOut({ patch: first + i, pass: p.pass, out: !out })}>
+                        <QuietButton
+                          key={p.pass}
+                          className="min-h-6"
+                          aria-label={`${out ? 'Take back in' : 'Leave out'}: ${id}, pass ${p.pass + 1}`}
+                          onClick={() => onLeaveOut({ patch: first + i, pass: p.pass, out: !out })}
+                        >
                           {out ? 'take back in' : 'leave out'}
                         </QuietButton>
                       );
@@ -87,5 +108,7 @@ export function StripTable({ session, at, open, onLeaveOut, onAgain }: { session
 }
 
 function Swatch({ lab }: { lab: readonly [number, number, number] }) {
-  return <span aria-hidden className="inline-block h-3.5 w-7 align-[-2px]" style={{ background: screenColour(lab).css }} />;
+  return (
+    <span aria-hidden className="inline-block h-3.5 w-7 align-[-2px]" style={{ background: screenColour(lab).css }} />
+  );
 }

@@ -25,8 +25,22 @@ const BOXES = [
 ] as const;
 type Settings = Record<(typeof BOXES)[number][0], string>;
 
-const NOTHING: Settings = { paper: '', printer: '', mediaSetting: '', printMode: '', resolution: '', date: day(new Date().toISOString()) };
-const settingsOf = (c: ConditionView): Settings => ({ ...NOTHING, paper: `${c.paper.maker} ${c.paper.name}`, printer: c.printer, mediaSetting: c.mediaSetting, printMode: c.blackOvercoat ? `${c.printMode}, black overcoat` : c.printMode, resolution: c.resolution });
+const NOTHING: Settings = {
+  paper: '',
+  printer: '',
+  mediaSetting: '',
+  printMode: '',
+  resolution: '',
+  date: day(new Date().toISOString()),
+};
+const settingsOf = (c: ConditionView): Settings => ({
+  ...NOTHING,
+  paper: `${c.paper.maker} ${c.paper.name}`,
+  printer: c.printer,
+  mediaSetting: c.mediaSetting,
+  printMode: c.blackOvercoat ? `${c.printMode}, black overcoat` : c.printMode,
+  resolution: c.resolution,
+});
 
 /** The test page for the eye, with what it is printed with in its margin. */
 export function TestPageScreen() {
@@ -55,19 +69,40 @@ function TestPage({ conditions, start }: { conditions: ConditionView[]; start?: 
       <div className="grid grid-cols-[minmax(0,0.8fr)_minmax(0,1fr)] gap-x-8 gap-y-6">
         <form aria-label="Test page" className="space-y-3" onSubmit={(e) => e.preventDefault()}>
           {conditions.length > 0 && (
-            <ChoiceField label="For" value={chosen} onChange={(e) => choose(e.target.value)} options={[...(chosen ? [] : [['', 'no print condition'] as const]), ...conditions.map((c) => [c.id, `${c.paper.name}, ${conditionLine(c)}`] as const)]} />
+            <ChoiceField
+              label="For"
+              value={chosen}
+              onChange={(e) => choose(e.target.value)}
+              options={[
+                ...(chosen ? [] : [['', 'no print condition'] as const]),
+                ...conditions.map((c) => [c.id, `${c.paper.name}, ${conditionLine(c)}`] as const),
+              ]}
+            />
           )}
           <fieldset>
             <legend className="mb-1 font-serif text-[1.05rem]">In its margin</legend>
             <div className="grid grid-cols-2 gap-x-4 gap-y-3">
               {BOXES.map(([key, label]) => (
-                <TextField key={key} label={label} maxLength={key === 'date' || key === 'resolution' ? 40 : 120} value={settings[key]} onChange={(e) => setSettings({ ...settings, [key]: e.target.value })} />
+                <TextField
+                  key={key}
+                  label={label}
+                  maxLength={key === 'date' || key === 'resolution' ? 40 : 120}
+                  value={settings[key]}
+                  onChange={(e) => setSettings({ ...settings, [key]: e.target.value })}
+                />
               ))}
             </div>
           </fieldset>
           <div className="grid grid-cols-2 gap-x-4">
             <ChoiceField label="Sheet" options={SHEETS} value={sheet} onChange={(e) => setSheet(e.target.value)} />
-            <TextField label="Resolution of the file" unit="dpi" inputMode="numeric" value={dpi} onChange={(e) => setDpi(e.target.value)} error={valid ? undefined : 'A whole number from 72 to 400, please.'} />
+            <TextField
+              label="Resolution of the file"
+              unit="dpi"
+              inputMode="numeric"
+              value={dpi}
+              onChange={(e) => setDpi(e.target.value)}
+              error={valid ? undefined : 'A whole number from 72 to 400, please.'}
+            />
           </div>
           {valid && (
             <p className="flex flex-wrap gap-x-4">
@@ -94,8 +129,14 @@ function TestPage({ conditions, start }: { conditions: ConditionView[]; start?: 
           <Caution>Print heads and cutters move without warning: power off before you reach in.</Caution>
         </form>
         <figure>
-          <img src={`/api/test-page?as=png&dpi=${LOOK_DPI}&${asked}`} alt={`The test page on ${sheet}, with its settings in the margin`} className="w-full border border-edge" />
-          <figcaption className="mt-1 text-[13px] text-quiet">Device values as this screen shows them, at {LOOK_DPI} dpi: fine rings and hairlines are truer in the file.</figcaption>
+          <img
+            src={`/api/test-page?as=png&dpi=${LOOK_DPI}&${asked}`}
+            alt={`The test page on ${sheet}, with its settings in the margin`}
+            className="w-full border border-edge"
+          />
+          <figcaption className="mt-1 text-[13px] text-quiet">
+            Device values as this screen shows them, at {LOOK_DPI} dpi: fine rings and hairlines are truer in the file.
+          </figcaption>
         </figure>
       </div>
     </>

@@ -19,21 +19,31 @@ export function TableColumn() {
   });
 
   return (
-    <aside ref={setNodeRef} aria-label="The table" className={`scroll-quiet flex min-h-0 flex-col overflow-y-auto border-l bg-sheet px-4 py-5 ${isOver ? 'border-ink outline-2 -outline-offset-4 outline-ink' : active ? 'border-ink' : 'border-edge'}`}>
+    <aside
+      ref={setNodeRef}
+      aria-label="The table"
+      className={`scroll-quiet flex min-h-0 flex-col overflow-y-auto border-l bg-sheet px-4 py-5 ${isOver ? 'border-ink outline-2 -outline-offset-4 outline-ink' : active ? 'border-ink' : 'border-edge'}`}
+    >
       <div className="mb-3 flex items-baseline justify-between">
         <h2>The table</h2>
         <span className="text-quiet">
           {table.laid.length} of {TABLE_SIZE}
         </span>
       </div>
-      {table.laid.length === 0 && <p className="text-quiet">Lay papers here: drag them over, or press t on a paper in a list.</p>}
+      {table.laid.length === 0 && (
+        <p className="text-quiet">Lay papers here: drag them over, or press t on a paper in a list.</p>
+      )}
       <ul className="space-y-1" onKeyDown={moveFocus}>
         {table.laid.map((condition, i) => (
           <LaidPaper key={condition.id} condition={condition} index={i} table={table} />
         ))}
       </ul>
       {table.laid.length > 1 && (
-        <button type="button" onClick={table.swapHands} className="mt-2 flex min-h-8 items-center gap-2 self-start rounded-[3px] text-[13px] underline decoration-line underline-offset-3 hover:decoration-ink">
+        <button
+          type="button"
+          onClick={table.swapHands}
+          className="mt-2 flex min-h-8 items-center gap-2 self-start rounded-[3px] text-[13px] underline decoration-line underline-offset-3 hover:decoration-ink"
+        >
           <ArrowLeftRight size={15} aria-hidden /> Swap hands
         </button>
       )}
@@ -47,8 +57,21 @@ export function TableColumn() {
           const held = p.id === table.picture?.id;
           return (
             <li key={p.id} className="group flex items-center gap-2.5">
-              <button type="button" data-row data-kind="picture" data-id={p.id} data-name={p.title} aria-pressed={held} onClick={() => table.holdPicture(p.id, p.title)} className="flex min-w-0 flex-1 items-center gap-2.5 text-left">
-                <img src={`/api/pictures/${p.id}/preview`} alt="" className={`h-9 w-13 object-cover ${held ? 'outline-2 outline-offset-2 outline-ink' : ''}`} />
+              <button
+                type="button"
+                data-row
+                data-kind="picture"
+                data-id={p.id}
+                data-name={p.title}
+                aria-pressed={held}
+                onClick={() => table.holdPicture(p.id, p.title)}
+                className="flex min-w-0 flex-1 items-center gap-2.5 text-left"
+              >
+                <img
+                  src={`/api/pictures/${p.id}/preview`}
+                  alt=""
+                  className={`h-9 w-13 object-cover ${held ? 'outline-2 outline-offset-2 outline-ink' : ''}`}
+                />
                 <span className={`line-clamp-2 min-w-0 font-serif leading-tight ${held ? 'font-semibold' : ''}`}>
                   {p.title}
                   {held && <span className="sr-only"> (in hand)</span>}
@@ -80,7 +103,15 @@ function LaidPaper({ condition, index, table }: { condition: ConditionView; inde
       <span aria-hidden className="absolute top-1.5 left-1.5 font-serif font-semibold">
         {MARKS[index].letter}
       </span>
-      <div tabIndex={0} data-row data-kind="paper" data-id={condition.id} data-name={paper.name} role="group" aria-label={`${MARKS[index].letter}: ${paper.name}, ${conditionLine(condition)}${inLeft ? ', in the left hand' : inRight ? ', in the right hand' : ''}`}>
+      <div
+        tabIndex={0}
+        data-row
+        data-kind="paper"
+        data-id={condition.id}
+        data-name={paper.name}
+        role="group"
+        aria-label={`${MARKS[index].letter}: ${paper.name}, ${conditionLine(condition)}${inLeft ? ', in the left hand' : inRight ? ', in the right hand' : ''}`}
+      >
         <Strip paper={paper} facts={condition.facts} size="small" />
         <p className="mt-0.5 mr-9 truncate font-serif leading-tight" title={`${paper.maker} ${paper.name}`}>
           {paper.name}
@@ -91,7 +122,12 @@ function LaidPaper({ condition, index, table }: { condition: ConditionView; inde
       </div>
       <div className="absolute top-1 right-1 flex flex-col items-center">
         <Hand side="left" on={inLeft} name={paper.name} onClick={() => table.take('left', condition.id, paper.name)} />
-        <Hand side="right" on={inRight} name={paper.name} onClick={() => table.take('right', condition.id, paper.name)} />
+        <Hand
+          side="right"
+          on={inRight}
+          name={paper.name}
+          onClick={() => table.take('right', condition.id, paper.name)}
+        />
       </div>
       <div className="absolute right-8 bottom-1 opacity-0 group-focus-within:opacity-100 group-hover:opacity-100">
         <PutBack name={paper.name} onClick={() => table.togglePaper(condition.id, paper.name)} />
@@ -117,7 +153,13 @@ function Hand({ side, on, name, onClick }: { side: 'left' | 'right'; on: boolean
 
 function PutBack({ name, onClick }: { name: string; onClick: () => void }) {
   return (
-    <button type="button" aria-label={`Put ${name} back`} title="Put back" onClick={onClick} className="grid size-[26px] place-items-center rounded-full bg-sheet hover:bg-ground">
+    <button
+      type="button"
+      aria-label={`Put ${name} back`}
+      title="Put back"
+      onClick={onClick}
+      className="grid size-[26px] place-items-center rounded-full bg-sheet hover:bg-ground"
+    >
       <X size={14} aria-hidden />
     </button>
   );

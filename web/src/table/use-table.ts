@@ -25,7 +25,8 @@ export function useTable() {
   const laid = table.conditionIds.flatMap((id) => conditions?.find((c) => c.id === id) ?? []);
   const [first, second] = laid;
   const left = laid.find((c) => c.id === table.leftHand) ?? first;
-  const right = laid.find((c) => c.id === table.rightHand && c.id !== left?.id) ?? laid.find((c) => c.id !== left?.id) ?? second;
+  const right =
+    laid.find((c) => c.id === table.rightHand && c.id !== left?.id) ?? laid.find((c) => c.id !== left?.id) ?? second;
   const laidPictures = table.pictureIds.flatMap((id) => pictures?.find((p) => p.id === id) ?? []);
   const picture = laidPictures.find((p) => p.id === table.pictureInHand) ?? laidPictures[0];
 
@@ -39,27 +40,47 @@ export function useTable() {
     has: (id: string) => table.conditionIds.includes(id) || table.pictureIds.includes(id),
 
     togglePaper(id: string, name: string) {
-      if (table.conditionIds.includes(id)) return put({ ...table, conditionIds: table.conditionIds.filter((c) => c !== id) }, `${name} put back.`);
-      if (table.conditionIds.length >= TABLE_SIZE) return void dispatch(said(`The table holds ${TABLE_SIZE} papers; put one back first.`));
+      if (table.conditionIds.includes(id))
+        return put({ ...table, conditionIds: table.conditionIds.filter((c) => c !== id) }, `${name} put back.`);
+      if (table.conditionIds.length >= TABLE_SIZE)
+        return void dispatch(said(`The table holds ${TABLE_SIZE} papers; put one back first.`));
       put({ ...table, conditionIds: [...table.conditionIds, id] }, `${name} laid on the table.`);
     },
     togglePicture(id: string, name: string) {
-      if (table.pictureIds.includes(id)) return put({ ...table, pictureIds: table.pictureIds.filter((p) => p !== id) }, `${name} put back.`);
-      if (table.pictureIds.length >= TABLE_SIZE) return void dispatch(said(`The table holds ${TABLE_SIZE} pictures; put one back first.`));
-      put({ ...table, pictureIds: [...table.pictureIds, id], pictureInHand: table.pictureInHand ?? id }, `${name} laid on the table.`);
+      if (table.pictureIds.includes(id))
+        return put({ ...table, pictureIds: table.pictureIds.filter((p) => p !== id) }, `${name} put back.`);
+      if (table.pictureIds.length >= TABLE_SIZE)
+        return void dispatch(said(`The table holds ${TABLE_SIZE} pictures; put one back first.`));
+      put(
+        { ...table, pictureIds: [...table.pictureIds, id], pictureInHand: table.pictureInHand ?? id },
+        `${name} laid on the table.`,
+      );
     },
     /** Takes a paper into a hand; the other hand gives way. */
     take(hand: 'left' | 'right', id: string, name: string) {
       const other = hand === 'left' ? right?.id : left?.id;
       const released = other === id ? (hand === 'left' ? left?.id : right?.id) : other;
-      put({ ...table, leftHand: hand === 'left' ? id : released, rightHand: hand === 'right' ? id : released }, `${name} in the ${hand} hand.`);
+      put(
+        { ...table, leftHand: hand === 'left' ? id : released, rightHand: hand === 'right' ? id : released },
+        `${name} in the ${hand} hand.`,
+      );
     },
     swapHands() {
       if (!left || !right) return;
-      put({ ...table, leftHand: right.id, rightHand: left.id }, `${right.paper.name} is now in the left hand, ${left.paper.name} in the right.`);
+      put(
+        { ...table, leftHand: right.id, rightHand: left.id },
+        `${right.paper.name} is now in the left hand, ${left.paper.name} in the right.`,
+      );
     },
     holdPicture(id: string, name: string) {
-      put({ ...table, pictureInHand: id, pictureIds: table.pictureIds.includes(id) ? table.pictureIds : [...table.pictureIds, id].slice(-TABLE_SIZE) }, `${name} in hand.`);
+      put(
+        {
+          ...table,
+          pictureInHand: id,
+          pictureIds: table.pictureIds.includes(id) ? table.pictureIds : [...table.pictureIds, id].slice(-TABLE_SIZE),
+        },
+        `${name} in hand.`,
+      );
     },
     turnPicture(by: 1 | -1) {
       if (laidPictures.length === 0) return;

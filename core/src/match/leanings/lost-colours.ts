@@ -18,10 +18,15 @@ export const lostColours: Leaning = {
         cost: 0,
       };
     }
-    const also = second && second.share > 0.002 ? `; the ${second.name} ${deltaE(second.meanDeltaE)}, ${percent(second.share)}` : '';
+    const also =
+      second && second.share > 0.002
+        ? `; the ${second.name} ${deltaE(second.meanDeltaE)}, ${percent(second.share)}`
+        : '';
     return {
       speaks: 'against',
-      sentence: sentenceCase(`the ${first.name} lie ${deltaE(first.meanDeltaE)} outside this sheet, ${percent(first.share)} of the picture${also}.`),
+      sentence: sentenceCase(
+        `the ${first.name} lie ${deltaE(first.meanDeltaE)} outside this sheet, ${percent(first.share)} of the picture${also}.`,
+      ),
       figures: match.lostFamilies.flatMap((f) => [
         { name: `${f.name}: distance`, value: f.meanDeltaE, unit: 'ΔE00' },
         { name: `${f.name}: share`, value: f.share * 100, unit: '%' },

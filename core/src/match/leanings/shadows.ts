@@ -16,7 +16,12 @@ export const shadows: Leaning = {
       { name: 'shadow steps kept', value: match.shadowStepsKept * 100, unit: '%' },
     ];
     if (match.shadowShare < 0.01) {
-      return { speaks: 'neither', sentence: `${black}; it hardly matters, for ${percent(match.shadowShare)} of the picture lies below L* 25.`, figures, cost: 0 };
+      return {
+        speaks: 'neither',
+        sentence: `${black}; it hardly matters, for ${percent(match.shadowShare)} of the picture lies below L* 25.`,
+        figures,
+        cost: 0,
+      };
     }
     const closed =
       match.darkerThanBlackShare > 0.0005

@@ -11,5 +11,9 @@ export const black: PatchMeasure = {
   scale: 'deltaE',
   echoes: 'dmax',
   words: ['lighter', 'darker'],
-  compute: ({ black: patch, repeatability }) => ({ shape: 'colour', lab: patch.lab, sd: channelSd(repeatability, patch.count) }),
+  compute: ({ black: patch, repeatability }) => ({
+    shape: 'colour',
+    lab: patch.lab,
+    sd: channelSd(repeatability, patch.count),
+  }),
 };

@@ -6,19 +6,26 @@ export const brightenerDeltaB: PatchMeasure = {
   key: 'brightenerDeltaB',
   name: 'Brightener, ΔB',
   unit: '%',
-  definition: 'R457 with UV (M1) less R457 without (M2), and its class. The norm asks for D65; M1 holds D50’s UV, which is less, so the class is a lower bound.',
+  definition:
+    'R457 with UV (M1) less R457 without (M2), and its class. The norm asks for D65; M1 holds D50’s UV, which is less, so the class is a lower bound.',
   source: 'ISO 2470-2, ISO 15397 (memory)',
   digits: 1,
   scale: 'unjudged',
   words: ['more brightened', 'less brightened'],
   echoes: 'brightenerShift',
   compute: ({ reading, white, withoutUv }) => {
-    if (reading.condition !== 'M1' && reading.condition !== 'M0') return { shape: 'missing', why: 'A reading with UV (M1 or M0) is missing.' };
+    if (reading.condition !== 'M1' && reading.condition !== 'M0')
+      return { shape: 'missing', why: 'A reading with UV (M1 or M0) is missing.' };
     if (!withoutUv) return { shape: 'missing', why: 'A reading without UV (M2) is missing.' };
     const withUv = groupSpectrum(reading, white);
     const without = groupSpectrum(withoutUv.reading, withoutUv.white);
     if (!withUv || !without) return { shape: 'missing', why: NO_SPECTRA };
     const value = r457(withUv) - r457(without);
-    return { shape: 'scalar', value, sd: Math.hypot(spreadOver(reading, white, r457), spreadOver(withoutUv.reading, withoutUv.white, r457)), note: brightenerClass(value) };
+    return {
+      shape: 'scalar',
+      value,
+      sd: Math.hypot(spreadOver(reading, white, r457), spreadOver(withoutUv.reading, withoutUv.white, r457)),
+      note: brightenerClass(value),
+    };
   },
 };

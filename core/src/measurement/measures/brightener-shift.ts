@@ -10,12 +10,16 @@ export const brightenerShift: PatchMeasure = {
   scale: 'deltaE',
   words: ['more brightened', 'less brightened'],
   compute: ({ reading, white, withoutUv, repeatability: r }) => {
-    if (reading.condition !== 'M1' && reading.condition !== 'M0') return { shape: 'missing', why: 'A reading with UV (M1 or M0) is missing.' };
+    if (reading.condition !== 'M1' && reading.condition !== 'M0')
+      return { shape: 'missing', why: 'A reading with UV (M1 or M0) is missing.' };
     if (!withoutUv) return { shape: 'missing', why: 'A reading without UV (M2) is missing.' };
     return {
       shape: 'scalar',
       value: withoutUv.white.lab[2] - white.lab[2],
-      sd: Math.hypot(r.lab[2] / Math.sqrt(white.count), withoutUv.repeatability.lab[2] / Math.sqrt(withoutUv.white.count)),
+      sd: Math.hypot(
+        r.lab[2] / Math.sqrt(white.count),
+        withoutUv.repeatability.lab[2] / Math.sqrt(withoutUv.white.count),
+      ),
     };
   },
 };

@@ -8,7 +8,8 @@ export const whiteness: PatchMeasure = {
   key: 'whiteness',
   name: 'CIE whiteness',
   unit: 'W10',
-  definition: 'Whiteness W10 of the bare paper, D65 and 10°; 100 for the perfect diffuser, more for a bluish white. With M1 readings the UV is D50’s.',
+  definition:
+    'Whiteness W10 of the bare paper, D65 and 10°; 100 for the perfect diffuser, more for a bluish white. With M1 readings the UV is D50’s.',
   source: 'CIE 15 (memory)',
   digits: 1,
   scale: 'unjudged',
@@ -17,7 +18,12 @@ export const whiteness: PatchMeasure = {
     const spectrum = groupSpectrum(reading, white);
     if (!spectrum) return { shape: 'missing', why: NO_SPECTRA };
     const { whiteness: value, valid } = cieWhiteness(spectrum);
-    return { shape: 'scalar', value, sd: spreadOver(reading, white, (s) => cieWhiteness(s).whiteness), note: valid ? undefined : OUTSIDE };
+    return {
+      shape: 'scalar',
+      value,
+      sd: spreadOver(reading, white, (s) => cieWhiteness(s).whiteness),
+      note: valid ? undefined : OUTSIDE,
+    };
   },
 };
 
@@ -34,6 +40,11 @@ export const tint: PatchMeasure = {
     const spectrum = groupSpectrum(reading, white);
     if (!spectrum) return { shape: 'missing', why: NO_SPECTRA };
     const { tint: value, valid } = cieWhiteness(spectrum);
-    return { shape: 'scalar', value, sd: spreadOver(reading, white, (s) => cieWhiteness(s).tint), note: valid ? undefined : OUTSIDE };
+    return {
+      shape: 'scalar',
+      value,
+      sd: spreadOver(reading, white, (s) => cieWhiteness(s).tint),
+      note: valid ? undefined : OUTSIDE,
+    };
   },
 };

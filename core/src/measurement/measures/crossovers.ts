@@ -32,15 +32,22 @@ export const crossovers: PatchMeasure = {
   key: 'crossovers',
   name: 'Greys cross over',
   unit: 'times',
-  definition: 'How often the greys, from black to paper, change from one side of the paper-to-black line to the other along a* or b*, by at least half a ΔE either side: a split tone nobody asked for.',
+  definition:
+    'How often the greys, from black to paper, change from one side of the paper-to-black line to the other along a* or b*, by at least half a ΔE either side: a split tone nobody asked for.',
   source: 'CIELAB, CIE 15; the half ΔE is our own choice',
   digits: 0,
   scale: 'unjudged',
   better: 'lower',
   words: ['more often crossed', 'less often crossed'],
   compute: (facts: ReadingFacts) => {
-    if (!facts.ramp) return { shape: 'missing', why: 'A neutral ramp of at least five greys with device values is missing.' };
+    if (!facts.ramp)
+      return { shape: 'missing', why: 'A neutral ramp of at least five greys with device values is missing.' };
     const found = crossings(facts.ramp);
-    return { shape: 'scalar', value: found.length, sd: rampSd(facts, (ramp) => crossings(ramp).length), note: found.length > 0 ? noted(found) : undefined };
+    return {
+      shape: 'scalar',
+      value: found.length,
+      sd: rampSd(facts, (ramp) => crossings(ramp).length),
+      note: found.length > 0 ? noted(found) : undefined,
+    };
   },
 };

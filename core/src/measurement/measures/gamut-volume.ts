@@ -8,7 +8,8 @@ export const gamutVolume: PatchMeasure = {
   key: 'gamutVolume',
   name: 'Gamut volume',
   unit: 'cubic Lab units',
-  definition: 'Volume enclosed by the gamut surface in CIELAB: the device cube’s surface for RGB charts, a modified convex hull for scattered patches.',
+  definition:
+    'Volume enclosed by the gamut surface in CIELAB: the device cube’s surface for RGB charts, a modified convex hull for scattered patches.',
   source: 'Balasubramanian & Dalal 1997; checked against Lindbloom’s table of working spaces',
   digits: 0,
   scale: 'percent',
@@ -21,7 +22,11 @@ export const gamutVolume: PatchMeasure = {
     const normal = seededNormal(1);
     let squares = 0;
     for (let i = 0; i < RESAMPLES; i++) {
-      const disturbed = mapMesh(gamut.mesh, ([L, a, b]) => [L + r.lab[0] * normal(), a + r.lab[1] * normal(), b + r.lab[2] * normal()]);
+      const disturbed = mapMesh(gamut.mesh, ([L, a, b]) => [
+        L + r.lab[0] * normal(),
+        a + r.lab[1] * normal(),
+        b + r.lab[2] * normal(),
+      ]);
       squares += (meshVolume(disturbed) - value) ** 2;
     }
     return { shape: 'scalar', value, sd: Math.sqrt(squares / RESAMPLES) };

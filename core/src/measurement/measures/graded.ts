@@ -4,13 +4,19 @@ import type { BenchMeasure } from './measure.ts';
 
 /** An eye grades to about half a grade (our own assumption). */
 const GRADE_SD = 0.5;
-const graded = (grade: number): Figure => ({ shape: 'scalar', value: grade, sd: GRADE_SD, note: GRADES[Math.round(grade)] });
+const graded = (grade: number): Figure => ({
+  shape: 'scalar',
+  value: grade,
+  sd: GRADE_SD,
+  note: GRADES[Math.round(grade)],
+});
 
 export const bronzing: BenchMeasure = {
   key: 'bronzing',
   name: 'Bronzing',
   unit: 'of 4',
-  definition: 'Coloured, metal-like sheen of dark areas at a slant, graded by eye from 0 to 4; it belongs to the ink set.',
+  definition:
+    'Coloured, metal-like sheen of dark areas at a slant, graded by eye from 0 to 4; it belongs to the ink set.',
   source: '(practice)',
   digits: 0,
   scale: 'unjudged',
@@ -27,11 +33,14 @@ export const blockedRings: BenchMeasure = {
   ...bronzing,
   key: 'blockedRings',
   name: 'Blocked rings',
-  definition: 'How far the rings of the test page are blocked or show false rings, graded by eye from 0 to 4: too much ink, or a wrong setting.',
+  definition:
+    'How far the rings of the test page are blocked or show false rings, graded by eye from 0 to 4: too much ink, or a wrong setting.',
   words: ['more blocked', 'less blocked'],
   observe: (observations) => {
     const found = latest(observations, 'rings');
-    return found ? graded(found.grade) : { shape: 'missing', why: 'Nobody has looked at the rings of a test page yet.' };
+    return found
+      ? graded(found.grade)
+      : { shape: 'missing', why: 'Nobody has looked at the rings of a test page yet.' };
   },
 };
 
@@ -50,5 +59,15 @@ const rub = (key: string, name: string, when: string, fits: (o: RubObservation) 
   },
 });
 
-export const rubAfterMinutes = rub('rubAfterMinutes', 'Rub after 10 minutes', '10 minutes after printing', (o) => o.minutesAfterPrinting < A_DAY_FROM);
-export const rubAfterADay = rub('rubAfterADay', 'Rub after a day', 'a day after printing', (o) => o.minutesAfterPrinting >= A_DAY_FROM);
+export const rubAfterMinutes = rub(
+  'rubAfterMinutes',
+  'Rub after 10 minutes',
+  '10 minutes after printing',
+  (o) => o.minutesAfterPrinting < A_DAY_FROM,
+);
+export const rubAfterADay = rub(
+  'rubAfterADay',
+  'Rub after a day',
+  'a day after printing',
+  (o) => o.minutesAfterPrinting >= A_DAY_FROM,
+);

@@ -17,7 +17,12 @@ export const linearity: PatchMeasure = {
   compute: (facts) => {
     if (!facts.ramp) return { shape: 'missing', why: NO_RAMP };
     const worst = worstDeparture(facts.ramp);
-    return { shape: 'scalar', value: Math.abs(worst.by), sd: rampSd(facts, (ramp) => Math.abs(worstDeparture(ramp).by)), note: `${worst.by > 0 ? 'lighter' : 'darker'} than its aim at ${Math.round(worst.step * 100)} %` };
+    return {
+      shape: 'scalar',
+      value: Math.abs(worst.by),
+      sd: rampSd(facts, (ramp) => Math.abs(worstDeparture(ramp).by)),
+      note: `${worst.by > 0 ? 'lighter' : 'darker'} than its aim at ${Math.round(worst.step * 100)} %`,
+    };
   },
 };
 
@@ -25,6 +30,9 @@ export const linearity: PatchMeasure = {
 export function worstDeparture(ramp: readonly RampStep[]): { by: number; step: number } {
   const [first, last] = [ramp[0], ramp[ramp.length - 1]];
   return ramp
-    .map((s) => ({ step: s.step, by: s.lab[0] - (first.lab[0] + ((last.lab[0] - first.lab[0]) * (s.step - first.step)) / (last.step - first.step)) }))
+    .map((s) => ({
+      step: s.step,
+      by: s.lab[0] - (first.lab[0] + ((last.lab[0] - first.lab[0]) * (s.step - first.step)) / (last.step - first.step)),
+    }))
     .reduce((most, d) => (Math.abs(d.by) > Math.abs(most.by) ? d : most));
 }

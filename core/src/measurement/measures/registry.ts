@@ -26,11 +26,30 @@ import { white, whiteM0, whiteM2 } from './white.ts';
 
 /** All measures, in the order a printmaker asks for them. */
 export const MEASURE_GROUPS: readonly { readonly name: string; readonly measures: readonly Measure[] }[] = [
-  { name: 'White', measures: [white, dmin, whiteM0, whiteM2, brightenerShift, brightenerDeltaB, isoBrightness, whiteness, tint] },
+  {
+    name: 'White',
+    measures: [white, dmin, whiteM0, whiteM2, brightenerShift, brightenerDeltaB, isoBrightness, whiteness, tint],
+  },
   { name: 'Black', measures: [black, dmax, densityRange, contrastRatio] },
   { name: 'Colour', measures: [gamutVolume] },
-  { name: 'Greys', measures: [neutrality, crossovers, linearity, shadowSeparation, highlightSeparation, metamerism, blockedRings] },
-  { name: 'Surface', measures: [gloss20, gloss60, gloss85, glossDifferential, bronzing, rubAfterMinutes, rubAfterADay, textureWavelength, textureAmplitude] },
+  {
+    name: 'Greys',
+    measures: [neutrality, crossovers, linearity, shadowSeparation, highlightSeparation, metamerism, blockedRings],
+  },
+  {
+    name: 'Surface',
+    measures: [
+      gloss20,
+      gloss60,
+      gloss85,
+      glossDifferential,
+      bronzing,
+      rubAfterMinutes,
+      rubAfterADay,
+      textureWavelength,
+      textureAmplitude,
+    ],
+  },
   { name: 'Body', measures: [weight, thickness, bulk, opacity] },
 ];
 
@@ -42,8 +61,13 @@ export const FIGURES_VERSION = 5;
 const UNREAD: Figure = { shape: 'missing', why: 'A reading of a chart is missing.' };
 
 /** Every measure of a print condition, by key: of its patches, where they were read, and of what was observed besides. */
-export function computeFigures(facts: ReadingFacts | undefined, observations: readonly Observation[] = []): Record<string, Figure> {
-  return Object.fromEntries(MEASURES.map((m) => [m.key, 'observe' in m ? m.observe(observations) : facts ? m.compute(facts) : UNREAD]));
+export function computeFigures(
+  facts: ReadingFacts | undefined,
+  observations: readonly Observation[] = [],
+): Record<string, Figure> {
+  return Object.fromEntries(
+    MEASURES.map((m) => [m.key, 'observe' in m ? m.observe(observations) : facts ? m.compute(facts) : UNREAD]),
+  );
 }
 
 /** The measures that rest on observations alone: they change without a chart being looked at again. */

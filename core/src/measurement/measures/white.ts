@@ -11,7 +11,11 @@ export const white: PatchMeasure = {
   digits: 1,
   scale: 'deltaE',
   words: ['lighter', 'darker'],
-  compute: ({ white: patch, repeatability }) => ({ shape: 'colour', lab: patch.lab, sd: channelSd(repeatability, patch.count) }),
+  compute: ({ white: patch, repeatability }) => ({
+    shape: 'colour',
+    lab: patch.lab,
+    sd: channelSd(repeatability, patch.count),
+  }),
 };
 
 /** The white as another measurement condition has it: from a companion reading, or the reading itself where it was read so. */
@@ -28,5 +32,13 @@ const under = (condition: MeasurementCondition, name: string, definition: string
   },
 });
 
-export const whiteM0 = under('M0', 'White in M0', 'CIELAB of the bare paper under an unspecified, tungsten-like light with little UV.');
-export const whiteM2 = under('M2', 'White in M2', 'CIELAB of the bare paper with the UV taken out: what is left when the brightener sleeps.');
+export const whiteM0 = under(
+  'M0',
+  'White in M0',
+  'CIELAB of the bare paper under an unspecified, tungsten-like light with little UV.',
+);
+export const whiteM2 = under(
+  'M2',
+  'White in M2',
+  'CIELAB of the bare paper with the UV taken out: what is left when the brightener sleeps.',
+);

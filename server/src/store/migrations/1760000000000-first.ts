@@ -43,6 +43,16 @@ export class First1760000000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ['documents', 'prints', 'decisions', 'match_figures', 'pictures', 'readings', 'conditions', 'papers']) await runner.query(`DROP TABLE ${table}`);
+    for (const table of [
+      'documents',
+      'prints',
+      'decisions',
+      'match_figures',
+      'pictures',
+      'readings',
+      'conditions',
+      'papers',
+    ])
+      await runner.query(`DROP TABLE ${table}`);
   }
 }

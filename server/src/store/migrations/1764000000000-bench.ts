@@ -31,8 +31,10 @@ export class Bench1764000000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ['column_mappings', 'session_strips', 'sessions', 'charts', 'observations']) await runner.query(`DROP TABLE ${table}`);
+    for (const table of ['column_mappings', 'session_strips', 'sessions', 'charts', 'observations'])
+      await runner.query(`DROP TABLE ${table}`);
     await runner.query('ALTER TABLE conditions DROP COLUMN figuresFrom');
-    for (const column of ['mapping', 'printedAt', 'batch', 'source']) await runner.query(`ALTER TABLE readings DROP COLUMN ${column}`);
+    for (const column of ['mapping', 'printedAt', 'batch', 'source'])
+      await runner.query(`ALTER TABLE readings DROP COLUMN ${column}`);
   }
 }

@@ -23,6 +23,7 @@ export class Compare1765000000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ['packs', 'trials', 'eye_choices', 'eye_sessions', 'profiles', 'lights']) await runner.query(`DROP TABLE ${table}`);
+    for (const table of ['packs', 'trials', 'eye_choices', 'eye_sessions', 'profiles', 'lights'])
+      await runner.query(`DROP TABLE ${table}`);
   }
 }
