@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs';
-import { GLASSES, TABLE_LIGHTS } from '@rakuen/core/colour/table-lights';
+import { GLASSES } from '@rakuen/core/light/glass';
+import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import type { Lab } from '@rakuen/core/colour/types';
 import { writeCxf } from '@rakuen/core/formats/cxf-write';
 import { meshVolume, type GamutMesh } from '@rakuen/core/gamut/mesh';
-import { lighting, litLabs, litXyz } from '@rakuen/core/measurement/lit-sheet';
+import { lighting, litLabs, litXyz } from '@rakuen/core/light/lit-sheet';
 import { surfaceChart } from '@rakuen/core/simulation/chart';
 import { readChart } from '@rakuen/core/simulation/instrument';
 import { standIn, type StandInFacts } from '@rakuen/core/simulation/stand-in';

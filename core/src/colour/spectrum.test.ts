@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { ILLUMINANTS } from './illuminant.ts';
-import { VIEWING_LIGHTS } from './lights.ts';
+import { TABLE_LIGHTS } from '../light/table-lights.ts';
 import { spectrumAt, spectrumToXyz } from './spectrum.ts';
 import type { Spectrum } from './types.ts';
 
@@ -11,7 +11,7 @@ describe('tristimulus values of a spectrum (CIE 15)', () => {
   it('are linear in the reflectance, under every light', () => {
     fc.assert(
       fc.property(values, values, fc.double({ min: 0, max: 1, noNaN: true }), (p, q, t) => {
-        for (const { power } of VIEWING_LIGHTS) {
+        for (const { power } of TABLE_LIGHTS) {
           const mixed = spectrumToXyz(at10(p.map((v, i) => v * t + q[i] * (1 - t))), power);
           const [x, y] = [spectrumToXyz(at10(p), power), spectrumToXyz(at10(q), power)];
           mixed.forEach((v, c) => expect(v).toBeCloseTo(x[c] * t + y[c] * (1 - t), 8));

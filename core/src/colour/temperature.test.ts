@@ -1,5 +1,5 @@
 import { ILLUMINANTS } from './illuminant.ts';
-import { TABLE_LIGHTS } from './table-lights.ts';
+import { TABLE_LIGHTS } from '../light/table-lights.ts';
 import { blackbody, colourTemperature, daylightXy, lightXyz } from './temperature.ts';
 import type { Xyz } from './types.ts';
 
@@ -57,5 +57,12 @@ describe('colour temperature', () => {
     expect(of('led-cool')).toBeGreaterThan(4500);
     expect(of('museum')).toBeGreaterThan(2700);
     expect(of('museum')).toBeLessThan(6000);
+  });
+
+  it('no lamp that is sold as white is greener or pinker than 0.006 (practice)', () => {
+    for (const { key, power } of TABLE_LIGHTS.filter((l) => l.source.startsWith('model'))) {
+      const { duv } = colourTemperature(lightXyz(power))!;
+      expect([key, Math.abs(duv) < 0.006]).toEqual([key, true]);
+    }
   });
 });

@@ -23,7 +23,7 @@ export interface Difference {
 }
 
 /** A difference below this many of its standard deviations is noise: about 95 in 100 differences of nothing are smaller. */
-const NOISE_WIDTH = 1.96;
+export const NOISE_WIDTH = 1.96;
 
 /**
  * What the difference of two figures amounts to. It is worth a word only if it exceeds the measuring noise and can be seen.
@@ -53,8 +53,9 @@ export function differenceOf(
       );
     }
     case 'percent': {
-      const larger = Math.max(Math.abs(left.value), Math.abs(right.value)) || 1;
-      return judged(amount, (100 * Math.abs(amount)) / larger, (100 * sd) / larger, thresholds.percent);
+      // The right one is the base: it is what the left one is larger or smaller than.
+      const base = Math.abs(right.value) || 1;
+      return judged(amount, (100 * Math.abs(amount)) / base, (100 * sd) / base, thresholds.percent);
     }
     default:
       return judged(amount, Math.abs(amount), sd, thresholds[measure.scale]);

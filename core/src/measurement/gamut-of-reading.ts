@@ -13,7 +13,14 @@ export interface ReadingGamut {
 /** A surface that encloses less, cubic Lab units, is a line of greys with the readings' noise about it. */
 const LEAST_VOLUME = 500;
 
-const keyOf = (device: readonly number[]) => device.map((v) => Math.round(v * 10_000)).join();
+/** Device values as one key. */
+export const deviceKey = (device: readonly number[]) => device.map((v) => Math.round(v * 10_000)).join();
+
+/** Device levels along the red edge of the cube, 0–1, rising: those its surface is netted in. */
+export function surfaceLevels(groups: readonly PatchGroup[]): number[] {
+  const onEdge = groups.flatMap((g) => (g.device && g.device[1] === 0 && g.device[2] === 0 ? [g.device[0]] : []));
+  return [...new Set(onEdge)].sort((x, y) => x - y);
+}
 
 /**
  * Gamut boundary of a reading: the device cube's surface where RGB patches cover it as a net, else the modified hull of all colours.
@@ -21,12 +28,10 @@ const keyOf = (device: readonly number[]) => device.map((v) => Math.round(v * 10
  */
 export function gamutOfReading(reading: Reading, groups: readonly PatchGroup[]): ReadingGamut {
   if (reading.deviceSpace === 'RGB') {
-    const byDevice = new Map(groups.flatMap((g) => (g.device ? [[keyOf(g.device), g.lab] as const] : [])));
-    const levels = [
-      ...new Set(groups.flatMap((g) => (g.device && g.device[1] === 0 && g.device[2] === 0 ? [g.device[0]] : []))),
-    ].sort((x, y) => x - y);
+    const byDevice = new Map(groups.flatMap((g) => (g.device ? [[deviceKey(g.device), g.lab] as const] : [])));
+    const levels = surfaceLevels(groups);
     const complete = levels.length >= 3 && levels[0] === 0 && levels[levels.length - 1] === 1;
-    const mesh = complete ? deviceSurface(levels, (rgb) => byDevice.get(keyOf(rgb))) : undefined;
+    const mesh = complete ? deviceSurface(levels, (rgb) => byDevice.get(deviceKey(rgb))) : undefined;
     if (mesh && Math.abs(meshVolume(mesh)) < LEAST_VOLUME)
       throw new GamutError('Printed in greys alone: its colours enclose no gamut.');
     if (mesh) return { mesh, method: 'device surface' };

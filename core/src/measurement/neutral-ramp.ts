@@ -7,42 +7,46 @@ export interface RampStep {
   /** 0 = full ink, 1 = bare paper. */
   readonly step: number;
   readonly lab: Lab;
-  /** Distance along a* and along b* from that line. */
+  /** Distance along a* and along b* from the straight line between the paper and the ramp's own black end. */
   readonly offLine: readonly [a: number, b: number];
-  /** Distance in a*b* from the straight line between paper white and black, at the step's L*. */
+  /** Distance in a*b* from that line, at the step's L*. */
   readonly chromaOffLine: number;
+}
+
+/** A grey as it was read, before it is held against any line. */
+export interface Grey {
+  readonly step: number;
+  readonly lab: Lab;
 }
 
 const FEWEST_STEPS = 5;
 
 /**
- * Greys of a reading, dark to light: R = G = B in RGB; black ink alone in CMYK.
+ * Greys of a reading, dark to light: R = G = B in RGB; black ink alone in CMYK, where the line ends at full black ink and not at four inks.
  * @returns undefined when the device values hold fewer than five
  */
-export function neutralRamp(
-  reading: Reading,
-  groups: readonly PatchGroup[],
-  white: Lab,
-  black: Lab,
-): RampStep[] | undefined {
+export function neutralRamp(reading: Reading, groups: readonly PatchGroup[], white: Lab): RampStep[] | undefined {
   const stepOf = (device: readonly number[]): number | undefined => {
     if (reading.deviceSpace === 'RGB')
       return device[0] === device[1] && device[1] === device[2] ? device[0] : undefined;
     return device[0] + device[1] + device[2] === 0 ? 1 - device[3] : undefined;
   };
-  const steps = groups.flatMap((g): RampStep[] => {
-    const step = g.device && stepOf(g.device);
-    if (step === undefined) return [];
-    return [rampStep(step, g.lab, white, black)];
+  const greys = groups.flatMap(({ device, lab }): Grey[] => {
+    const step = device && stepOf(device);
+    return step === undefined ? [] : [{ step, lab }];
   });
-  return steps.length >= FEWEST_STEPS ? steps.sort((p, q) => p.step - q.step) : undefined;
+  return greys.length >= FEWEST_STEPS ? rampOf(greys, white) : undefined;
 }
 
-/** A grey with its distance from the straight line between paper white and black. */
-export function rampStep(step: number, lab: Lab, white: Lab, black: Lab): RampStep {
-  // Where the line has no length in L* (a sheet of one tone) there is no line to stray from.
-  const t = white[0] === black[0] ? 0 : (white[0] - lab[0]) / (white[0] - black[0]);
-  const a = white[1] + (black[1] - white[1]) * t;
-  const b = white[2] + (black[2] - white[2]) * t;
-  return { step, lab, offLine: [lab[1] - a, lab[2] - b], chromaOffLine: Math.hypot(lab[1] - a, lab[2] - b) };
+/** Greys dark to light, each with its distance from the straight line between the paper and the darkest end of the ramp. */
+export function rampOf(greys: readonly Grey[], white: Lab): RampStep[] {
+  const sorted = [...greys].sort((p, q) => p.step - q.step);
+  const black = sorted[0].lab;
+  return sorted.map(({ step, lab }) => {
+    // Where the line has no length in L* (a sheet of one tone) there is no line to stray from.
+    const t = white[0] === black[0] ? 0 : (white[0] - lab[0]) / (white[0] - black[0]);
+    const a = lab[1] - (white[1] + (black[1] - white[1]) * t);
+    const b = lab[2] - (white[2] + (black[2] - white[2]) * t);
+    return { step, lab, offLine: [a, b], chromaOffLine: Math.hypot(a, b) };
+  });
 }

@@ -54,7 +54,7 @@ export function readingFacts(reading: Reading, ...companions: (Reading | undefin
     repeatability: repeatability(groups),
     white,
     black,
-    ramp: neutralRamp(reading, groups, white.lab, black.lab),
+    ramp: neutralRamp(reading, groups, white.lab),
     gamut,
     gamutFault,
     others,

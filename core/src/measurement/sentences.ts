@@ -1,6 +1,6 @@
 import { deltaE2000 } from '../colour/difference.ts';
 import type { Lab } from '../colour/types.ts';
-import { differenceOf, VERDICTS, type Verdict } from './difference.ts';
+import { differenceOf, NOISE_WIDTH, VERDICTS, type Verdict } from './difference.ts';
 import type { Figure } from './figure.ts';
 import type { Measure } from './measures/measure.ts';
 import { formatNumber, supportedDigits } from './show.ts';
@@ -47,9 +47,6 @@ export function describePair(
     })
     .sort((p, q) => VERDICTS.indexOf(q.verdict) - VERDICTS.indexOf(p.verdict));
 }
-
-/** A difference below this many of its standard deviations is noise. */
-const NOISE_WIDTH = 1.96;
 
 /** What is said of a pair besides what an eye sees: the hand feels it, or a lamp at a slant shows it. Differences within the noise are left out. */
 export function describeBeside(

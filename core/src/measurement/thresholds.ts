@@ -10,7 +10,7 @@ export interface Thresholds {
   readonly deltaE: SeenFrom;
   /** Density. */
   readonly density: SeenFrom;
-  /** Percent of the larger. */
+  /** Percent of the sheet it is compared with. */
   readonly percent: SeenFrom;
 }
 

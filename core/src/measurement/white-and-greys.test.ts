@@ -1,5 +1,5 @@
 import { ILLUMINANTS } from '../colour/illuminant.ts';
-import { VIEWING_LIGHTS } from '../colour/lights.ts';
+import { TABLE_LIGHTS } from '../light/table-lights.ts';
 import { illuminantWhite } from '../colour/spectrum.ts';
 import type { Spectrum } from '../colour/types.ts';
 import { surfaceChart } from '../simulation/chart.ts';
@@ -9,7 +9,6 @@ import type { PressModel } from '../simulation/printer.ts';
 import { brightenerClass, r457 } from './brightness.ts';
 import type { ScalarFigure } from './figure.ts';
 import { computeFigures } from './measures/registry.ts';
-import { greyShifts } from './metamerism.ts';
 import { readingFacts } from './reading-facts.ts';
 import { cieWhiteness } from './whiteness.ts';
 import { CLASS_SHEETS, RELIEFS } from '../simulation/stand-in.ts';
@@ -58,19 +57,14 @@ describe('white', () => {
 
 describe('greys under other lights', () => {
   it('at least five lights, each with a white of its own', () => {
-    expect(VIEWING_LIGHTS.length).toBeGreaterThan(5);
-    for (const light of VIEWING_LIGHTS) expect(illuminantWhite(light.power)[1]).toBeCloseTo(100, 9);
+    expect(TABLE_LIGHTS.length).toBeGreaterThan(5);
+    for (const light of TABLE_LIGHTS) expect(illuminantWhite(light.power)[1]).toBeCloseTo(100, 9);
     const ratio = (key: string) => {
-      const [X, , Z] = illuminantWhite(VIEWING_LIGHTS.find((l) => l.key === key)!.power);
+      const [X, , Z] = illuminantWhite(TABLE_LIGHTS.find((l) => l.key === key)!.power);
       return Z / X;
     };
     expect(ratio('led-warm')).toBeLessThan(ratio('led-cool'));
     expect(illuminantWhite(ILLUMINANTS.A)[2]).toBeLessThan(40);
-  });
-
-  it('a flat grey on a flat white turns under none', () => {
-    for (const { meanDeltaE } of greyShifts(flat(0.9), [flat(0.1), flat(0.3), flat(0.6)]))
-      expect(meanDeltaE).toBeLessThan(1e-9);
   });
 
   it('a dye black that lets deep red through turns under tungsten more than a pigment one (practice)', () => {
@@ -93,7 +87,7 @@ describe('the ramp', () => {
   it('a linearised printer is linear within 1 L*, with no step blocked', () => {
     const f = read(1);
     expect((f.linearity as ScalarFigure).value).toBeLessThan(1);
-    expect(f.shadowSeparation).toMatchObject({ note: 'no step blocked' });
+    expect(f.shadowSeparation).toMatchObject({ note: expect.stringMatching(/^no step blocked, /) });
     expect((f.highlightSeparation as ScalarFigure).value).toBeLessThan(7);
   });
 
@@ -109,7 +103,7 @@ describe('the ramp', () => {
     };
     const f = computeFigures(readingFacts(crushed));
     expect((f.linearity as ScalarFigure).value).toBeGreaterThan(6);
-    expect((f.shadowSeparation as ScalarFigure).value).toBeGreaterThan(14);
+    expect((f.shadowSeparation as ScalarFigure).value).toBeGreaterThan(12.5);
     expect((f.shadowSeparation as ScalarFigure).note).toMatch(/[45] steps blocked/);
   });
 

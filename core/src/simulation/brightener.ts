@@ -1,6 +1,6 @@
 import { CIE_START_NM, CIE_STEP_NM } from '../colour/cie-tables.ts';
 import { ILLUMINANTS } from '../colour/illuminant.ts';
-import { excitation } from '../colour/excitation.ts';
+import { excitation } from '../light/excitation.ts';
 import { spectrumAt } from '../colour/spectrum.ts';
 import type { Spectrum } from '../colour/types.ts';
 import type { MeasurementCondition } from '../measurement/reading.ts';

@@ -1,10 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import { stringify } from 'csv-stringify/sync';
-import { GLASSES, TABLE_LIGHTS } from '@rakuen/core/colour/table-lights';
+import { GLASSES } from '@rakuen/core/light/glass';
+import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import { abOutline } from '@rakuen/core/gamut/outline';
 import { differenceOf } from '@rakuen/core/measurement/difference';
-import { litPrint, measuresInLight, type ReadySheet } from '@rakuen/core/measurement/lit-figures';
-import { lighting } from '@rakuen/core/measurement/lit-sheet';
+import { litPrint, measuresInLight } from '@rakuen/core/light/lit-print';
+import type { PrintSpectra } from '@rakuen/core/light/print-spectra';
+import { lighting } from '@rakuen/core/light/lit-sheet';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { describeBeside, describePair } from '@rakuen/core/measurement/sentences';
 import { formatFigure } from '@rakuen/core/measurement/show';
@@ -134,7 +136,7 @@ export class ComparisonService {
     if (!c.facts?.readingId) return c;
     const { spectra: s, mesh } = await this.sheets.sheet(c.id);
     if (!s) return c;
-    const ready: ReadySheet = {
+    const ready: PrintSpectra = {
       ...s,
       reflected: floats(s.reflected),
       luminous: s.luminous ? floats(s.luminous) : undefined,

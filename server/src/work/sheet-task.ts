@@ -2,7 +2,7 @@ import { meshVolume, type GamutMesh } from '@rakuen/core/gamut/mesh';
 import { FormatError } from '@rakuen/core/formats/format-error';
 import { parseLightSpectrum } from '@rakuen/core/formats/spectrum-table';
 import { readingFacts } from '@rakuen/core/measurement/reading-facts';
-import { readySheet } from '@rakuen/core/measurement/ready-sheet';
+import { printSpectra } from '@rakuen/core/light/print-spectra';
 import type { Spectrum } from '@rakuen/core/colour/types';
 import type { SheetSpectraView } from '@rakuen/contract/sheets';
 import { openProfile, ProfileError } from '../colour-management/lcms.ts';
@@ -19,7 +19,7 @@ export async function sheetOf(task: {
 }): Promise<{ mesh?: GamutMesh; spectra?: SheetSpectraView }> {
   const companions = await Promise.all(task.companions.map(async (c) => (await readSource(c)).reading));
   const facts = readingFacts((await readSource(task.primary)).reading, ...companions);
-  const ready = readySheet(facts);
+  const ready = printSpectra(facts);
   return {
     mesh: facts.gamut?.mesh,
     spectra: ready && {

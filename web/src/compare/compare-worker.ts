@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
-import { GLASSES, TABLE_LIGHTS } from '@rakuen/core/colour/table-lights';
-import type { ViewingLight } from '@rakuen/core/colour/lights';
+import { GLASSES } from '@rakuen/core/light/glass';
+import { TABLE_LIGHTS, type ViewingLight } from '@rakuen/core/light/table-lights';
 import type { Spectrum } from '@rakuen/core/colour/types';
 import { columnsOf, type Columns } from '@rakuen/core/gamut/columns';
 import { coverage, reachesBeyond, type Beyond, type Coverage } from '@rakuen/core/gamut/coverage';
@@ -8,10 +8,12 @@ import { meshVolume, type GamutMesh } from '@rakuen/core/gamut/mesh';
 import { abOutline, type OutlinePoint } from '@rakuen/core/gamut/outline';
 import { spaceSolid, WORKING_SPACES, type WorkingSpace } from '@rakuen/core/gamut/working-spaces';
 import type { Figure } from '@rakuen/core/measurement/figure';
-import { litPrint, turns, unsteadiness, type ReadySheet, type Turn } from '@rakuen/core/measurement/lit-figures';
-import { lighting } from '@rakuen/core/measurement/lit-sheet';
+import { litPrint } from '@rakuen/core/light/lit-print';
+import type { PrintSpectra } from '@rakuen/core/light/print-spectra';
+import { turns, unsteadiness, type Turn } from '@rakuen/core/light/turns';
+import { lighting } from '@rakuen/core/light/lit-sheet';
 import type { RampStep } from '@rakuen/core/measurement/neutral-ramp';
-import { screenMatch, type MonitorWhite, type ScreenMatch } from '@rakuen/core/measurement/screen-match';
+import { screenMatch, type MonitorWhite, type ScreenMatch } from '@rakuen/core/light/screen-match';
 
 /** A print as the light shows it: what replaces its measured facts. */
 export interface LitFacts {
@@ -28,14 +30,14 @@ export interface Against extends Coverage {
   readonly secondBeyond: readonly Beyond[];
 }
 
-const sheets = new Map<string, { sheet: ReadySheet; base: Record<string, Figure> }>();
+const sheets = new Map<string, { sheet: PrintSpectra; base: Record<string, Figure> }>();
 const columns = new WeakMap<GamutMesh, Columns>();
 const glassOf = (key: string) => GLASSES.find((g) => g.key === key) ?? GLASSES[0];
 const spaces = new Map<WorkingSpace, GamutMesh>();
 
 /** What is computed beside the screen, so that it never stands still. */
 const desk = {
-  keep(id: string, sheet: ReadySheet, base: Record<string, Figure>): void {
+  keep(id: string, sheet: PrintSpectra, base: Record<string, Figure>): void {
     sheets.set(id, { sheet, base });
   },
   lit(id: string, light: Spectrum, glass: string): LitFacts | undefined {

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { colourTemperature, lightXyz } from '@rakuen/core/colour/temperature';
-import { GLASSES } from '@rakuen/core/colour/table-lights';
+import { GLASSES } from '@rakuen/core/light/glass';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useAddLightMutation, useRemoveLightMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import type { Turn } from '@rakuen/core/measurement/lit-figures';
-import { MONITOR_WHITES, type MonitorWhite, type ScreenMatch } from '@rakuen/core/measurement/screen-match';
+import type { Turn } from '@rakuen/core/light/turns';
+import { MONITOR_WHITES, type MonitorWhite, type ScreenMatch } from '@rakuen/core/light/screen-match';
 import { ChoiceField, TextField } from '../parts/form.tsx';
 import { MARKS } from '../parts/marks.ts';
 import { Waiting } from '../parts/messages.tsx';

@@ -1,7 +1,8 @@
 import { ArrowDownUp, EyeOff } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { differenceOf } from '@rakuen/core/measurement/difference';
-import { measuresInLight } from '@rakuen/core/measurement/lit-figures';
+import { inOrder, marksOf } from '@rakuen/core/measurement/marks';
+import { measuresInLight } from '@rakuen/core/light/lit-print';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { MEASURE_GROUPS, MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { formatNumber, supportedDigits } from '@rakuen/core/measurement/show';
@@ -17,31 +18,7 @@ import type { LitCondition } from './use-light.ts';
 
 const EVERY = new Map(MEASURES.map((m) => [m.key, m]));
 
-/** Value by which papers are put in order; the lightness for a colour. */
-function valueOf(c: LitCondition, m: Measure): number | undefined {
-  const f = c.facts?.figures[m.key];
-  return f?.shape === 'scalar' ? f.value : f?.shape === 'colour' ? f.lab[0] : undefined;
-}
-
-/** Papers from best to least by a measure; from most to least where no way is better. Unmeasured ones last. */
-function inOrder(laid: readonly LitCondition[], m: Measure): LitCondition[] {
-  const sign = m.better === 'lower' ? 1 : -1;
-  return [...laid].sort((p, q) => sign * ((valueOf(p, m) ?? sign * Infinity) - (valueOf(q, m) ?? sign * Infinity)));
-}
-
-/** Best and worst where schools agree which way is better and the two differ by more than noise. */
-function marksOf(laid: readonly LitCondition[], m: Measure, thresholds: Thresholds): Map<string, 'best' | 'least'> {
-  const known = inOrder(laid, m).filter((c) => valueOf(c, m) !== undefined);
-  const [first, last] = [known[0], known[known.length - 1]];
-  if (!m.better || known.length < 2) return new Map();
-  const difference = differenceOf(m, first.facts!.figures[m.key], last.facts!.figures[m.key], thresholds);
-  return difference?.verdict === 'within your noise'
-    ? new Map()
-    : new Map([
-        [first.id, 'best'],
-        [last.id, 'least'],
-      ]);
-}
+const figureOf = (c: LitCondition, m: Measure) => ({ id: c.id, figure: c.facts?.figures[m.key], condition: c });
 
 /** Every measure of all that lies on the table: put in order, hidden, with spread, or as differences from the sheet in the left hand. */
 export function MeasureTable({
@@ -62,7 +39,12 @@ export function MeasureTable({
   const away = new Set(hidden.split(',').filter(Boolean));
   const hide = (keys: Set<string>) => setHidden([...keys].join(','));
   const letter = new Map(laid.map((c, i) => [c.id, MARKS[i].letter]));
-  const order = by ? inOrder(laid, EVERY.get(by)!) : laid;
+  const order = by
+    ? inOrder(
+        laid.map((c) => figureOf(c, EVERY.get(by)!)),
+        EVERY.get(by)!,
+      ).map((f) => f.condition)
+    : laid;
   const speaking = new Set(measuresInLight(MEASURES, [left.lit?.keys, right.lit?.keys]));
   const inHand = (c: LitCondition) => (c.id === left.id || c.id === right.id ? 'bg-sheet' : '');
   const columns = laid.length + 2;
@@ -118,7 +100,11 @@ export function MeasureTable({
                 {shown.map((m) => {
                   const [l, r] = [left.facts?.figures[m.key], right.facts?.figures[m.key]];
                   const difference = l && r && speaking.has(m) ? differenceOf(m, l, r, thresholds) : undefined;
-                  const marks = marksOf(laid, m, thresholds);
+                  const marks = marksOf(
+                    laid.map((c) => figureOf(c, m)),
+                    m,
+                    thresholds,
+                  );
                   return (
                     <tr key={m.key} className="group border-b border-line">
                       <th scope="row" className="py-1 pr-2 text-left font-normal" title={m.definition}>
@@ -148,7 +134,7 @@ export function MeasureTable({
                       </td>
                       {order.map((c, place) => (
                         <td key={c.id} className={`px-2 py-1 whitespace-pre ${inHand(c)}`}>
-                          {by === m.key && valueOf(c, m) !== undefined && (
+                          {by === m.key && (c.facts?.figures[m.key]?.shape ?? 'missing') !== 'missing' && (
                             <span className="mr-1 text-[12px] text-quiet">{place + 1}.</span>
                           )}
                           {differences && c.id !== left.id ? (

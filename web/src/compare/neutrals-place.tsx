@@ -1,7 +1,7 @@
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
-import { firstSeparate } from '@rakuen/core/measurement/measures/separation';
+import { firstSeparate, type Separation } from '@rakuen/core/measurement/measures/separation';
 import type { RampStep } from '@rakuen/core/measurement/neutral-ramp';
-import { formatNumber } from '@rakuen/core/measurement/show';
+import { formatNumber, supportedDigits } from '@rakuen/core/measurement/show';
 import { AXIS } from '../parts/chart.ts';
 import { conditionLine } from '../parts/label.ts';
 import { MARKS } from '../parts/marks.ts';
@@ -12,7 +12,7 @@ import type { LitCondition } from './use-light.ts';
 type WithRamp = LitCondition & { ramp: readonly RampStep[]; mark: (typeof MARKS)[number] };
 
 /** The greys of all that lies on the table: how light, how neutral, and where the steps at both ends can be told apart. */
-export function NeutralsPlace({ laid, left, right }: CompareProps) {
+export function NeutralsPlace({ laid, left, right, thresholds }: CompareProps) {
   const shown = laid.flatMap((c, i): WithRamp[] =>
     c.facts?.ramp ? [{ ...c, ramp: c.facts.ramp, mark: MARKS[i] }] : [],
   );
@@ -59,11 +59,12 @@ export function NeutralsPlace({ laid, left, right }: CompareProps) {
         <h3 className="text-[1.1rem]">Steps at both ends</h3>
         <p className="mb-2 text-[13px] text-quiet">
           The darkest and the lightest greys that were read, as far as this screen can show them; the mark stands under
-          the first that is told from its neighbour (ΔE00 1).
+          the first that is told from its end (ΔE00 {formatNumber(thresholds.deltaE.edgeToEdge, 1)}, your own
+          threshold).
         </p>
         <div className="grid grid-cols-[auto_1fr_1fr] items-center gap-x-5 gap-y-3">
           {shown.map((c) => (
-            <Ends key={c.id} condition={c} />
+            <Ends key={c.id} condition={c} threshold={thresholds.deltaE.edgeToEdge} />
           ))}
         </div>
       </section>
@@ -166,7 +167,7 @@ function Legend({ shown, strong }: { shown: WithRamp[]; strong: (c: LitCondition
 /** So much of the ramp counts as an end. */
 const END = 0.16;
 
-function Ends({ condition: c }: { condition: WithRamp }) {
+function Ends({ condition: c, threshold }: { condition: WithRamp; threshold: number }) {
   const dark = c.ramp.filter((s) => s.step <= END);
   const light = c.ramp.filter((s) => s.step >= 1 - END);
   return (
@@ -178,30 +179,25 @@ function Ends({ condition: c }: { condition: WithRamp }) {
           {c.printMode !== 'colour through a profile' && `, ${c.printMode}`}
         </span>
       </p>
-      <Steps steps={dark} first={firstSeparate(c.ramp, 'black')} end="black" />
-      <Steps steps={light} first={firstSeparate(c.ramp, 'white')} end="white" />
+      <Steps steps={dark} first={firstSeparate(c.ramp, 'black', threshold)} end="black" />
+      <Steps steps={light} first={firstSeparate(c.ramp, 'white', threshold)} end="white" />
     </>
   );
 }
 
-function Steps({
-  steps,
-  first,
-  end,
-}: {
-  steps: readonly RampStep[];
-  first?: { percent: number; blocked: number };
-  end: 'black' | 'white';
-}) {
+function Steps({ steps, first, end }: { steps: readonly RampStep[]; first?: Separation; end: 'black' | 'white' }) {
   const from = (s: RampStep) => (end === 'black' ? s.step : 1 - s.step) * 100;
   const words = first
-    ? `first separate at ${formatNumber(first.percent, 1)} % from ${end}, ${first.blocked === 0 ? 'no step blocked' : `${first.blocked} ${first.blocked === 1 ? 'step' : 'steps'} blocked`}`
-    : 'no step can be told from its neighbour';
+    ? `first separate at ${formatNumber(first.percent, supportedDigits(first.gap / 2, 1))} % from ${end}, read in steps of ${formatNumber(first.gap, 1)} %`
+    : `no step can be told from ${end}`;
+  // The steps run dark to light at either end; the marked one is the first, from that end, that lies beyond.
+  const beyond = steps.filter((s) => first !== undefined && from(s) >= first.percent - 1e-6);
+  const marked = beyond.at(end === 'black' ? 0 : -1);
   return (
     <div className="min-w-0">
       <div className="flex" role="img" aria-label={`Steps from ${end}: ${words}`}>
         {steps.map((s) => {
-          const isFirst = first !== undefined && Math.abs(from(s) - first.percent) < 1e-6;
+          const isFirst = s === marked;
           return (
             <div key={s.step} className="min-w-0 flex-1">
               <div

@@ -2,9 +2,9 @@ import { skipToken } from '@reduxjs/toolkit/query/react';
 import { useEffect, useMemo, useState } from 'react';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { SheetView } from '@rakuen/contract/sheets';
-import type { ViewingLight } from '@rakuen/core/colour/lights';
-import { GLASSES, TABLE_LIGHTS, type Glass } from '@rakuen/core/colour/table-lights';
-import type { ReadySheet } from '@rakuen/core/measurement/lit-figures';
+import { GLASSES, type Glass } from '@rakuen/core/light/glass';
+import { TABLE_LIGHTS, type ViewingLight } from '@rakuen/core/light/table-lights';
+import type { PrintSpectra } from '@rakuen/core/light/print-spectra';
 import { useLayTableMutation, useLightsQuery, useSheetsQuery, useTableQuery } from '../api/api.ts';
 import type { LitFacts } from './compare-worker.ts';
 import type { ShownCondition } from '../parts/figure.tsx';
@@ -45,7 +45,7 @@ const floats = (base64: string) => {
   return new Float32Array(bytes.buffer);
 };
 
-function ready({ spectra: s, mesh }: SheetView): ReadySheet | undefined {
+function ready({ spectra: s, mesh }: SheetView): PrintSpectra | undefined {
   return (
     s && {
       startNm: s.startNm,

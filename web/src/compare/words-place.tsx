@@ -1,9 +1,9 @@
-import { measuresInLight } from '@rakuen/core/measurement/lit-figures';
+import { measuresInLight } from '@rakuen/core/light/lit-print';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { describeBeside, describePair, describeWhites } from '@rakuen/core/measurement/sentences';
 import type { ColourFigure } from '@rakuen/core/measurement/figure';
 import type { Thresholds } from '@rakuen/core/measurement/thresholds';
-import { TABLE_LIGHTS } from '@rakuen/core/colour/table-lights';
+import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import type { Lab } from '@rakuen/core/colour/types';
 import { useEffect, useState } from 'react';
 import { FileLink } from '../parts/file-link.tsx';

@@ -14,6 +14,7 @@ export const black: PatchMeasure = {
   compute: ({ black: patch, repeatability }) => ({
     shape: 'colour',
     lab: patch.lab,
-    sd: channelSd(repeatability, patch.count),
+    sd: channelSd(repeatability, patch),
   }),
+  underLight: ({ black: lab }) => ({ lab }),
 };

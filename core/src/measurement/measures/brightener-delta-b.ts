@@ -7,7 +7,7 @@ export const brightenerDeltaB: PatchMeasure = {
   name: 'Brightener, ΔB',
   unit: '%',
   definition:
-    'R457 with UV (M1) less R457 without (M2), and its class. The norm asks for D65; M1 holds D50’s UV, which is less, so the class is a lower bound.',
+    'R457 with UV (M1) less R457 without (M2), and its class; “none” below 0.5 is our own word for what no reading can tell from nothing. The norm asks for D65; M1 holds D50’s UV, which is less, so the class is a lower bound.',
   source: 'ISO 2470-2, ISO 15397 (memory)',
   digits: 1,
   scale: 'unjudged',

@@ -1,3 +1,4 @@
+import { noiseAt } from '../repeats.ts';
 import type { PatchMeasure } from './measure.ts';
 
 export const brightenerShift: PatchMeasure = {
@@ -17,8 +18,8 @@ export const brightenerShift: PatchMeasure = {
       shape: 'scalar',
       value: withoutUv.white.lab[2] - white.lab[2],
       sd: Math.hypot(
-        r.lab[2] / Math.sqrt(white.count),
-        withoutUv.repeatability.lab[2] / Math.sqrt(withoutUv.white.count),
+        noiseAt(r, white.lab[0])[2] / Math.sqrt(white.count),
+        noiseAt(withoutUv.repeatability, withoutUv.white.lab[0])[2] / Math.sqrt(withoutUv.white.count),
       ),
     };
   },

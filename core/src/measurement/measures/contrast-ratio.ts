@@ -14,10 +14,8 @@ export const contrastRatio: PatchMeasure = {
   words: ['higher in contrast', 'lower in contrast'],
   compute: ({ white, black, repeatability: r }) => {
     const value = white.xyz[1] / Math.max(black.xyz[1], 1e-3);
-    const logSd = Math.hypot(
-      densitySd(r.darkY, black.xyz[1], black.count),
-      densitySd(r.whiteY, white.xyz[1], white.count),
-    );
+    const logSd = Math.hypot(densitySd(r, black), densitySd(r, white));
     return { shape: 'scalar', value, sd: value * Math.LN10 * logSd };
   },
+  underLight: ({ whiteY, blackY }) => ({ value: whiteY / Math.max(blackY, 1e-3) }),
 };

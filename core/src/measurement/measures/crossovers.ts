@@ -1,7 +1,7 @@
 import type { RampStep } from '../neutral-ramp.ts';
 import type { ReadingFacts } from '../reading-facts.ts';
-import { rampSd } from '../resample.ts';
-import type { PatchMeasure } from './measure.ts';
+import { rampSd } from '../ramp-noise.ts';
+import { NO_RAMP, type PatchMeasure } from './measure.ts';
 
 /** Only a grey this far off the line, ΔE along an axis, says on which side it lies; nearer than that no eye finds a tinge (our own choice). */
 const SIDE = 0.5;
@@ -38,10 +38,10 @@ export const crossovers: PatchMeasure = {
   digits: 0,
   scale: 'unjudged',
   better: 'lower',
+  whole: true,
   words: ['more often crossed', 'less often crossed'],
   compute: (facts: ReadingFacts) => {
-    if (!facts.ramp)
-      return { shape: 'missing', why: 'A neutral ramp of at least five greys with device values is missing.' };
+    if (!facts.ramp) return { shape: 'missing', why: NO_RAMP };
     const found = crossings(facts.ramp);
     return {
       shape: 'scalar',

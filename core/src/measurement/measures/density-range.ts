@@ -7,7 +7,7 @@ export const densityRange: PatchMeasure = {
   name: 'Density range',
   unit: 'D',
   definition: 'Dmax less Dmin: the black relative to the paper.',
-  source: 'ISO 5-3',
+  source: 'after ISO 5-3, from Y',
   digits: 2,
   scale: 'density',
   better: 'higher',
@@ -16,6 +16,7 @@ export const densityRange: PatchMeasure = {
   compute: ({ white, black, repeatability: r }) => ({
     shape: 'scalar',
     value: visualDensity(black.xyz[1]) - visualDensity(white.xyz[1]),
-    sd: Math.hypot(densitySd(r.darkY, black.xyz[1], black.count), densitySd(r.whiteY, white.xyz[1], white.count)),
+    sd: Math.hypot(densitySd(r, black), densitySd(r, white)),
   }),
+  underLight: ({ blackY, whiteY }) => ({ value: visualDensity(blackY) - visualDensity(whiteY) }),
 };

@@ -6,15 +6,18 @@ export const dmax: PatchMeasure = {
   key: 'dmax',
   name: 'Dmax',
   unit: 'D',
-  definition: 'Absolute visual density of the darkest patch: −log₁₀(Y/100).',
-  source: 'ISO 5-3',
+  definition:
+    'Absolute density of the darkest patch, −log₁₀(Y/100), with Y under D50 and 2°. The norm’s visual density weighs with illuminant A; on dye blacks the two differ by a hundredth or two.',
+  source: 'after ISO 5-3, from Y',
   digits: 2,
   scale: 'density',
   better: 'higher',
+  trial: true,
   words: ['blacker', 'less black'],
   compute: ({ black, repeatability: r }) => ({
     shape: 'scalar',
     value: visualDensity(black.xyz[1]),
-    sd: densitySd(r.darkY, black.xyz[1], black.count),
+    sd: densitySd(r, black),
   }),
+  underLight: ({ blackY }) => ({ value: visualDensity(blackY) }),
 };

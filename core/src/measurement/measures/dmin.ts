@@ -6,8 +6,8 @@ export const dmin: PatchMeasure = {
   key: 'dmin',
   name: 'Dmin',
   unit: 'D',
-  definition: 'Absolute visual density of the bare paper: −log₁₀(Y/100).',
-  source: 'ISO 5-3',
+  definition: 'Absolute density of the bare paper, −log₁₀(Y/100), with Y under D50 and 2°.',
+  source: 'after ISO 5-3, from Y',
   digits: 3,
   scale: 'density',
   better: 'lower',
@@ -16,6 +16,7 @@ export const dmin: PatchMeasure = {
   compute: ({ white, repeatability: r }) => ({
     shape: 'scalar',
     value: visualDensity(white.xyz[1]),
-    sd: densitySd(r.whiteY, white.xyz[1], white.count),
+    sd: densitySd(r, white),
   }),
+  underLight: ({ whiteY }) => ({ value: visualDensity(whiteY) }),
 };

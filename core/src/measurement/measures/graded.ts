@@ -22,6 +22,7 @@ export const bronzing: BenchMeasure = {
   scale: 'unjudged',
   better: 'lower',
   judged: true,
+  whole: true,
   words: ['more bronzed', 'less bronzed'],
   observe: (observations) => {
     const found = latest(observations, 'bronzing');
@@ -31,6 +32,7 @@ export const bronzing: BenchMeasure = {
 
 export const blockedRings: BenchMeasure = {
   ...bronzing,
+  trial: true,
   key: 'blockedRings',
   name: 'Blocked rings',
   definition:

@@ -1,8 +1,6 @@
 import type { RampStep } from '../neutral-ramp.ts';
-import { rampSd } from '../resample.ts';
-import type { PatchMeasure } from './measure.ts';
-
-const NO_RAMP = 'A neutral ramp of at least five greys with device values is missing.';
+import { rampSd } from '../ramp-noise.ts';
+import { NO_RAMP, type PatchMeasure } from './measure.ts';
 
 export const linearity: PatchMeasure = {
   key: 'linearity',
@@ -13,6 +11,7 @@ export const linearity: PatchMeasure = {
   digits: 1,
   scale: 'deltaE',
   better: 'lower',
+  trial: true,
   words: ['less linear', 'more linear'],
   compute: (facts) => {
     if (!facts.ramp) return { shape: 'missing', why: NO_RAMP };
@@ -21,13 +20,21 @@ export const linearity: PatchMeasure = {
       shape: 'scalar',
       value: Math.abs(worst.by),
       sd: rampSd(facts, (ramp) => Math.abs(worstDeparture(ramp).by)),
-      note: `${worst.by > 0 ? 'lighter' : 'darker'} than its aim at ${Math.round(worst.step * 100)} %`,
+      note: noteOf(worst),
     };
+  },
+  underLight: ({ ramp }) => {
+    if (ramp.length === 0) return undefined;
+    const worst = worstDeparture(ramp);
+    return { value: Math.abs(worst.by), note: noteOf(worst) };
   },
 };
 
+const noteOf = ({ by, step }: { by: number; step: number }) =>
+  `${by > 0 ? 'lighter' : 'darker'} than its aim at ${Math.round(step * 100)} %`;
+
 /** The grey that lies furthest from equal steps of L* between black and paper, and by how much. */
-export function worstDeparture(ramp: readonly RampStep[]): { by: number; step: number } {
+function worstDeparture(ramp: readonly RampStep[]): { by: number; step: number } {
   const [first, last] = [ramp[0], ramp[ramp.length - 1]];
   return ramp
     .map((s) => ({

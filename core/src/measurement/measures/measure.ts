@@ -1,4 +1,7 @@
+import type { Lab } from '../../colour/types.ts';
+import type { GamutMesh } from '../../gamut/mesh.ts';
 import type { Figure } from '../figure.ts';
+import type { RampStep } from '../neutral-ramp.ts';
 import type { Observation } from '../observations.ts';
 import type { ReadingFacts } from '../reading-facts.ts';
 
@@ -10,7 +13,7 @@ export type Scale =
   | 'density'
   /** A ratio of luminances, seen as its logarithm, a density. */
   | 'ratio'
-  /** A difference in percent of the larger. */
+  /** A difference in percent of the one it is compared with. */
   | 'percent'
   /** Not a thing for the eye, or not by itself: no verdict is given. */
   | 'unjudged';
@@ -36,13 +39,41 @@ export interface MeasureFacts {
   readonly toldInUnit?: true;
   /** No thing for the eye, and still said of a pair: the hand feels it, or the lamp shows it. */
   readonly spoken?: true;
+  /** Counted or graded: a difference is a whole one or none. */
+  readonly whole?: true;
+  /** A media setting is ranked by it. */
+  readonly trial?: true;
   /** Judged by eye; measured where absent. */
   readonly judged?: true;
 }
 
+/** What a light leaves of a print, for an eye that has got used to it. */
+export interface LitFacts {
+  readonly white: Lab;
+  readonly black: Lab;
+  /** Luminous reflectance under the light, perfect diffuser = 100. */
+  readonly whiteY: number;
+  readonly blackY: number;
+  /** Empty where no greys were read. */
+  readonly ramp: readonly RampStep[];
+  /** Without triangles where the colours enclose no gamut. */
+  readonly mesh: GamutMesh;
+}
+export interface LitScalar {
+  readonly value: number;
+  readonly note?: string;
+}
+export interface LitColour {
+  readonly lab: Lab;
+}
+
+export const NO_RAMP = 'A neutral ramp of at least five greys with device values is missing.';
+
 /** A measure of the patches that were read. */
 export interface PatchMeasure extends MeasureFacts {
   readonly compute: (facts: ReadingFacts) => Figure;
+  /** The same of a print as a light shows it; absent where the measure keeps a light of its own. */
+  readonly underLight?: (lit: LitFacts) => LitScalar | LitColour | undefined;
 }
 
 /** A measure of what was observed otherwise: with a scale, a gloss meter, by eye. */

@@ -1,20 +1,25 @@
-import { rampSd } from '../resample.ts';
-import type { PatchMeasure } from './measure.ts';
+import type { RampStep } from '../neutral-ramp.ts';
+import { rampSd } from '../ramp-noise.ts';
+import { NO_RAMP, type PatchMeasure } from './measure.ts';
+
+const most = (ramp: readonly RampStep[]) => ramp.reduce((m, s) => Math.max(m, s.chromaOffLine), 0);
 
 export const neutrality: PatchMeasure = {
   key: 'neutrality',
   name: 'Greys off the line',
   unit: 'ΔC*',
-  definition: 'Largest chroma of any grey away from the straight line between paper white and black.',
+  definition:
+    'Largest chroma of any grey away from the straight line between paper white and the ramp’s own black end.',
   source: 'CIELAB, CIE 15; greys where R = G = B, or black ink alone',
   digits: 1,
   scale: 'deltaE',
   better: 'lower',
+  trial: true,
   words: ['less neutral', 'more neutral'],
   compute: (facts) => {
     const { ramp } = facts;
-    if (!ramp) return { shape: 'missing', why: 'A neutral ramp of at least five greys with device values is missing.' };
-    const most = (steps: typeof ramp) => steps.reduce((m, s) => Math.max(m, s.chromaOffLine), 0);
+    if (!ramp) return { shape: 'missing', why: NO_RAMP };
     return { shape: 'scalar', value: most(ramp), sd: rampSd(facts, most) };
   },
+  underLight: ({ ramp }) => (ramp.length > 0 ? { value: most(ramp) } : undefined),
 };

@@ -16,7 +16,7 @@ import type { Measure } from './measure.ts';
 import { metamerism } from './metamerism.ts';
 import { crossovers } from './crossovers.ts';
 import { bulk, thickness, weight } from './body.ts';
-import { gloss20, gloss60, gloss85, glossDifferential } from './gloss.ts';
+import { gloss20, gloss60, gloss85, glossBlack, glossDifferential } from './gloss.ts';
 import { blockedRings, bronzing, rubAfterADay, rubAfterMinutes } from './graded.ts';
 import { neutrality } from './neutral-ramp.ts';
 import { opacity } from './opacity.ts';
@@ -42,6 +42,7 @@ export const MEASURE_GROUPS: readonly { readonly name: string; readonly measures
       gloss20,
       gloss60,
       gloss85,
+      glossBlack,
       glossDifferential,
       bronzing,
       rubAfterMinutes,
@@ -56,7 +57,7 @@ export const MEASURE_GROUPS: readonly { readonly name: string; readonly measures
 export const MEASURES: readonly Measure[] = MEASURE_GROUPS.flatMap((g) => g.measures);
 
 /** Raise it when a measure is added or computed otherwise: figures kept under another version are computed anew. */
-export const FIGURES_VERSION = 5;
+export const FIGURES_VERSION = 6;
 
 const UNREAD: Figure = { shape: 'missing', why: 'A reading of a chart is missing.' };
 

@@ -1,63 +1,130 @@
 import { deltaE2000 } from '../../colour/difference.ts';
+import type { Lab } from '../../colour/types.ts';
 import type { Figure } from '../figure.ts';
 import type { RampStep } from '../neutral-ramp.ts';
+import { NOISE_WIDTH } from '../difference.ts';
+import { rampSd } from '../ramp-noise.ts';
 import type { ReadingFacts } from '../reading-facts.ts';
-import { rampSd } from '../resample.ts';
+import { noiseAt } from '../repeats.ts';
+import { formatNumber } from '../show.ts';
 import { DEFAULT_THRESHOLDS } from '../thresholds.ts';
-import type { PatchMeasure } from './measure.ts';
+import { risingCurve } from '../tone-curve.ts';
+import { NO_RAMP, type LitScalar, type PatchMeasure } from './measure.ts';
 
-/** Neighbours are compared over at least this much of the ramp: a visible step can't be asked of steps finer than the eye. */
-const LEAST_APART = 0.02;
+type End = 'black' | 'white';
+
+/** Where a grey first parts from the end of the ramp. Both in percent of the ramp. */
+export interface Separation {
+  /** Distance from the end. */
+  readonly percent: number;
+  /** Width of the gap between the read steps in which it lies: what the ramp is too coarse to tell. */
+  readonly gap: number;
+}
+
+const END_STEP = { black: 0, white: 1 } as const;
+const AT_THE_END = 1e-4;
+/** Places tried between two read steps before the crossing is closed in on. */
+const PLACES = 16;
+const HALVINGS = 24;
+
+/** The read steps from an end on; undefined where the end itself was not read. */
+function fromEnd(ramp: readonly RampStep[], end: End) {
+  const steps = ramp
+    .map(({ step, lab }) => ({ x: Math.abs(step - END_STEP[end]), lab }))
+    .sort((p, q) => p.x - q.x)
+    .filter((s, i, all) => i === 0 || s.x > all[i - 1].x);
+  return steps.length >= 2 && steps[0].x < AT_THE_END ? steps : undefined;
+}
 
 /**
- * First step, coming from one end, that differs from its neighbour on that side by a visible amount (ΔE00 1); the steps before it
- * are blocked. Given in percent of the ramp from that end.
+ * The smallest step from an end of the ramp that can be told from the end. L* is taken as a smooth curve of the device grey that never
+ * turns back, so that the answer belongs to the paper and not to the chart's own steps.
+ * @param threshold ΔE00 from which two greys can be told apart
  */
 export function firstSeparate(
   ramp: readonly RampStep[],
-  end: 'black' | 'white',
-): { percent: number; blocked: number } | undefined {
-  const steps = end === 'black' ? ramp : [...ramp].reverse();
-  const from = (s: RampStep) => Math.abs(s.step - steps[0].step);
-  for (const [i, s] of steps.entries()) {
-    const neighbour = steps
-      .slice(0, i)
-      .reverse()
-      .find((n) => from(s) - from(n) >= LEAST_APART - 1e-9);
-    if (neighbour && deltaE2000(s.lab, neighbour.lab) >= DEFAULT_THRESHOLDS.deltaE.edgeToEdge) {
-      const blocked = steps.slice(0, i).filter((b) => from(b) > 0).length;
-      return { percent: from(s) * 100, blocked };
+  end: End,
+  threshold: number = DEFAULT_THRESHOLDS.deltaE.edgeToEdge,
+): Separation | undefined {
+  const steps = fromEnd(ramp, end);
+  if (!steps) return undefined;
+  const away = end === 'black' ? 1 : -1;
+  const curve = risingCurve(steps.map(({ x, lab }) => ({ x, y: away * lab[0] })));
+  const at = (i: number, x: number): Lab => {
+    const [p, q] = [steps[i], steps[i + 1]];
+    const t = (x - p.x) / (q.x - p.x);
+    return [away * curve(x), p.lab[1] + (q.lab[1] - p.lab[1]) * t, p.lab[2] + (q.lab[2] - p.lab[2]) * t];
+  };
+  const first: Lab = [away * curve(0), steps[0].lab[1], steps[0].lab[2]];
+  for (let i = 0; i + 1 < steps.length; i++) {
+    const [from, to] = [steps[i].x, steps[i + 1].x];
+    for (let n = 1; n <= PLACES; n++) {
+      const x = from + ((to - from) * n) / PLACES;
+      if (deltaE2000(first, at(i, x)) < threshold) continue;
+      let [low, high] = [x - (to - from) / PLACES, x];
+      for (let h = 0; h < HALVINGS; h++) {
+        const middle = (low + high) / 2;
+        if (deltaE2000(first, at(i, middle)) < threshold) low = middle;
+        else high = middle;
+      }
+      return { percent: high * 100, gap: (to - from) * 100 };
     }
   }
   return undefined;
 }
 
-function separation(facts: ReadingFacts, end: 'black' | 'white'): Figure {
-  if (!facts.ramp)
-    return { shape: 'missing', why: 'A neutral ramp of at least five greys with device values is missing.' };
+/** Steps that can't be told from the end of the ramp by the readings themselves: they are blocked. */
+function blockedSteps({ ramp, groups, repeatability }: ReadingFacts, end: End): number {
+  const counts = new Map(groups.map((g) => [g.lab, g.count]));
+  const variance = (lab: Lab) => Math.hypot(...noiseAt(repeatability, lab[0])) ** 2 / (counts.get(lab) ?? 1);
+  const [first, ...others] = fromEnd(ramp!, end)!;
+  const sure = others.findIndex(
+    ({ lab }) => deltaE2000(first.lab, lab) > NOISE_WIDTH * Math.sqrt(variance(first.lab) + variance(lab)),
+  );
+  return sure < 0 ? others.length : sure;
+}
+
+function separation(facts: ReadingFacts, end: End): Figure {
+  if (!facts.ramp) return { shape: 'missing', why: NO_RAMP };
+  if (!fromEnd(facts.ramp, end))
+    return { shape: 'missing', why: `The ramp does not reach ${end === 'black' ? 'full black' : 'the bare paper'}.` };
   const found = firstSeparate(facts.ramp, end);
-  if (!found) return { shape: 'missing', why: 'No grey of the ramp can be told from its neighbour.' };
-  const { percent, blocked } = found;
+  if (!found) return { shape: 'missing', why: 'No grey of the ramp can be told from its end.' };
+  const blocked = blockedSteps(facts, end);
+  const steps = `read in steps of ${formatNumber(found.gap, 1)} %`;
   return {
     shape: 'scalar',
-    value: percent,
-    sd: rampSd(facts, (ramp) => firstSeparate(ramp, end)?.percent),
-    note: blocked === 0 ? 'no step blocked' : `${blocked} ${blocked === 1 ? 'step' : 'steps'} blocked`,
+    value: found.percent,
+    // Somewhere in the gap between two read steps: the even distribution's own deviation.
+    sd: Math.hypot(
+      rampSd(facts, (ramp) => firstSeparate(ramp, end)?.percent),
+      found.gap / Math.sqrt(12),
+    ),
+    note: `${blocked === 0 ? 'no step' : blocked === 1 ? '1 step' : `${blocked} steps`} blocked, ${steps}`,
   };
 }
+
+const inLight =
+  (end: End) =>
+  ({ ramp }: { readonly ramp: readonly RampStep[] }): LitScalar | undefined => {
+    const found = firstSeparate(ramp, end);
+    return found && { value: found.percent, note: `read in steps of ${formatNumber(found.gap, 1)} %` };
+  };
 
 export const shadowSeparation: PatchMeasure = {
   key: 'shadowSeparation',
   name: 'First separate shadow',
   unit: '% from black',
   definition:
-    'First grey from black that differs from its neighbour by ΔE00 1; the steps before it are blocked. It can be no finer than the ramp that was read.',
-  source: 'CIEDE2000 between neighbours of the grey ramp',
+    'Smallest step from black at which a grey differs from it by ΔE00 1, on a smooth curve through the ramp. The spread holds the readings’ noise and the gap between the steps that were read; steps that read like black itself are blocked.',
+  source: 'CIEDE2000 along the grey ramp; monotone curve after Fritsch & Carlson 1980',
   digits: 1,
   scale: 'unjudged',
   better: 'lower',
+  trial: true,
   words: ['later to open its shadows', 'sooner to open its shadows'],
   compute: (facts) => separation(facts, 'black'),
+  underLight: inLight('black'),
 };
 
 export const highlightSeparation: PatchMeasure = {
@@ -66,7 +133,9 @@ export const highlightSeparation: PatchMeasure = {
   name: 'First separate highlight',
   unit: '% from white',
   definition:
-    'First grey from the paper that differs from its neighbour by ΔE00 1; the steps before it are lost in the white. It can be no finer than the ramp that was read.',
+    'Smallest step from the paper at which a grey differs from it by ΔE00 1, on a smooth curve through the ramp. The spread holds the readings’ noise and the gap between the steps that were read; steps that read like the paper itself are lost in the white.',
+  trial: undefined,
   words: ['later to hold a highlight', 'sooner to hold a highlight'],
   compute: (facts) => separation(facts, 'white'),
+  underLight: inLight('white'),
 };

@@ -14,8 +14,9 @@ export const white: PatchMeasure = {
   compute: ({ white: patch, repeatability }) => ({
     shape: 'colour',
     lab: patch.lab,
-    sd: channelSd(repeatability, patch.count),
+    sd: channelSd(repeatability, patch),
   }),
+  underLight: ({ white: lab }) => ({ lab }),
 };
 
 /** The white as another measurement condition has it: from a companion reading, or the reading itself where it was read so. */
@@ -25,10 +26,11 @@ const under = (condition: MeasurementCondition, name: string, definition: string
   name,
   definition,
   echoes: 'white',
+  underLight: undefined,
   compute: (facts) => {
     const source = facts.reading.condition === condition ? facts : facts.others[condition];
     if (!source) return { shape: 'missing', why: `A reading in ${condition} is missing.` };
-    return { shape: 'colour', lab: source.white.lab, sd: channelSd(source.repeatability, source.white.count) };
+    return { shape: 'colour', lab: source.white.lab, sd: channelSd(source.repeatability, source.white) };
   },
 });
 

@@ -1,10 +1,10 @@
 import { bradford } from '../colour/adaptation.ts';
 import { CIE_START_NM, CIE_STEP_NM } from '../colour/cie-tables.ts';
-import { excitation } from '../colour/excitation.ts';
+import { excitation } from './excitation.ts';
 import { ILLUMINANTS } from '../colour/illuminant.ts';
 import { labRoot } from '../colour/lab.ts';
 import { illuminantWhite, observerOf, spectrumAt } from '../colour/spectrum.ts';
-import { ROOM, type Glass } from '../colour/table-lights.ts';
+import { ROOM, type Glass } from './glass.ts';
 import type { Lab, Spectrum, Xyz } from '../colour/types.ts';
 
 /**

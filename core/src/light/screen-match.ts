@@ -2,7 +2,7 @@ import { deltaE2000 } from '../colour/difference.ts';
 import { xyzToLab } from '../colour/lab.ts';
 import type { Lab, Xyz } from '../colour/types.ts';
 import { litXyz, type Lighting } from './lit-sheet.ts';
-import type { ReadySheet } from './lit-figures.ts';
+import type { PrintSpectra } from './print-spectra.ts';
 
 /** A monitor's white: chromaticity and luminance relative to the light on the print (1 = as light as the perfect diffuser in it). */
 export interface MonitorWhite {
@@ -38,7 +38,7 @@ export interface ScreenMatch {
  * Screen beside print in one light. The screen shows what the print would be were its paper no brighter in the blue than its inked parts: greys of the monitor's own white,
  * colours as the sheet reflects them. What brightener adds to the bare paper and not to the inks is what no setting can match in both.
  */
-export function screenMatch(sheet: ReadySheet, under: Lighting, monitor: MonitorWhite): ScreenMatch {
+export function screenMatch(sheet: PrintSpectra, under: Lighting, monitor: MonitorWhite): ScreenMatch {
   const print = triples(litXyz(sheet, under));
   const { luminous: _, ...unlit } = sheet;
   const dull = triples(litXyz(unlit, under));

@@ -2,17 +2,19 @@ import { deltaE2000 } from '../colour/difference.ts';
 import { xyzToLab } from '../colour/lab.ts';
 import { ILLUMINANTS } from '../colour/illuminant.ts';
 import { illuminantWhite, spectrumToXyz } from '../colour/spectrum.ts';
-import { GLASSES, TABLE_LIGHTS } from '../colour/table-lights.ts';
+import { GLASSES } from './glass.ts';
+import { TABLE_LIGHTS } from './table-lights.ts';
 import type { Lab } from '../colour/types.ts';
 import { surfaceChart } from '../simulation/chart.ts';
 import { readChart } from '../simulation/instrument.ts';
 import { standIn, type StandInFacts } from '../simulation/stand-in.ts';
-import type { ColourFigure, ScalarFigure } from './figure.ts';
+import type { ColourFigure, ScalarFigure } from '../measurement/figure.ts';
 import { lighting, litLabs, litXyz, type SheetSpectra } from './lit-sheet.ts';
-import { litPrint, measuresInLight, turns, unsteadiness, type ReadySheet } from './lit-figures.ts';
-import { computeFigures, MEASURES } from './measures/registry.ts';
-import { readingFacts } from './reading-facts.ts';
-import { readySheet } from './ready-sheet.ts';
+import { litPrint, measuresInLight } from './lit-print.ts';
+import { turns, unsteadiness } from './turns.ts';
+import { computeFigures, MEASURES } from '../measurement/measures/registry.ts';
+import { readingFacts } from '../measurement/reading-facts.ts';
+import { printSpectra, type PrintSpectra } from './print-spectra.ts';
 import { screenMatch, MONITOR_WHITES } from './screen-match.ts';
 
 const facts: StandInFacts = {
@@ -31,7 +33,7 @@ function bench(over: Partial<StandInFacts>) {
   const model = standIn({ ...facts, ...over });
   const [m1, m0, m2] = (['M1', 'M0', 'M2'] as const).map((light) => readChart(model, chart, light, 4));
   const read = readingFacts(m1, m0, m2);
-  return { m1, m0, m2, figures: computeFigures(read), sheet: readySheet(read)! };
+  return { m1, m0, m2, figures: computeFigures(read), sheet: printSpectra(read)! };
 }
 const bright = bench({});
 const plain = bench({
@@ -42,7 +44,7 @@ const plain = bench({
 });
 const light = (key: string) => TABLE_LIGHTS.find((l) => l.key === key)!;
 const [bare, plainGlass, uvGlass, museumGlass] = GLASSES;
-const under = (sheet: ReadySheet, key: string, glass = bare) => lighting(light(key).power, glass, sheet);
+const under = (sheet: PrintSpectra, key: string, glass = bare) => lighting(light(key).power, glass, sheet);
 const whiteIn = ({ sheet, figures }: typeof bright, key: string, glass = bare) =>
   (litPrint(sheet, figures, under(sheet, key, glass)).figures.white as ColourFigure).lab;
 
@@ -131,7 +133,7 @@ describe('glass', () => {
 
 describe('holding its colour', () => {
   it('a flat grey turns under none', () => {
-    const flat: ReadySheet = {
+    const flat: PrintSpectra = {
       startNm: 380,
       stepNm: 10,
       bands: 36,
@@ -146,6 +148,33 @@ describe('holding its colour', () => {
       triangles: [],
     };
     for (const t of turns(flat)) expect(t.white + t.greys).toBeLessThan(0.02);
+  });
+
+  it('a flat ink on a brightened sheet turns with nothing: it takes its share of what the paper gives back', () => {
+    const patch = (share: number) => ({ reflected: 0.85 * share, luminous: 0.12 * share });
+    const shares = [1, 0.7, 0.4, 0.2, 0.05].map(patch);
+    const bands = 36;
+    const fill = (of: (p: (typeof shares)[number]) => number) =>
+      Float32Array.from(shares.flatMap((p) => new Array<number>(bands).fill(of(p))));
+    const sheet: PrintSpectra = {
+      startNm: 380,
+      stepNm: 10,
+      bands,
+      reflected: fill((p) => p.reflected),
+      luminous: fill((p) => p.luminous),
+      white: 0,
+      black: 4,
+      greys: shares.map((_, patch) => ({ step: 1 - patch / 4, patch })),
+      corners: [],
+      triangles: [],
+    };
+    for (const t of turns(sheet)) expect(t.greys).toBeLessThan(0.005);
+    expect(Math.max(...turns(sheet).map((t) => t.white))).toBeGreaterThan(1);
+  });
+
+  it('Compare and Light give one number', () => {
+    for (const { figures, sheet } of [bright, plain])
+      expect((figures.metamerism as ScalarFigure).value).toBe(Math.max(...turns(sheet).map((t) => t.greys)));
   });
 
   it('a brightened sheet holds it less than one without', () =>
@@ -177,7 +206,7 @@ describe('a monitor beside the print', () => {
 
 describe('a reading readied for light', () => {
   it('without a reading without UV, luminescence can’t be told apart and stays in the reflectance', () => {
-    const sheet = readySheet(readingFacts(bright.m1))!;
+    const sheet = printSpectra(readingFacts(bright.m1))!;
     expect(sheet.luminous).toBeUndefined();
     expect(sheet.corners).toHaveLength(bright.sheet.corners.length);
   });
@@ -185,7 +214,7 @@ describe('a reading readied for light', () => {
   it('without spectra there is none', () => {
     const { spectralGrid: _, ...rest } = bright.m1;
     expect(
-      readySheet(readingFacts({ ...rest, patches: rest.patches.map(({ reflectance: _r, ...p }) => p) })),
+      printSpectra(readingFacts({ ...rest, patches: rest.patches.map(({ reflectance: _r, ...p }) => p) })),
     ).toBeUndefined();
   });
 });

@@ -1,7 +1,18 @@
-import type { ReadySheet } from './lit-figures.ts';
-import type { ReadingFacts } from './reading-facts.ts';
-import { groupPatches, type PatchGroup } from './repeats.ts';
-import { groupSpectrum } from './spectra-of-group.ts';
+import type { GamutMesh } from '../gamut/mesh.ts';
+import type { ReadingFacts } from '../measurement/reading-facts.ts';
+import { groupPatches, type PatchGroup } from '../measurement/repeats.ts';
+import { groupSpectrum } from '../measurement/spectra-of-group.ts';
+import type { SheetSpectra } from './lit-sheet.ts';
+
+/** A print's spectra with what they stand for: places of white and black among the patches, of the greys, and of the gamut's corners. */
+export interface PrintSpectra extends SheetSpectra {
+  readonly white: number;
+  readonly black: number;
+  readonly greys: readonly { readonly step: number; readonly patch: number }[];
+  /** Patch by vertex. */
+  readonly corners: readonly number[];
+  readonly triangles: GamutMesh['triangles'];
+}
 
 const keyOf = (device: readonly number[] | undefined) => device?.map((v) => Math.round(v * 10_000)).join();
 const FEWEST_BANDS = 8;
@@ -11,7 +22,7 @@ const FEWEST_BANDS = 8;
  * stays in the reflectance.
  * @returns undefined where the reading holds no spectra
  */
-export function readySheet(facts: ReadingFacts): ReadySheet | undefined {
+export function printSpectra(facts: ReadingFacts): PrintSpectra | undefined {
   const { reading, groups, withoutUv } = facts;
   const grid = reading.spectralGrid;
   const spectra = groups.map((g) => groupSpectrum(reading, g)?.values);

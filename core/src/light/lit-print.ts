@@ -1,0 +1,56 @@
+import type { Lab } from '../colour/types.ts';
+import type { GamutMesh } from '../gamut/mesh.ts';
+import type { Figure } from '../measurement/figure.ts';
+import type { LitFacts, Measure } from '../measurement/measures/measure.ts';
+import { MEASURES } from '../measurement/measures/registry.ts';
+import { rampOf, type RampStep } from '../measurement/neutral-ramp.ts';
+import { litLabs, litXyz, type Lighting } from './lit-sheet.ts';
+import type { PrintSpectra } from './print-spectra.ts';
+
+/** A print as it looks under a light. */
+export interface LitPrint {
+  /** The figures that follow from how it looks; the others keep what was measured. */
+  readonly figures: Record<string, Figure>;
+  readonly ramp: readonly RampStep[];
+  readonly mesh: GamutMesh;
+}
+
+/**
+ * Figures of a print under a light and behind a glass. Each keeps the repeatability of the figure it stands for: the same readings lie behind both.
+ * @param base figures under D50, as they were measured
+ */
+export function litPrint(sheet: PrintSpectra, base: Readonly<Record<string, Figure>>, under: Lighting): LitPrint {
+  const facts = litFacts(sheet, under);
+  const figures: Record<string, Figure> = {};
+  for (const measure of MEASURES) {
+    const was = base[measure.key];
+    const lit = 'underLight' in measure ? measure.underLight?.(facts) : undefined;
+    if (!lit || !was || was.shape === 'missing') continue;
+    figures[measure.key] =
+      'lab' in lit ? { shape: 'colour', ...lit, sd: was.sd } : { shape: 'scalar', ...lit, sd: was.sd };
+  }
+  return { figures, ramp: facts.ramp, mesh: facts.mesh };
+}
+
+function litFacts(sheet: PrintSpectra, under: Lighting): LitFacts {
+  const xyz = litXyz(sheet, under);
+  const labs: readonly Lab[] = litLabs(xyz, under);
+  const white = labs[sheet.white];
+  const greys = sheet.greys.map(({ step, patch }) => ({ step, lab: labs[patch] }));
+  return {
+    white,
+    black: labs[sheet.black],
+    whiteY: xyz[sheet.white * 3 + 1],
+    blackY: xyz[sheet.black * 3 + 1],
+    ramp: greys.length > 0 ? rampOf(greys, white) : [],
+    mesh: { vertices: sheet.corners.map((c) => labs[c]), triangles: sheet.triangles },
+  };
+}
+
+/** Measures that speak of a print as a light shows it; what was measured under a light of its own says nothing of another. */
+export function measuresInLight(
+  measures: readonly Measure[],
+  recomputed: readonly (ReadonlySet<string> | undefined)[],
+): Measure[] {
+  return measures.filter((m) => 'observe' in m || recomputed.every((keys) => keys === undefined || keys.has(m.key)));
+}
