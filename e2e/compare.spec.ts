@@ -249,6 +249,7 @@ test('three prints are compared blind, by key, and told apart; the instrument ag
   await page.getByLabel('Who looks').fill('Ines');
   await page.getByLabel('Light', { exact: true }).fill('D50, 2000 lx');
   await page.getByRole('button', { name: 'Begin to look' }).click();
+  await expect(page.getByRole('button', { name: 'The codes are on the backs' })).toBeVisible();
   const labels = await page
     .getByRole('listitem')
     .filter({ hasText: /Slate|Lantern|Chalk/ })

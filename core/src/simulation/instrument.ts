@@ -69,7 +69,7 @@ export function readStrip(prints: Record<BenchCondition, Print>, pass: StripPass
           ? padded([...strips[last - strip]].reverse())
           : own;
   const random = seededRandom(pass.seed);
-  const stained = fault === 'dirty' ? Math.floor(random() * own.length) : -1;
+  const stained = fault === 'dirty' ? stainedPatch(own, random) : -1;
   const normal = seededNormal(pass.seed + 1);
   const drift = 1 - DRIFT_PER_STRIP * pass.sinceCalibration;
   const spectra: StripSpectra = { M0: [], M1: [], M2: [] };
@@ -88,6 +88,12 @@ export function readStrip(prints: Record<BenchCondition, Print>, pass: StripPass
     }
   });
   return spectra;
+}
+
+/** Where the coffee fell: on a patch light enough for it to be seen, if the strip has one. */
+function stainedPatch(own: readonly Rgb[], random: () => number): number {
+  const light = own.flatMap(([r, g, b], i) => ((r + g + b) / 3 > 0.45 ? [i] : []));
+  return light.length > 0 ? light[Math.floor(random() * light.length)] : Math.floor(random() * own.length);
 }
 
 /** Reads a whole chart without a fault, in one measurement condition; the same seed gives the same readings. */
