@@ -143,7 +143,7 @@ say(
 
 // Six spectral print conditions under another light.
 const withoutUv = readChart(model, surfaceChart(), 'M2', 2);
-const told = readingFacts(base, withoutUv);
+const told = readingFacts(base, [withoutUv]);
 const sheet = readySheet(told);
 const measured = computeFigures(told);
 const wholeImport = median(() => computeFigures(readingFacts(readingFromCgats(chart.bytes).reading)));

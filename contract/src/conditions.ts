@@ -39,6 +39,8 @@ export class ConditionFacts {
   /** The figures of colour are a profile's word and were not measured. */
   @Maybe() @OneOf(READING_SOURCES) source?: ReadingSourceName;
   @Plain() figures!: Record<string, Figure>;
+  /** Reading by measure, where a figure comes from another set than `readingId`, which does not support it. */
+  @Maybe() @Plain() borrowed?: Record<string, string>;
   @Maybe() @Rows() ramp?: RampStep[];
   @Maybe() @Plain() spectra?: ReadingSpectra;
   @Rows() outline!: OutlinePoint[];

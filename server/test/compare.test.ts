@@ -150,7 +150,12 @@ describe('a comparison taken away', () => {
     const [plain, glazed] = [await rows(''), await rows('&light=A&glass=plain')];
     expect(plain[0].join()).toContain('Heller Bogen Ωμέγα');
     // A pane before it costs both sheets black.
-    expect(Number(black(glazed)[3])).toBeLessThan(Number(black(plain)[3]));
+    expect(Number(black(glazed)[2])).toBeLessThan(Number(black(plain)[2]));
+    expect(black(plain)[4]).toBe('measured');
+    expect(black(glazed)[4]).toBe('recomputed for the light');
+    expect(glazed[1].join()).toContain('tungsten,plain glass,');
+    // No spread is told to more digits than it has.
+    for (const row of plain.slice(1, -1)) for (const at of [3, 6]) expect(row[at]).not.toMatch(/e-/);
     expect(plain.length).toBeGreaterThan(15);
     expect((await file('as=csv&light=moon')).status).toBe(404);
     expect((await rakuen.call('GET', `/api/comparison?as=csv&ids=${ids[0]}`)).status).toBe(400);

@@ -1,7 +1,7 @@
 import type { Lab } from '../colour/types.ts';
 import type { GamutMesh } from '../gamut/mesh.ts';
 import type { Figure } from '../measurement/figure.ts';
-import type { LitFacts, Measure } from '../measurement/measures/measure.ts';
+import type { LitFacts } from '../measurement/measures/measure.ts';
 import { MEASURES } from '../measurement/measures/registry.ts';
 import { rampOf, type RampStep } from '../measurement/neutral-ramp.ts';
 import { litLabs, litXyz, type Lighting } from './lit-sheet.ts';
@@ -45,12 +45,4 @@ function litFacts(sheet: PrintSpectra, under: Lighting): LitFacts {
     ramp: greys.length > 0 ? rampOf(greys, white) : [],
     mesh: { vertices: sheet.corners.map((c) => labs[c]), triangles: sheet.triangles },
   };
-}
-
-/** Measures that speak of a print as a light shows it; what was measured under a light of its own says nothing of another. */
-export function measuresInLight(
-  measures: readonly Measure[],
-  recomputed: readonly (ReadonlySet<string> | undefined)[],
-): Measure[] {
-  return measures.filter((m) => 'observe' in m || recomputed.every((keys) => keys === undefined || keys.has(m.key)));
 }

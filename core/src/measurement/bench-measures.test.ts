@@ -99,7 +99,7 @@ describe('whites and greys', () => {
   });
 
   it('whites of companion readings stand under their own measurement condition', () => {
-    const facts = readingFacts(ramp(0), ramp(0, 'M0', [95, 0, 1]), ramp(0, 'M2', [94.5, 0, 4]));
+    const facts = readingFacts(ramp(0), [ramp(0, 'M0', [95, 0, 1]), ramp(0, 'M2', [94.5, 0, 4])]);
     const f = computeFigures(facts);
     expect(f.whiteM0).toMatchObject({ lab: [95, 0, 1] });
     expect(f.whiteM2).toMatchObject({ lab: [94.5, 0, 4] });

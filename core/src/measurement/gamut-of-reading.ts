@@ -36,5 +36,43 @@ export function gamutOfReading(reading: Reading, groups: readonly PatchGroup[]):
       throw new GamutError('Printed in greys alone: its colours enclose no gamut.');
     if (mesh) return { mesh, method: 'device surface' };
   }
-  return { mesh: modifiedHull(groups.map((g) => g.lab)), method: 'modified hull' };
+  if (!reachesCorners(reading, groups))
+    throw new GamutError(
+      'The corners of the gamut were not read: full reds, yellows, greens, cyans, blues and magentas.',
+    );
+  const mesh = modifiedHull(groups.map((g) => g.lab));
+  if (Math.abs(meshVolume(mesh)) < LEAST_VOLUME)
+    throw new GamutError('Printed in greys alone: its colours enclose no gamut.');
+  return { mesh, method: 'modified hull' };
 }
+
+/** A patch counts as a corner this near to full device values (our own choice). */
+const NEAR = 0.15;
+/** Without device values: colours of some chroma in each twelfth but a few of the hue circle (our own choice). */
+const HUES = { sectors: 12, least: 10, chroma: 15 };
+
+/** Whether scattered patches reach the corners: without them the hull of what was read says nothing of what the sheet can hold. */
+function reachesCorners({ deviceSpace }: Reading, groups: readonly PatchGroup[]): boolean {
+  const devices = groups.flatMap((g) => (g.device ? [g.device] : []));
+  if (deviceSpace && devices.length > 0) {
+    return CORNERS.every((corner) => {
+      // Inks are the complement of light; black ink has no place in a full colour.
+      const wanted = deviceSpace === 'RGB' ? corner : [...corner.map((v) => 1 - v), 0];
+      return devices.some((d) => d.every((v, i) => Math.abs(v - wanted[i]) <= NEAR));
+    });
+  }
+  const sectors = groups.flatMap(({ lab: [, a, b] }) =>
+    Math.hypot(a, b) < HUES.chroma ? [] : [Math.floor(((Math.atan2(b, a) / (2 * Math.PI) + 1) % 1) * HUES.sectors)],
+  );
+  return new Set(sectors).size >= HUES.least;
+}
+
+/** The six full colours of the device cube. */
+const CORNERS = [
+  [1, 0, 0],
+  [1, 1, 0],
+  [0, 1, 0],
+  [0, 1, 1],
+  [0, 0, 1],
+  [1, 0, 1],
+] as const;

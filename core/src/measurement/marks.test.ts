@@ -4,13 +4,13 @@ import { MEASURES } from './measures/registry.ts';
 import { DEFAULT_THRESHOLDS } from './thresholds.ts';
 
 const measure = (key: string) => MEASURES.find((m) => m.key === key)!;
-const list = (key: string, values: (number | undefined)[], sd = 0.01) =>
+const list = (values: (number | undefined)[], sd = 0.01) =>
   values.map((value, i) => ({
     id: 'abcdef'[i],
     figure: (value === undefined ? { shape: 'missing', why: '' } : { shape: 'scalar', value, sd }) as Figure,
   }));
 const marks = (key: string, values: (number | undefined)[], sd?: number) =>
-  Object.fromEntries(marksOf(list(key, values, sd), measure(key), DEFAULT_THRESHOLDS));
+  Object.fromEntries(marksOf(list(values, sd), measure(key), DEFAULT_THRESHOLDS));
 
 describe('best and least', () => {
   it('are given where one sheet is surely apart from the next', () =>
@@ -33,11 +33,7 @@ describe('best and least', () => {
   });
 
   it('the order puts what was not measured last, whichever way is better', () => {
-    expect(inOrder(list('dmax', [undefined, 1.6, 2.5]), measure('dmax')).map((c) => c.id)).toEqual(['c', 'b', 'a']);
-    expect(inOrder(list('linearity', [undefined, 6, 2]), measure('linearity')).map((c) => c.id)).toEqual([
-      'c',
-      'b',
-      'a',
-    ]);
+    expect(inOrder(list([undefined, 1.6, 2.5]), measure('dmax')).map((c) => c.id)).toEqual(['c', 'b', 'a']);
+    expect(inOrder(list([undefined, 6, 2]), measure('linearity')).map((c) => c.id)).toEqual(['c', 'b', 'a']);
   });
 });

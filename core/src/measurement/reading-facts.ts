@@ -23,16 +23,25 @@ export interface ReadingFacts {
   /** Undefined where the colours enclose no gamut; the reason is in `gamutFault`. */
   readonly gamut?: ReadingGamut;
   readonly gamutFault?: string;
+  /** Whether bare paper, and full black, were among what was read: without them the two above are only the lightest and the darkest patch. */
+  readonly holds: { readonly white: boolean; readonly black: boolean };
   /** White of the same sheet under the other measurement conditions it was read in. */
   readonly others: Partial<Record<MeasurementCondition, OtherWhite>>;
   /** The same with the UV taken out (M2), for the brightener. */
   readonly withoutUv?: OtherWhite;
+  /** Why a reading under another measurement condition that is there does not serve this one. */
+  readonly unserved: Partial<Record<MeasurementCondition, string>>;
 }
 
-/** Gathers the facts of a reading; `companions` are readings of the same sheet under other measurement conditions. */
-export function readingFacts(reading: Reading, ...companions: (Reading | undefined)[]): ReadingFacts {
+/** Gathers the facts of a reading; `companions` are readings of the same sheet, in one pass or on one day, under other measurement conditions. */
+export function readingFacts(
+  reading: Reading,
+  companions: readonly (Reading | undefined)[] = [],
+  unserved: ReadingFacts['unserved'] = {},
+): ReadingFacts {
   const groups = groupPatches(reading);
-  const white = whiteOf(reading, groups);
+  const bare = bareOf(reading, groups);
+  const white = bare ?? lightest(groups);
   const black = groups.reduce((darkest, g) => (g.lab[0] < darkest.lab[0] ? g : darkest));
   let gamut: ReadingGamut | undefined;
   let gamutFault: string | undefined;
@@ -45,7 +54,10 @@ export function readingFacts(reading: Reading, ...companions: (Reading | undefin
     companions.flatMap((other) => {
       if (!other?.condition || other.condition === reading.condition) return [];
       const its = groupPatches(other);
-      return [[other.condition, { reading: other, white: whiteOf(other, its), repeatability: repeatability(its) }]];
+      const itsBare = bareOf(other, its);
+      return itsBare
+        ? [[other.condition, { reading: other, white: itsBare, repeatability: repeatability(its) }] as const]
+        : [];
     }),
   ) as ReadingFacts['others'];
   return {
@@ -58,12 +70,33 @@ export function readingFacts(reading: Reading, ...companions: (Reading | undefin
     gamut,
     gamutFault,
     others,
+    holds: { white: bare !== undefined, black: groups.some((g) => isFullBlack(reading, g)) },
     withoutUv: others.M2,
+    unserved,
   };
 }
 
-function whiteOf(reading: Reading, groups: readonly PatchGroup[]): PatchGroup {
-  const bare = reading.deviceSpace === 'RGB' ? 1 : 0;
-  const found = reading.deviceSpace && groups.find((g) => g.device?.every((v) => v === bare));
-  return found || groups.reduce((lightest, g) => (g.lab[0] > lightest.lab[0] ? g : lightest));
+const lightest = (groups: readonly PatchGroup[]) => groups.reduce((light, g) => (g.lab[0] > light.lab[0] ? g : light));
+
+/** Paper is no darker, and no more coloured, than this (our own choice); said of readings without device values. */
+const PAPER = { leastL: 70, mostChroma: 25 };
+
+/** The bare paper among the patches: by its device values, or where there are none the lightest patch that can be paper. */
+function bareOf(reading: Reading, groups: readonly PatchGroup[]): PatchGroup | undefined {
+  if (groups.some((g) => g.device) && reading.deviceSpace) {
+    const bare = reading.deviceSpace === 'RGB' ? 1 : 0;
+    return groups.find((g) => g.device?.every((v) => v === bare));
+  }
+  const found = lightest(groups);
+  const [L, a, b] = found.lab;
+  return L >= PAPER.leastL && Math.hypot(a, b) <= PAPER.mostChroma ? found : undefined;
+}
+
+/** Full black is the darkest there is to print, and on a flooded sheet not the darkest that was read. A patch this near to full ink counts: device values, and L* where there are none (our own choice). */
+const FULL = { rgb: 0.1, blackInk: 0.9, inks: 2.4, L: 50 };
+
+function isFullBlack({ deviceSpace }: Reading, { device, lab }: PatchGroup): boolean {
+  if (!device || !deviceSpace) return lab[0] < FULL.L;
+  if (deviceSpace === 'RGB') return Math.max(...device) <= FULL.rgb;
+  return device[3] >= FULL.blackInk || device.reduce((sum, v) => sum + v, 0) >= FULL.inks;
 }

@@ -111,7 +111,7 @@ describe('the ramp', () => {
     const make = (brightener: number) => {
       const press: PressModel = { sheet: { ...sheet, brightener }, inks: PIGMENT_INKS, blackInk: 'matt', inkLoad: 1 };
       return computeFigures(
-        readingFacts(readChart(press, surfaceChart(), 'M1', 4), readChart(press, surfaceChart(), 'M2', 5)),
+        readingFacts(readChart(press, surfaceChart(), 'M1', 4), [readChart(press, surfaceChart(), 'M2', 5)]),
       );
     };
     expect(make(0).brightenerDeltaB).toMatchObject({ note: 'none' });

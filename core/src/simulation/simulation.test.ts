@@ -29,7 +29,7 @@ const chart = surfaceChart();
 const value = (figure: Figure) => (figure as ScalarFigure).value;
 const mean = (list: readonly number[]) => list.reduce((s, v) => s + v, 0) / list.length;
 const figuresOf = (model: PressModel, seed = 1) =>
-  computeFigures(readingFacts(readChart(model, chart, 'M1', seed), readChart(model, chart, 'M2', seed + 1)));
+  computeFigures(readingFacts(readChart(model, chart, 'M1', seed), [readChart(model, chart, 'M2', seed + 1)]));
 
 describe('plausibility (practice)', () => {
   it('baryta: Dmax 2.3–2.6, 800 000–1 000 000 cubic Lab units', () => {

@@ -54,7 +54,10 @@ function inspectReadings(file: string, bytes: Uint8Array): Inspection {
   // Of several readings in a file the one with daylight's UV speaks; the one without UV tells the brightener.
   const all = readingsFromFile(bytes);
   const { reading, missing, recognised } = all.find((r) => r.reading.condition === 'M1') ?? all[0];
-  const facts = readingFacts(reading, all.find((r) => r.reading.condition === 'M2' && r.reading !== reading)?.reading);
+  const facts = readingFacts(
+    reading,
+    all.map((r) => r.reading).filter((other) => other !== reading),
+  );
   const figures = computeFigures(facts);
   const scalar = (key: string) => (figures[key].shape === 'scalar' ? figures[key].value : null);
   return {

@@ -1,15 +1,17 @@
 import { Injectable } from '@nestjs/common';
-import { stringify } from 'csv-stringify/sync';
 import { GLASSES } from '@rakuen/core/light/glass';
 import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import { abOutline } from '@rakuen/core/gamut/outline';
 import { differenceOf } from '@rakuen/core/measurement/difference';
-import { litPrint, measuresInLight } from '@rakuen/core/light/lit-print';
+import { litPrint } from '@rakuen/core/light/lit-print';
 import type { PrintSpectra } from '@rakuen/core/light/print-spectra';
 import { lighting } from '@rakuen/core/light/lit-sheet';
+import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { describeBeside, describePair } from '@rakuen/core/measurement/sentences';
 import { formatFigure } from '@rakuen/core/measurement/show';
+import { csvOf } from '@rakuen/core/formats/csv-table';
+import { alikeMeasures, basisOf, unlike, unlikeByReason, type ShownCondition } from '@rakuen/core/measurement/basis';
 import type { ComparisonQuery } from '@rakuen/contract/comparison';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { notFound, RakuenError } from '../app/errors.ts';
@@ -23,7 +25,7 @@ const FEWEST = 2;
 const MOST = 6;
 
 /** A print condition as the light shows it: which of its figures were recomputed. */
-type Lit = ConditionView & { readonly recomputed?: ReadonlySet<string> };
+type Lit = ConditionView & Pick<ShownCondition, 'lit'>;
 
 /** The comparison as paper and as a spreadsheet: under the light that lay over the table. */
 @Injectable()
@@ -48,58 +50,54 @@ export class ComparisonService {
     const light = [...TABLE_LIGHTS, ...own].find((l) => l.key === (lightKey ?? TABLE_LIGHTS[0].key));
     const glass = GLASSES.find((g) => g.key === (glassKey ?? GLASSES[0].key));
     if (!light || !glass) throw notFound(light ? 'glass' : 'light');
+    const under = `${light.name}${glass.key === 'none' ? '' : `, behind ${glass.name}`}`;
+    const plain = light.key === TABLE_LIGHTS[0].key && glass.key === GLASSES[0].key;
     const laid: Lit[] = await Promise.all(
-      (chosen as ConditionView[]).map((c) =>
-        light.key === TABLE_LIGHTS[0].key && glass.key === GLASSES[0].key ? c : this.under(c, light.power, glass),
-      ),
+      (chosen as ConditionView[]).map((c) => (plain ? c : this.under(c, light.power, glass, under))),
     );
     const { thresholds } = await this.settings.get();
-    const under = `${light.name}${glass.key === 'none' ? '' : `, behind ${glass.name}`}`;
+    const date = new Date().toISOString().slice(0, 10);
     const rows = MEASURES.filter((m) =>
       laid.some((c) => c.facts?.figures[m.key] && c.facts.figures[m.key].shape !== 'missing'),
     );
     const [left, right] = laid.map((c) => c.facts?.figures ?? {});
-    const speaking = measuresInLight(
-      MEASURES,
-      laid.slice(0, 2).map((c) => c.recomputed),
-    );
+    const speaking = alikeMeasures(laid[0], laid[1]);
     if (as === 'csv') {
       const records = rows.map((m) => [
         m.name,
         m.unit,
-        m.judged ? 'judged' : 'measured',
         ...laid.flatMap((c) => {
           const f = c.facts?.figures[m.key];
           return !f || f.shape === 'missing'
-            ? ['', '']
-            : [
-                formatFigure(m, f)
-                  .replaceAll(/[\u2009\u202f\u00a0]/g, '')
-                  .replaceAll('−', '-'),
-                String(Number(f.sd.toPrecision(3))),
-              ];
+            ? ['', '', '']
+            : [plainDigits(formatFigure(m, f)), spreadOf(f.sd), kindOf(m, c)];
         }),
         left[m.key] && right[m.key] && speaking.includes(m)
           ? (differenceOf(m, left[m.key], right[m.key], thresholds)?.verdict ?? '')
-          : '',
+          : (unlike(m, laid[0], laid[1]) ?? ''),
         m.source,
+        light.name,
+        glass.name,
+        date,
       ]);
       const head = [
         'measure',
         'unit',
-        'kind',
-        ...laid.flatMap((c) => [`${c.paper.name}, ${c.printer}, ${c.mediaSetting}`, 'standard deviation']),
+        ...laid.flatMap((c) => [`${c.paper.name}, ${c.printer}, ${c.mediaSetting}`, 'standard deviation', 'kind']),
         'first against second',
         'source',
+        'light',
+        'glass',
+        'date',
       ];
       return {
         name: 'rakuen-comparison.csv',
         mediaType: 'text/csv',
-        bytes: Buffer.from(stringify([head, ...records], { record_delimiter: 'windows', escape_formulas: false })),
+        bytes: Buffer.from(csvOf([head, ...records])),
       };
     }
     const page: ComparisonPage = {
-      date: new Date().toISOString().slice(0, 10),
+      date,
       light: under,
       papers: laid.map((c) => ({
         name: c.paper.name,
@@ -112,15 +110,19 @@ export class ComparisonService {
       })),
       sentences: [
         ...describePair(speaking, left, right, thresholds).filter((t) => t.verdict.startsWith('visible')),
-        ...describeBeside(MEASURES, left, right),
+        ...describeBeside(speaking, left, right),
       ].map((t) => t.sentence),
+      notes: [...unlikeByReason(laid[0], laid[1])].map(
+        ([why, measures]) => `Not held against each other, ${why}: ${measures.map((m) => m.name).join('; ')}.`,
+      ),
       rows: rows.map((m) => ({
         name: m.name,
         unit: m.unit,
         judged: m.judged === true,
         cells: laid.map((c) => {
           const f = c.facts?.figures[m.key];
-          return f && f.shape !== 'missing' ? formatFigure(m, f) : '—';
+          if (!f || f.shape === 'missing') return '—';
+          return `${formatFigure(m, f)}${basisOf(c, m).recomputed === false && !('observe' in m) ? ' (D50)' : ''}`;
         }),
       })),
     };
@@ -132,10 +134,11 @@ export class ComparisonService {
     c: ConditionView,
     power: Parameters<typeof lighting>[0],
     glass: Parameters<typeof lighting>[1],
+    under: string,
   ): Promise<Lit> {
     if (!c.facts?.readingId) return c;
     const { spectra: s, mesh } = await this.sheets.sheet(c.id);
-    if (!s) return c;
+    if (!s) return { ...c, lit: { under, keys: new Set() }, facts: { ...c.facts, ramp: undefined, outline: [] } };
     const ready: PrintSpectra = {
       ...s,
       reflected: floats(s.reflected),
@@ -145,7 +148,7 @@ export class ComparisonService {
     const lit = litPrint(ready, c.facts.figures, lighting(power, glass, ready));
     return {
       ...c,
-      recomputed: new Set(Object.keys(lit.figures)),
+      lit: { under, keys: new Set(Object.keys(lit.figures)) },
       facts: {
         ...c.facts,
         figures: { ...c.facts.figures, ...lit.figures },
@@ -154,6 +157,29 @@ export class ComparisonService {
       },
     };
   }
+}
+
+/** A number as a spreadsheet reads it. */
+function plainDigits(text: string): string | number {
+  const plain = text.replaceAll(/[\u2009\u202f\u00a0]/g, '').replaceAll('−', '-');
+  // As a number: a text that begins with a minus would be kept from running as a formula.
+  return /^-\d+(\.\d+)?$/.test(plain) ? Number(plain) : plain;
+}
+
+/** A spread below this says no more than that the readings agree to the last digit they were given in. */
+const LEAST_SPREAD = 0.0005;
+const spreadOf = (sd: number) => (sd < LEAST_SPREAD ? `<${LEAST_SPREAD}` : String(Number(sd.toPrecision(2))));
+
+function kindOf(measure: Measure, c: Lit): string {
+  if (measure.judged) return 'judged';
+  if ('observe' in measure) return 'measured';
+  const { told, recomputed } = basisOf(c, measure);
+  const kind = told ? 'told by a profile' : 'measured';
+  return recomputed === undefined
+    ? kind
+    : recomputed
+      ? 'recomputed for the light'
+      : `${kind} under D50, not recomputed`;
 }
 
 function floats(base64: string): Float32Array {

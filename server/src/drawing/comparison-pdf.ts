@@ -19,6 +19,8 @@ export interface ComparisonPage {
   }[];
   /** The pair in hand: the first two. */
   readonly sentences: readonly string[];
+  /** What was left out of them, and why. */
+  readonly notes: readonly string[];
   readonly rows: readonly {
     readonly name: string;
     readonly unit: string;
@@ -40,7 +42,7 @@ const shown = (lab: Lab): [number, number, number] =>
   xyzToRgb(SRGB, labToXyz(lab)).map((v) => Math.round(255 * Math.min(1, Math.max(0, v)))) as [number, number, number];
 
 /** One page, or two where the measures need it: the pair in words, strips, outlines, blackest black, every measure. */
-export function comparisonPdf({ date, light, papers, sentences, rows }: ComparisonPage): Promise<Uint8Array> {
+export function comparisonPdf({ date, light, papers, sentences, notes, rows }: ComparisonPage): Promise<Uint8Array> {
   const document = newPdf();
   const mm = POINTS_PER_MM;
   const right = PAGE.width - PAGE.margin;
@@ -96,12 +98,17 @@ export function comparisonPdf({ date, light, papers, sentences, rows }: Comparis
   y += 5;
   for (const sentence of sentences.length > 0
     ? sentences
-    : ['Nobody could tell these two apart by what was measured.']) {
+    : [`Nobody could tell these two apart by what ${notes.length > 0 ? 'can be compared' : 'was measured'}.`]) {
     for (const line of brokenLines(document, sentence, 10.5, 'serif', (right - PAGE.margin) * mm)) {
       text(line, PAGE.margin, y, 10.5, 'serif');
       y += 4.9;
     }
   }
+  for (const note of notes)
+    for (const line of brokenLines(document, note, 8, 'sans', (right - PAGE.margin) * mm)) {
+      text(line, PAGE.margin, y, 8);
+      y += 4;
+    }
   y += 3;
 
   outlines(document, papers, PAGE.margin, y);

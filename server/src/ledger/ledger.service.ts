@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { stringify } from 'csv-stringify/sync';
+import { csvOf } from '@rakuen/core/formats/csv-table';
 import type { LedgerEntry, LedgerQuery } from '@rakuen/contract/ledger';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { MatchesService } from '../matches/matches.service.ts';
@@ -79,19 +79,12 @@ export class LedgerService {
     const entries = await this.entries(query);
     const base = ['kind', 'at', 'picture', 'paper', 'condition', 'outcome', 'reason'] as const;
     const details = [...new Set(entries.flatMap((e) => Object.keys(e.details)))];
-    return stringify(
-      entries.map((e) =>
-        [...base.map((k) => e[k]), ...details.map((k) => e.details[k] ?? '')].map((v) =>
-          typeof v === 'string' ? inert(v) : String(v),
-        ),
-      ),
-      { header: true, columns: [...base, ...details] },
-    );
+    return csvOf([
+      [...base, ...details],
+      ...entries.map((e) => [...base.map((k) => e[k]), ...details.map((k) => e.details[k] ?? '')]),
+    ]);
   }
 }
-
-/** A spreadsheet takes a text that begins like this for a formula; an apostrophe keeps it text. */
-const inert = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
 
 function defined(
   details: Record<string, string | number | boolean | undefined>,

@@ -1,4 +1,5 @@
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
+import { isWet } from '@rakuen/core/measurement/alike';
 import type { ReadingRow } from '../store/entities.ts';
 
 /** Which measurement condition speaks first for the figures: daylight with UV, as prints are seen, then unstated, then the rest. */
@@ -8,33 +9,69 @@ const PRECEDENCE: readonly (MeasurementCondition | null)[] = ['M1', 'M0', null, 
 export interface SpeakingReading {
   readonly primary: ReadingRow;
   readonly companions: readonly ReadingRow[];
+  /** Why a reading under another measurement condition is not joined with it, by condition. */
+  readonly unserved: Partial<Record<MeasurementCondition, string>>;
 }
 
 const newestFirst = (rows: readonly ReadingRow[]) => [...rows].sort((p, q) => q.importedAt.localeCompare(p.importedAt));
 const firstToSpeak = (rows: readonly ReadingRow[]) =>
   PRECEDENCE.map((c) => rows.find((r) => r.measurementCondition === c)).find(Boolean);
+/** Read minutes after it was printed, and not once it had dried. */
+export const readWet = (row: ReadingRow): boolean => isWet(row.printedAt ?? undefined, whenRead(row)) === true;
 
-/** What a reading was told beside the box it came from: another file of the same batch serves only where its own file does not. */
-function companionsOf(primary: ReadingRow, rows: readonly ReadingRow[]): ReadingRow[] {
+const A_DAY_MS = 24 * 3_600_000;
+
+/** Two readings of one pass, or of one day, one box and one state of drying: figures may be made from both. */
+function belongTogether(p: ReadingRow, q: ReadingRow): boolean {
+  if (p.contentHash === q.contentHash) return true;
+  const apart = Math.abs(Date.parse(whenRead(p)) - Date.parse(whenRead(q)));
+  return p.batch === q.batch && readWet(p) === readWet(q) && apart <= A_DAY_MS;
+}
+
+/** A reading with what serves it: of its own file first, then the nearest of the same day and box. */
+function withCompanions(primary: ReadingRow, rows: readonly ReadingRow[]): SpeakingReading {
   const others = newestFirst(rows).filter(
     (r) =>
       r.id !== primary.id &&
       r.source === 'measured' &&
-      r.batch === primary.batch &&
+      r.measurementCondition !== null &&
       r.measurementCondition !== primary.measurementCondition,
   );
   const nearest = [...others.filter((r) => r.contentHash === primary.contentHash), ...others];
-  return PRECEDENCE.flatMap((c) => (c === null ? [] : (nearest.find((r) => r.measurementCondition === c) ?? [])));
+  const companions: ReadingRow[] = [];
+  const unserved: Partial<Record<MeasurementCondition, string>> = {};
+  for (const condition of PRECEDENCE) {
+    if (condition === null) continue;
+    const found = nearest.filter((r) => r.measurementCondition === condition);
+    const serving = found.find((r) => belongTogether(primary, r));
+    if (serving) companions.push(serving);
+    else if (found.length > 0)
+      unserved[condition] =
+        `The reading in ${condition} (${found[0].fileName}) is of another day, box or state of drying: the two are not joined.`;
+  }
+  return { primary, companions, unserved };
 }
 
+/** Sets beyond these are not asked: what four readings did not hold, a fifth seldom does. */
+const MOST_SETS = 4;
+
 /**
- * The reading that gives a condition its figures: the one chosen by hand, else the newest that was measured, else the newest a profile tells;
- * M1 before M0, unstated, M2 and M3.
+ * The sets that give a condition its figures, in the order in which they speak: the one chosen by hand alone; else those that were measured on
+ * dried prints, the newest first, then those read wet, all under one measurement condition (M1 before M0, unstated, M2 and M3); else the newest
+ * a profile tells.
  */
-export function speakingReading(rows: readonly ReadingRow[], chosen: string | null): SpeakingReading | undefined {
+export function speakingSets(rows: readonly ReadingRow[], chosen: string | null): SpeakingReading[] {
+  const byHand = rows.find((r) => r.id === chosen);
+  if (byHand) return [withCompanions(byHand, rows)];
   const measured = newestFirst(rows.filter((r) => r.source === 'measured'));
-  const primary = rows.find((r) => r.id === chosen) ?? firstToSpeak(measured) ?? newestFirst(rows)[0];
-  return primary && { primary, companions: companionsOf(primary, rows) };
+  const inTurn = [...measured.filter((r) => !readWet(r)), ...measured.filter(readWet)];
+  const primary = firstToSpeak(inTurn.filter((r) => !readWet(r))) ?? firstToSpeak(inTurn);
+  if (!primary)
+    return newestFirst(rows)
+      .slice(0, 1)
+      .map((r) => withCompanions(r, rows));
+  const others = inTurn.filter((r) => r.id !== primary.id && r.measurementCondition === primary.measurementCondition);
+  return [primary, ...others].slice(0, MOST_SETS).map((r) => withCompanions(r, rows));
 }
 
 /** The sets of a condition's history, from old to new: a file each; a file that only serves another as its M2, say, is no set of its own. */
@@ -42,7 +79,7 @@ export function readingSets(rows: readonly ReadingRow[]): SpeakingReading[] {
   const files = [...new Set(rows.map((r) => r.contentHash))].map((hash) =>
     firstToSpeak(rows.filter((r) => r.contentHash === hash))!,
   );
-  const sets = files.map((primary): SpeakingReading => ({ primary, companions: companionsOf(primary, rows) }));
+  const sets = files.map((primary) => withCompanions(primary, rows));
   const rank = (r: ReadingRow) => PRECEDENCE.indexOf(r.measurementCondition as MeasurementCondition | null);
   return sets
     .filter(({ primary }) => !sets.some((s) => rank(s.primary) < rank(primary) && s.companions.includes(primary)))

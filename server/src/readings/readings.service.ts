@@ -20,7 +20,7 @@ import { ConditionRow, ReadingRow } from '../store/entities.ts';
 import type { ReadingSource } from '../work/tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { MappingMemory, parseMapping } from './mapping-memory.ts';
-import { readingSets, speakingReading, type SpeakingReading, whenRead } from './primary-reading.ts';
+import { readingSets, speakingSets, type SpeakingReading, whenRead } from './primary-reading.ts';
 
 /** A file on its way in. */
 export interface IncomingFile {
@@ -124,14 +124,10 @@ export class ReadingsService {
     await this.conditions.get(conditionId);
     const sets = readingSets(await this.readings.findBy({ conditionId }));
     const entries = await Promise.all(
-      sets.map(async ({ primary, companions }): Promise<HistoryEntry> => {
+      sets.map(async (set): Promise<HistoryEntry> => {
+        const { primary, companions } = set;
         const key = [FIGURES_VERSION, primary.id, ...companions.map((c) => c.id)].join();
-        const figures =
-          this.knownSets.get(key) ??
-          (await this.workshop.run('readingFigures', {
-            primary: await this.source(primary),
-            companions: await Promise.all(companions.map((c) => this.source(c))),
-          }));
+        const figures = this.knownSets.get(key) ?? (await this.workshop.run('readingFigures', await this.sources(set)));
         this.knownSets.set(key, figures);
         if (this.knownSets.size > MOST_KNOWN_SETS) this.knownSets.delete(this.knownSets.keys().next().value!);
         const at = whenRead(primary);
@@ -176,15 +172,24 @@ export class ReadingsService {
     chosen: string | null,
     observations: readonly Observation[],
   ): Promise<Computed | undefined> {
-    const speaking = speakingReading(readings, chosen);
-    if (!speaking && observations.length === 0) return undefined;
+    const speaking = speakingSets(readings, chosen);
+    if (speaking.length === 0 && observations.length === 0) return undefined;
     return this.workshop.run('conditionFacts', {
-      readingId: speaking?.primary.id,
-      source: speaking?.primary.source as ReadingPreview['source'] | undefined,
-      primary: speaking && (await this.source(speaking.primary)),
-      companions: speaking ? await Promise.all(speaking.companions.map((c) => this.source(c))) : [],
+      sets: await Promise.all(
+        speaking.map(async (set) => ({ readingId: set.primary.id, ...(await this.sources(set)) })),
+      ),
+      source: speaking[0]?.primary.source as ReadingPreview['source'] | undefined,
       observations,
     });
+  }
+
+  /** The bytes of a set and of what serves it. */
+  async sources({ primary, companions, unserved }: SpeakingReading) {
+    return {
+      primary: await this.source(primary),
+      companions: await Promise.all(companions.map((c) => this.source(c))),
+      unserved,
+    };
   }
 
   /** A spreadsheet is looked at with the mapping that came with it, else with the one remembered for its columns. */
@@ -210,7 +215,7 @@ export class ReadingsService {
   /** The reading that gives a print condition its figures, with those that serve it. */
   async speaking(conditionId: string): Promise<SpeakingReading | undefined> {
     const { figuresFrom } = await this.conditions.get(conditionId);
-    return speakingReading(await this.readings.findBy({ conditionId }), figuresFrom);
+    return speakingSets(await this.readings.findBy({ conditionId }), figuresFrom)[0];
   }
 
   private async get(id: string): Promise<ReadingRow> {

@@ -38,8 +38,7 @@ export class SheetsService {
       conditionId,
       readingId: primary.id,
       ...(await this.workshop.run('sheetOf', {
-        primary: await this.readings.source(primary),
-        companions: await Promise.all(companions.map((c) => this.readings.source(c))),
+        ...(await this.readings.sources(speaking)),
       })),
     };
     this.known.set(key, view);

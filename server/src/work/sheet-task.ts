@@ -18,7 +18,7 @@ export async function sheetOf(task: {
   companions: readonly ReadingSource[];
 }): Promise<{ mesh?: GamutMesh; spectra?: SheetSpectraView }> {
   const companions = await Promise.all(task.companions.map(async (c) => (await readSource(c)).reading));
-  const facts = readingFacts((await readSource(task.primary)).reading, ...companions);
+  const facts = readingFacts((await readSource(task.primary)).reading, companions);
   const ready = printSpectra(facts);
   return {
     mesh: facts.gamut?.mesh,

@@ -13,7 +13,8 @@ import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import { matchFigures, type MatchFigures } from '@rakuen/core/match/match-figures';
 import { readySheet, type SheetQualities } from '@rakuen/core/match/sheet';
 import { computeFigures, FIGURES_VERSION } from '@rakuen/core/measurement/measures/registry';
-import { readingFacts } from '@rakuen/core/measurement/reading-facts';
+import { readingFacts, type ReadingFacts } from '@rakuen/core/measurement/reading-facts';
+import { figuresOfSets } from '@rakuen/core/measurement/sets';
 import type { Figure } from '@rakuen/core/measurement/figure';
 import type { Observation } from '@rakuen/core/measurement/observations';
 import { readingSpectra } from '@rakuen/core/measurement/reading-spectra';
@@ -127,45 +128,58 @@ export function spreadsheetColumns({ bytes }: { bytes: Uint8Array }): string[] |
   return !looksLikeProfile(bytes) && looksDelimited(bytes) ? [...parseDelimited(bytes).columns] : undefined;
 }
 
+/** A set of readings that may give figures: one reading, and those of the same sheet under other measurement conditions. */
+export interface SetSource {
+  readonly readingId: string;
+  readonly primary: ReadingSource;
+  readonly companions: readonly ReadingSource[];
+  /** Why a reading under another measurement condition does not serve, by condition. */
+  readonly unserved?: ReadingFacts['unserved'];
+}
+
 /** What the facts of a condition rest on. */
 export interface FactsTask {
-  readonly readingId?: string;
+  /** In the order in which they speak; empty while nothing but the bench was used. */
+  readonly sets: readonly SetSource[];
   readonly source?: ReadingPreview['source'];
-  readonly primary?: ReadingSource;
-  /** The same sheet under other measurement conditions. */
-  readonly companions: readonly ReadingSource[];
   readonly observations: readonly Observation[];
 }
 
-/** Facts of a condition from its primary reading, the readings of the same sheet beside it, and what was observed. */
+async function factsOf({ primary, companions, unserved }: Omit<SetSource, 'readingId'>): Promise<ReadingFacts> {
+  const others = await Promise.all(companions.map(async (c) => (await readSource(c)).reading));
+  return readingFacts((await readSource(primary)).reading, others, unserved);
+}
+
+/** Facts of a condition: each figure from the first set that supports it; the drawings likewise. */
 export async function conditionFacts(task: FactsTask): Promise<{ facts: ConditionFacts; mesh?: GamutMesh }> {
-  if (!task.primary)
+  if (task.sets.length === 0)
     return { facts: { version: FIGURES_VERSION, figures: computeFigures(undefined, task.observations), outline: [] } };
-  const companions = await Promise.all(task.companions.map(async (c) => (await readSource(c)).reading));
-  const facts = readingFacts((await readSource(task.primary)).reading, ...companions);
+  const sets = await Promise.all(task.sets.map(async (set) => ({ id: set.readingId, facts: await factsOf(set) })));
+  const { figures, borrowed } = figuresOfSets(sets, task.observations);
+  const behind = (measure: string) => (sets.find((s) => s.id === borrowed[measure]) ?? sets[0]).facts;
+  const [{ facts: first }] = sets;
+  const { gamut } = behind('gamutVolume');
+  const { ramp } = behind('neutrality');
   return {
     facts: {
       version: FIGURES_VERSION,
-      readingId: task.readingId,
+      readingId: sets[0].id,
       source: task.source,
-      figures: computeFigures(facts, task.observations),
-      ramp: facts.ramp && [...facts.ramp],
-      spectra: readingSpectra(facts),
-      outline: facts.gamut ? abOutline(facts.gamut.mesh) : [],
-      gamutMethod: facts.gamut?.method,
-      repeats: facts.repeatability.degreesOfFreedom,
+      figures,
+      borrowed: Object.keys(borrowed).length > 0 ? borrowed : undefined,
+      ramp: ramp && [...ramp],
+      spectra: readingSpectra(first),
+      outline: gamut ? abOutline(gamut.mesh) : [],
+      gamutMethod: gamut?.method,
+      repeats: first.repeatability.degreesOfFreedom,
     },
-    mesh: facts.gamut?.mesh,
+    mesh: gamut?.mesh,
   };
 }
 
-/** Figures of one reading alone, for its place in the history. */
-export async function readingFigures(task: {
-  primary: ReadingSource;
-  companions: readonly ReadingSource[];
-}): Promise<Record<string, Figure>> {
-  const companions = await Promise.all(task.companions.map(async (c) => (await readSource(c)).reading));
-  return computeFigures(readingFacts((await readSource(task.primary)).reading, ...companions));
+/** Figures of one set alone, for its place in the history. */
+export async function readingFigures(task: Omit<SetSource, 'readingId'>): Promise<Record<string, Figure>> {
+  return computeFigures(await factsOf(task));
 }
 
 /** A kept reading in another format. */

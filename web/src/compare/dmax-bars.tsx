@@ -1,5 +1,6 @@
 import { Bar, BarChart, CartesianGrid, Cell, ErrorBar, LabelList, ResponsiveContainer, XAxis, YAxis } from 'recharts';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import { comparable } from '@rakuen/core/measurement/basis';
+import type { LitCondition } from './use-light.ts';
 import { dmax } from '@rakuen/core/measurement/measures/dmax';
 import { formatFigure } from '@rakuen/core/measurement/show';
 import { AXIS } from '../parts/chart.ts';
@@ -9,10 +10,12 @@ import { screenColour } from '../parts/screen-colour.ts';
 const TICK_D = 0.5;
 
 /** Dmax of each paper, blackest first. Each bar is filled with that paper's own black, as far as the screen can show it. */
-export function DmaxBars({ laid, left, right }: { laid: ConditionView[]; left: ConditionView; right: ConditionView }) {
+export function DmaxBars({ laid, left, right }: { laid: LitCondition[]; left: LitCondition; right: LitCondition }) {
+  // Blacks in another light, or read otherwise, are not put in one order.
+  const alike = new Set(comparable(dmax, laid));
   const data = laid
     .flatMap((c, i) => {
-      const figures = c.facts?.figures;
+      const figures = alike.has(c) ? c.facts?.figures : undefined;
       if (figures?.dmax.shape !== 'scalar' || figures.black.shape !== 'colour') return [];
       const inHand = c.id === left.id || c.id === right.id;
       return [

@@ -50,7 +50,7 @@ export function GamutPlace({ laid, left, right, lit }: CompareProps) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [lit.solids[left.id], lit.solids[right.id], third.mesh, left.id, right.id],
   );
-  const without = [left, right].filter((c) => lit.ready && !lit.solids[c.id]);
+  const without = [left, right].filter((c) => lit.ready && lit.settled && !lit.solids[c.id]);
   return (
     <div className="space-y-7">
       <div className="flex flex-wrap items-center gap-3">

@@ -2,7 +2,8 @@ import { ArrowDownUp, EyeOff } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { differenceOf } from '@rakuen/core/measurement/difference';
 import { inOrder, marksOf } from '@rakuen/core/measurement/marks';
-import { measuresInLight } from '@rakuen/core/light/lit-print';
+import { comparable, unlike } from '@rakuen/core/measurement/basis';
+import type { Figure } from '@rakuen/core/measurement/figure';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { MEASURE_GROUPS, MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { formatNumber, supportedDigits } from '@rakuen/core/measurement/show';
@@ -18,7 +19,11 @@ import type { LitCondition } from './use-light.ts';
 
 const EVERY = new Map(MEASURES.map((m) => [m.key, m]));
 
-const figureOf = (c: LitCondition, m: Measure) => ({ id: c.id, figure: c.facts?.figures[m.key], condition: c });
+/** Figures of a measure that may be put in one order; the others come after, without one. */
+function figuresOf(laid: readonly LitCondition[], m: Measure) {
+  const alike = new Set(comparable(m, laid));
+  return laid.map((c) => ({ id: c.id, figure: alike.has(c) ? c.facts?.figures[m.key] : undefined, condition: c }));
+}
 
 /** Every measure of all that lies on the table: put in order, hidden, with spread, or as differences from the sheet in the left hand. */
 export function MeasureTable({
@@ -39,13 +44,7 @@ export function MeasureTable({
   const away = new Set(hidden.split(',').filter(Boolean));
   const hide = (keys: Set<string>) => setHidden([...keys].join(','));
   const letter = new Map(laid.map((c, i) => [c.id, MARKS[i].letter]));
-  const order = by
-    ? inOrder(
-        laid.map((c) => figureOf(c, EVERY.get(by)!)),
-        EVERY.get(by)!,
-      ).map((f) => f.condition)
-    : laid;
-  const speaking = new Set(measuresInLight(MEASURES, [left.lit?.keys, right.lit?.keys]));
+  const order = by ? inOrder(figuresOf(laid, EVERY.get(by)!), EVERY.get(by)!).map((f) => f.condition) : laid;
   const inHand = (c: LitCondition) => (c.id === left.id || c.id === right.id ? 'bg-sheet' : '');
   const columns = laid.length + 2;
 
@@ -64,7 +63,9 @@ export function MeasureTable({
             Show {away.size} hidden {away.size === 1 ? 'measure' : 'measures'}
           </QuietButton>
         )}
-        <span className="ml-auto text-[13px] text-quiet">▲ best, ▽ least; where no mark stands, schools differ</span>
+        <span className="ml-auto text-[13px] text-quiet">
+          ▲ best, ▽ least; where no mark stands, schools differ or nothing surely parts them
+        </span>
       </div>
       <div className="scroll-quiet overflow-x-auto" tabIndex={0} role="region" aria-label="All measures">
         <table className="w-full border-collapse whitespace-nowrap">
@@ -99,12 +100,10 @@ export function MeasureTable({
                 <GroupHead name={group.name} columns={columns} />
                 {shown.map((m) => {
                   const [l, r] = [left.facts?.figures[m.key], right.facts?.figures[m.key]];
-                  const difference = l && r && speaking.has(m) ? differenceOf(m, l, r, thresholds) : undefined;
-                  const marks = marksOf(
-                    laid.map((c) => figureOf(c, m)),
-                    m,
-                    thresholds,
-                  );
+                  const why = unlike(m, left, right);
+                  const difference = l && r && !why ? differenceOf(m, l, r, thresholds) : undefined;
+                  const placed = new Set(comparable(m, laid));
+                  const marks = marksOf(figuresOf(laid, m), m, thresholds);
                   return (
                     <tr key={m.key} className="group border-b border-line">
                       <th scope="row" className="py-1 pr-2 text-left font-normal" title={m.definition}>
@@ -130,14 +129,20 @@ export function MeasureTable({
                         </span>
                       </th>
                       <td className="py-1 pr-4">
-                        {difference ? difference.verdict : <span className="text-quiet">—</span>}
+                        {difference ? (
+                          difference.verdict
+                        ) : (
+                          <span className="text-[12px] text-quiet">
+                            {why && isThere(l) && isThere(r) ? `not compared: ${why}` : '—'}
+                          </span>
+                        )}
                       </td>
                       {order.map((c, place) => (
                         <td key={c.id} className={`px-2 py-1 whitespace-pre ${inHand(c)}`}>
-                          {by === m.key && (c.facts?.figures[m.key]?.shape ?? 'missing') !== 'missing' && (
+                          {by === m.key && placed.has(c) && (
                             <span className="mr-1 text-[12px] text-quiet">{place + 1}.</span>
                           )}
-                          {differences && c.id !== left.id ? (
+                          {differences && c.id !== left.id && !unlike(m, left, c) ? (
                             <DifferenceCell measure={m} of={c} from={left} />
                           ) : (
                             <Measured measure={m} condition={c} unit={m.unit === ': 1'} />
@@ -213,6 +218,7 @@ function DifferenceCell({ measure, of, from }: { measure: Measure; of: LitCondit
   return <>{signed(p.value - q.value, supportedDigits(Math.hypot(p.sd, q.sd), measure.digits))}</>;
 }
 
+const isThere = (f: Figure | undefined) => f !== undefined && f.shape !== 'missing';
 const signed = (value: number, digits: number) => `${value > 0 ? '+' : ''}${formatNumber(value, digits)}`;
 
 function Spread({ measure, of }: { measure: Measure; of: LitCondition }) {

@@ -18,7 +18,8 @@ export function NeutralsPlace({ laid, left, right, thresholds }: CompareProps) {
   );
   const without = laid.filter((c) => !c.facts?.ramp);
   const strong = (c: LitCondition) => c.id === left.id || c.id === right.id;
-  if (shown.length === 0) return <p>None of these papers holds a neutral ramp of five greys or more.</p>;
+  if (shown.length === 0)
+    return <p>None of these papers holds a neutral ramp of five greys or more that can be shown in this light.</p>;
   return (
     <div className="space-y-6">
       <div className="grid grid-cols-2 gap-x-6 gap-y-4">
@@ -69,7 +70,9 @@ export function NeutralsPlace({ laid, left, right, thresholds }: CompareProps) {
         </div>
       </section>
       {without.length > 0 && (
-        <p className="text-quiet">No neutral ramp: {without.map((c) => c.paper.name).join(', ')}.</p>
+        <p className="text-quiet">
+          No neutral ramp, or none for this light: {without.map((c) => c.paper.name).join(', ')}.
+        </p>
       )}
     </div>
   );

@@ -4,6 +4,8 @@ import type { ConditionView } from '@rakuen/contract/conditions';
 import type { SheetView } from '@rakuen/contract/sheets';
 import { GLASSES, type Glass } from '@rakuen/core/light/glass';
 import { TABLE_LIGHTS, type ViewingLight } from '@rakuen/core/light/table-lights';
+import type { Figure } from '@rakuen/core/measurement/figure';
+import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import type { PrintSpectra } from '@rakuen/core/light/print-spectra';
 import { useLayTableMutation, useLightsQuery, useSheetsQuery, useTableQuery } from '../api/api.ts';
 import type { LitFacts } from './compare-worker.ts';
@@ -65,11 +67,19 @@ function ready({ spectra: s, mesh }: SheetView): PrintSpectra | undefined {
 /** Changes whenever another reading speaks, or serves the one that does. */
 const stampOf = (c: ConditionView) => [c.facts?.readingId, ...c.readings.map((r) => r.id)].join('/');
 
+const WAITING: Figure = { shape: 'missing', why: 'Being computed for this light.' };
+
+/** What a light bears on, blanked until it was computed for it; what the bench found stays. */
+const withoutPatches = (figures: Readonly<Record<string, Figure>>): Record<string, Figure> => ({
+  ...figures,
+  ...Object.fromEntries(MEASURES.flatMap((m) => ('observe' in m ? [] : [[m.key, WAITING]]))),
+});
+
 /** A print condition as the light shows it. */
-export interface LitCondition extends ShownCondition {
+export type LitCondition = ShownCondition & {
   /** How the light bears on it: as chosen; or why it can't. */
   readonly underLight: 'as measured' | 'recomputed' | 'no spectra' | 'no UV reading' | 'waiting';
-}
+};
 
 /**
  * What lies on the table, under the light over it: figures, ramps and outlines recomputed beside the screen. A print without spectra keeps what was measured, and says so.
@@ -114,31 +124,44 @@ export function useLitTable(laid: readonly ConditionView[]) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
 
+  // What was computed for another light, or for other readings, is no figure of this one.
+  const current = lit.key === key;
+  const under = glass.key === GLASSES[0].key ? light.name : `${light.name}, behind ${glass.name}`;
   const conditions = laid.map((c): LitCondition => {
-    const sheet = sheets?.find((s) => s.conditionId === c.id);
     if (plain || !c.facts?.readingId) return { ...c, underLight: 'as measured' };
-    if (!sheet) return { ...c, underLight: 'waiting' };
-    if (!sheet.spectra) return { ...c, underLight: 'no spectra' };
-    const facts = lit.facts[c.id];
-    if (!facts) return { ...c, underLight: 'waiting' };
-    const under = glass.key === GLASSES[0].key ? light.name : `${light.name}, behind ${glass.name}`;
+    const sheet = sheets?.find((s) => s.conditionId === c.id);
+    const facts = current ? lit.facts[c.id] : undefined;
+    if (facts && sheet)
+      return {
+        ...c,
+        lit: { under, keys: new Set(Object.keys(facts.figures)) },
+        facts: {
+          ...c.facts,
+          figures: { ...c.facts.figures, ...facts.figures },
+          ramp: facts.ramp,
+          outline: facts.outline,
+        },
+        underLight: sheet.spectra?.luminous ? 'recomputed' : 'no UV reading',
+      };
+    const waiting = !sheet || sheet.spectra !== undefined;
     return {
       ...c,
-      lit: { under, keys: new Set(Object.keys(facts.figures)) },
+      lit: { under, keys: new Set() },
       facts: {
         ...c.facts,
-        figures: { ...c.facts.figures, ...facts.figures },
-        ramp: facts.ramp,
-        outline: facts.outline,
+        figures: waiting ? withoutPatches(c.facts.figures) : c.facts.figures,
+        ramp: undefined,
+        outline: [],
       },
-      underLight: sheet.spectra.luminous ? 'recomputed' : 'no UV reading',
+      underLight: waiting ? 'waiting' : 'no spectra',
     };
   });
-  /** Solids under the light; as measured where there are no spectra. */
+  /** Solids under the light; none where a print can’t be shown in it. */
   const solids = Object.fromEntries(
-    (sheets ?? []).flatMap((s) =>
-      s.mesh ? [[s.conditionId, plain ? s.mesh : (lit.facts[s.conditionId]?.mesh ?? s.mesh)] as const] : [],
-    ),
+    (sheets ?? []).flatMap((s) => {
+      const mesh = plain ? s.mesh : current ? lit.facts[s.conditionId]?.mesh : undefined;
+      return mesh ? [[s.conditionId, mesh] as const] : [];
+    }),
   );
   return {
     conditions,
@@ -147,6 +170,6 @@ export function useLitTable(laid: readonly ConditionView[]) {
     light,
     glass,
     plain,
-    settled: plain || lit.key === key,
+    settled: plain || current,
   };
 }

@@ -1,4 +1,4 @@
-import { measuresInLight } from '@rakuen/core/light/lit-print';
+import { alikeMeasures, unlikeByReason } from '@rakuen/core/measurement/basis';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { describeBeside, describePair, describeWhites } from '@rakuen/core/measurement/sentences';
 import type { ColourFigure } from '@rakuen/core/measurement/figure';
@@ -6,6 +6,7 @@ import type { Thresholds } from '@rakuen/core/measurement/thresholds';
 import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import type { Lab } from '@rakuen/core/colour/types';
 import { useEffect, useState } from 'react';
+import { Waiting } from '../parts/messages.tsx';
 import { FileLink } from '../parts/file-link.tsx';
 import { GamutOutline } from '../parts/gamut-outline.tsx';
 import { conditionLine } from '../parts/label.ts';
@@ -45,7 +46,8 @@ export function WordsPlace({ laid, left, right, lit, thresholds }: CompareProps)
 }
 
 const NOTES: Partial<Record<LitCondition['underLight'], string>> = {
-  'no spectra': 'holds no spectra: its figures stay as they were measured under D50.',
+  'no spectra': 'holds no spectra: its figures stay as they were measured under D50, and take no part in what is said.',
+  waiting: 'is being computed for this light.',
   'no UV reading': 'was not read without UV (M2): what its brightener does in this light is not known.',
 };
 
@@ -57,12 +59,7 @@ function PairInHand({
 }: Pick<CompareProps, 'left' | 'right' | 'lit'> & { thresholds: Thresholds }) {
   const told =
     left.facts && right.facts
-      ? describePair(
-          measuresInLight(MEASURES, [left.lit?.keys, right.lit?.keys]),
-          left.facts.figures,
-          right.facts.figures,
-          thresholds,
-        )
+      ? describePair(alikeMeasures(left, right), left.facts.figures, right.facts.figures, thresholds)
       : [];
   const seen = told.filter((t) => t.verdict.startsWith('visible'));
   // A difference that rounds to nothing is not worth a sentence of its own.
@@ -71,6 +68,8 @@ function PairInHand({
   const nothing = told.filter(isNothing).map((t) => MEASURES.find((m) => m.key === t.measure)!.name);
   const beside = left.facts && right.facts ? describeBeside(MEASURES, left.facts.figures, right.facts.figures) : [];
   const whites = useWhitesSentence(left, right, lit);
+  const apart = [...unlikeByReason(left, right)];
+  const waiting = [left, right].some((c) => c.underLight === 'waiting');
   return (
     <section aria-label="The pair in hand" className="mb-6">
       <div className="grid grid-cols-2 gap-8">
@@ -99,7 +98,9 @@ function PairInHand({
           </div>
         ))}
       </div>
-      {told.length === 0 ? (
+      {waiting ? (
+        <Waiting what="Carrying the pair into this light" />
+      ) : told.length + apart.length === 0 ? (
         <p className="mt-4">
           {(left.facts?.readingId ? right : left).paper.name} was not measured yet, so nothing can be said of the pair.
         </p>
@@ -109,18 +110,27 @@ function PairInHand({
             {seen.map((t) => (
               <li key={t.measure}>{t.sentence}</li>
             ))}
-            {seen.length === 0 && <li>Nobody could tell these two apart by what was measured.</li>}
+            {seen.length === 0 && told.length > 0 && (
+              <li>
+                Nobody could tell these two apart by {apart.length > 0 ? 'what can be compared' : 'what was measured'}.
+              </li>
+            )}
             {whites && <li>{whites}</li>}
             {beside.map((t) => (
               <li key={t.measure}>{t.sentence}</li>
             ))}
           </ul>
-          {unseen.length + nothing.length > 0 && (
+          {unseen.length + nothing.length + apart.length > 0 && (
             <ul aria-label="What can not be seen" className="mt-2 max-w-[80ch] text-[13px]">
               {unseen.map((t) => (
                 <li key={t.measure}>{t.sentence}</li>
               ))}
               {nothing.length > 0 && <li>Within your noise, or nothing to speak of: {nothing.join('; ')}.</li>}
+              {apart.map(([why, measures]) => (
+                <li key={why}>
+                  Not held against each other, {why}: {measures.map((m) => m.name).join('; ')}.
+                </li>
+              ))}
             </ul>
           )}
           <p className="mt-2 flex flex-wrap items-center gap-x-4 text-[13px]">

@@ -1,6 +1,7 @@
 import { Eye } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { readingBehind, type ShownCondition as Lit } from '@rakuen/core/measurement/basis';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { ObservationView } from '@rakuen/contract/observations';
 import type { Figure as FigureData } from '@rakuen/core/measurement/figure';
@@ -10,9 +11,7 @@ import { formatFigure, formatNumber } from '@rakuen/core/measurement/show';
 import { asStated, day } from './label.ts';
 
 /** A print condition as it is shown: as it was measured, or with figures recomputed for another light. */
-export interface ShownCondition extends ConditionView {
-  readonly lit?: { readonly under: string; readonly keys: ReadonlySet<string> };
-}
+export type ShownCondition = ConditionView & Pick<Lit, 'lit'>;
 
 /**
  * A figure of a condition: measured upright, judged in the serif with an eye, a profile's word italic like a claim; a click opens where it came from. What
@@ -33,6 +32,7 @@ export function Measured({
   if (!figure) return <Missing why="Nothing was measured of it yet." />;
   if (figure.shape === 'missing') return <Missing why={figure.why} />;
   const kind = kindOf(measure, condition);
+  const ofAnotherLight = condition.lit !== undefined && !('observe' in measure) && !condition.lit.keys.has(measure.key);
   return (
     <Popover.Root>
       <Popover.Trigger
@@ -46,6 +46,15 @@ export function Measured({
         )}
         <span className="whitespace-pre">{formatFigure(measure, figure)}</span>
         {unit && figure.shape === 'scalar' && <span className="text-quiet"> {measure.unit}</span>}
+        {ofAnotherLight && (
+          <span
+            className="text-[11px] text-quiet"
+            title={`Measured under D50; not recomputed for ${condition.lit!.under}`}
+          >
+            {' '}
+            D50
+          </span>
+        )}
         {note && figure.shape === 'scalar' && figure.note && <span className="text-quiet">, {figure.note}</span>}
       </Popover.Trigger>
       <Popover.Portal>
@@ -102,7 +111,7 @@ function Source({
           </Term>
         )}
         {ofPatches ? (
-          <FromReading condition={condition} />
+          <FromReading measure={measure} condition={condition} />
         ) : (
           <FromObservation observation={latestFor(measure, condition)} />
         )}
@@ -112,13 +121,15 @@ function Source({
   );
 }
 
-function FromReading({ condition }: { condition: ConditionView }) {
-  const reading = condition.readings.find((r) => r.primary);
+function FromReading({ measure, condition }: { measure: Measure; condition: ShownCondition }) {
+  const reading = readingBehind(condition, measure);
+  const borrowed = condition.facts?.borrowed?.[measure.key] !== undefined;
   return (
     <>
       <Term name="Reading">
         {reading?.fileName ?? '—'}
         {reading?.batch && `, ${reading.batch}`}
+        {borrowed && ': the set that speaks does not hold what this figure asks for'}
       </Term>
       <Term name="Condition">{reading?.measurementCondition ?? 'not stated'}, D50, 2°</Term>
       <Term name="Measured">{reading?.measuredAt ? asStated(reading.measuredAt) : 'date not stated'}</Term>

@@ -11,6 +11,7 @@ export const black: PatchMeasure = {
   scale: 'deltaE',
   echoes: 'dmax',
   words: ['lighter', 'darker'],
+  needs: ['black'],
   compute: ({ black: patch, repeatability }) => ({
     shape: 'colour',
     lab: patch.lab,

@@ -13,10 +13,11 @@ export const brightenerDeltaB: PatchMeasure = {
   scale: 'unjudged',
   words: ['more brightened', 'less brightened'],
   echoes: 'brightenerShift',
-  compute: ({ reading, white, withoutUv }) => {
+  needs: ['white'],
+  compute: ({ reading, white, withoutUv, unserved }) => {
     if (reading.condition !== 'M1' && reading.condition !== 'M0')
       return { shape: 'missing', why: 'A reading with UV (M1 or M0) is missing.' };
-    if (!withoutUv) return { shape: 'missing', why: 'A reading without UV (M2) is missing.' };
+    if (!withoutUv) return { shape: 'missing', why: unserved.M2 ?? 'A reading without UV (M2) is missing.' };
     const withUv = groupSpectrum(reading, white);
     const without = groupSpectrum(withoutUv.reading, withoutUv.white);
     if (!withUv || !without) return { shape: 'missing', why: NO_SPECTRA };

@@ -10,10 +10,11 @@ export const brightenerShift: PatchMeasure = {
   digits: 1,
   scale: 'deltaE',
   words: ['more brightened', 'less brightened'],
-  compute: ({ reading, white, withoutUv, repeatability: r }) => {
+  needs: ['white'],
+  compute: ({ reading, white, withoutUv, unserved, repeatability: r }) => {
     if (reading.condition !== 'M1' && reading.condition !== 'M0')
       return { shape: 'missing', why: 'A reading with UV (M1 or M0) is missing.' };
-    if (!withoutUv) return { shape: 'missing', why: 'A reading without UV (M2) is missing.' };
+    if (!withoutUv) return { shape: 'missing', why: unserved.M2 ?? 'A reading without UV (M2) is missing.' };
     return {
       shape: 'scalar',
       value: withoutUv.white.lab[2] - white.lab[2],

@@ -14,6 +14,7 @@ export const whiteness: PatchMeasure = {
   digits: 1,
   scale: 'unjudged',
   words: ['whiter', 'less white'],
+  needs: ['white'],
   compute: ({ reading, white }) => {
     const spectrum = groupSpectrum(reading, white);
     if (!spectrum) return { shape: 'missing', why: NO_SPECTRA };
@@ -36,6 +37,7 @@ export const tint: PatchMeasure = {
   digits: 1,
   scale: 'unjudged',
   words: ['greener in tint', 'redder in tint'],
+  needs: ['white'],
   compute: ({ reading, white }) => {
     const spectrum = groupSpectrum(reading, white);
     if (!spectrum) return { shape: 'missing', why: NO_SPECTRA };

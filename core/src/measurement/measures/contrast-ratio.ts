@@ -12,6 +12,7 @@ export const contrastRatio: PatchMeasure = {
   better: 'higher',
   echoes: 'dmax',
   words: ['higher in contrast', 'lower in contrast'],
+  needs: ['white', 'black'],
   compute: ({ white, black, repeatability: r }) => {
     const value = white.xyz[1] / Math.max(black.xyz[1], 1e-3);
     const logSd = Math.hypot(densitySd(r, black), densitySd(r, white));

@@ -1,7 +1,7 @@
 import type { RampStep } from '../neutral-ramp.ts';
 import type { ReadingFacts } from '../reading-facts.ts';
 import { rampSd } from '../ramp-noise.ts';
-import { NO_RAMP, type PatchMeasure } from './measure.ts';
+import type { PatchMeasure } from './measure.ts';
 
 /** Only a grey this far off the line, ΔE along an axis, says on which side it lies; nearer than that no eye finds a tinge (our own choice). */
 const SIDE = 0.5;
@@ -40,9 +40,9 @@ export const crossovers: PatchMeasure = {
   better: 'lower',
   whole: true,
   words: ['more often crossed', 'less often crossed'],
+  needs: ['ramp', 'white'],
   compute: (facts: ReadingFacts) => {
-    if (!facts.ramp) return { shape: 'missing', why: NO_RAMP };
-    const found = crossings(facts.ramp);
+    const found = crossings(facts.ramp!);
     return {
       shape: 'scalar',
       value: found.length,

@@ -13,6 +13,7 @@ export const densityRange: PatchMeasure = {
   better: 'higher',
   echoes: 'dmax',
   words: ['longer in its range', 'shorter in its range'],
+  needs: ['white', 'black'],
   compute: ({ white, black, repeatability: r }) => ({
     shape: 'scalar',
     value: visualDensity(black.xyz[1]) - visualDensity(white.xyz[1]),

@@ -14,6 +14,7 @@ export const dmax: PatchMeasure = {
   better: 'higher',
   trial: true,
   words: ['blacker', 'less black'],
+  needs: ['black'],
   compute: ({ black, repeatability: r }) => ({
     shape: 'scalar',
     value: visualDensity(black.xyz[1]),

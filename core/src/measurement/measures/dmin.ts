@@ -13,6 +13,7 @@ export const dmin: PatchMeasure = {
   better: 'lower',
   echoes: 'white',
   words: ['darker in its white', 'brighter in its white'],
+  needs: ['white'],
   compute: ({ white, repeatability: r }) => ({
     shape: 'scalar',
     value: visualDensity(white.xyz[1]),

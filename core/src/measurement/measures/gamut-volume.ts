@@ -17,6 +17,7 @@ export const gamutVolume: PatchMeasure = {
   scale: 'percent',
   better: 'higher',
   words: ['larger in gamut', 'smaller in gamut'],
+  needs: [],
   compute: ({ gamut, gamutFault, groups, repeatability: r }) => {
     if (!gamut) return { shape: 'missing', why: gamutFault ?? 'The readings hold no colours.' };
     const value = meshVolume(gamut.mesh);

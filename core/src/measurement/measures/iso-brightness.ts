@@ -12,6 +12,7 @@ export const isoBrightness: PatchMeasure = {
   digits: 1,
   scale: 'unjudged',
   words: ['brighter in blue', 'duller in blue'],
+  needs: ['white'],
   compute: ({ reading, white }) => {
     const spectrum = groupSpectrum(reading, white);
     if (!spectrum) return { shape: 'missing', why: NO_SPECTRA };

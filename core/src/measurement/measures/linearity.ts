@@ -1,6 +1,6 @@
 import type { RampStep } from '../neutral-ramp.ts';
 import { rampSd } from '../ramp-noise.ts';
-import { NO_RAMP, type PatchMeasure } from './measure.ts';
+import type { PatchMeasure } from './measure.ts';
 
 export const linearity: PatchMeasure = {
   key: 'linearity',
@@ -13,9 +13,9 @@ export const linearity: PatchMeasure = {
   better: 'lower',
   trial: true,
   words: ['less linear', 'more linear'],
+  needs: ['ramp'],
   compute: (facts) => {
-    if (!facts.ramp) return { shape: 'missing', why: NO_RAMP };
-    const worst = worstDeparture(facts.ramp);
+    const worst = worstDeparture(facts.ramp!);
     return {
       shape: 'scalar',
       value: Math.abs(worst.by),

@@ -39,6 +39,8 @@ export interface MeasureFacts {
   readonly toldInUnit?: true;
   /** No thing for the eye, and still said of a pair: the hand feels it, or the lamp shows it. */
   readonly spoken?: true;
+  /** It asks for measurement conditions of its own, whichever the set was read in. */
+  readonly ownCondition?: true;
   /** Counted or graded: a difference is a whole one or none. */
   readonly whole?: true;
   /** A media setting is ranked by it. */
@@ -69,8 +71,24 @@ export interface LitColour {
 
 export const NO_RAMP = 'A neutral ramp of at least five greys with device values is missing.';
 
+/** What a reading may be asked to hold, and what is said where it does not. */
+export const NEEDS = {
+  white: {
+    held: (f: ReadingFacts) => f.holds.white,
+    why: 'Patches of the bare paper are missing from the readings.',
+  },
+  black: {
+    held: (f: ReadingFacts) => f.holds.black,
+    why: 'A patch of full black is missing from the readings.',
+  },
+  ramp: { held: (f: ReadingFacts) => f.ramp !== undefined, why: NO_RAMP },
+} as const;
+export type Need = keyof typeof NEEDS;
+
 /** A measure of the patches that were read. */
 export interface PatchMeasure extends MeasureFacts {
+  /** What a reading must hold to support it; what is harder to tell the measure says itself. */
+  readonly needs: readonly Need[];
   readonly compute: (facts: ReadingFacts) => Figure;
   /** The same of a print as a light shows it; absent where the measure keeps a light of its own. */
   readonly underLight?: (lit: LitFacts) => LitScalar | LitColour | undefined;

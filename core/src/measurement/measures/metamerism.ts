@@ -15,6 +15,7 @@ export const metamerism: PatchMeasure = {
   scale: 'deltaE',
   better: 'lower',
   words: ['more changeable in its greys', 'steadier in its greys'],
+  needs: ['ramp', 'white'],
   compute: (facts) => {
     const sheet = printSpectra(facts);
     if (!sheet) return { shape: 'missing', why: NO_SPECTRA };

@@ -1,6 +1,6 @@
 import type { RampStep } from '../neutral-ramp.ts';
 import { rampSd } from '../ramp-noise.ts';
-import { NO_RAMP, type PatchMeasure } from './measure.ts';
+import type { PatchMeasure } from './measure.ts';
 
 const most = (ramp: readonly RampStep[]) => ramp.reduce((m, s) => Math.max(m, s.chromaOffLine), 0);
 
@@ -16,9 +16,9 @@ export const neutrality: PatchMeasure = {
   better: 'lower',
   trial: true,
   words: ['less neutral', 'more neutral'],
+  needs: ['ramp', 'white'],
   compute: (facts) => {
-    const { ramp } = facts;
-    if (!ramp) return { shape: 'missing', why: NO_RAMP };
+    const ramp = facts.ramp!;
     return { shape: 'scalar', value: most(ramp), sd: rampSd(facts, most) };
   },
   underLight: ({ ramp }) => (ramp.length > 0 ? { value: most(ramp) } : undefined),

@@ -12,7 +12,7 @@ import { dmin } from './dmin.ts';
 import { gamutVolume } from './gamut-volume.ts';
 import { isoBrightness } from './iso-brightness.ts';
 import { linearity } from './linearity.ts';
-import type { Measure } from './measure.ts';
+import { NEEDS, type Measure, type PatchMeasure } from './measure.ts';
 import { metamerism } from './metamerism.ts';
 import { crossovers } from './crossovers.ts';
 import { bulk, thickness, weight } from './body.ts';
@@ -59,7 +59,13 @@ export const MEASURES: readonly Measure[] = MEASURE_GROUPS.flatMap((g) => g.meas
 /** Raise it when a measure is added or computed otherwise: figures kept under another version are computed anew. */
 export const FIGURES_VERSION = 6;
 
-const UNREAD: Figure = { shape: 'missing', why: 'A reading of a chart is missing.' };
+export const UNREAD: Figure = { shape: 'missing', why: 'A reading of a chart is missing.' };
+
+/** A measure of what was read, or what the reading lacks to support it. */
+export function patchFigure(measure: PatchMeasure, facts: ReadingFacts): Figure {
+  const lacking = measure.needs.find((need) => !NEEDS[need].held(facts));
+  return lacking ? { shape: 'missing', why: NEEDS[lacking].why } : measure.compute(facts);
+}
 
 /** Every measure of a print condition, by key: of its patches, where they were read, and of what was observed besides. */
 export function computeFigures(
@@ -67,7 +73,7 @@ export function computeFigures(
   observations: readonly Observation[] = [],
 ): Record<string, Figure> {
   return Object.fromEntries(
-    MEASURES.map((m) => [m.key, 'observe' in m ? m.observe(observations) : facts ? m.compute(facts) : UNREAD]),
+    MEASURES.map((m) => [m.key, 'observe' in m ? m.observe(observations) : facts ? patchFigure(m, facts) : UNREAD]),
   );
 }
 

@@ -9,7 +9,7 @@ import { noiseAt } from '../repeats.ts';
 import { formatNumber } from '../show.ts';
 import { DEFAULT_THRESHOLDS } from '../thresholds.ts';
 import { risingCurve } from '../tone-curve.ts';
-import { NO_RAMP, type LitScalar, type PatchMeasure } from './measure.ts';
+import type { LitScalar, PatchMeasure } from './measure.ts';
 
 type End = 'black' | 'white';
 
@@ -85,10 +85,10 @@ function blockedSteps({ ramp, groups, repeatability }: ReadingFacts, end: End): 
 }
 
 function separation(facts: ReadingFacts, end: End): Figure {
-  if (!facts.ramp) return { shape: 'missing', why: NO_RAMP };
-  if (!fromEnd(facts.ramp, end))
+  const ramp = facts.ramp!;
+  if (!fromEnd(ramp, end))
     return { shape: 'missing', why: `The ramp does not reach ${end === 'black' ? 'full black' : 'the bare paper'}.` };
-  const found = firstSeparate(facts.ramp, end);
+  const found = firstSeparate(ramp, end);
   if (!found) return { shape: 'missing', why: 'No grey of the ramp can be told from its end.' };
   const blocked = blockedSteps(facts, end);
   const steps = `read in steps of ${formatNumber(found.gap, 1)} %`;
@@ -97,7 +97,7 @@ function separation(facts: ReadingFacts, end: End): Figure {
     value: found.percent,
     // Somewhere in the gap between two read steps: the even distribution's own deviation.
     sd: Math.hypot(
-      rampSd(facts, (ramp) => firstSeparate(ramp, end)?.percent),
+      rampSd(facts, (again) => firstSeparate(again, end)?.percent),
       found.gap / Math.sqrt(12),
     ),
     note: `${blocked === 0 ? 'no step' : blocked === 1 ? '1 step' : `${blocked} steps`} blocked, ${steps}`,
@@ -123,6 +123,7 @@ export const shadowSeparation: PatchMeasure = {
   better: 'lower',
   trial: true,
   words: ['later to open its shadows', 'sooner to open its shadows'],
+  needs: ['ramp'],
   compute: (facts) => separation(facts, 'black'),
   underLight: inLight('black'),
 };
@@ -136,6 +137,7 @@ export const highlightSeparation: PatchMeasure = {
     'Smallest step from the paper at which a grey differs from it by ΔE00 1, on a smooth curve through the ramp. The spread holds the readings’ noise and the gap between the steps that were read; steps that read like the paper itself are lost in the white.',
   trial: undefined,
   words: ['later to hold a highlight', 'sooner to hold a highlight'],
+  needs: ['ramp'],
   compute: (facts) => separation(facts, 'white'),
   underLight: inLight('white'),
 };

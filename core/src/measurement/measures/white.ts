@@ -11,6 +11,7 @@ export const white: PatchMeasure = {
   digits: 1,
   scale: 'deltaE',
   words: ['lighter', 'darker'],
+  needs: ['white'],
   compute: ({ white: patch, repeatability }) => ({
     shape: 'colour',
     lab: patch.lab,
@@ -23,13 +24,16 @@ export const white: PatchMeasure = {
 const under = (condition: MeasurementCondition, name: string, definition: string): PatchMeasure => ({
   ...white,
   key: `white${condition}`,
+  ownCondition: true,
   name,
   definition,
   echoes: 'white',
   underLight: undefined,
+  needs: [],
   compute: (facts) => {
-    const source = facts.reading.condition === condition ? facts : facts.others[condition];
-    if (!source) return { shape: 'missing', why: `A reading in ${condition} is missing.` };
+    const itself = facts.reading.condition === condition && facts.holds.white ? facts : undefined;
+    const source = itself ?? facts.others[condition];
+    if (!source) return { shape: 'missing', why: facts.unserved[condition] ?? `A reading in ${condition} is missing.` };
     return { shape: 'colour', lab: source.white.lab, sd: channelSd(source.repeatability, source.white) };
   },
 });
