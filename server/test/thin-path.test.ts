@@ -213,7 +213,7 @@ describe('match, decision, print, ledger', () => {
         place: number;
         cost: number;
         reasons: { sentence: string; figures: unknown[] }[];
-        figures: { outsideShare: number; outsideMeanDeltaE: number; outside95DeltaE: number };
+        figures: { outsideShare: number; outsideMeanDeltaE: number; outside95DeltaE: number; meanDeltaE: number };
         decision?: { stamp: string };
       }[];
       leftOut: { conditionId: string; why: string }[];
@@ -224,7 +224,7 @@ describe('match, decision, print, ledger', () => {
     expect(match.body.leftOut).toEqual([{ conditionId: bare, why: 'Nothing was measured of it yet.' }]);
     const [best, other] = match.body.places;
     expect(other.figures.outsideShare).toBeGreaterThanOrEqual(best.figures.outsideShare);
-    expect(other.figures.outsideMeanDeltaE).toBeGreaterThan(best.figures.outsideMeanDeltaE);
+    expect(other.figures.meanDeltaE).toBeGreaterThan(best.figures.meanDeltaE);
     expect(best.figures.outside95DeltaE).toBeGreaterThanOrEqual(best.figures.outsideMeanDeltaE);
     for (const p of match.body.places) for (const r of p.reasons) expect(r.figures.length).toBeGreaterThan(0);
 

@@ -14,16 +14,21 @@ export interface LostFamily {
   readonly meanDeltaE: number;
 }
 
-/** What a sheet does to a picture. Shares are 0–1 of the picture; colours are relative to the paper's white. */
+/** Raise it when a figure below is computed otherwise: figures kept under another version are computed anew. */
+export const MATCH_VERSION = 2;
+
+/**
+ * What a sheet does to a picture, as it would be printed: relative to the paper's white, black laid on black (ISO 18619). Shares are 0–1 of
+ * the picture. What is said of the picture uncompensated is called so.
+ */
 export interface MatchFigures {
+  /** Share whose compensated colours the sheet can't hold. */
   readonly outsideShare: number;
-  /** Mean and 95th percentile of ΔE00 from the outside colours to the sheet's nearest; 0 where none is outside. */
+  /** Mean and 95th percentile of ΔE00 from those to the sheet's nearest; 0 where none is outside. */
   readonly outsideMeanDeltaE: number;
   readonly outside95DeltaE: number;
-  /** The part that is outside because it is darker than the sheet's black. */
+  /** Uncompensated: the share darker than the sheet's black. */
   readonly darkerThanBlackShare: number;
-  /** The part that is outside because it is too saturated. */
-  readonly tooSaturatedShare: number;
   readonly lostFamilies: readonly LostFamily[];
   /** Share of the picture with L* below 25. */
   readonly shadowShare: number;
@@ -35,7 +40,7 @@ export interface MatchFigures {
   readonly highlightShare: number;
   /** The paper's white as measured. */
   readonly whiteLab: Lab;
-  /** Mean ΔE00 over the whole picture, between the picture and its print (relative intent, black point compensated). */
+  /** Mean ΔE00 over the whole picture, between the picture and its print. */
   readonly meanDeltaE: number;
 }
 
@@ -51,34 +56,28 @@ export function matchFigures(cells: OccupiedCells, sheet: ReadySheet): MatchFigu
   const outside: { deltaE: number; share: number }[] = [];
   const families = new Map<string, { share: number; sum: number }>();
   let dark = 0;
-  let saturated = 0;
   let shadows = 0;
   let highlights = 0;
   let errorSum = 0;
   let total = 0;
-
   for (let i = 0; i < cells.count; i++) {
     const lab: Lab = [cells.data[i * 4], cells.data[i * 4 + 1], cells.data[i * 4 + 2]];
     const share = cells.data[i * 4 + 3];
     total += share;
     if (lab[0] < SHADOW_L) shadows += share;
     if (lab[0] > HIGHLIGHT_L) highlights += share;
-
-    const nearest = held(gamut, lab);
-    if (nearest !== lab) {
-      const deltaE = deltaE2000(lab, nearest);
+    if (lab[0] < relativeBlack[0]) dark += share;
+    const wanted = compensate(lab);
+    const printed = held(gamut, wanted);
+    if (printed !== wanted) {
+      const deltaE = deltaE2000(wanted, printed);
       outside.push({ deltaE, share });
-      if (lab[0] < relativeBlack[0]) dark += share;
-      else {
-        saturated += share;
-        const name = colourWords(lab);
-        const family = families.get(name) ?? { share: 0, sum: 0 };
-        families.set(name, { share: family.share + share, sum: family.sum + share * deltaE });
-      }
+      const name = colourWords(lab);
+      const family = families.get(name) ?? { share: 0, sum: 0 };
+      families.set(name, { share: family.share + share, sum: family.sum + share * deltaE });
     }
-    errorSum += share * deltaE2000(lab, held(gamut, compensate(lab)));
+    errorSum += share * deltaE2000(lab, printed);
   }
-
   const outsideShare = outside.reduce((s, o) => s + o.share, 0);
   const compensated = [compensate([0, 0, 0])[0], compensate([SHADOW_L, 0, 0])[0]];
   return {
@@ -86,7 +85,6 @@ export function matchFigures(cells: OccupiedCells, sheet: ReadySheet): MatchFigu
     outsideMeanDeltaE: outsideShare > 0 ? outside.reduce((s, o) => s + o.share * o.deltaE, 0) / outsideShare : 0,
     outside95DeltaE: weightedPercentile(outside, 0.95),
     darkerThanBlackShare: dark,
-    tooSaturatedShare: saturated,
     lostFamilies: [...families]
       .map(([name, f]) => ({ name, share: f.share, meanDeltaE: f.sum / f.share }))
       .sort((p, q) => q.share * q.meanDeltaE - p.share * p.meanDeltaE)

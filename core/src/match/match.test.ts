@@ -3,6 +3,7 @@ import { rgbToLab, SRGB } from '../colour/rgb-space.ts';
 import type { Lab } from '../colour/types.ts';
 import { deviceSurface } from '../gamut/device-surface.ts';
 import { mapMesh } from '../gamut/mesh.ts';
+import { seededNormal } from '../random.ts';
 import { PictureTally } from '../picture/tally.ts';
 import { LEANINGS } from './leanings/registry.ts';
 import { matchFigures } from './match-figures.ts';
@@ -18,6 +19,7 @@ function sheet(id: string, over: Partial<SheetQualities> & { chroma?: number; bl
   const lift = ([L, a, b]: Lab): Lab => [blackL + (L * (100 - blackL)) / 100, a * chroma, b * chroma];
   return {
     id,
+    paperId: id,
     white: [100, 0, 0],
     black: [blackL, 0, 0],
     gamut: mapMesh(cube, lift),
@@ -47,7 +49,6 @@ describe('what a sheet does to a picture', () => {
     const beyond: Lab[] = Array.from({ length: 100 }, () => [53.2, 80 * 1.25, 67 * 1.25]);
     const figures = matchFigures(picture([...inside, ...beyond]).cells, readySheet(sheet('a')));
     expect(figures.outsideShare).toBeCloseTo(0.5, 6);
-    expect(figures.tooSaturatedShare).toBeCloseTo(0.5, 6);
     expect(figures.outsideMeanDeltaE).toBeGreaterThan(2);
     expect(figures.outside95DeltaE).toBeCloseTo(figures.outsideMeanDeltaE, 6);
     expect(figures.lostFamilies[0].name).toBe('reds');
@@ -56,8 +57,8 @@ describe('what a sheet does to a picture', () => {
   it('a grey black closes the tones below it and squeezes the rest', () => {
     const low = picture(greys(0, 40));
     const figures = matchFigures(low.cells, readySheet(sheet('matt', { blackL: 18 })));
-    expect(figures.darkerThanBlackShare).toBeGreaterThan(0.4);
-    expect(figures.darkerThanBlackShare).toBeLessThan(0.47);
+    // 200 greys from 0 to 40: those below 18.
+    expect(figures.darkerThanBlackShare).toBeCloseTo(90 / 200, 6);
     expect(figures.shadowStepsKept).toBeLessThan(0.6);
     expect(figures.meanDeltaE).toBeGreaterThan(3);
   });
@@ -146,13 +147,61 @@ describe('ranking', () => {
   });
 
   it('sheets nobody could tell apart share a place, the cheaper named first', () => {
-    const dear = { ...gloss, id: 'dear', pricePerM2: 45 };
+    const dear = { ...gloss, id: 'dear', paperId: 'dear', pricePerM2: 45 };
     const places = rank(greys(10, 90), [dear, gloss, rag]);
     expect(places[0]).toMatchObject({ id: 'gloss', place: 1 });
     expect(places[1]).toMatchObject({ id: 'dear', place: 1 });
     expect(places[2].place).toBe(3);
     expect(Math.abs(places[0].cost - places[1].cost)).toBeLessThan(TIE_DELTA_E);
     expect(places[0].reasons.at(-1)!.leaning).toBe('price');
+  });
+
+  it('amounts in two currencies are not put in one order', () => {
+    const yen = { ...gloss, id: 'yen', paperId: 'yen', pricePerM2: 3000, currency: 'JPY' };
+    const euro = { ...gloss, id: 'euro', paperId: 'euro', pricePerM2: 60, currency: 'EUR' };
+    for (const order of [
+      [yen, euro],
+      [euro, yen],
+    ])
+      for (const place of rank(greys(10, 90), order))
+        expect(place.reasons.map((r) => r.leaning)).not.toContain('price');
+  });
+
+  it('one paper under two settings counts once among those that serve alike', () => {
+    const twin = { ...gloss, id: 'twin' };
+    const dear = { ...gloss, id: 'dear', paperId: 'dear', pricePerM2: 45 };
+    const [first] = rank(greys(10, 90), [dear, gloss, twin]);
+    expect(first.reasons.find((r) => r.leaning === 'price')?.sentence).toMatch(/^2 papers /);
+    const [alone] = rank(greys(10, 90), [gloss, twin]);
+    expect(alone.reasons.map((r) => r.leaning)).not.toContain('price');
+  });
+
+  it('nothing speaks for a matt sheet beside a night picture that lies below its black', () => {
+    const night = [...greys(0, 12, 970), ...Array.from({ length: 30 }, (): Lab => [60, 30, 30])];
+    const [place] = rank(night, [rag]);
+    expect(place.figures.darkerThanBlackShare).toBeGreaterThan(0.9);
+    const said = place.reasons.filter((r) => r.speaks === 'for').map((r) => r.sentence);
+    expect(said.join()).not.toMatch(/holds/);
+    expect(place.reasons.find((r) => r.leaning === 'lostColours')?.sentence).toMatch(/Uncompensated, 9\d.% is darker/);
+  });
+
+  it('what is outside, how far, and the whole are of one rendering', () => {
+    const night = picture([...greys(0, 14, 900), ...greys(40, 60, 100)]);
+    const f = matchFigures(night.cells, readySheet(sheet('matt', { blackL: 17 })));
+    expect(f.outsideShare * f.outsideMeanDeltaE).toBeLessThanOrEqual(f.meanDeltaE + 1e-9);
+  });
+
+  it('of a toned picture it is said that tone is lost, not colours', () => {
+    const toned = Array.from({ length: 400 }, (_, i): Lab => [5 + i * 0.22, 6, 16 + 6 * Math.sin(i / 60)]);
+    const p = picture(toned);
+    expect(p.figures.colour).toBe('toned');
+    const [place] = rank(toned, [sheet('small', { chroma: 0.3 })]);
+    expect(place.reasons.find((r) => r.leaning === 'lostColours')?.sentence).toMatch(/toning/);
+  });
+
+  it('a sheet told by a profile, or read wet, says so', () => {
+    const [place] = rank(greys(10, 90), [{ ...gloss, told: true, wet: true }]);
+    expect(place.reasons.find((r) => r.leaning === 'whatItRestsOn')?.sentence).toMatch(/profile.*dried/);
   });
 
   it('brightener is mentioned from 2 Δb* on', () => {
@@ -169,6 +218,44 @@ describe('ranking', () => {
 });
 
 describe('reading a picture', () => {
+  it('shares against a bound are those of the pixels, wherever the bound lies', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 3, max: 40, noNaN: true }), fc.integer({ min: 1, max: 1e6 }), (bound, seed) => {
+        const normal = seededNormal(seed);
+        const pixels = Array.from({ length: 40_000 }, (_, i): Lab => [
+          Math.min(100, Math.max(0, i % 3 === 0 ? 16 + 0.8 * normal() : 30 + 14 * normal())),
+          normal(),
+          normal(),
+        ]);
+        const { cells } = ((t) => (t.add(Float32Array.from(pixels.flat())), t.finish()))(new PictureTally(40_000));
+        let below = 0;
+        for (let i = 0; i < cells.count; i++) if (cells.data[i * 4] < bound) below += cells.data[i * 4 + 3];
+        const truth = pixels.filter(([L]) => L < bound).length / pixels.length;
+        expect(Math.abs(below - truth)).toBeLessThan(0.003);
+      }),
+      { numRuns: 12 },
+    );
+  });
+
+  it('near black is below L* 10 and no other; the median is told to a tenth', () => {
+    const { figures } = picture([
+      [9.6, 0, 0],
+      [9.99, 0, 0],
+      [10.01, 0, 0],
+      [91.04, 0, 0],
+      [95.2, 0, 0],
+    ]);
+    expect(figures.nearBlackShare).toBeCloseTo(0.4, 9);
+    expect(figures.nearWhiteShare).toBeCloseTo(0.2, 9);
+    expect(figures.medianL).toBeCloseTo(10, 9);
+    expect(picture([[91.04, 0, 0]]).figures.medianL).toBeCloseTo(91, 9);
+  });
+
+  it('one colour over and over is one cell', () => {
+    const { cells } = picture(Array.from({ length: 5000 }, (): Lab => [50, 10, 10]));
+    expect(cells.count).toBe(1);
+  });
+
   it('key, contrast, near-black and near-white', () => {
     expect(picture(greys(0, 30)).figures).toMatchObject({ key: 'low key', colour: 'black and white' });
     expect(picture(greys(75, 99)).figures).toMatchObject({ key: 'high key', contrast: 'soft' });

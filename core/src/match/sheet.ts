@@ -9,12 +9,18 @@ import type { CoatingClass } from '../paper.ts';
 /** What a match needs of a print condition; Lab as measured. */
 export interface SheetQualities {
   readonly id: string;
+  /** Paper it is a condition of. */
+  readonly paperId: string;
   readonly white: Lab;
   readonly black: Lab;
   readonly gamut: GamutMesh;
   readonly coating: CoatingClass;
   /** Δb* of the brightener, where it was measured. */
   readonly brightenerShift?: number;
+  /** Its figures are told by a profile and were not measured. */
+  readonly told?: boolean;
+  /** Read before the print had dried. */
+  readonly wet?: boolean;
   /** Price of the paper a square metre, where it is known, in the currency of its price list (ISO 4217). */
   readonly pricePerM2?: number;
   readonly currency?: string;

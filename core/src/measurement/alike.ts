@@ -32,7 +32,9 @@ export function whyUnlike(measure: Measure, p: Basis, q: Basis): string | undefi
   if (p.recomputed === false || q.recomputed === false) return 'not recomputed for this light';
   if (Boolean(p.told) !== Boolean(q.told)) return 'one measured, one told by a profile';
   if (Boolean(p.wet) !== Boolean(q.wet)) return 'one read before it had dried';
-  if (!measure.ownCondition && p.condition !== q.condition)
-    return `read in ${p.condition ?? 'a condition not stated'} and ${q.condition ?? 'a condition not stated'}`;
-  return undefined;
+  // Where a file does not say, it is taken for like; that it is not known is said beside the pair.
+  if (measure.ownCondition || !p.condition || !q.condition || p.condition === q.condition) return undefined;
+  // A black ink hides the brightener under it; a polarising filter deepens it.
+  if (measure.uvBlind && p.condition !== 'M3' && q.condition !== 'M3') return undefined;
+  return `read in ${p.condition} and ${q.condition}`;
 }

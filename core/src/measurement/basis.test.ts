@@ -1,5 +1,13 @@
 import { MEASURES } from './measures/registry.ts';
-import { alikeMeasures, comparable, unlike, unlikeByReason, type KnownReading, type ShownCondition } from './basis.ts';
+import {
+  alikeMeasures,
+  comparable,
+  unlike,
+  unlikeByReason,
+  unstated,
+  type KnownReading,
+  type ShownCondition,
+} from './basis.ts';
 
 const measure = (key: string) => MEASURES.find((m) => m.key === key)!;
 const shown = (over: Partial<KnownReading> = {}, lit?: string[]): ShownCondition => ({
@@ -36,16 +44,23 @@ describe('what two figures rest on', () => {
     const wet = shown({ printedAt: '2026-02-02T09:50:00Z' });
     expect(unlike(measure('dmax'), wet, shown())).toMatch(/before it had dried/);
     expect(unlike(measure('dmax'), wet, wet)).toBeUndefined();
-    expect(unlike(measure('dmax'), shown(), shown({ measurementCondition: 'M0' }))).toBe('read in M1 and M0');
-    expect(unlike(measure('dmax'), shown(), shown({ measurementCondition: undefined }))).toMatch(/not stated/);
+    expect(unlike(measure('white'), shown(), shown({ measurementCondition: 'M0' }))).toBe('read in M1 and M0');
+    // Under black ink UV makes no difference; a polarising filter does.
+    expect(unlike(measure('dmax'), shown(), shown({ measurementCondition: 'M0' }))).toBeUndefined();
+    expect(unlike(measure('dmax'), shown(), shown({ measurementCondition: 'M3' }))).toBe('read in M1 and M3');
+    expect(unlike(measure('white'), shown(), shown({ measurementCondition: undefined }))).toBeUndefined();
+    expect(unstated([shown(), shown({ measurementCondition: undefined })])).toEqual([1]);
+    expect(unstated([shown({ measurementCondition: undefined }), shown({ measurementCondition: undefined })])).toEqual(
+      [],
+    );
     expect(unlike(measure('dmax'), shown(), shown({ source: 'profile' }))).toMatch(/profile/);
     // The white in M2 is the white in M2, whichever set speaks.
     expect(unlike(measure('whiteM2'), shown(), shown({ measurementCondition: 'M0' }))).toBeUndefined();
-    expect(comparable(measure('dmax'), [shown(), shown({ measurementCondition: 'M0' })])).toEqual([]);
+    expect(comparable(measure('dmax'), [shown(), shown({ measurementCondition: 'M3' })])).toEqual([]);
   });
 
   it('reasons are told with the measures they keep apart', () =>
     expect(
-      [...unlikeByReason(shown(), shown({ measurementCondition: 'M0' }))].map(([why, m]) => [why, m.length]),
-    ).toEqual([['read in M1 and M0', 1]]));
+      [...unlikeByReason(shown(), shown({ measurementCondition: 'M3' }))].map(([why, m]) => [why, m.length]),
+    ).toEqual([['read in M1 and M3', 1]]));
 });

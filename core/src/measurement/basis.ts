@@ -78,3 +78,13 @@ export function unlikeByReason(p: ShownCondition, q: ShownCondition): Map<string
   }
   return reasons;
 }
+
+/** Which of several sheets, by place, do not say the measurement condition that others say; they are taken for like, and that is told. */
+export function unstated(list: readonly ShownCondition[]): number[] {
+  const conditions = list.map(({ facts, readings }) => {
+    const reading = readings.find((r) => r.id === facts?.readingId);
+    return reading?.source === 'measured' ? (reading.measurementCondition ?? 'unstated') : undefined;
+  });
+  if (!conditions.some((c) => c !== undefined && c !== 'unstated')) return [];
+  return conditions.flatMap((c, i) => (c === 'unstated' ? [i] : []));
+}

@@ -2,14 +2,20 @@ import { LabCells, type OccupiedCells } from './cells.ts';
 
 /** L* histogram bins, one L* each, centred on 0…100. */
 export const LIGHTNESS_BINS = 101;
-const CHROMA_BINS = 200;
+/** L* and C* are counted in tenths for medians and percentiles. */
+const TENTHS = 10;
+const FINE_L_BINS = 100 * TENTHS + 1;
+const FINE_C_BINS = 200 * TENTHS;
+/** Pixels a picture is taken to have where nobody said. */
+const USUAL_PIXELS = 250_000;
 
 /** What a picture holds, as plain figures. All shares are 0–1 of its pixels. */
 export interface PictureFigures {
   readonly pixelsRead: number;
-  /** Share of pixels for each whole L* from 0 to 100. */
+  /** Share of pixels about each whole L* from 0 to 100: half below and half above it. */
   readonly lightness: readonly number[];
   readonly meanL: number;
+  /** To a tenth of L*. */
   readonly medianL: number;
   /** L* below which 2 % (and 98 %) of the pixels lie. */
   readonly darkL: number;
@@ -51,13 +57,22 @@ export const PICTURE_BOUNDS = {
 export class PictureTally {
   private pixels = 0;
   private readonly lightness = new Float64Array(LIGHTNESS_BINS);
-  private readonly chroma = new Float64Array(CHROMA_BINS);
-  private readonly cells = new LabCells();
+  private readonly fineL = new Float64Array(FINE_L_BINS);
+  private readonly fineC = new Float64Array(FINE_C_BINS);
+  private readonly cells: LabCells;
+  private nearBlack = 0;
+  private nearWhite = 0;
+  private saturated = 0;
   private sumL = 0;
   private sumLL = 0;
   private sumC = 0;
   // By tone: sums of a*, b* and their squares, to tell a tint that follows the tone from colour.
   private readonly tint = Array.from({ length: 11 }, () => ({ n: 0, a: 0, b: 0, aa: 0, bb: 0 }));
+
+  /** @param expected number of pixels that will come, about */
+  constructor(expected: number = USUAL_PIXELS) {
+    this.cells = new LabCells(expected);
+  }
 
   /** Adds pixels: L*, a*, b* one after another. */
   add(lab: Float32Array): void {
@@ -67,7 +82,12 @@ export class PictureTally {
       const b = lab[i + 2];
       const C = Math.sqrt(a * a + b * b);
       this.lightness[Math.max(0, Math.min(100, Math.round(L)))]++;
-      this.chroma[Math.min(CHROMA_BINS - 1, Math.floor(C))]++;
+      this.fineL[Math.max(0, Math.min(FINE_L_BINS - 1, Math.round(L * TENTHS)))]++;
+      this.fineC[Math.min(FINE_C_BINS - 1, Math.floor(C * TENTHS))]++;
+      // Bounds are held against the pixel itself, not against a bin it was rounded to.
+      if (L < PICTURE_BOUNDS.nearBlackL) this.nearBlack++;
+      if (L > PICTURE_BOUNDS.nearWhiteL) this.nearWhite++;
+      if (C > PICTURE_BOUNDS.saturatedChroma) this.saturated++;
       this.sumL += L;
       this.sumLL += L * L;
       this.sumC += C;
@@ -89,31 +109,30 @@ export class PictureTally {
     const share = Array.from(this.lightness, (v) => v / n);
     const below = (bins: ArrayLike<number>, part: number) => {
       let sum = 0;
-      for (let i = 0; i < bins.length; i++) if ((sum += bins[i]) >= part * n) return i;
-      return bins.length - 1;
+      for (let i = 0; i < bins.length; i++) if ((sum += bins[i]) >= part * n) return i / TENTHS;
+      return (bins.length - 1) / TENTHS;
     };
-    const sumShare = (from: number, to: number) => share.slice(from, to + 1).reduce((s, v) => s + v, 0);
     const meanL = this.sumL / n;
     const contrastSdL = Math.sqrt(Math.max(0, this.sumLL / n - meanL * meanL));
-    const medianL = below(this.lightness, 0.5);
+    const medianL = below(this.fineL, 0.5);
     const B = PICTURE_BOUNDS;
     const figures: PictureFigures = {
       pixelsRead: n,
       lightness: share,
       meanL,
       medianL,
-      darkL: below(this.lightness, 0.02),
-      lightL: below(this.lightness, 0.98),
+      darkL: below(this.fineL, 0.02),
+      lightL: below(this.fineL, 0.98),
       contrastSdL,
-      nearBlackShare: sumShare(0, B.nearBlackL - 1),
-      nearWhiteShare: sumShare(B.nearWhiteL + 1, 100),
+      nearBlackShare: this.nearBlack / n,
+      nearWhiteShare: this.nearWhite / n,
       meanChroma: this.sumC / n,
-      chroma95: below(this.chroma, 0.95),
-      saturatedShare: this.chroma.slice(B.saturatedChroma).reduce((s, v) => s + v, 0) / n,
+      chroma95: below(this.fineC, 0.95),
+      saturatedShare: this.saturated / n,
       key: medianL < B.lowKeyMedianL ? 'low key' : medianL > B.highKeyMedianL ? 'high key' : 'average key',
       contrast: contrastSdL < B.softSdL ? 'soft' : contrastSdL > B.hardSdL ? 'hard' : 'normal',
       colour:
-        below(this.chroma, 0.99) < B.greyChroma
+        below(this.fineC, 0.99) < B.greyChroma
           ? 'black and white'
           : this.spreadOfTint() < B.tonedSpread
             ? 'toned'

@@ -11,7 +11,14 @@ import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { describeBeside, describePair } from '@rakuen/core/measurement/sentences';
 import { formatFigure } from '@rakuen/core/measurement/show';
 import { csvOf } from '@rakuen/core/formats/csv-table';
-import { alikeMeasures, basisOf, unlike, unlikeByReason, type ShownCondition } from '@rakuen/core/measurement/basis';
+import {
+  alikeMeasures,
+  basisOf,
+  unlike,
+  unlikeByReason,
+  unstated,
+  type ShownCondition,
+} from '@rakuen/core/measurement/basis';
 import type { ComparisonQuery } from '@rakuen/contract/comparison';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { notFound, RakuenError } from '../app/errors.ts';
@@ -112,9 +119,15 @@ export class ComparisonService {
         ...describePair(speaking, left, right, thresholds).filter((t) => t.verdict.startsWith('visible')),
         ...describeBeside(speaking, left, right),
       ].map((t) => t.sentence),
-      notes: [...unlikeByReason(laid[0], laid[1])].map(
-        ([why, measures]) => `Not held against each other, ${why}: ${measures.map((m) => m.name).join('; ')}.`,
-      ),
+      notes: [
+        ...unstated(laid.slice(0, 2)).map(
+          (i) =>
+            `The readings of ${laid[i].paper.name} do not say their measurement condition: they are taken for like, and the whites may not be.`,
+        ),
+        ...[...unlikeByReason(laid[0], laid[1])].map(
+          ([why, measures]) => `Not held against each other, ${why}: ${measures.map((m) => m.name).join('; ')}.`,
+        ),
+      ],
       rows: rows.map((m) => ({
         name: m.name,
         unit: m.unit,

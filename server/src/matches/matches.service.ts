@@ -3,9 +3,11 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { In, Repository } from 'typeorm';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
-import type { MatchFigures } from '@rakuen/core/match/match-figures';
+import { MATCH_VERSION, type MatchFigures } from '@rakuen/core/match/match-figures';
 import { rankSheets } from '@rakuen/core/match/rank';
 import type { SheetQualities } from '@rakuen/core/match/sheet';
+import { basisOf } from '@rakuen/core/measurement/basis';
+import { gamutVolume } from '@rakuen/core/measurement/measures/gamut-volume';
 import { FIGURES_VERSION } from '@rakuen/core/measurement/measures/registry';
 import type { Figure } from '@rakuen/core/measurement/figure';
 import type { ConditionView } from '@rakuen/contract/conditions';
@@ -13,7 +15,7 @@ import type { DecisionInput, DecisionView, LeftOut, MatchRequest, MatchView } fr
 import { notFound } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
-import { ConditionRow, DecisionRow, MatchRow } from '../store/entities.ts';
+import { ConditionRow, DecisionRow, MatchRow, TrialRow } from '../store/entities.ts';
 import { Workshop } from '../work/workshop.ts';
 
 @Injectable()
@@ -22,6 +24,7 @@ export class MatchesService {
     @InjectRepository(MatchRow) private readonly known: Repository<MatchRow>,
     @InjectRepository(DecisionRow) private readonly decisions: Repository<DecisionRow>,
     @InjectRepository(ConditionRow) private readonly rows: Repository<ConditionRow>,
+    @InjectRepository(TrialRow) private readonly trials: Repository<TrialRow>,
     private readonly conditions: ConditionsService,
     private readonly pictures: PicturesService,
     private readonly workshop: Workshop,
@@ -33,8 +36,9 @@ export class MatchesService {
     const asked = request.conditionIds ? request.conditionIds.map((id) => all.find((c) => c.id === id)) : all;
     if (asked.some((c) => c === undefined)) throw notFound('print condition');
     const leftOut: LeftOut[] = [];
+    const superseded = await this.supersededSettings();
     const measured = (asked as ConditionView[]).filter((condition) => {
-      const why = unfit(condition);
+      const why = unfit(condition) ?? superseded.get(condition.id);
       if (why) leftOut.push({ conditionId: condition.id, why });
       return !why;
     });
@@ -98,6 +102,22 @@ export class MatchesService {
     if ((await this.decisions.delete(id)).affected !== 1) throw notFound('decision');
   }
 
+  /** Media settings that were tried and not chosen, while the choice stands: they are not offered for a picture. */
+  private async supersededSettings(): Promise<Map<string, string>> {
+    const left = new Map<string, string>();
+    const decided = new Set<string>();
+    // The newest first: what a later trial chose or left stands.
+    for (const trial of await this.trials.find({ order: { stampedAt: 'DESC' } })) {
+      for (const { conditionId } of trial.ranking) {
+        if (decided.has(conditionId)) continue;
+        decided.add(conditionId);
+        if (conditionId !== trial.conditionId)
+          left.set(conditionId, `The media setting ${trial.mediaSetting} was chosen for this paper instead.`);
+      }
+    }
+    return left;
+  }
+
   private async newestDecisions(pictureId: string): Promise<Map<string, DecisionView>> {
     const rows = await this.decisions.find({ where: { pictureId }, order: { decidedAt: 'ASC' } });
     return new Map(rows.map((row) => [row.conditionId, decisionView(row)]));
@@ -108,7 +128,7 @@ export class MatchesService {
     measured: ConditionView[],
     sheets: SheetQualities[],
   ): Promise<Map<string, MatchFigures>> {
-    const keys = new Map(measured.map((c) => [c.id, [FIGURES_VERSION, ...c.readings.map((r) => r.id).sort()].join()]));
+    const keys = new Map(measured.map((c) => [c.id, speakingKey(c)]));
     const found = await this.known.findBy({ pictureId, conditionId: In(sheets.map((s) => s.id)) });
     const figures = new Map(
       found.filter((m) => m.readingsKey === keys.get(m.conditionId)).map((m) => [m.conditionId, m.figures]),
@@ -134,16 +154,31 @@ export class MatchesService {
 
 function unfit(condition: ConditionView): string | undefined {
   if (!condition.facts) return 'Nothing was measured of it yet.';
-  const { gamutVolume } = condition.facts.figures;
-  return gamutVolume.shape === 'missing' ? gamutVolume.why : undefined;
+  const { gamutVolume, white, black } = condition.facts.figures;
+  for (const figure of [gamutVolume, white, black]) if (figure.shape === 'missing') return figure.why;
+  return undefined;
 }
+
+/** What the figures of a match rest on: the sets that speak, and how figures are computed today. */
+const speakingKey = ({ facts, readings }: ConditionView): string =>
+  [
+    FIGURES_VERSION,
+    MATCH_VERSION,
+    facts?.readingId,
+    ...Object.entries(facts?.borrowed ?? {}).flat(),
+    ...readings.map((r) => r.id).sort(),
+  ].join();
 
 function qualities(condition: ConditionView, gamut: GamutMesh): SheetQualities {
   const figures = condition.facts!.figures;
   const lab = (f: Figure) => (f.shape === 'colour' ? f.lab : ([0, 0, 0] as const));
   const shift = figures.brightenerShift;
+  const { told, wet } = basisOf(condition, gamutVolume);
   return {
     id: condition.id,
+    paperId: condition.paperId,
+    told,
+    wet,
     white: lab(figures.white),
     black: lab(figures.black),
     gamut,

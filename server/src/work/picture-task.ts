@@ -112,8 +112,8 @@ export async function analysePicture(task: PictureTask): Promise<PictureResult> 
     report(0.35);
 
     const samples = bitsPerChannel === 16 ? new Uint16Array(data.buffer, data.byteOffset, data.length / 2) : data;
-    const tally = new PictureTally();
     const pixels = info.width * info.height;
+    const tally = new PictureTally(pixels);
     for (let from = 0; from < pixels; from += RUN) {
       const to = Math.min(pixels, from + RUN);
       tally.add(profile.toLab(channelsFor(profile, samples, info.channels, from, to)));

@@ -1,4 +1,4 @@
-import { alikeMeasures, unlikeByReason } from '@rakuen/core/measurement/basis';
+import { alikeMeasures, unlikeByReason, unstated } from '@rakuen/core/measurement/basis';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { describeBeside, describePair, describeWhites } from '@rakuen/core/measurement/sentences';
 import type { ColourFigure } from '@rakuen/core/measurement/figure';
@@ -69,6 +69,7 @@ function PairInHand({
   const beside = left.facts && right.facts ? describeBeside(MEASURES, left.facts.figures, right.facts.figures) : [];
   const whites = useWhitesSentence(left, right, lit);
   const apart = [...unlikeByReason(left, right)];
+  const silent = unstated([left, right]).map((i) => [left, right][i].paper.name);
   const waiting = [left, right].some((c) => c.underLight === 'waiting');
   return (
     <section aria-label="The pair in hand" className="mb-6">
@@ -120,12 +121,18 @@ function PairInHand({
               <li key={t.measure}>{t.sentence}</li>
             ))}
           </ul>
-          {unseen.length + nothing.length + apart.length > 0 && (
+          {unseen.length + nothing.length + apart.length + silent.length > 0 && (
             <ul aria-label="What can not be seen" className="mt-2 max-w-[80ch] text-[13px]">
               {unseen.map((t) => (
                 <li key={t.measure}>{t.sentence}</li>
               ))}
               {nothing.length > 0 && <li>Within your noise, or nothing to speak of: {nothing.join('; ')}.</li>}
+              {silent.map((name) => (
+                <li key={name}>
+                  The readings of {name} do not say their measurement condition: they are taken for like, and the whites
+                  may not be.
+                </li>
+              ))}
               {apart.map(([why, measures]) => (
                 <li key={why}>
                   Not held against each other, {why}: {measures.map((m) => m.name).join('; ')}.

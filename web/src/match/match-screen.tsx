@@ -103,7 +103,7 @@ export function MatchScreen() {
             <h2 className="text-[1.35rem] break-words">{picture.title}</h2>
             <p>
               {sentenceCase(picture.figures.key)}, {picture.figures.contrast} contrast, {picture.figures.colour}; median
-              L* {formatNumber(picture.figures.medianL, 0)}, {percent(picture.figures.nearBlackShare)} near black,{' '}
+              L* {formatNumber(picture.figures.medianL, 1)}, {percent(picture.figures.nearBlackShare)} near black,{' '}
               {percent(picture.figures.saturatedShare)} saturated
             </p>
             {table.laidPictures.length > 1 && (
@@ -242,9 +242,9 @@ function Place({
           ))}
         </ul>
         <p className="mt-1.5 text-[13px] text-quiet">
-          Outside its gamut: {percent(figures.outsideShare)} of the picture, {deltaE(figures.outsideMeanDeltaE)} on
-          average, 95th percentile {formatNumber(figures.outside95DeltaE, 1)}. Cost with the leanings:{' '}
-          {formatNumber(place.cost, 2)} ΔE00.
+          Outside its gamut, black laid on black: {percent(figures.outsideShare)} of the picture,{' '}
+          {deltaE(figures.outsideMeanDeltaE)} on average, 95th percentile {formatNumber(figures.outside95DeltaE, 1)}.
+          Cost with the leanings: {formatNumber(place.cost, 2)} ΔE00.
         </p>
       </div>
       <div className="flex flex-col items-end gap-2 text-right">

@@ -102,7 +102,7 @@ function PictureSheet({ picture }: { picture: PictureView }) {
         <LightnessHistogram figures={f} />
         <dl className="mt-2 grid grid-cols-[1fr_auto] gap-x-4 gap-y-0.5 [&_dd]:text-right">
           <Term name="Median L*, mean L*">
-            {formatNumber(f.medianL, 0)}, {formatNumber(f.meanL, 1)}
+            {formatNumber(f.medianL, 1)}, {formatNumber(f.meanL, 1)}
           </Term>
           <Term name="Contrast, deviation of L*">
             {formatNumber(f.contrastSdL, 1)} ({f.contrast})

@@ -8,7 +8,7 @@ export const fidelity: Leaning = {
   weight: 1,
   judge: ({ match }) => ({
     speaks: match.meanDeltaE < 1 ? 'for' : match.meanDeltaE > 3 ? 'against' : 'neither',
-    sentence: `Over the whole picture the print lies ${deltaE(match.meanDeltaE)} from the file, on average, once black is laid on black and white on white.`,
+    sentence: `Over the whole picture the print lies ${deltaE(match.meanDeltaE)} from the file, on average, printed relative to the paper’s white with black laid on black.`,
     figures: [{ name: 'mean difference over the picture', value: match.meanDeltaE, unit: 'ΔE00' }],
     cost: match.meanDeltaE,
   }),

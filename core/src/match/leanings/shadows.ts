@@ -11,7 +11,7 @@ export const shadows: Leaning = {
     const black = `Its black is L* ${oneDigit(match.blackL)} against its own white`;
     const figures = [
       { name: 'black, relative to the paper', value: match.blackL, unit: 'L*' },
-      { name: 'darker than the black', value: match.darkerThanBlackShare * 100, unit: '%' },
+      { name: 'darker than the black, uncompensated', value: match.darkerThanBlackShare * 100, unit: '%' },
       { name: 'shadows, L* below 25', value: match.shadowShare * 100, unit: '%' },
       { name: 'shadow steps kept', value: match.shadowStepsKept * 100, unit: '%' },
     ];

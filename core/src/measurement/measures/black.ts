@@ -10,6 +10,7 @@ export const black: PatchMeasure = {
   digits: 1,
   scale: 'deltaE',
   echoes: 'dmax',
+  uvBlind: true,
   words: ['lighter', 'darker'],
   needs: ['black'],
   compute: ({ black: patch, repeatability }) => ({

@@ -13,6 +13,7 @@ export const dmax: PatchMeasure = {
   scale: 'density',
   better: 'higher',
   trial: true,
+  uvBlind: true,
   words: ['blacker', 'less black'],
   needs: ['black'],
   compute: ({ black, repeatability: r }) => ({

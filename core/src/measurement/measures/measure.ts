@@ -41,6 +41,8 @@ export interface MeasureFacts {
   readonly spoken?: true;
   /** It asks for measurement conditions of its own, whichever the set was read in. */
   readonly ownCondition?: true;
+  /** UV makes no difference to it: M0, M1 and M2 give the same. */
+  readonly uvBlind?: true;
   /** Counted or graded: a difference is a whole one or none. */
   readonly whole?: true;
   /** A media setting is ranked by it. */

@@ -1,0 +1,17 @@
+import type { Leaning } from './leaning.ts';
+
+/** Costs nothing: it says where a sheet's figures are not of the same kind as its neighbours'. */
+export const whatItRestsOn: Leaning = {
+  key: 'whatItRestsOn',
+  name: 'What the figures rest on',
+  holds: 'A sheet read wet, or told by a profile, is not quite compared with one that was measured dry.',
+  weight: 1,
+  judge: ({ sheet }) => {
+    const said = [
+      ...(sheet.told ? ['its white, black and gamut are told by a profile and were not measured'] : []),
+      ...(sheet.wet ? ['it was read before its print had dried'] : []),
+    ];
+    if (said.length === 0) return undefined;
+    return { speaks: 'neither', sentence: `Mind that ${said.join(', and ')}.`, figures: [], cost: 0 };
+  },
+};
