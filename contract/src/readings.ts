@@ -105,7 +105,10 @@ export class HistoryEntry {
   @Text() at!: string;
   /** Hours between printing and reading; absent where either is not known. */
   @Maybe() @Num() driedHours?: number;
+  /** Rows of the file: each pass of each patch. */
   @Int() patchCount!: number;
+  /** Patches that differ: several passes of one are one. */
+  @Int() patches!: number;
   @Plain() figures!: Record<string, Figure>;
 }
 

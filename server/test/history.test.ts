@@ -90,12 +90,28 @@ describe('a spreadsheet', () => {
   });
 });
 
+/** A profile of a space, made out to be one of a print. */
+function ofAPrint(): Buffer {
+  const bytes = readFileSync(fixture('sRGB.icc'));
+  bytes.write('prtr', 12, 'latin1');
+  return bytes;
+}
+
 describe('a profile', () => {
+  it('of a monitor or a working space is no reading of a paper', async () => {
+    const id = await condition(rakuen, 'Monitor');
+    const refused = await rakuen.upload<{ message: string; remedy: string }>(
+      `/api/conditions/${id}/readings`,
+      'work.icc',
+      readFileSync(fixture('sRGB.icc')),
+    );
+    expect(refused.status).toBe(422);
+    expect(refused.body.message).toMatch(/monitor or a working space/);
+  });
+
   it('stands in for readings, says so, and gives way to a measurement', async () => {
     const id = await condition(rakuen, 'Profiled');
-    const kept = (
-      await rakuen.upload<View>(`/api/conditions/${id}/readings`, 'work.icc', readFileSync(fixture('sRGB.icc')))
-    ).body;
+    const kept = (await rakuen.upload<View>(`/api/conditions/${id}/readings`, 'work.icc', ofAPrint())).body;
     expect(kept.facts).toMatchObject({ source: 'profile', gamutMethod: 'device surface' });
     expect(kept.facts!.figures.gamutVolume.value).toBeGreaterThan(800_000);
     expect(kept.facts!.figures.metamerism.shape).toBe('missing');
@@ -106,11 +122,12 @@ describe('a profile', () => {
     expect(measured.facts!.figures.white.lab).toEqual([95, 0, -2]);
   });
 
-  it('RGB: what our reading tells are the colours of the space, to ΔE00 0.05', async () => {
-    const { reading } = await readingFromProfile(readFileSync(fixture('sRGB.icc')));
+  it('RGB: what our reading tells are the colours of the space on the profile’s white, to ΔE00 0.05', async () => {
+    const { reading } = await readingFromProfile(ofAPrint());
     expect(reading.patches.length).toBeGreaterThan(400);
+    const onWhite = absoluteOnWhite(reading.patches.find((p) => p.device!.every((v) => v === 1))!.lab);
     const worst = Math.max(
-      ...reading.patches.map((p) => deltaE2000(p.lab!, rgbToLab(SRGB, p.device as unknown as Rgb))),
+      ...reading.patches.map((p) => deltaE2000(p.lab, onWhite(rgbToLab(SRGB, p.device as unknown as Rgb)))),
     );
     expect(worst).toBeLessThan(0.05);
   });

@@ -177,21 +177,26 @@ describe('a monitor beside the print', () => {
     screenMatch(sheet, under(sheet, 'D50'), { ...MONITOR_WHITES.D65, relativeLuminance: 0.9 });
 
   it('without brightener the paper’s white matches all of it', () => {
-    const { toPaperWhite, toDull } = match(plain);
-    for (const left of [toPaperWhite.white, toPaperWhite.greys, toPaperWhite.colours, toDull.white])
+    const { toPaperWhite, toInks } = match(plain);
+    for (const left of [toPaperWhite.white, toPaperWhite.greys, toPaperWhite.colours, toInks.colours])
       expect(left).toBeLessThan(0.5);
   });
 
   it('with it, bare paper and inks ask for two whites', () => {
-    const { toPaperWhite, toDull, asItIs, paperWhiteXy, dullXy } = match(bright);
+    const { toPaperWhite, asItIs, lift } = match(bright);
     expect(toPaperWhite.white).toBeLessThan(0.001);
     // Brightener lifts the bare paper more than the inks: no one white is right for both.
     expect(toPaperWhite.colours).toBeGreaterThan(2 * match(plain).toPaperWhite.colours);
-    expect(toDull.white).toBeGreaterThan(2);
-    expect(toDull.white).toBeGreaterThan(1.5 * toDull.colours);
+    expect(lift.white).toBeGreaterThan(1.5 * lift.colours);
     expect(asItIs.white).toBeGreaterThan(2);
-    // The brightened white is the bluer.
-    expect(paperWhiteXy[0]).toBeLessThan(dullXy[0]);
+  });
+
+  it('set to the inks nothing suits the colours better', () => {
+    for (const one of [bright, plain]) {
+      const { toPaperWhite, toInks, asItIs } = match(one);
+      expect(toInks.colours).toBeLessThanOrEqual(toPaperWhite.colours);
+      expect(toInks.colours).toBeLessThanOrEqual(asItIs.colours);
+    }
   });
 });
 

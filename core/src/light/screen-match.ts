@@ -27,11 +27,13 @@ export interface ScreenMatch {
   readonly asItIs: Residual;
   /** Set to the paper's white in this light: white agrees by making, the rest is what brightener under ink lacks. */
   readonly toPaperWhite: Residual;
-  /** Set to the paper as it would be without its brightener. */
-  readonly toDull: Residual;
+  /** Set to what suits the colours best, whatever becomes of the white. */
+  readonly toInks: Residual;
+  /** ΔE00 by which brightener lifts the bare paper, and by which it lifts the colours, on the mean. */
+  readonly lift: { readonly white: number; readonly colours: number };
   /** Where each setting puts the monitor's white, x and y. */
   readonly paperWhiteXy: readonly [number, number];
-  readonly dullXy: readonly [number, number];
+  readonly inksXy: readonly [number, number];
 }
 
 /**
@@ -51,25 +53,48 @@ export function screenMatch(sheet: PrintSpectra, under: Lighting, monitor: Monit
   const dullPaper = dull[sheet.white];
   // As light as the paper is, and not as blue.
   const dullWhite = dullPaper.map((v) => (v * paper[1]) / dullPaper[1]) as unknown as Xyz;
-  const residual = (white: Xyz): Residual => {
-    // Both are seen by one eye, used to the paper.
-    const lab = (xyz: Xyz): Lab => xyzToLab(xyz, paper);
-    const onScreen = (patch: number): Xyz => dull[patch].map((v, c) => (v / dullPaper[c]) * white[c]) as unknown as Xyz;
-    const mean = (patches: readonly number[]) =>
-      patches.reduce((sum, p) => sum + deltaE2000(lab(print[p]), lab(onScreen(p))), 0) / Math.max(1, patches.length);
-    return {
-      white: deltaE2000(lab(paper), lab(white)),
-      greys: mean(sheet.greys.map((g) => g.patch).filter((p) => p !== sheet.white)),
-      colours: mean([...new Set(sheet.corners)].filter((p) => p !== sheet.white)),
-    };
-  };
+  // Both are seen by one eye, used to the paper.
+  const lab = (xyz: Xyz): Lab => xyzToLab(xyz, paper);
+  const printed = print.map(lab);
+  const colourPatches = [...new Set(sheet.corners)].filter((p) => p !== sheet.white);
+  const greyPatches = sheet.greys.map((g) => g.patch).filter((p) => p !== sheet.white);
+  const mean = (patches: readonly number[], of: (patch: number) => number) =>
+    patches.reduce((sum, p) => sum + of(p), 0) / Math.max(1, patches.length);
+  const left = (white: Xyz) => (patch: number) =>
+    deltaE2000(printed[patch], lab([0, 1, 2].map((c) => (dull[patch][c] / dullPaper[c]) * white[c]) as unknown as Xyz));
+  const residual = (white: Xyz): Residual => ({
+    white: deltaE2000(printed[sheet.white], lab(white)),
+    greys: mean(greyPatches, left(white)),
+    colours: mean(colourPatches, left(white)),
+  });
+  const apart = (patch: number) => deltaE2000(printed[patch], lab(dull[patch]));
+  const inksWhite = least([paper, dullWhite], (white) => mean(colourPatches, left(white)));
   return {
     asItIs: residual(monitorXyz),
     toPaperWhite: residual(paper),
-    toDull: residual(dullWhite),
+    toInks: residual(inksWhite),
+    lift: { white: apart(sheet.white), colours: mean(colourPatches, apart) },
     paperWhiteXy: xy(paper),
-    dullXy: xy(dullWhite),
+    inksXy: xy(inksWhite),
   };
+}
+
+/** Steps of the search, as shares of each value; each is halved when nothing nearer is found. */
+const STEPS = { first: 0.05, last: 0.0005 };
+
+/** The white that leaves least, looked for about the best of those to begin with, one value at a time. */
+function least(starts: readonly Xyz[], of: (white: Xyz) => number): Xyz {
+  let best = starts.reduce((p, q) => (of(q) < of(p) ? q : p));
+  let value = of(best);
+  for (let step = STEPS.first; step > STEPS.last;) {
+    const next = [0, 1, 2]
+      .flatMap((c) => [1 + step, 1 - step].map((by) => best.map((v, i) => (i === c ? v * by : v)) as unknown as Xyz))
+      .map((white) => ({ white, value: of(white) }))
+      .reduce((p, q) => (q.value < p.value ? q : p));
+    if (next.value < value) ({ white: best, value } = next);
+    else step /= 2;
+  }
+  return best;
 }
 
 const xy = ([X, Y, Z]: Xyz): [number, number] => [X / (X + Y + Z), Y / (X + Y + Z)];

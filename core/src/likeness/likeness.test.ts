@@ -16,6 +16,9 @@ const sheet = (
   weightGsm: 310,
   thicknessUm: 490,
   profile: 'some.icc',
+  printer: 'one',
+  inkSet: 'pigment',
+  printMode: 'colour through a profile',
   ...over,
 });
 const missed = sheet('missed', [97, 0, 2], 1.65);
@@ -35,6 +38,20 @@ describe('a like', () => {
   it('weights change what is near: who looks at white alone takes the sheet of the same white', () => {
     expect(findLikes(missed, [warm, near, shallow], { ...EVEN_WEIGHTS, black: 0, weight: 0 })[0].id).toBe('shallow');
     expect(findLikes(missed, [warm, shallow], { ...EVEN_WEIGHTS, white: 0, weight: 0 })[0].id).toBe('warm');
+  });
+
+  it('a trait nobody measured makes it further, not nearer', () => {
+    const bare = sheet('bare', [97, 0, 2.4], 1.6, { figures: { white: near.figures.white } });
+    expect(findLikes(missed, [bare, near]).map((l) => l.id)).toEqual(['near', 'bare']);
+  });
+
+  it('a driver’s black-and-white is no substitute for colour; another printer is said', () => {
+    const grey = sheet('grey', [97, 0, 2], 1.65, { printMode: 'driver black-and-white' });
+    const elsewhere = sheet('elsewhere', [97, 0, 2.4], 1.6, { printer: 'another' });
+    const likes = findLikes(missed, [grey, elsewhere, near]);
+    expect(likes.map((l) => l.id).sort()).toEqual(['elsewhere', 'near']);
+    expect(likes.find((l) => l.id === 'elsewhere')?.otherPress).toBe('another');
+    expect(likes.find((l) => l.id === 'near')?.otherPress).toBeUndefined();
   });
 
   it('with nothing to compare comes last', () => {

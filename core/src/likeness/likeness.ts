@@ -11,6 +11,9 @@ export interface LikeCandidate {
   readonly thicknessUm: number;
   /** Name of the profile it is printed through; empty for none. */
   readonly profile: string;
+  readonly printer: string;
+  readonly inkSet: string;
+  readonly printMode: string;
 }
 
 /** Traits that count, each with the difference that counts as one (our own choice of units). */
@@ -40,7 +43,12 @@ export interface Likeness {
   /** Weighted mean of the changes in their own units; less is more alike. Infinite where nothing can be compared. */
   readonly distance: number;
   readonly changes: readonly TraitChange[];
+  /** Printed in another printer, or with other inks: part of what changes may be theirs. */
+  readonly otherPress?: string;
 }
+
+/** A trait nobody measured of a candidate counts as so many steps: not knowing is no likeness (our own choice). */
+const UNKNOWN_STEPS = 2;
 
 const value = (figures: LikeCandidate['figures'], key: string) => {
   const f = figures[key];
@@ -67,7 +75,8 @@ function changeOf(trait: Trait, of: LikeCandidate, than: LikeCandidate): number 
     case 'texture':
       return less(value(of.figures, 'textureAmplitude'), value(than.figures, 'textureAmplitude'));
     case 'weight':
-      return less(value(of.figures, 'weight') ?? of.weightGsm, value(than.figures, 'weight') ?? than.weightGsm);
+      // Weighed against weighed, or claimed against claimed.
+      return less(value(of.figures, 'weight'), value(than.figures, 'weight')) ?? less(of.weightGsm, than.weightGsm);
   }
 }
 
@@ -78,21 +87,28 @@ export function findLikes(
   weights: Weights = EVEN_WEIGHTS,
 ): Likeness[] {
   return candidates
-    .filter((c) => c.id !== than.id)
+    .filter((c) => c.id !== than.id && c.printMode === than.printMode)
     .map((c): Likeness => {
       const changes = TRAIT_KEYS.map((trait): TraitChange => ({ trait, change: changeOf(trait, c, than) }));
-      const known = changes.filter((t): t is Required<TraitChange> => t.change !== undefined && weights[t.trait] > 0);
-      const total = known.reduce((sum, t) => sum + weights[t.trait], 0);
+      // What was not measured of the sheet that is missed can’t be asked of any other.
+      const counting = changes.filter((t) => weights[t.trait] > 0 && changeOf(t.trait, than, than) !== undefined);
+      const total = counting.reduce((sum, t) => sum + weights[t.trait], 0);
+      const steps = ({ trait, change }: TraitChange) =>
+        change === undefined ? UNKNOWN_STEPS : Math.abs(change) / TRAITS[trait].one;
+      const known = counting.some((t) => t.change !== undefined);
       return {
         id: c.id,
         changes,
-        distance:
-          total === 0
-            ? Infinity
-            : known.reduce((sum, t) => sum + (weights[t.trait] * Math.abs(t.change)) / TRAITS[t.trait].one, 0) / total,
+        distance: known ? counting.reduce((sum, t) => sum + weights[t.trait] * steps(t), 0) / total : Infinity,
+        otherPress: otherPress(c, than),
       };
     })
     .sort((p, q) => p.distance - q.distance);
+}
+
+function otherPress(of: LikeCandidate, than: LikeCandidate): string | undefined {
+  const other = [of.printer !== than.printer && of.printer, of.inkSet !== than.inkSet && of.inkSet].filter(Boolean);
+  return other.length > 0 ? other.join(', ') : undefined;
 }
 
 /**

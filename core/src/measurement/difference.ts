@@ -17,6 +17,8 @@ export interface Difference {
   readonly amount: number;
   /** The difference on the scale on which it is seen: ΔE, density, or percent. */
   readonly seenAs: number;
+  /** How many times the least difference that is visible edge to edge. */
+  readonly times: number;
   /** Standard deviation on that scale. */
   readonly sd: number;
   readonly verdict: Verdict;
@@ -76,5 +78,5 @@ function judged(
         : seenAs < from.acrossRoom
           ? 'visible edge to edge'
           : 'visible across the room';
-  return { amount, seenAs, sd, verdict };
+  return { amount, seenAs, times: seenAs / from.edgeToEdge, sd, verdict };
 }

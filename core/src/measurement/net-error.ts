@@ -1,3 +1,4 @@
+import type { Lab } from '../colour/types.ts';
 import { deviceSurface } from '../gamut/device-surface.ts';
 import { meshVolume } from '../gamut/mesh.ts';
 import { modifiedHull } from '../gamut/modified-hull.ts';
@@ -9,8 +10,10 @@ import type { PatchGroup } from './repeats.ts';
 const OF_HALF_THE_LEVELS = 1 / 3;
 /** Hulls of two thirds of the patches, each another third left out. */
 const THIRDS = 3;
-/** A hull of n points falls short of its body about as n^(−1/2); two thirds of the points fall short by that much more than all. */
-const OF_TWO_THIRDS = 1 / (Math.sqrt(1.5) - 1);
+/** The same of a hull: its facets shrink as its points grow in number, and two thirds of them fall short half as much again as all. */
+const OF_TWO_THIRDS = 2;
+/** Colours no chart leaves out are not left out here either: the strongest of each twelfth of the hue circle, the lightest, the darkest. */
+const SECTORS = 12;
 const LEAST_PATCHES = 60;
 
 /**
@@ -29,10 +32,22 @@ export function netError(gamut: ReadingGamut, groups: readonly PatchGroup[]): nu
   }
   if (groups.length < LEAST_PATCHES) return 0;
   const uniform = seededRandom(1);
-  const third = groups.map(() => Math.floor(uniform() * THIRDS));
+  const kept = new Set(extremes(groups.map((g) => g.lab)));
+  const third = groups.map((g) => (kept.has(g.lab) ? -1 : Math.floor(uniform() * THIRDS)));
   const lost = Array.from({ length: THIRDS }, (_, out) => {
-    const kept = groups.filter((_g, i) => third[i] !== out).map((g) => g.lab);
-    return whole - meshVolume(modifiedHull(kept));
+    const left = groups.filter((_g, i) => third[i] !== out).map((g) => g.lab);
+    return whole - meshVolume(modifiedHull(left));
   });
   return Math.abs(lost.reduce((s, v) => s + v, 0) / THIRDS) * OF_TWO_THIRDS;
+}
+
+function extremes(labs: readonly Lab[]): Lab[] {
+  const most = (of: (lab: Lab) => number, among = labs) => among.reduce((p, q) => (of(q) > of(p) ? q : p));
+  const sectorOf = ([, a, b]: Lab) => Math.floor(((Math.atan2(b, a) / (2 * Math.PI) + 1) % 1) * SECTORS);
+  const sectors = Array.from({ length: SECTORS }, (_, i) => labs.filter((lab) => sectorOf(lab) === i));
+  return [
+    most(([L]) => L),
+    most(([L]) => -L),
+    ...sectors.flatMap((s) => (s.length > 0 ? [most(([, a, b]) => Math.hypot(a, b), s)] : [])),
+  ];
 }

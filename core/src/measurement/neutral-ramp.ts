@@ -50,3 +50,13 @@ export function rampOf(greys: readonly Grey[], white: Lab): RampStep[] {
     return { step, lab, offLine: [a, b], chromaOffLine: Math.hypot(a, b) };
   });
 }
+
+/** The grey at a device step, 0 black to 1 paper, between the steps that were read: two ramps are drawn alike whatever steps they have. */
+export function greyAt(ramp: readonly Grey[], step: number): Lab {
+  const after = ramp.findIndex((s) => s.step >= step);
+  if (after < 0) return ramp[ramp.length - 1].lab;
+  if (after === 0) return ramp[0].lab;
+  const [p, q] = [ramp[after - 1], ramp[after]];
+  const t = (step - p.step) / (q.step - p.step);
+  return [0, 1, 2].map((c) => p.lab[c] + (q.lab[c] - p.lab[c]) * t) as unknown as Lab;
+}

@@ -25,8 +25,8 @@ describe('the pair in hand', () => {
       'too small to see',
     ]);
     expect(told.map((t) => t.sentence)).toEqual([
-      'Paper white: 5.0 ΔE00 apart, the left one yellower by 4.9, greener by 1.6: visible across the room.',
       'The left sheet is blacker by 0.89 D: visible across the room.',
+      'Paper white: 5.0 ΔE00 apart, the left one yellower by 4.9, greener by 1.6: visible across the room.',
       'The left sheet is larger in gamut by 1.8 %: too small to see.',
     ]);
   });
@@ -88,4 +88,28 @@ describe('the pair in hand', () => {
   });
 
   it('leaves out what was not measured', () => expect(told.some((t) => t.measure === 'brightenerShift')).toBe(false));
+
+  it('an echo is told where it is seen and what it follows from is not', () => {
+    const figures = (dmax: number, range: number): Record<string, Figure> => ({
+      dmax: { shape: 'scalar', value: dmax, sd: 0.001 },
+      densityRange: { shape: 'scalar', value: range, sd: 0.001 },
+    });
+    const keys = (l: Record<string, Figure>, r: Record<string, Figure>) =>
+      describePair(MEASURES, l, r, DEFAULT_THRESHOLDS).map((t) => t.measure);
+    expect(keys(figures(2.01, 1.95), figures(2, 1.9))).toEqual(['densityRange', 'dmax']);
+    expect(keys(figures(2.2, 2.1), figures(2, 1.9))).toEqual(['dmax']);
+  });
+
+  it('the furthest above what can be seen comes first', () => {
+    const [l, r]: Record<string, Figure>[] = [2.4, 2].map((dmax, i) => ({
+      dmax: { shape: 'scalar', value: dmax, sd: 0.001 },
+      gamutVolume: { shape: 'scalar', value: i === 0 ? 900_000 : 450_000, sd: 100 },
+    }));
+    expect(describePair(MEASURES, l, r, DEFAULT_THRESHOLDS).map((t) => t.sentence)).toEqual([
+      'The left sheet is larger in gamut by 100.0 %: visible across the room.',
+      'The left sheet is blacker by 0.40 D: visible across the room.',
+    ]);
+    // From the other side it is the other's half that is missing.
+    expect(describePair(MEASURES, r, l, DEFAULT_THRESHOLDS)[1].sentence).toContain('smaller in gamut by 50.0 %');
+  });
 });

@@ -1,6 +1,6 @@
 import { deltaE2000 } from '../colour/difference.ts';
 import type { Lab } from '../colour/types.ts';
-import { differenceOf, NOISE_WIDTH, VERDICTS, type Verdict } from './difference.ts';
+import { differenceOf, NOISE_WIDTH, VERDICTS, type Difference, type Verdict } from './difference.ts';
 import type { Figure } from './figure.ts';
 import type { Measure } from './measures/measure.ts';
 import { formatNumber, supportedDigits } from './show.ts';
@@ -22,7 +22,23 @@ const LEFT_SHEET: Spoken = { subject: 'The left sheet', pronoun: 'the left one' 
 /** A later box beside the first. */
 export const LATER_SET: Spoken = { subject: 'The later set', pronoun: 'the later one' };
 
-/** A pair in sentences, what can be seen first. Left out: figures that are missing, and echoes. */
+/** One measure of a pair with what its difference amounts to. */
+interface Told {
+  readonly measure: Measure;
+  readonly left: Exclude<Figure, { shape: 'missing' }>;
+  readonly right: Exclude<Figure, { shape: 'missing' }>;
+  readonly difference: Difference;
+}
+
+const rankOf = (verdict: Verdict) => VERDICTS.indexOf(verdict);
+
+/** An echo need not be told where the measure it follows from is told as loudly. */
+const isEchoed = (one: Told, all: readonly Told[]) =>
+  all.some(
+    (o) => o.measure.key === one.measure.echoes && rankOf(o.difference.verdict) >= rankOf(one.difference.verdict),
+  );
+
+/** A pair in sentences, the furthest above what can be seen first. Left out: figures that are missing, and echoes. */
 export function describePair(
   measures: readonly Measure[],
   left: Record<string, Figure>,
@@ -30,22 +46,25 @@ export function describePair(
   thresholds: Thresholds,
   { subject, pronoun }: Spoken = LEFT_SHEET,
 ): PairSentence[] {
-  const present = (figure: Figure | undefined) => figure !== undefined && figure.shape !== 'missing';
-  const told = new Set(measures.filter((m) => present(left[m.key]) && present(right[m.key])).map((m) => m.key));
-  return measures
-    .filter((m) => m.echoes === undefined || !told.has(m.echoes))
-    .flatMap((measure): PairSentence[] => {
-      const [l, r] = [left[measure.key], right[measure.key]];
-      const difference = l && r && differenceOf(measure, l, r, thresholds);
-      if (!difference) return [];
+  const all = measures.flatMap((measure): Told[] => {
+    const [l, r] = [left[measure.key], right[measure.key]];
+    if (!l || !r || l.shape === 'missing' || r.shape === 'missing') return [];
+    const difference = differenceOf(measure, l, r, thresholds);
+    return difference ? [{ measure, left: l, right: r, difference }] : [];
+  });
+  return all
+    .filter((one) => !isEchoed(one, all))
+    .sort(
+      (p, q) => rankOf(q.difference.verdict) - rankOf(p.difference.verdict) || q.difference.times - p.difference.times,
+    )
+    .map(({ measure, left: l, right: r, difference }): PairSentence => {
       const { amount, seenAs, sd, verdict } = difference;
       const words =
         l.shape === 'colour' && r.shape === 'colour'
           ? `${measure.name}: ${formatNumber(amount, supportedDigits(sd, 1))} ΔE00 apart, ${pronoun} ${shift(l.lab, r.lab)}`
           : `${subject} is ${measure.words[amount >= 0 ? 0 : 1]} by ${size(measure, Math.abs(amount), seenAs, sd)}`;
-      return [{ measure: measure.key, sentence: `${words}: ${verdict}.`, verdict }];
-    })
-    .sort((p, q) => VERDICTS.indexOf(q.verdict) - VERDICTS.indexOf(p.verdict));
+      return { measure: measure.key, sentence: `${words}: ${verdict}.`, verdict };
+    });
 }
 
 /** What is said of a pair besides what an eye sees: the hand feels it, or a lamp at a slant shows it. Differences within the noise are left out. */

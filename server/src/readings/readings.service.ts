@@ -8,8 +8,7 @@ import type { HistoryEntry, HistoryView, ReadingFields, ReadingPreview } from '@
 import type { ExportFormat } from '@rakuen/contract/vocabulary';
 import { WRITERS } from '@rakuen/core/formats/reading-formats';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
-import type { Figure } from '@rakuen/core/measurement/figure';
-import { FIGURES_VERSION } from '@rakuen/core/measurement/measures/registry';
+import { FIGURES_VERSION, observedFigures } from '@rakuen/core/measurement/measures/registry';
 import type { Observation } from '@rakuen/core/measurement/observations';
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
 import { notFound, RakuenError } from '../app/errors.ts';
@@ -17,7 +16,7 @@ import { ConditionsService } from '../conditions/conditions.service.ts';
 import { asObservation, ObservationsService } from '../conditions/observations.service.ts';
 import { FileStore } from '../files/file-store.ts';
 import { ConditionRow, ReadingRow } from '../store/entities.ts';
-import type { ReadingSource } from '../work/tasks.ts';
+import type { ReadingSource, SetFigures } from '../work/tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { MappingMemory, parseMapping } from './mapping-memory.ts';
 import { readingSets, speakingSets, type SpeakingReading, whenRead } from './primary-reading.ts';
@@ -39,7 +38,7 @@ const MOST_KNOWN_SETS = 200;
 
 @Injectable()
 export class ReadingsService {
-  private readonly knownSets = new Map<string, Record<string, Figure>>();
+  private readonly knownSets = new Map<string, SetFigures>();
 
   constructor(
     @InjectRepository(ReadingRow) private readonly readings: Repository<ReadingRow>,
@@ -121,16 +120,20 @@ export class ReadingsService {
 
   /** Every set of readings with figures of its own, from old to new: a new box, a later day, a reformulated sheet. */
   async history(conditionId: string): Promise<HistoryView> {
-    await this.conditions.get(conditionId);
+    const condition = await this.conditions.get(conditionId);
+    const observed = (await this.observations.of([condition])).get(conditionId)!;
     const sets = readingSets(await this.readings.findBy({ conditionId }));
     const entries = await Promise.all(
-      sets.map(async (set): Promise<HistoryEntry> => {
+      sets.map(async (set, i): Promise<HistoryEntry> => {
         const { primary, companions } = set;
         const key = [FIGURES_VERSION, primary.id, ...companions.map((c) => c.id)].join();
-        const figures = this.knownSets.get(key) ?? (await this.workshop.run('readingFigures', await this.sources(set)));
-        this.knownSets.set(key, figures);
+        const known = this.knownSets.get(key) ?? (await this.workshop.run('readingFigures', await this.sources(set)));
+        this.knownSets.set(key, known);
         if (this.knownSets.size > MOST_KNOWN_SETS) this.knownSets.delete(this.knownSets.keys().next().value!);
         const at = whenRead(primary);
+        // What the bench found until the next set came belongs to this one.
+        const until = i + 1 < sets.length ? whenRead(sets[i + 1].primary) : undefined;
+        const own = observed.filter((o) => (i === 0 || o.takenAt >= at) && (!until || o.takenAt < until));
         return {
           readingId: primary.id,
           fileName: primary.fileName,
@@ -141,7 +144,8 @@ export class ReadingsService {
           at,
           driedHours: primary.printedAt ? (Date.parse(at) - Date.parse(primary.printedAt)) / MS_PER_HOUR : undefined,
           patchCount: primary.patchCount,
-          figures,
+          patches: known.patches,
+          figures: { ...known.figures, ...observedFigures(own.map(asObservation)) },
         };
       }),
     );

@@ -10,6 +10,16 @@ export function looksLikeProfile(bytes: Uint8Array): boolean {
   return bytes.length >= 40 && String.fromCharCode(...bytes.subarray(36, 40)) === 'acsp';
 }
 
+/** Classes of profiles that describe no print (ICC.1), by their signature. */
+const NOT_PRINTED: Readonly<Record<string, string>> = {
+  mntr: 'a monitor or a working space',
+  spac: 'a colour space',
+  abst: 'an effect',
+  link: 'a conversion',
+  nmcl: 'named colours',
+  scnr: 'a camera or a scanner',
+};
+
 const LEVELS = 9;
 const GREYS = 33;
 
@@ -36,6 +46,12 @@ export async function readingFromProfile(bytes: Uint8Array): Promise<ImportedRea
   try {
     const profile = await openProfile(bytes, true);
     try {
+      const kind = NOT_PRINTED[profile.deviceClass];
+      if (kind)
+        throw new FormatError({
+          message: `“${profile.name}” is the profile of ${kind}: it tells nothing of a paper.`,
+          remedy: 'Bring the profile of a paper in a printer; this one can be set beside the gamuts in Compare.',
+        });
       const devices = [...new Map(asked(profile.space).map((d) => [d.map((v) => v.toFixed(5)).join(), d])).values()];
       const labs = labsOf(profile, devices);
       if (labs.some((lab) => lab.some((v) => !Number.isFinite(v))))

@@ -12,7 +12,7 @@ import { abOutline } from '@rakuen/core/gamut/outline';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import { matchFigures, type MatchFigures } from '@rakuen/core/match/match-figures';
 import { readySheet, type SheetQualities } from '@rakuen/core/match/sheet';
-import { computeFigures, FIGURES_VERSION } from '@rakuen/core/measurement/measures/registry';
+import { computeFigures, FIGURES_VERSION, MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { readingFacts, type ReadingFacts } from '@rakuen/core/measurement/reading-facts';
 import { figuresOfSets } from '@rakuen/core/measurement/sets';
 import type { Figure } from '@rakuen/core/measurement/figure';
@@ -178,8 +178,20 @@ export async function conditionFacts(task: FactsTask): Promise<{ facts: Conditio
 }
 
 /** Figures of one set alone, for its place in the history. */
-export async function readingFigures(task: Omit<SetSource, 'readingId'>): Promise<Record<string, Figure>> {
-  return computeFigures(await factsOf(task));
+export async function readingFigures(task: Omit<SetSource, 'readingId'>): Promise<SetFigures> {
+  const facts = await factsOf(task);
+  const figures = computeFigures(facts);
+  const bench = MEASURES.filter((m) => 'observe' in m).map((m) => m.key);
+  return {
+    patches: facts.groups.length,
+    figures: Object.fromEntries(Object.entries(figures).filter(([k]) => !bench.includes(k))),
+  };
+}
+
+/** A set's own figures, and of how many different patches it is. */
+export interface SetFigures {
+  readonly patches: number;
+  readonly figures: Record<string, Figure>;
 }
 
 /** A kept reading in another format. */

@@ -155,9 +155,21 @@ function useMonitor(): {
   };
 }
 
-function Screen({ laid, lit }: CompareProps) {
+/** What the table comes to: a residual below what can be seen edge to edge is none. */
+function saidOf(name: string, m: ScreenMatch, seen: number): string {
+  const { greys, colours } = m.toPaperWhite;
+  if (Math.max(greys, colours) < seen)
+    return `${name}: set to its white, the screen matches it; greys stay off by ${formatNumber(greys, 1)} and colours by ${formatNumber(colours, 1)} ΔE00, less than can be seen.`;
+  return `${name} can’t be matched whole: its brightener lifts the bare paper by ${formatNumber(m.lift.white, 1)} ΔE00 and its colours by ${formatNumber(m.lift.colours, 1)}. Set to its white, greys stay off by ${formatNumber(greys, 1)} and colours by ${formatNumber(colours, 1)}; set to the colours (${formatNumber(m.toInks.colours, 1)}), the white is off by ${formatNumber(m.toInks.white, 1)}.`;
+}
+
+function Screen({ laid, lit, thresholds }: CompareProps) {
+  const seen = thresholds.deltaE.edgeToEdge;
   const { monitor, choice, setChoice, typed, type, wrong } = useMonitor();
-  const [matches, setMatches] = useState<{ condition: LitCondition; letter: string; match: ScreenMatch }[]>([]);
+  const [found, setFound] = useState<{
+    key: string;
+    list: { condition: LitCondition; letter: string; match: ScreenMatch }[];
+  }>({ key: '', list: [] });
   const key = [
     laid.map((c) => c.id).join(),
     lit.light.key,
@@ -174,10 +186,11 @@ function Screen({ laid, lit }: CompareProps) {
         letter: MARKS[i].letter,
         match: await desk().screen(condition.id, lit.light.power, lit.glass.key, monitor),
       })),
-    ).then((all) => live && setMatches(all.flatMap((m) => (m.match ? [{ ...m, match: m.match }] : []))));
+    ).then((all) => live && setFound({ key, list: all.flatMap((m) => (m.match ? [{ ...m, match: m.match }] : [])) }));
     return () => void (live = false);
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
+  const matches = found.key === key ? found.list : [];
   const residual = (r: ScreenMatch['asItIs']) =>
     `${formatNumber(r.white, 1)} · ${formatNumber(r.greys, 1)} · ${formatNumber(r.colours, 1)}`;
   return (
@@ -231,13 +244,11 @@ function Screen({ laid, lit }: CompareProps) {
         <table className="w-full border-t border-edge">
           <thead>
             <tr className="text-left text-[13px] text-quiet">
-              {['Paper', 'Monitor as it is', 'Set to the paper’s white', 'Set to the paper without its brightener'].map(
-                (h) => (
-                  <th key={h} scope="col" className="py-1 pr-4 font-normal">
-                    {h}
-                  </th>
-                ),
-              )}
+              {['Paper', 'Monitor as it is', 'Set to the paper’s white', 'Set to what suits the colours'].map((h) => (
+                <th key={h} scope="col" className="py-1 pr-4 font-normal">
+                  {h}
+                </th>
+              ))}
             </tr>
           </thead>
           <tbody>
@@ -254,9 +265,9 @@ function Screen({ laid, lit }: CompareProps) {
                   </span>
                 </td>
                 <td className="py-1.5 pr-4">
-                  {residual(m.toDull)}
+                  {residual(m.toInks)}
                   <span className="block text-[12.5px] text-quiet">
-                    x {m.dullXy[0].toFixed(4)}, y {m.dullXy[1].toFixed(4)}
+                    x {m.inksXy[0].toFixed(4)}, y {m.inksXy[1].toFixed(4)}
                   </span>
                 </td>
               </tr>
@@ -265,16 +276,9 @@ function Screen({ laid, lit }: CompareProps) {
         </table>
       )}
       <ul className="mt-2 max-w-[80ch] font-serif text-[1.05rem]">
-        {matches
-          .filter(({ match: m }) => m.toDull.white >= 1)
-          .map(({ condition: c, match: m }) => (
-            <li key={c.id}>
-              {c.paper.name} can’t be matched whole: its brightener lifts the bare paper by{' '}
-              {formatNumber(m.toDull.white, 1)} ΔE00 and its inked parts by {formatNumber(m.toDull.colours, 1)} only.
-              Set to its white, colours stay off by {formatNumber(m.toPaperWhite.colours, 1)}; set to the inks, the
-              white does by {formatNumber(m.toDull.white, 1)}.
-            </li>
-          ))}
+        {matches.map(({ condition: c, match: m }) => (
+          <li key={c.id}>{saidOf(c.paper.name, m, seen)}</li>
+        ))}
       </ul>
     </section>
   );

@@ -10,6 +10,7 @@ import {
   type Likeness,
   type Weights,
 } from '@rakuen/core/likeness/likeness';
+import { alikeMeasures } from '@rakuen/core/measurement/basis';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { useConditionsQuery } from '../api/api.ts';
@@ -19,9 +20,15 @@ import { Strip } from '../parts/strip.tsx';
 import { useTable } from '../table/use-table.ts';
 import type { CompareProps } from './compare-screen.tsx';
 
-const candidate = (c: ConditionView): LikeCandidate => ({
+/** A print condition with those of its figures that may be held against the sheet that is missed. */
+const candidate = (c: ConditionView, missed: ConditionView): LikeCandidate => ({
   id: c.id,
-  figures: c.facts?.figures ?? {},
+  figures: Object.fromEntries(
+    alikeMeasures(c, missed).flatMap((m) => (c.facts ? [[m.key, c.facts.figures[m.key]]] : [])),
+  ),
+  printer: c.printer,
+  inkSet: c.inkSet,
+  printMode: c.printMode,
   coating: c.paper.coating,
   weightGsm: c.paper.weightGsm,
   thicknessUm: c.paper.thicknessUm,
@@ -34,16 +41,19 @@ export function LikePlace({ left }: CompareProps) {
   const { data: conditions = [] } = useConditionsQuery();
   const [weights, setWeights] = useState<Weights>(EVEN_WEIGHTS);
   const others = conditions.filter((c) => c.facts && c.paperId !== left.paperId);
-  const missed = candidate(left);
-  const likes = findLikes(missed, others.map(candidate), weights).filter((l) => Number.isFinite(l.distance));
-  const donors = left.paper.coating === 'uncoated' ? profileDonors(missed, others.map(candidate)) : undefined;
+  const asMeasured = conditions.find((c) => c.id === left.id) ?? left;
+  const missed = candidate(asMeasured, asMeasured);
+  const candidates = others.map((c) => candidate(c, asMeasured));
+  const likes = findLikes(missed, candidates, weights).filter((l) => Number.isFinite(l.distance));
+  const donors =
+    left.paper.coating === 'uncoated' && left.profile === '' ? profileDonors(missed, candidates) : undefined;
   return (
     <div className="space-y-8">
       {donors && (
         <section aria-label="A profile to begin with">
           <h3 className="text-[1.1rem]">A profile to begin with</h3>
           <p className="mb-2 max-w-[80ch] text-[13px] text-quiet">
-            Nobody makes a profile for {left.paper.name}. Coated matt papers that have one, the nearest white first
+            {left.paper.name} is printed without a profile. Coated matt papers that have one, the nearest white first
             (practice): it is a start, and black and gamut will be less on the uncoated sheet.
           </p>
           <LikeList likes={donors.slice(0, MOST_SHOWN)} conditions={others} withProfile />
@@ -113,7 +123,10 @@ function LikeList({
                 <span className="text-quiet">{conditionLine(c)}</span>
                 {withProfile && <span className="block text-[13px]">{c.profile}</span>}
               </p>
-              <p className="text-[13px]">{changesOf(like)}</p>
+              <p className="text-[13px]">
+                {changesOf(like)}
+                {like.otherPress && ` Printed otherwise: ${like.otherPress}.`}
+              </p>
             </div>
             <QuietButton
               aria-label={table.has(c.id) ? `Put ${c.paper.name} back` : `Lay ${c.paper.name} on the table`}

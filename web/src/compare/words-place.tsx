@@ -66,7 +66,10 @@ function PairInHand({
   const isNothing = (t: (typeof told)[number]) => t.verdict === 'within your noise' || / by 0(\.0+)? /.test(t.sentence);
   const unseen = told.filter((t) => t.verdict === 'too small to see' && !isNothing(t));
   const nothing = told.filter(isNothing).map((t) => MEASURES.find((m) => m.key === t.measure)!.name);
-  const beside = left.facts && right.facts ? describeBeside(MEASURES, left.facts.figures, right.facts.figures) : [];
+  const beside =
+    left.facts && right.facts
+      ? describeBeside(alikeMeasures(left, right), left.facts.figures, right.facts.figures)
+      : [];
   const whites = useWhitesSentence(left, right, lit);
   const apart = [...unlikeByReason(left, right)];
   const silent = unstated([left, right]).map((i) => [left, right][i].paper.name);
@@ -116,11 +119,15 @@ function PairInHand({
                 Nobody could tell these two apart by {apart.length > 0 ? 'what can be compared' : 'what was measured'}.
               </li>
             )}
-            {whites && <li>{whites}</li>}
-            {beside.map((t) => (
-              <li key={t.measure}>{t.sentence}</li>
-            ))}
           </ul>
+          {(whites || beside.length > 0) && (
+            <ul aria-label="By the light, the lamp and the hand" className="mt-2 max-w-[72ch] font-serif leading-snug">
+              {whites && <li>{whites}</li>}
+              {beside.map((t) => (
+                <li key={t.measure}>{t.sentence}</li>
+              ))}
+            </ul>
+          )}
           {unseen.length + nothing.length + apart.length + silent.length > 0 && (
             <ul aria-label="What can not be seen" className="mt-2 max-w-[80ch] text-[13px]">
               {unseen.map((t) => (

@@ -1,6 +1,7 @@
 import { useId } from 'react';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PaperHead } from '@rakuen/contract/papers';
+import { greyAt } from '@rakuen/core/measurement/neutral-ramp';
 import { COATING_CLASSES } from '@rakuen/core/paper';
 import { screenColour } from './screen-colour.ts';
 
@@ -99,17 +100,17 @@ function rampColours(
   white: readonly [number, number, number],
   black: readonly [number, number, number],
 ): string[] {
-  const steps = facts.ramp && facts.ramp.length > 4 ? [...facts.ramp].reverse().map((s) => s.lab) : undefined;
+  const ramp = facts.ramp && facts.ramp.length > 4 ? facts.ramp : undefined;
   return Array.from({ length: RAMP_STEPS }, (_, i) => {
     const t = i / (RAMP_STEPS - 1);
     // Without a ramp of readings the drawing runs straight from white to black.
-    if (!steps)
+    if (!ramp)
       return screenColour([
         white[0] + (black[0] - white[0]) * t,
         white[1] + (black[1] - white[1]) * t,
         white[2] + (black[2] - white[2]) * t,
       ]).css;
-    return screenColour(steps[Math.round(t * (steps.length - 1))]).css;
+    return screenColour(greyAt(ramp, 1 - t)).css;
   });
 }
 

@@ -1,11 +1,15 @@
 import { useState } from 'react';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { HistoryEntry } from '@rakuen/contract/readings';
+import { DRY_HOURS, whyUnlike, type Basis } from '@rakuen/core/measurement/alike';
 import { differenceOf } from '@rakuen/core/measurement/difference';
+import type { Figure } from '@rakuen/core/measurement/figure';
 import { MEASURE_GROUPS, MEASURES } from '@rakuen/core/measurement/measures/registry';
-import { describePair, LATER_SET } from '@rakuen/core/measurement/sentences';
-import { formatFigure } from '@rakuen/core/measurement/show';
-import { DEFAULT_THRESHOLDS } from '@rakuen/core/measurement/thresholds';
+import { surelyApart } from '@rakuen/core/measurement/marks';
+import type { Measure } from '@rakuen/core/measurement/measures/measure';
+import { describeBeside, describePair, LATER_SET } from '@rakuen/core/measurement/sentences';
+import { formatFigure, formatNumber } from '@rakuen/core/measurement/show';
+import { DEFAULT_THRESHOLDS, type Thresholds } from '@rakuen/core/measurement/thresholds';
 import { useHistoryQuery, useRemoveReadingMutation, useSettingsQuery, useTakeFiguresFromMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { QuietButton } from '../parts/button.tsx';
@@ -77,7 +81,7 @@ function SetList({ condition, entries }: { condition: ConditionView; entries: Hi
                 <td className="py-1.5 pr-4">
                   {e.source === 'profile' ? <i>profile</i> : (e.measurementCondition ?? 'unstated')}
                 </td>
-                <td className="py-1.5 pr-4">{e.patchCount}</td>
+                <td className="py-1.5 pr-4">{patchesOf(e)}</td>
                 <td className="max-w-56 truncate py-1.5 pr-4" title={e.instrument}>
                   {e.instrument ?? <span className="text-quiet">not stated</span>}
                 </td>
@@ -120,6 +124,26 @@ function SetList({ condition, entries }: { condition: ConditionView; entries: Hi
   );
 }
 
+/** What a set rests on besides its numbers. */
+const basisOf = ({ measurementCondition, driedHours, source }: HistoryEntry): Basis => ({
+  condition: measurementCondition,
+  wet: driedHours !== undefined && driedHours < DRY_HOURS,
+  told: source === 'profile',
+});
+
+/** What a change amounts to: for the eye, or where it is none for the eye, whether it is more than noise. */
+function verdictOf(measure: Measure, later: Figure, first: Figure, thresholds: Thresholds): string | undefined {
+  const seen = differenceOf(measure, later, first, thresholds)?.verdict;
+  if (seen || later.shape === 'missing' || first.shape === 'missing') return seen;
+  return surelyApart(measure, later, first, thresholds) ? 'changed, beyond your noise' : 'within your noise';
+}
+
+/** "175 patches, 2 times" where passes were kept apart. */
+const patchesOf = ({ patches, patchCount }: HistoryEntry) =>
+  patches > 0 && patchCount > patches
+    ? `${patches}, read ${formatNumber(patchCount / patches, patchCount % patches === 0 ? 0 : 1)} times`
+    : `${patchCount}`;
+
 const nameOf = (e: HistoryEntry) => `${day(e.at)}${e.batch ? `, ${e.batch}` : ''}`;
 
 /** A later set against an earlier one, in words first, then measure by measure. */
@@ -130,7 +154,10 @@ function Drift({ entries }: { entries: HistoryEntry[] }) {
   const thresholds = settings?.thresholds ?? DEFAULT_THRESHOLDS;
   const first = entries.find((e) => e.readingId === firstId) ?? entries[0];
   const later = entries.find((e) => e.readingId === laterId) ?? entries[entries.length - 1];
-  const told = describePair(MEASURES, later.figures, first.figures, thresholds, LATER_SET);
+  const apart = (m: Measure) => whyUnlike(m, basisOf(later), basisOf(first));
+  const alike = MEASURES.filter((m) => apart(m) === undefined);
+  const told = describePair(alike, later.figures, first.figures, thresholds, LATER_SET);
+  const beside = describeBeside(alike, later.figures, first.figures, LATER_SET);
   const seen = told.filter((t) => t.verdict.startsWith('visible'));
   return (
     <section aria-label="Drift">
@@ -162,8 +189,21 @@ function Drift({ entries }: { entries: HistoryEntry[] }) {
         {seen.map((t) => (
           <li key={t.measure}>{t.sentence}</li>
         ))}
-        {seen.length === 0 && <li>Nobody could tell prints of these two sets apart by what was measured.</li>}
+        {seen.length === 0 && (
+          <li>
+            {told.length === 0
+              ? 'Nothing of these two sets can be held against each other.'
+              : 'Nobody could tell prints of these two sets apart by what was measured.'}
+          </li>
+        )}
       </ul>
+      {beside.length > 0 && (
+        <ul aria-label="Besides" className="mt-1 max-w-[72ch] font-serif leading-snug">
+          {beside.map((t) => (
+            <li key={t.measure}>{t.sentence}</li>
+          ))}
+        </ul>
+      )}
       <table className="mt-3 w-full border-t border-edge">
         <thead>
           <tr className="text-left text-[13px] text-quiet">
@@ -176,10 +216,11 @@ function Drift({ entries }: { entries: HistoryEntry[] }) {
         </thead>
         <tbody>
           {MEASURE_GROUPS.flatMap((g) => g.measures)
-            .filter((m) => !('observe' in m) && first.figures[m.key] && later.figures[m.key])
+            .filter((m) => [first, later].some((e) => (e.figures[m.key]?.shape ?? 'missing') !== 'missing'))
             .map((m) => {
               const [a, b] = [first.figures[m.key], later.figures[m.key]];
-              const verdict = differenceOf(m, b, a, thresholds)?.verdict;
+              const why = apart(m);
+              const verdict = a && b && !why ? verdictOf(m, b, a, thresholds) : undefined;
               return (
                 <tr
                   key={m.key}
@@ -192,9 +233,13 @@ function Drift({ entries }: { entries: HistoryEntry[] }) {
                   >
                     {m.name} <span className="text-[12px] font-normal text-quiet">{m.unit}</span>
                   </th>
-                  <td className="py-1 pr-4 whitespace-pre">{formatFigure(m, a)}</td>
-                  <td className="py-1 pr-4 whitespace-pre">{formatFigure(m, b)}</td>
-                  <td className="py-1 pr-4">{verdict ?? <span className="font-normal text-quiet">—</span>}</td>
+                  <td className="py-1 pr-4 whitespace-pre">{a ? formatFigure(m, a) : '—'}</td>
+                  <td className="py-1 pr-4 whitespace-pre">{b ? formatFigure(m, b) : '—'}</td>
+                  <td className="py-1 pr-4">
+                    {verdict ?? (
+                      <span className="text-[12px] font-normal text-quiet">{why ? `not compared: ${why}` : '—'}</span>
+                    )}
+                  </td>
                 </tr>
               );
             })}
