@@ -50,6 +50,8 @@ export class ConditionFacts {
 }
 
 export class ConditionView extends ConditionInput {
+  /** Counts its changes: sent back as If-Match with the next. */
+  @Int() revision!: number;
   @Id() id!: string;
   @When() createdAt!: string;
   @Part(() => PaperHead) paper!: PaperHead;

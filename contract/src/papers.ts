@@ -41,6 +41,8 @@ export class PaperInput {
 }
 
 export class PaperView extends PaperInput {
+  /** Counts its changes: sent back as If-Match with the next. */
+  @Int() revision!: number;
   @Id() id!: string;
   @When() createdAt!: string;
   /** Lowest price a square metre among its sizes; absent where no price is known. */

@@ -38,6 +38,8 @@ export class PrintInput {
 }
 
 export class PrintView extends PrintInput {
+  /** Counts its changes: sent back as If-Match with the next. */
+  @Int() revision!: number;
   @Id() id!: string;
   @When() recordedAt!: string;
 }

@@ -1,4 +1,4 @@
-import { Id, Ids, Int, Maybe, Num, Part, Text } from './fields.ts';
+import { Id, Ids, Int, Maybe, Num, Part, Text, Plain } from './fields.ts';
 import { TABLE_SIZE } from './vocabulary.ts';
 
 export class SeenFromInput {
@@ -46,4 +46,6 @@ export class ApiError {
   @Maybe() @Text() file?: string;
   @Maybe() @Int() line?: number;
   @Maybe() @Text() field?: string;
+  /** The thing as it is now, where another changed it meanwhile. */
+  @Maybe() @Plain() current?: object;
 }

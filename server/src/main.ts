@@ -1,17 +1,21 @@
 import 'reflect-metadata';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { Logger } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { SwaggerModule } from '@nestjs/swagger';
 import { AppModule } from './app/app.module.ts';
 import { openDataFolder, readConfig, StartError, type Config } from './app/config.ts';
-import { ErrorFilter } from './app/errors.ts';
-import { loopbackOnly, waitAt } from './app/guard.ts';
+import { ErrorFilter, storageFault } from './app/errors.ts';
+import { lookOnly, loopbackOnly, settingUp, waitAt } from './app/guard.ts';
 import { secure, serveInterface } from './app/interface.ts';
 import { describeApi } from './app/openapi.ts';
+import { RevisionTag } from './app/revision.ts';
 import { checkRequests } from './app/validation.ts';
 import { ReadingsService } from './readings/readings.service.ts';
-import { DemoStudio } from './demo/demo-studio.ts';
+import { clearDraft, hasDraft, layOutDemo } from './demo/lay-out.ts';
+import { checkDatabase, isNew } from './store/check-database.ts';
 import { FolderLock } from './store/folder-lock.ts';
 
 const HOST = '127.0.0.1';
@@ -26,60 +30,103 @@ async function build(config: Config, gate: { open: boolean }): Promise<NestExpre
   app.getHttpServer().on('listening', () => (port = (app.getHttpServer().address() as { port: number }).port));
   app.use(loopbackOnly(() => port, config.extraOrigins));
   app.use(waitAt(gate));
+  if (config.readOnly) app.use(lookOnly());
   secure(app);
   app.useBodyParser('json', { limit: JSON_LIMIT });
   app.setGlobalPrefix('api');
   app.useGlobalPipes(checkRequests());
+  app.useGlobalInterceptors(new RevisionTag());
   app.useGlobalFilters(new ErrorFilter());
   SwaggerModule.setup('api/docs', app, describeApi(app), { jsonDocumentUrl: 'api/docs-json' });
   if (config.webFolder) serveInterface(app, config.webFolder);
   return app;
 }
 
+/** Answers that the studio is being set up while it is. @throws StartError where the port can’t be had */
+async function holdPort(port: number): Promise<{ port: number; let: () => Promise<void> }> {
+  const server = createServer(settingUp);
+  await new Promise<void>((done, fail) => {
+    server.once('error', (error: NodeJS.ErrnoException) => fail(portFault(error, port)));
+    server.listen(port, HOST, done);
+  });
+  const taken = (server.address() as AddressInfo).port;
+  return {
+    port: taken,
+    let: () =>
+      new Promise((done) => {
+        server.close(() => done());
+        server.closeAllConnections();
+      }),
+  };
+}
+
+function portFault(error: unknown, port: number): unknown {
+  const { code } = error as NodeJS.ErrnoException;
+  if (code === 'EADDRINUSE') return new StartError(`Port ${port} is in use. Choose another with --port N.`);
+  if (code === 'EACCES')
+    return new StartError(`Port ${port} may not be used by you. Choose one above 1023 with --port N.`);
+  return error;
+}
+
+/** What is kept is looked over, and where nothing is the demo is laid out, before the studio is opened. */
+async function prepare(config: Config): Promise<Config> {
+  const cutShort = hasDraft(config) && isNew(config.dataFolder);
+  if (!cutShort) checkDatabase(config);
+  if (config.readOnly) return config;
+  if (config.demo && isNew(config.dataFolder)) {
+    const held = await holdPort(config.port);
+    await layOutDemo(config);
+    await held.let();
+    return { ...config, port: held.port };
+  }
+  await clearDraft(config);
+  return config;
+}
+
 /** Starts Rakuen; prints one line with the address. @throws StartError */
 export async function start(args: readonly string[], env: NodeJS.ProcessEnv): Promise<NestExpressApplication> {
-  const config = readConfig(args, env);
-  openDataFolder(config.dataFolder);
-  const lock = FolderLock.take(config.dataFolder);
-  let app: NestExpressApplication;
+  const asked = readConfig(args, env);
+  openDataFolder(asked.dataFolder, asked.readOnly);
+  const lock = asked.readOnly ? undefined : FolderLock.take(asked.dataFolder);
+  let app: NestExpressApplication | undefined;
   const gate = { open: false };
   try {
+    const config = await prepare(asked);
     app = await build(config, gate);
-  } catch (error) {
-    lock.release();
-    throw new StartError(
-      `The database in ${config.dataFolder} can’t be opened: ${(error as Error).message}. Choose another folder with --data FOLDER, or put back a sound copy.`,
-    );
-  }
-  const close = app.close.bind(app);
-  app.close = async () => {
-    await close();
-    lock.release();
-  };
-  // The first Ctrl-C lets what was begun end; the second does not wait.
-  for (const signal of ['SIGINT', 'SIGTERM'] as const)
-    process.once(signal, () => void app.close().then(() => process.exit(0)));
-  try {
-    // Take the port first: a start that can't listen must not fill a database.
+    const close = app.close.bind(app);
+    app.close = async () => {
+      await close();
+      lock?.release();
+    };
+    // The first Ctrl-C lets what was begun end; the second does not wait.
+    const stopping = app;
+    for (const signal of ['SIGINT', 'SIGTERM'] as const)
+      process.once(signal, () => void stopping.close().then(() => process.exit(0)));
     await app.init();
-    await app.listen(config.port, HOST);
+    await app.listen(config.port, HOST).catch((error: unknown) => {
+      throw portFault(error, config.port);
+    });
+    if (!config.readOnly) await app.get(ReadingsService, { strict: false }).refreshFacts();
   } catch (error) {
-    await app.close();
-    if ((error as NodeJS.ErrnoException).code === 'EADDRINUSE')
-      throw new StartError(`Port ${config.port} is in use. Choose another with --port N.`);
-    if ((error as NodeJS.ErrnoException).code === 'EACCES')
-      throw new StartError(`Port ${config.port} may not be used by you. Choose one above 1023 with --port N.`);
-    throw error;
+    await app?.close().catch(() => undefined);
+    lock?.release();
+    if (error instanceof StartError) throw error;
+    throw new StartError(openFault(error, asked.dataFolder));
   }
-  await app.get(ReadingsService, { strict: false }).refreshFacts();
-  if (config.demo) await app.get(DemoStudio).fillIfEmpty();
   gate.open = true;
   // Quiet until here: a start that fails says so in one line.
   Logger.overrideLogger(['error', 'warn']);
-  const { port } = app.getHttpServer().address() as { port: number };
-  lock.tell(`http://${HOST}:${port}`);
+  const { port } = app.getHttpServer().address() as AddressInfo;
+  lock?.tell(`http://${HOST}:${port}`);
   console.log(`Rakuen is at http://${HOST}:${port}`);
   return app;
+}
+
+/** Why a studio could not be opened, in a line. */
+function openFault(error: unknown, dataFolder: string): string {
+  const fault = storageFault(error);
+  if (fault) return `The data folder ${dataFolder} can’t be opened. ${fault.message} ${fault.remedy}`;
+  return `The studio in ${dataFolder} can’t be opened: ${(error as Error).message}`;
 }
 
 /** The command line: one clear line and exit code 1 when it can't start. */

@@ -1,10 +1,12 @@
 import { type DynamicModule, Global, Module } from '@nestjs/common';
+import { APP_INTERCEPTOR } from '@nestjs/core';
 import { BenchModule } from '../bench/bench.module.ts';
 import { BundlesModule } from '../bundles/bundles.module.ts';
 import { ChartsModule } from '../charts/charts.module.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { DemoStudio } from '../demo/demo-studio.ts';
 import { FileStore } from '../files/file-store.ts';
+import { EventsModule } from '../events/events.module.ts';
 import { LedgerModule } from '../ledger/ledger.module.ts';
 import { MatchesModule } from '../matches/matches.module.ts';
 import { PacksModule } from '../packs/packs.module.ts';
@@ -18,6 +20,7 @@ import { EyeModule } from '../eye/eye.module.ts';
 import { SheetsModule } from '../sheets/sheets.module.ts';
 import { TrialsModule } from '../trials/trials.module.ts';
 import { SettingsModule } from '../settings/settings.module.ts';
+import { OneAtATime } from '../store/one-at-a-time.ts';
 import { StoreModule } from '../store/store.module.ts';
 import { TableModule } from '../table/table.module.ts';
 import { Workshop } from '../work/workshop.ts';
@@ -55,8 +58,13 @@ export class AppModule {
         PrintsModule,
         LedgerModule,
         TableModule,
+        EventsModule,
       ],
-      providers: [{ provide: CONFIG, useValue: config }, DemoStudio],
+      providers: [
+        { provide: CONFIG, useValue: config },
+        { provide: APP_INTERCEPTOR, useExisting: OneAtATime },
+        DemoStudio,
+      ],
       exports: [CONFIG],
     };
   }

@@ -7,8 +7,10 @@ export interface Config {
   readonly dataFolder: string;
   /** Built interface to serve; absent in development, where Vite serves it. */
   readonly webFolder?: string;
-  /** Fill an empty database with the demo studio. */
+  /** Lay out the demo studio where nothing was ever kept. */
   readonly demo: boolean;
+  /** Show what is kept and write nothing. */
+  readonly readOnly: boolean;
   /** Origins besides its own from which the interface may call; for development. */
   readonly extraOrigins: readonly string[];
 }
@@ -24,12 +26,12 @@ export function readConfig(args: readonly string[], env: NodeJS.ProcessEnv): Con
   const flags = new Map<string, string>();
   for (let i = 0; i < args.length; i++) {
     const [name, inline] = args[i].split(/=(.*)/s);
-    if (name === '--empty') flags.set(name, 'yes');
+    if (name === '--empty' || name === '--read-only') flags.set(name, 'yes');
     else if (name === '--port' || name === '--data' || name === '--web') {
       const value = inline ?? args[++i];
       if (!value) throw new StartError(`${name} needs a value.`);
       flags.set(name, value);
-    } else throw new StartError(`Unknown flag ${args[i]}. Known: --port N, --data FOLDER, --empty.`);
+    } else throw new StartError(`Unknown flag ${args[i]}. Known: --port N, --data FOLDER, --empty, --read-only.`);
   }
   const portText = flags.get('--port') ?? env.RAKUEN_PORT ?? String(DEFAULT_PORT);
   const port = Number(portText);
@@ -41,17 +43,18 @@ export function readConfig(args: readonly string[], env: NodeJS.ProcessEnv): Con
     port,
     dataFolder,
     webFolder,
-    demo: !flags.has('--empty'),
+    demo: !flags.has('--empty') && !flags.has('--read-only'),
+    readOnly: flags.has('--read-only'),
     extraOrigins: env.RAKUEN_DEV_ORIGIN ? [env.RAKUEN_DEV_ORIGIN] : [],
   };
 }
 
 /** Makes the data folder and proves that it can be written. @throws StartError */
-export function openDataFolder(folder: string): void {
+export function openDataFolder(folder: string, readOnly = false): void {
   try {
-    mkdirSync(folder, { recursive: true, mode: 0o700 });
+    if (!readOnly) mkdirSync(folder, { recursive: true, mode: 0o700 });
     if (!existsSync(folder) || !statSync(folder).isDirectory()) throw new Error('it is not a folder');
-    accessSync(folder, constants.R_OK | constants.W_OK | constants.X_OK);
+    accessSync(folder, constants.R_OK | constants.X_OK | (readOnly ? 0 : constants.W_OK));
   } catch (error) {
     throw new StartError(
       `The data folder ${folder} can’t be used: ${(error as NodeJS.ErrnoException).code ?? (error as Error).message}. Choose another with --data FOLDER.`,

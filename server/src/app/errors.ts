@@ -51,6 +51,8 @@ export class ErrorFilter implements ExceptionFilter {
         remedy: 'Correct what is named and send it again.',
       };
     }
+    const storage = storageFault(error);
+    if (storage) return storage;
     // body-parser's and multer's own faults carry a status.
     const { status, type } = error as { status?: number; type?: string };
     if (typeof status === 'number' && status >= 400 && status < 500) {
@@ -68,4 +70,60 @@ export class ErrorFilter implements ExceptionFilter {
       remedy: 'Try again. If it happens again, the server’s log says what it was.',
     };
   }
+}
+
+/** What the disk or the database refuses, by the code it says it with. */
+const STORAGE: readonly (readonly [codes: RegExp, status: number, message: string, remedy: string])[] = [
+  [
+    /^(SQLITE_FULL|ENOSPC|EDQUOT)$/,
+    507,
+    'The disk is full: this was not kept.',
+    'Make room on the disk of the data folder and send it again.',
+  ],
+  [
+    /^(SQLITE_READONLY.*|EROFS|EACCES|EPERM)$/,
+    507,
+    'The data folder can’t be written: this was not kept.',
+    'Change the rights of the folder, or move the studio to a disk that can be written.',
+  ],
+  [
+    /^(SQLITE_BUSY.*|SQLITE_LOCKED.*)$/,
+    503,
+    'Another program holds the database: this was not kept.',
+    'Close what else has the database open and send it again.',
+  ],
+  [
+    /^(SQLITE_IOERR.*|EIO)$/,
+    507,
+    'The disk does not answer: this was not kept.',
+    'Look at the disk of the data folder, and make a backup of what can still be read.',
+  ],
+  [
+    /^(SQLITE_CORRUPT.*|SQLITE_NOTADB)$/,
+    500,
+    'The database is damaged.',
+    'Stop Rakuen, put a backup back (npm run restore), or start with --read-only.',
+  ],
+  [
+    /^SQLITE_CONSTRAINT_(UNIQUE|PRIMARYKEY)$/,
+    409,
+    'There is one like this already.',
+    'Load the list again: somebody was quicker.',
+  ],
+  [
+    /^SQLITE_CONSTRAINT_(FOREIGNKEY|TRIGGER)$/,
+    409,
+    'What this rests on is gone, or something rests on it.',
+    'Load the list again.',
+  ],
+];
+
+export function storageFault(error: unknown): ApiError | undefined {
+  const { code, driverError } = error as { code?: unknown; driverError?: { code?: unknown } };
+  const said = [driverError?.code, code].find((c): c is string => typeof c === 'string');
+  const found = said === undefined ? undefined : STORAGE.find(([codes]) => codes.test(said));
+  if (!found || said === undefined) return undefined;
+  const [, statusCode, message, remedy] = found;
+  if (statusCode >= 500) console.error(error instanceof Error ? error.stack : error);
+  return { statusCode, message, remedy };
 }

@@ -1,3 +1,4 @@
+import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 
 /**
@@ -22,13 +23,28 @@ export function loopbackOnly(port: () => number, extraOrigins: readonly string[]
   };
 }
 
+const SETTING_UP = { statusCode: 503, message: 'The studio is being set up.', remedy: 'Try again in a few seconds.' };
+
+/** Answers every request so, before there is a studio to ask. */
+export function settingUp(_request: IncomingMessage, response: ServerResponse): void {
+  response.writeHead(SETTING_UP.statusCode, { 'Retry-After': '2', 'Content-Type': 'application/json' });
+  response.end(JSON.stringify(SETTING_UP));
+}
+
 /** Nobody comes in while the studio is being set up: what they changed could be lost with it. */
 export function waitAt(gate: { readonly open: boolean }): RequestHandler {
-  return (_request: Request, response: Response, next: NextFunction) => {
-    if (gate.open) return next();
-    response
-      .status(503)
-      .set('Retry-After', '2')
-      .json({ statusCode: 503, message: 'The studio is being set up.', remedy: 'Try again in a few seconds.' });
+  return (request: Request, response: Response, next: NextFunction) =>
+    gate.open ? next() : settingUp(request, response);
+}
+
+/** Lets nothing be changed while a studio is only looked at. */
+export function lookOnly(): RequestHandler {
+  return (request: Request, response: Response, next: NextFunction) => {
+    if (request.method === 'GET' || request.method === 'HEAD') return next();
+    response.status(403).json({
+      statusCode: 403,
+      message: 'This studio is only looked at: nothing can be changed.',
+      remedy: 'Start Rakuen without --read-only.',
+    });
   };
 }

@@ -6,12 +6,14 @@ import {
   type NestInterceptor,
   type Type,
 } from '@nestjs/common';
+import { Reflector } from '@nestjs/core';
 import type { Request, Response } from 'express';
 import multer from 'multer';
 import { catchError, from, mergeMap, type Observable, throwError } from 'rxjs';
 import type { Settings } from '@rakuen/contract/settings';
 import { FileStore } from '../files/file-store.ts';
 import { SettingsService } from '../settings/settings.service.ts';
+import { isBeside, OneAtATime, RECEIVES } from '../store/one-at-a-time.ts';
 import { RakuenError } from './errors.ts';
 
 const MEGA = 2 ** 20;
@@ -23,9 +25,13 @@ const MEGA = 2 ** 20;
 export function upload(limit: keyof Settings['limits'], times = 1): Type<NestInterceptor> {
   @Injectable()
   class Upload implements NestInterceptor {
+    static readonly [RECEIVES] = true;
+
     constructor(
       private readonly settings: SettingsService,
       private readonly files: FileStore,
+      private readonly turns: OneAtATime,
+      private readonly reflector: Reflector,
     ) {}
 
     async intercept(context: ExecutionContext, next: CallHandler): Promise<Observable<unknown>> {
@@ -47,10 +53,11 @@ export function upload(limit: keyof Settings['limits'], times = 1): Type<NestInt
           remedy: 'Choose a file and send it again.',
         });
       const path = request.file.path;
+      const handled = isBeside(this.reflector, context) ? next.handle() : this.turns.inTurn(context, next);
       // The file is gone before the refusal is heard.
-      return next
-        .handle()
-        .pipe(catchError((error) => from(this.files.discard(path)).pipe(mergeMap(() => throwError(() => error)))));
+      return handled.pipe(
+        catchError((error) => from(this.files.discard(path)).pipe(mergeMap(() => throwError(() => error)))),
+      );
     }
   }
   return mixin(Upload);

@@ -41,7 +41,7 @@ export class BundlesService {
 
   async write(paperId: string): Promise<{ name: string; bundle: PaperBundle }> {
     const row = await this.papers.get(paperId);
-    const { id: _id, createdAt: _createdAt, ...paper } = row;
+    const { id: _id, createdAt: _createdAt, revision: _revision, ...paper } = row;
     const files: Record<string, string> = {};
     const conditions = await Promise.all(
       (await this.conditions.find({ where: { paperId }, order: { createdAt: 'ASC' } })).map(
@@ -180,7 +180,7 @@ export class BundlesService {
     paperId: string,
     createdAt: string,
     file: string,
-  ): Promise<{ condition: ConditionRow; readings: ReadingRow[]; observations: ObservationRow[] }> {
+  ): Promise<{ condition: Omit<ConditionRow, 'revision'>; readings: ReadingRow[]; observations: ObservationRow[] }> {
     const { readings: sets, observations, figures: _figures, ...condition } = from;
     const id = randomUUID();
     const readings: ReadingRow[] = [];

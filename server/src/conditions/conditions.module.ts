@@ -4,6 +4,7 @@ import { ConditionInput, ConditionView } from '@rakuen/contract/conditions';
 import { PapersModule } from '../papers/papers.module.ts';
 import { ConditionsService } from './conditions.service.ts';
 import { ObservationsService } from './observations.service.ts';
+import { IfMatch } from '../app/revision.ts';
 
 @ApiTags('print conditions')
 @Controller('conditions')
@@ -30,8 +31,12 @@ class ConditionsController {
 
   @Put(':id')
   @ApiOkResponse({ type: ConditionView })
-  replace(@Param('id', ParseUUIDPipe) id: string, @Body() input: ConditionInput): Promise<ConditionView> {
-    return this.conditions.replace(id, input);
+  replace(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body() input: ConditionInput,
+    @IfMatch() from?: number,
+  ): Promise<ConditionView> {
+    return this.conditions.replace(id, input, from);
   }
 
   @Delete(':id')

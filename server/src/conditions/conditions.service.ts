@@ -4,6 +4,7 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { In, Repository } from 'typeorm';
 import type { ConditionInput, ConditionView } from '@rakuen/contract/conditions';
 import type { ReadingView } from '@rakuen/contract/readings';
+import { refuseStale } from '../app/revision.ts';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { paperHead, PapersService } from '../papers/papers.service.ts';
 import { ConditionRow, DecisionRow, PaperRow, PrintRow, ReadingRow } from '../store/entities.ts';
@@ -48,8 +49,10 @@ export class ConditionsService {
     return this.view(row.id);
   }
 
-  async replace(id: string, input: ConditionInput): Promise<ConditionView> {
+  /** @param from revision the change was made from; whatever it is now where absent */
+  async replace(id: string, input: ConditionInput, from?: number): Promise<ConditionView> {
     const known = await this.get(id);
+    refuseStale('This print condition', known, from, await this.view(id));
     if (input.paperId !== known.paperId && (await this.readings.countBy({ conditionId: id })) > 0) {
       throw new RakuenError(409, 'This print condition was measured; its paper can’t be changed.', {
         field: 'paperId',

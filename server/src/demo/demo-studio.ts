@@ -1,6 +1,5 @@
 import { writeFile } from 'node:fs/promises';
 import { Injectable } from '@nestjs/common';
-import { DataSource } from 'typeorm';
 import { printObservations, sheetObservations, type DemoObservation } from '@rakuen/demo/bench';
 import { CONDITIONS, demoReadings, FIRST_BOXES, LATER_BOX, PAPERS } from '@rakuen/demo/studio';
 import type { ConditionView } from '@rakuen/contract/conditions';
@@ -17,7 +16,6 @@ import { PicturesService } from '../pictures/pictures.service.ts';
 import { PrintsService } from '../prints/prints.service.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
 import { SessionsService } from '../sessions/sessions.service.ts';
-import { DocumentRow, ENTITIES } from '../store/entities.ts';
 import { TableService } from '../table/table.service.ts';
 import { Workshop } from '../work/workshop.ts';
 
@@ -28,10 +26,7 @@ const PRINTMAKER = 'printmaker';
 /** The condition whose chart is being read, by number. */
 const CHARTED = 5;
 
-/** Stands in the database while the studio is being filled. */
-const FILLING = 'demo-filling';
-
-/** Fills an empty database with the invented studio, through the same services, files and checks as anyone's own work. */
+/** Fills a new database with the invented studio, through the same services, files and checks as anyone's own work. */
 @Injectable()
 export class DemoStudio {
   constructor(
@@ -48,26 +43,9 @@ export class DemoStudio {
     private readonly table: TableService,
     private readonly files: FileStore,
     private readonly workshop: Workshop,
-    private readonly database: DataSource,
   ) {}
 
-  async fillIfEmpty(): Promise<void> {
-    const documents = this.database.getRepository(DocumentRow);
-    // A fill that was cut short is begun again; nobody was let in before it ended.
-    if (await documents.existsBy({ key: FILLING })) await this.clear();
-    if ((await this.papers.list()).length > 0 || (await this.pictures.list()).length > 0) return;
-    await documents.insert({ key: FILLING, value: {} });
-    await this.fill();
-    await documents.delete({ key: FILLING });
-  }
-
-  private async clear(): Promise<void> {
-    await this.database.transaction(async (manager) => {
-      for (const entity of [...ENTITIES].reverse()) await manager.createQueryBuilder().delete().from(entity).execute();
-    });
-  }
-
-  private async fill(): Promise<void> {
+  async fill(): Promise<void> {
     // The pictures are drawn and read on one thread while the papers are read on the other.
     const hung = this.hangPictures();
     const scans = CONDITIONS.map((c, i) =>

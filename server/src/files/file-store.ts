@@ -11,12 +11,16 @@ export class FileStore implements OnModuleInit {
   private readonly incoming: string;
   private readonly kept: string;
 
+  private readonly readOnly: boolean;
+
   constructor(@Inject(CONFIG) config: Config) {
+    this.readOnly = config.readOnly;
     this.incoming = join(config.dataFolder, 'incoming');
     this.kept = join(config.dataFolder, 'files');
   }
 
   async onModuleInit(): Promise<void> {
+    if (this.readOnly) return;
     // What was on its way in when the server last stopped was never acknowledged.
     await rm(this.incoming, { recursive: true, force: true });
     await mkdir(this.incoming, { recursive: true });

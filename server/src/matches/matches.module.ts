@@ -4,6 +4,7 @@ import { DecisionInput, DecisionQuery, DecisionView, MatchRequest, MatchView } f
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { PicturesModule } from '../pictures/pictures.module.ts';
 import { MatchesService } from './matches.service.ts';
+import { Beside } from '../store/one-at-a-time.ts';
 
 @ApiTags('matches')
 @Controller()
@@ -11,6 +12,7 @@ class MatchesController {
   constructor(private readonly matches: MatchesService) {}
 
   /** Ranks print conditions for a picture, each with its reasons. */
+  @Beside()
   @Post('matches')
   @HttpCode(200)
   @ApiOkResponse({ type: MatchView })

@@ -16,6 +16,7 @@ import { notFound } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { ConditionRow, DecisionRow, MatchRow, TrialRow } from '../store/entities.ts';
+import { Writer } from '../store/writer.ts';
 import { Workshop } from '../work/workshop.ts';
 
 @Injectable()
@@ -28,6 +29,7 @@ export class MatchesService {
     private readonly conditions: ConditionsService,
     private readonly pictures: PicturesService,
     private readonly workshop: Workshop,
+    private readonly writer: Writer,
   ) {}
 
   async match(request: MatchRequest): Promise<MatchView> {
@@ -145,7 +147,7 @@ export class MatchesService {
         readingsKey: keys.get(sheet.id)!,
         figures: computed[i],
       }));
-      await this.known.save(rows as MatchRow[]);
+      await this.writer.run('match kept', () => this.known.save(rows as MatchRow[]));
       rows.forEach((row) => figures.set(row.conditionId, row.figures));
     }
     return figures;

@@ -2,6 +2,7 @@ import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, 
 import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { PaperInput, PaperView } from '@rakuen/contract/papers';
 import { PapersService } from './papers.service.ts';
+import { IfMatch } from '../app/revision.ts';
 
 @ApiTags('papers')
 @Controller('papers')
@@ -22,8 +23,12 @@ class PapersController {
 
   @Put(':id')
   @ApiOkResponse({ type: PaperView })
-  replace(@Param('id', ParseUUIDPipe) id: string, @Body() input: PaperInput): Promise<PaperView> {
-    return this.papers.replace(id, input);
+  replace(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body() input: PaperInput,
+    @IfMatch() from?: number,
+  ): Promise<PaperView> {
+    return this.papers.replace(id, input, from);
   }
 
   @Delete(':id')

@@ -3,6 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import type { PaperHead, PaperInput, PaperSize, PaperView } from '@rakuen/contract/papers';
+import { refuseStale } from '../app/revision.ts';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionRow, PaperRow } from '../store/entities.ts';
 
@@ -24,13 +25,17 @@ export class PapersService {
 
   async create(input: PaperInput): Promise<PaperView> {
     await this.refuseTwin(input);
-    return this.view(await this.papers.save(this.row(input)));
+    const { id } = await this.papers.save(this.row(input));
+    return this.one(id);
   }
 
-  async replace(id: string, input: PaperInput): Promise<PaperView> {
+  /** @param from revision the change was made from; whatever it is now where absent */
+  async replace(id: string, input: PaperInput, from?: number): Promise<PaperView> {
     const known = await this.get(id);
+    refuseStale(`${known.maker} ${known.name}`, known, from, await this.view(known));
     await this.refuseTwin(input, id);
-    return this.view(await this.papers.save(this.papers.merge(known, plain(input))));
+    await this.papers.save(this.papers.merge(known, plain(input)));
+    return this.one(id);
   }
 
   async remove(id: string): Promise<void> {
@@ -56,11 +61,14 @@ export class PapersService {
 
   /** @throws RakuenError (409) when there is such a paper already */
   async refuseTwin(input: PaperInput, except?: string): Promise<void> {
-    const twin = await this.papers.findOneBy({
-      maker: input.maker.trim(),
-      name: input.name.trim(),
-      weightGsm: input.weightGsm,
-    });
+    const twin = await this.papers
+      .createQueryBuilder('p')
+      .where('p.maker = :maker COLLATE NOCASE AND p.name = :name COLLATE NOCASE AND p.weightGsm = :weightGsm', {
+        maker: input.maker.trim(),
+        name: input.name.trim(),
+        weightGsm: input.weightGsm,
+      })
+      .getOne();
     if (twin && twin.id !== except) {
       throw new RakuenError(409, `${input.maker} ${input.name} at ${input.weightGsm} g/m² is in the drawer already.`, {
         field: 'name',

@@ -19,6 +19,7 @@ import { PictureFields, PictureJob, PictureTitle, PictureView } from '@rakuen/co
 import { upload } from '../app/upload.ts';
 import type { IncomingFile } from '../readings/readings.service.ts';
 import { PicturesService } from './pictures.service.ts';
+import { Beside } from '../store/one-at-a-time.ts';
 
 @ApiTags('pictures')
 @Controller('pictures')
@@ -32,6 +33,7 @@ class PicturesController {
   }
 
   /** Takes a JPEG, PNG or TIFF in and begins to read it. */
+  @Beside()
   @Post()
   @HttpCode(202)
   @ApiConsumes('multipart/form-data')
@@ -47,6 +49,7 @@ class PicturesController {
     return this.pictures.job(id);
   }
 
+  @Beside()
   @Delete('jobs/:id')
   @ApiOkResponse({ type: PictureJob })
   cancel(@Param('id', ParseUUIDPipe) id: string): PictureJob {

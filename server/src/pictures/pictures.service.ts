@@ -10,6 +10,7 @@ import { FileStore } from '../files/file-store.ts';
 import type { IncomingFile } from '../readings/readings.service.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import { DecisionRow, PictureRow, PrintRow } from '../store/entities.ts';
+import { Writer } from '../store/writer.ts';
 import { Workshop } from '../work/workshop.ts';
 
 interface RunningJob {
@@ -31,6 +32,7 @@ export class PicturesService {
     private readonly files: FileStore,
     private readonly settings: SettingsService,
     private readonly workshop: Workshop,
+    private readonly writer: Writer,
   ) {}
 
   async list(): Promise<PictureView[]> {
@@ -136,7 +138,7 @@ export class PicturesService {
         colourCells: cells.length / 4,
         cells: Buffer.from(cells.buffer, cells.byteOffset, cells.byteLength),
       });
-      await this.pictures.insert(row);
+      await this.writer.run('picture read', () => this.pictures.insert(row));
       update({ state: 'done', progress: 1, pictureId: row.id });
     } catch (error) {
       await this.files.discard(file.path);

@@ -16,6 +16,7 @@ import { PrintInput, PrintProposal, PrintView, ProposalQuery } from '@rakuen/con
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { PicturesModule } from '../pictures/pictures.module.ts';
 import { PrintsService } from './prints.service.ts';
+import { IfMatch } from '../app/revision.ts';
 
 @ApiTags('prints')
 @Controller('prints')
@@ -43,8 +44,12 @@ class PrintsController {
 
   @Put(':id')
   @ApiOkResponse({ type: PrintView })
-  replace(@Param('id', ParseUUIDPipe) id: string, @Body() input: PrintInput): Promise<PrintView> {
-    return this.prints.replace(id, input);
+  replace(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body() input: PrintInput,
+    @IfMatch() from?: number,
+  ): Promise<PrintView> {
+    return this.prints.replace(id, input, from);
   }
 
   @Delete(':id')

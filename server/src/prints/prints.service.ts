@@ -4,6 +4,7 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import type { PrintInput, PrintProposal, PrintSettings, PrintView } from '@rakuen/contract/prints';
 import { SETTING_KEYS } from '@rakuen/contract/vocabulary';
+import { refuseStale } from '../app/revision.ts';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
@@ -70,13 +71,16 @@ export class PrintsService {
       recordedAt: new Date().toISOString(),
     });
     await this.prints.insert(row);
-    return view(row);
+    return view(await this.get(row.id));
   }
 
-  /** Corrects a record: a verdict is often given a day later. */
-  async replace(id: string, input: PrintInput): Promise<PrintView> {
-    const known = await this.prints.findOneBy({ id });
-    if (!known) throw notFound('print');
+  /**
+   * Corrects a record: a verdict is often given a day later.
+   * @param from revision the change was made from; whatever it is now where absent
+   */
+  async replace(id: string, input: PrintInput, from?: number): Promise<PrintView> {
+    const known = await this.get(id);
+    refuseStale('This print', known, from, view(known));
     if (input.pictureId !== known.pictureId || input.conditionId !== known.conditionId) {
       throw new RakuenError(409, 'A print stays with its picture and its print condition.', {
         field: 'pictureId, conditionId',
@@ -84,7 +88,14 @@ export class PrintsService {
       });
     }
     check(input);
-    return view(await this.prints.save(this.prints.merge(known, { ...input, notes: input.notes ?? '' })));
+    await this.prints.save(this.prints.merge(known, { ...input, notes: input.notes ?? '' }));
+    return view(await this.get(id));
+  }
+
+  private async get(id: string): Promise<PrintRow> {
+    const row = await this.prints.findOneBy({ id });
+    if (!row) throw notFound('print');
+    return row;
   }
 
   async remove(id: string): Promise<void> {

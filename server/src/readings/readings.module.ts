@@ -21,6 +21,7 @@ import { upload } from '../app/upload.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { MappingMemory } from './mapping-memory.ts';
 import { type IncomingFile, ReadingsService } from './readings.service.ts';
+import { Beside } from '../store/one-at-a-time.ts';
 
 const ReadingUpload = upload('readingBytes');
 
@@ -30,6 +31,7 @@ class ReadingsController {
   constructor(private readonly readings: ReadingsService) {}
 
   /** Shows what a file of readings holds; keeps nothing. */
+  @Beside()
   @Post('readings/preview')
   @HttpCode(200)
   @ApiConsumes('multipart/form-data')

@@ -16,6 +16,7 @@ import { ConditionsService } from '../conditions/conditions.service.ts';
 import { asObservation, ObservationsService } from '../conditions/observations.service.ts';
 import { FileStore } from '../files/file-store.ts';
 import { ConditionRow, ReadingRow } from '../store/entities.ts';
+import { Writer } from '../store/writer.ts';
 import type { ReadingSource, SetFigures } from '../work/tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { MappingMemory, parseMapping } from './mapping-memory.ts';
@@ -48,6 +49,7 @@ export class ReadingsService {
     private readonly files: FileStore,
     private readonly workshop: Workshop,
     private readonly database: DataSource,
+    private readonly writer: Writer,
   ) {}
 
   /** What a file holds; nothing is kept. */
@@ -89,12 +91,18 @@ export class ReadingsService {
     return this.conditions.view(conditionId);
   }
 
-  /** Computes the facts anew that were computed with other measures than today's. */
+  /** Computes the facts anew that were computed with other measures than today's, or lack them. */
   async refreshFacts(): Promise<void> {
-    for (const condition of await this.conditions.rows()) {
-      if (!condition.facts || condition.facts.version === FIGURES_VERSION) continue;
-      await this.store(condition, await this.readings.findBy({ conditionId: condition.id }), async () => undefined);
+    for (const { id, facts, figuresFrom } of await this.conditions.rows()) {
+      const stale = facts ? facts.version !== FIGURES_VERSION : figuresFrom !== null;
+      if (stale) await this.writer.run('figures computed anew', () => this.recompute(id));
     }
+  }
+
+  /** Computes a condition's facts from what is kept of it. */
+  async recompute(id: string): Promise<void> {
+    const condition = await this.conditions.get(id);
+    await this.store(condition, await this.readings.findBy({ conditionId: id }), async () => undefined);
   }
 
   async remove(id: string): Promise<ConditionView> {

@@ -30,6 +30,9 @@ export class PaperRow {
   @Column('simple-json') sizes!: PaperSize[];
   @Column('text') currency!: string;
   @Column('text') notes!: string;
+  /** Counts its changes; kept by the database. */
+  @Column({ type: 'integer', default: 1, insert: false, update: false })
+  revision!: number;
 }
 
 @Entity('conditions')
@@ -51,6 +54,9 @@ export class ConditionRow {
   @Column('simple-json', { nullable: true, select: false }) mesh!: GamutMesh | null;
   /** The reading chosen by hand to give the figures; the newest where null. */
   @Column('text', { nullable: true }) figuresFrom!: string | null;
+  /** Counts its changes; kept by the database. */
+  @Column({ type: 'integer', default: 1, insert: false, update: false })
+  revision!: number;
 }
 
 @Entity('readings')
@@ -167,6 +173,7 @@ export class EyeSessionRow {
   @Column('text') createdAt!: string;
   @Column('simple-json') conditionIds!: string[];
   @Column('text') criterion!: EyeCriterion;
+  @Column('text', { default: '' }) question!: string;
   @Column('integer') times!: number;
   @Column('text') observer!: string;
   @Column('text') light!: string;
@@ -277,6 +284,9 @@ export class PrintRow {
   @Column('integer') misprints!: number;
   @Column('text') misprintCause!: string;
   @Column('text') notes!: string;
+  /** Counts its changes; kept by the database. */
+  @Column({ type: 'integer', default: 1, insert: false, update: false })
+  revision!: number;
 }
 
 /** Single documents: settings, the table. */

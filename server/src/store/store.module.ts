@@ -3,11 +3,11 @@ import { Global, Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import type { Database } from 'better-sqlite3';
 import { CONFIG, type Config } from '../app/config.ts';
+import { DATABASE_FILE } from './check-database.ts';
 import { ENTITIES } from './entities.ts';
-import { First1760000000000 } from './migrations/1760000000000-first.ts';
-import { ReadingPart1760600000000 } from './migrations/1760600000000-reading-part.ts';
-import { Compare1765000000000 } from './migrations/1765000000000-compare.ts';
-import { Bench1764000000000 } from './migrations/1764000000000-bench.ts';
+import { MIGRATIONS } from './migrations/all.ts';
+import { OneAtATime } from './one-at-a-time.ts';
+import { Writer } from './writer.ts';
 
 /** The database: SQLite in WAL mode, migrated and never synchronised. A commit is on the disk before it is acknowledged. */
 @Global()
@@ -15,16 +15,17 @@ import { Bench1764000000000 } from './migrations/1764000000000-bench.ts';
   imports: [
     TypeOrmModule.forRootAsync({
       inject: [CONFIG],
-      useFactory: (config: Config) => ({
+      useFactory: ({ dataFolder, readOnly }: Config) => ({
         type: 'better-sqlite3' as const,
-        database: join(config.dataFolder, 'rakuen.sqlite'),
+        database: join(dataFolder, DATABASE_FILE),
         entities: ENTITIES,
-        migrations: [First1760000000000, ReadingPart1760600000000, Bench1764000000000, Compare1765000000000],
-        migrationsRun: true,
+        migrations: MIGRATIONS,
+        readonly: readOnly,
+        migrationsRun: !readOnly,
         synchronize: false,
-        enableWAL: true,
+        enableWAL: !readOnly,
         prepareDatabase: (db: Database) => {
-          db.pragma('synchronous = FULL');
+          if (!readOnly) db.pragma('synchronous = FULL');
           db.pragma('foreign_keys = ON');
           db.pragma('busy_timeout = 5000');
         },
@@ -33,6 +34,7 @@ import { Bench1764000000000 } from './migrations/1764000000000-bench.ts';
     }),
     TypeOrmModule.forFeature(ENTITIES),
   ],
-  exports: [TypeOrmModule],
+  providers: [Writer, OneAtATime],
+  exports: [TypeOrmModule, Writer, OneAtATime],
 })
 export class StoreModule {}

@@ -1,0 +1,43 @@
+import { existsSync } from 'node:fs';
+import { mkdir, rename, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { NestFactory } from '@nestjs/core';
+import { AppModule } from '../app/app.module.ts';
+import type { Config } from '../app/config.ts';
+import { DATABASE_FILE, FILES_FOLDER } from '../store/check-database.ts';
+import { DemoStudio } from './demo-studio.ts';
+
+/** Beside the studio to be; it is one name away from being there, or it is not there at all. */
+const DRAFT = 'laying-out';
+
+/** Takes away what a start that was cut short had begun to lay out. Nobody was let into it. */
+export async function clearDraft({ dataFolder }: Pick<Config, 'dataFolder'>): Promise<void> {
+  await rm(join(dataFolder, DRAFT), { recursive: true, force: true });
+}
+
+/** Whether a start was cut short while it laid the demo studio out. */
+export const hasDraft = ({ dataFolder }: Pick<Config, 'dataFolder'>): boolean => existsSync(join(dataFolder, DRAFT));
+
+/**
+ * Lays the demo studio out in a folder of its own and moves it into place when it is whole: the files first, the database last. No row and no
+ * file of anyone's is touched on the way.
+ */
+export async function layOutDemo(config: Config): Promise<void> {
+  const draft = join(config.dataFolder, DRAFT);
+  await clearDraft(config);
+  await mkdir(draft, { recursive: true, mode: 0o700 });
+  const app = await NestFactory.createApplicationContext(AppModule.with({ ...config, dataFolder: draft }), {
+    logger: false,
+    abortOnError: false,
+  });
+  try {
+    await app.get(DemoStudio).fill();
+  } finally {
+    await app.close();
+  }
+  // Files of an earlier draft whose database never came are the same by their names.
+  await rm(join(config.dataFolder, FILES_FOLDER), { recursive: true, force: true });
+  await rename(join(draft, FILES_FOLDER), join(config.dataFolder, FILES_FOLDER));
+  await rename(join(draft, DATABASE_FILE), join(config.dataFolder, DATABASE_FILE));
+  await clearDraft(config);
+}

@@ -1,0 +1,178 @@
+import { Injectable } from '@nestjs/common';
+import { DataSource, type EntityManager } from 'typeorm';
+import type { BinEntry, EventsQuery, EventView } from '@rakuen/contract/events';
+import { notFound, RakuenError } from '../app/errors.ts';
+import { ReadingsService } from '../readings/readings.service.ts';
+import { RECORDED, type ColumnFacts } from '../store/record.ts';
+import { Writer } from '../store/writer.ts';
+
+interface EventRow {
+  readonly seq: number;
+  readonly change: string;
+  readonly what: string;
+  readonly at: string;
+  readonly deed: 'made' | 'changed' | 'removed';
+  readonly subject: string;
+  readonly id: string;
+  readonly before: string | null;
+  readonly after: string | null;
+}
+
+type Row = Record<string, string | number | null>;
+
+/** Columns by which a thing is called, the first that it has. */
+const NAMES = ['title', 'name', 'fileName', 'mediaSetting', 'stamp', 'criterion', 'kind', 'printedOn'] as const;
+const MOST_EVENTS = 200;
+
+/** What happened, the bin, and how what was removed or changed comes back. */
+@Injectable()
+export class EventsService {
+  constructor(
+    private readonly database: DataSource,
+    private readonly readings: ReadingsService,
+    private readonly writer: Writer,
+  ) {}
+
+  /** What happened to a thing and to what belongs to it, or to all, the newest first. */
+  async list({ about, before }: EventsQuery): Promise<EventView[]> {
+    const rows = await this.database.query<EventRow[]>(
+      `SELECT * FROM events WHERE (? OR id = ? OR before LIKE ?) AND seq < ? ORDER BY seq DESC LIMIT ?`,
+      [about ? 0 : 1, about ?? '', `%"${about ?? ''}"%`, before ?? Number.MAX_SAFE_INTEGER, MOST_EVENTS],
+    );
+    return rows.map((row) => this.view(row));
+  }
+
+  /** What was removed and has not come back, a deed each, the newest first. */
+  async bin(): Promise<BinEntry[]> {
+    const rows = await this.database.query<EventRow[]>(
+      `SELECT * FROM events e WHERE deed = 'removed'
+       AND NOT EXISTS (SELECT 1 FROM undoings u WHERE u.change = e.change)
+       AND NOT EXISTS (SELECT 1 FROM undoings u WHERE u.byChange = e.change) ORDER BY seq DESC`,
+    );
+    const deeds = new Map<string, EventRow[]>();
+    for (const row of rows) deeds.set(row.change, [...(deeds.get(row.change) ?? []), row]);
+    return [...deeds.values()].map((list): BinEntry => {
+      const main = headOf(list);
+      return { change: main.change, at: main.at, ...calledOf(main), parts: partsOf(list.filter((r) => r !== main)) };
+    });
+  }
+
+  /** Brings back what a deed removed, and what it changed as it was; refused where something has come in its place since. */
+  async undo(change: string): Promise<void> {
+    const rows = await this.database.query<EventRow[]>('SELECT * FROM events WHERE change = ? ORDER BY seq', [change]);
+    const undoable = rows.filter((r) => r.deed !== 'made');
+    if (undoable.length === 0) throw notFound('removal or change that could be undone');
+    const [done] = await this.database.query<unknown[]>('SELECT 1 FROM undoings WHERE change = ?', [change]);
+    if (done) throw new RakuenError(409, 'This was undone already.', { remedy: 'Look at the list again.' });
+    const changed = await this.database.transaction(async (manager) => {
+      // What hangs on a thing is removed before or after it as the database likes: it is all there again before it counts.
+      await manager.query('PRAGMA defer_foreign_keys = ON');
+      for (const row of [...undoable].reverse()) await this.putBack(manager, row);
+      await manager.query('INSERT INTO undoings (change, byChange, at) VALUES (?, ?, ?)', [
+        change,
+        this.writer.deed?.id ?? change,
+        new Date().toISOString(),
+      ]);
+      return this.conditionsOf(manager, undoable);
+    });
+    for (const id of changed) await this.readings.recompute(id);
+  }
+
+  private async putBack(manager: EntityManager, row: EventRow): Promise<void> {
+    const columns = (await manager.query(`PRAGMA table_info(${row.subject})`)) as ColumnFacts[];
+    const was = JSON.parse(row.before!) as Row;
+    const known = columns.filter((c) => c.name in was);
+    const value = (c: ColumnFacts) =>
+      c.type === 'BLOB' && typeof was[c.name] === 'string' ? Buffer.from(was[c.name] as string, 'hex') : was[c.name];
+    if (row.deed === 'removed') {
+      await manager
+        .query(
+          `INSERT INTO ${row.subject} (${known.map((c) => `"${c.name}"`).join(', ')}) VALUES (${known.map(() => '?').join(', ')})`,
+          known.map(value),
+        )
+        .catch((error: { code?: string }) => {
+          throw error.code === 'SQLITE_CONSTRAINT_UNIQUE' || error.code === 'SQLITE_CONSTRAINT_PRIMARYKEY'
+            ? new RakuenError(
+                409,
+                `Something has come in the place of ${calledOf(row).noun} “${calledOf(row).name}”.`,
+                {
+                  remedy: 'Rename or remove what is there now, and bring this back then.',
+                },
+              )
+            : error;
+        });
+      return;
+    }
+    const [now] = (await manager.query(`SELECT * FROM ${row.subject} WHERE id = ?`, [row.id])) as Row[];
+    const after = JSON.parse(row.after!) as Row;
+    const moved = Object.keys(after).filter((k) => after[k] !== was[k]);
+    if (!now || moved.some((k) => now[k] !== after[k]))
+      throw new RakuenError(409, `${sentence(calledOf(row).noun)} “${calledOf(row).name}” was changed again since.`, {
+        remedy: 'Undo the later change first.',
+      });
+    await manager.query(`UPDATE ${row.subject} SET ${moved.map((k) => `"${k}" = ?`).join(', ')} WHERE id = ?`, [
+      ...moved.map((k) => was[k]),
+      row.id,
+    ]);
+  }
+
+  /** Print conditions whose figures rest on what came back: those named by its rows, and every other of the same papers. */
+  private async conditionsOf(manager: EntityManager, rows: readonly EventRow[]): Promise<string[]> {
+    const named = rows.flatMap((row) => {
+      const { conditionId } = JSON.parse(row.before!) as Row;
+      return row.subject === 'conditions' ? [row.id] : typeof conditionId === 'string' ? [conditionId] : [];
+    });
+    if (named.length === 0) return [];
+    const marks = named.map(() => '?').join(', ');
+    const found = (await manager.query(
+      `SELECT id FROM conditions WHERE paperId IN (SELECT paperId FROM conditions WHERE id IN (${marks}))`,
+      named,
+    )) as { id: string }[];
+    return found.map((f) => f.id);
+  }
+
+  private view(row: EventRow): EventView {
+    const [before, after] = [row.before, row.after].map((t) => (t ? (JSON.parse(t) as Row) : undefined));
+    const moved = before && after ? Object.keys(after).filter((k) => before[k] !== after[k]) : [];
+    return {
+      seq: row.seq,
+      change: row.change,
+      at: row.at,
+      deed: row.deed,
+      id: row.id,
+      ...calledOf(row),
+      changes: moved.map((field) => ({ field, before: told(before![field]), after: told(after![field]) })),
+    };
+  }
+}
+
+/** A value as it is told; what is long is told by its beginning. */
+const told = (value: string | number | null): string => {
+  const text = value === null ? '' : String(value);
+  return text.length > 200 ? `${text.slice(0, 200)}…` : text;
+};
+const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+function calledOf({ subject, before, after }: EventRow): { noun: string; name: string } {
+  const row = JSON.parse(after ?? before ?? '{}') as Row;
+  const name = NAMES.map((key) => row[key]).find((v) => v !== undefined && v !== null && v !== '');
+  return { noun: RECORDED[subject]?.noun ?? subject, name: name === undefined ? '' : told(name) };
+}
+
+/** The thing a deed was about: what nothing else of it belongs to. */
+function headOf(rows: readonly EventRow[]): EventRow {
+  const order = Object.keys(RECORDED);
+  return [...rows].sort((p, q) => order.indexOf(p.subject) - order.indexOf(q.subject))[0];
+}
+
+/** "2 readings, 8 observations". */
+function partsOf(rows: readonly EventRow[]): string {
+  const counts = new Map<string, number>();
+  for (const { subject } of rows) counts.set(subject, (counts.get(subject) ?? 0) + 1);
+  return [...counts]
+    .map(([subject, n]) => {
+      const { noun } = RECORDED[subject];
+      return `${n} ${n === 1 || noun.endsWith('s') ? noun : `${noun}s`}`;
+    })
+    .join(', ');
+}

@@ -1,0 +1,14 @@
+import { First1760000000000 } from './1760000000000-first.ts';
+import { ReadingPart1760600000000 } from './1760600000000-reading-part.ts';
+import { Bench1764000000000 } from './1764000000000-bench.ts';
+import { Compare1765000000000 } from './1765000000000-compare.ts';
+import { Record1766000000000 } from './1766000000000-record.ts';
+
+/** Every step from an empty database to today's, in order. */
+export const MIGRATIONS = [
+  First1760000000000,
+  ReadingPart1760600000000,
+  Bench1764000000000,
+  Compare1765000000000,
+  Record1766000000000,
+];
