@@ -30,7 +30,7 @@ test('a chart is laid out while it is described, kept, taken away and removed', 
     expect(taken.suggestedFilename()).toMatch(file);
   }
   await kept.getByRole('button', { name: 'Remove: Greys by the window' }).click();
-  await kept.getByRole('button', { name: 'Remove for good: Greys by the window' }).click();
+  await kept.getByRole('button', { name: 'Put in the bin: Greys by the window' }).click();
   await expect(kept).toHaveCount(0);
 });
 
@@ -187,7 +187,7 @@ test('a spreadsheet whose columns say nothing is mapped by hand, and the next on
   await expect(columns).toContainText('As you said it the last time');
   await page.getByRole('button', { name: 'Leave them' }).click();
   await kept.getByRole('button', { name: /^Remove felder/ }).click();
-  await kept.getByRole('button', { name: /for good$/ }).click();
+  await kept.getByRole('button', { name: /to the bin$/ }).click();
   await expect(kept).toHaveCount(0);
 });
 
@@ -280,6 +280,6 @@ test('a paper is taken away whole and brought to another drawer', async ({ watch
   await page.getByRole('button', { name: 'Remove with its readings' }).click();
   await page.getByRole('button', { name: 'Change Tinroof Metallic' }).click();
   await page.getByRole('button', { name: 'Remove this paper' }).click();
-  await page.getByRole('button', { name: 'Remove for good' }).click();
+  await page.getByRole('button', { name: 'Put in the bin' }).click();
   await expect(page.getByRole('heading', { name: 'The drawer is empty' })).toBeVisible();
 });

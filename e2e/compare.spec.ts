@@ -6,6 +6,28 @@ import { expect, expectAccessible, test, type Studio } from './studio.ts';
 const PROFILE = fileURLToPath(new URL('../core/test/fixtures/sRGB.icc', import.meta.url));
 
 /** Lays print conditions of these papers on the table, the first two in hand, under the reference light. */
+interface TableWanted {
+  conditionIds: string[];
+  leftHand?: string;
+  rightHand?: string;
+  light?: string;
+  glass?: string;
+}
+const tableOf = async (page: Page, studio: Studio) =>
+  (await (await page.request.get(`${studio.url}/api/table`)).json()) as TableWanted;
+
+/** Makes the table what it should be, one deed after another. */
+async function setTable(page: Page, studio: Studio, wanted: TableWanted): Promise<void> {
+  const does = (deed: string, id?: string) =>
+    page.request.post(`${studio.url}/api/table/deeds`, { data: { deed, id } });
+  for (const id of (await tableOf(page, studio)).conditionIds) await does('put paper back', id);
+  for (const id of wanted.conditionIds) await does('lay paper', id);
+  if (wanted.leftHand) await does('left hand', wanted.leftHand);
+  if (wanted.rightHand) await does('right hand', wanted.rightHand);
+  await does('light', wanted.light ?? 'D50');
+  await does('glass', wanted.glass ?? 'none');
+}
+
 async function lay(page: Page, studio: Studio, names: readonly string[]): Promise<void> {
   const conditions = (await (await page.request.get(`${studio.url}/api/conditions`)).json()) as {
     id: string;
@@ -18,19 +40,13 @@ async function lay(page: Page, studio: Studio, names: readonly string[]): Promis
       conditions.find((c) => `${c.paper.name}, ${c.mediaSetting}` === n && c.printMode === 'colour through a profile')!
         .id,
   );
-  const table = (await (await page.request.get(`${studio.url}/api/table`)).json()) as object;
-  await page.request.put(`${studio.url}/api/table`, {
-    data: { ...table, conditionIds: ids, leftHand: ids[0], rightHand: ids[1], light: 'D50', glass: 'none' },
-  });
+  await setTable(page, studio, { conditionIds: ids, leftHand: ids[0], rightHand: ids[1], light: 'D50', glass: 'none' });
 }
 
 /** The studio is shared: its table is left as it was found. */
-let found: object;
-test.beforeEach(
-  async ({ page, studio }) =>
-    void (found = (await (await page.request.get(`${studio.url}/api/table`)).json()) as object),
-);
-test.afterEach(async ({ page, studio }) => void (await page.request.put(`${studio.url}/api/table`, { data: found })));
+let found: TableWanted;
+test.beforeEach(async ({ page, studio }) => void (found = await tableOf(page, studio)));
+test.afterEach(async ({ page, studio }) => setTable(page, studio, found));
 
 const BRIGHT = 'Lantern Matt, Enhanced matt';
 const PLAIN = 'Chalk Rag, Fine art matt';
@@ -340,6 +356,6 @@ test('a sample pack is planned to scale, kept, and ticked off', async ({ watched
   await expect(pack.getByLabel('Sheet 1, printed').first()).toBeChecked();
   await expect(pack.getByRole('link', { name: /^Read the chart of/ }).first()).toBeVisible();
   await pack.getByRole('button', { name: 'Remove: Winter samples' }).click();
-  await pack.getByRole('button', { name: 'Remove for good: Winter samples' }).click();
+  await pack.getByRole('button', { name: 'Put in the bin: Winter samples' }).click();
   await expect(page.getByText('No pack was planned yet.')).toBeVisible();
 });

@@ -55,7 +55,7 @@ test('a file is dropped, looked at, left; dropped again and kept; removed on a s
   await found.getByRole('button', { name: 'Leave them' }).click();
 
   await page.getByRole('button', { name: 'Remove washi.txt, M0' }).click();
-  await page.getByRole('button', { name: 'Remove washi.txt, M0, for good' }).click();
+  await page.getByRole('button', { name: 'Remove washi.txt, M0, to the bin' }).click();
   await expect(page.getByRole('region', { name: 'Files' })).toContainText('None yet.');
 
   await step(page, 'Papers');
@@ -85,7 +85,7 @@ test('a file that does not say its measurement condition is told it', async ({ w
   // M1 speaks before M3: the figures did not change hands.
   await expect(kept).not.toContainText('figures from this');
   await kept.getByRole('button', { name: 'Remove plain.ti3, M3' }).click();
-  await kept.getByRole('button', { name: 'Remove plain.ti3, M3, for good' }).click();
+  await kept.getByRole('button', { name: 'Remove plain.ti3, M3, to the bin' }).click();
   await expect(kept).toHaveCount(0);
 });
 
@@ -140,7 +140,7 @@ test('a picture with a broken profile is refused, then read as sRGB on purpose, 
   await expect(page.getByRole('heading', { name: 'broken profile' })).toBeVisible();
   await expect(page.getByText('sRGB is assumed')).toBeVisible();
   await page.getByRole('button', { name: 'Remove this picture' }).click();
-  await page.getByRole('button', { name: 'Remove for good' }).click();
+  await page.getByRole('button', { name: 'Put in the bin' }).click();
   await expect(page.getByRole('heading', { name: 'broken profile' })).toHaveCount(0);
 });
 
@@ -203,6 +203,6 @@ test('the server gone: the page says so and keeps what was typed', async ({ page
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Change Gone Sheet' }).click();
   await page.getByRole('button', { name: 'Remove this paper' }).click();
-  await page.getByRole('button', { name: 'Remove for good' }).click();
+  await page.getByRole('button', { name: 'Put in the bin' }).click();
   await expect(page.getByRole('heading', { name: 'The drawer is empty' })).toBeVisible();
 });

@@ -1,4 +1,5 @@
-import { Id, Ids, Int, Maybe, Num, Part, Text, Plain } from './fields.ts';
+import { TABLE_DEEDS, type TableDeed, type TableDeedName } from '@rakuen/core/table/table';
+import { Id, Ids, Int, Maybe, Num, Part, Text, Plain, OneOf } from './fields.ts';
 import { TABLE_SIZE } from './vocabulary.ts';
 
 export class SeenFromInput {
@@ -34,6 +35,12 @@ export class TableState {
   /** The light the table is looked at under: one that ships, or the id of one that was imported. */
   @Maybe() @Text(60) light?: string;
   @Maybe() @Text(20) glass?: string;
+}
+
+/** One thing done at the table. */
+export class TableDeedInput implements TableDeed {
+  @OneOf(TABLE_DEEDS) deed!: TableDeedName;
+  @Maybe() @Text(60) id?: string;
 }
 
 /** Every error the API gives. */

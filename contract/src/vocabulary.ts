@@ -59,4 +59,4 @@ export const SETTING_KEYS = [
 export type SettingKey = (typeof SETTING_KEYS)[number];
 
 /** The most papers that lie on the table. */
-export const TABLE_SIZE = 6;
+export { TABLE_SIZE } from '@rakuen/core/table/table';

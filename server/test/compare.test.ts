@@ -118,7 +118,8 @@ describe('lamps and profiles', () => {
   });
 
   it('the light over the table stays', async () => {
-    await rakuen.call('PUT', '/api/table', { conditionIds: [], pictureIds: [], light: 'A', glass: 'museum' });
+    await rakuen.call('POST', '/api/table/deeds', { deed: 'light', id: 'A' });
+    await rakuen.call('POST', '/api/table/deeds', { deed: 'glass', id: 'museum' });
     expect((await rakuen.call('GET', '/api/table')).body).toMatchObject({ light: 'A', glass: 'museum' });
   });
 });

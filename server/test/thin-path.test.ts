@@ -344,16 +344,17 @@ describe('papers, settings, table', () => {
   it('the table forgets what no longer exists and holds six', async () => {
     const id = await condition(rakuen, 'Laid Sheet');
     const ghost = '00000000-0000-4000-8000-000000000000';
-    const { body } = await rakuen.call('PUT', '/api/table', {
-      conditionIds: [id, ghost],
-      pictureIds: [],
-      leftHand: ghost,
-      rightHand: id,
-    });
-    expect(body).toEqual({ conditionIds: [id], pictureIds: [], rightHand: id });
-    expect((await rakuen.call('PUT', '/api/table', { conditionIds: Array(7).fill(id), pictureIds: [] })).status).toBe(
-      400,
-    );
+    const does = (deed: string, id?: string) => rakuen.call('POST', '/api/table/deeds', { deed, id });
+    await does('lay paper', id);
+    await does('left hand', ghost);
+    expect((await does('lay paper', ghost)).body).toEqual({ conditionIds: [id], pictureIds: [] });
+    const others = await Promise.all([1, 2, 3, 4, 5, 6].map((i) => condition(rakuen, `Laid Sheet ${i}`)));
+    // Five windows at once lose nothing of each other.
+    await Promise.all(others.slice(0, 5).map((o) => does('lay paper', o)));
+    const { body } = await rakuen.call<{ conditionIds: string[] }>('GET', '/api/table');
+    expect([...body.conditionIds].sort()).toEqual([id, ...others.slice(0, 5)].sort());
+    expect((await does('lay paper', others[5])).status).toBe(409);
+    expect((await does('sweep')).status).toBe(400);
   });
 
   it('describes itself: OpenAPI with a schema for every request', async () => {

@@ -1,6 +1,6 @@
-import { Body, Controller, Get, Module, Put } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Module, Post } from '@nestjs/common';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { TableState } from '@rakuen/contract/settings';
+import { TableDeedInput, TableState } from '@rakuen/contract/settings';
 import { TableService } from './table.service.ts';
 
 @ApiTags('table')
@@ -14,10 +14,12 @@ class TableController {
     return this.table.get();
   }
 
-  @Put()
+  /** Does one thing at the table; what other windows did meanwhile stays done. */
+  @Post('deeds')
+  @HttpCode(200)
   @ApiOkResponse({ type: TableState })
-  put(@Body() table: TableState): Promise<TableState> {
-    return this.table.set(table);
+  deed(@Body() deed: TableDeedInput): Promise<TableState> {
+    return this.table.deed(deed);
   }
 }
 

@@ -1,7 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { In, Repository } from 'typeorm';
-import type { TableState } from '@rakuen/contract/settings';
+import { afterDeed, TableFull } from '@rakuen/core/table/table';
+import type { TableDeedInput, TableState } from '@rakuen/contract/settings';
+import { RakuenError } from '../app/errors.ts';
 import { ConditionRow, DocumentRow, PictureRow } from '../store/entities.ts';
 
 const KEY = 'table';
@@ -18,6 +20,17 @@ export class TableService {
   async get(): Promise<TableState> {
     const row = await this.documents.findOneBy({ key: KEY });
     return this.existing(row ? (row.value as TableState) : { conditionIds: [], pictureIds: [] });
+  }
+
+  async deed(deed: TableDeedInput): Promise<TableState> {
+    try {
+      const { conditionIds, pictureIds, ...rest } = afterDeed(await this.get(), deed);
+      return await this.set({ ...rest, conditionIds: [...conditionIds], pictureIds: [...pictureIds] });
+    } catch (error) {
+      if (error instanceof TableFull)
+        throw new RakuenError(409, error.message, { field: 'id', remedy: 'Put something back first.' });
+      throw error;
+    }
   }
 
   async set(table: TableState): Promise<TableState> {

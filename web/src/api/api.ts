@@ -23,10 +23,12 @@ import type {
   SessionView,
   StripPlace,
 } from '@rakuen/contract/sessions';
+import type { BinEntry, EventView } from '@rakuen/contract/events';
 import type { EyeChoice, EyeInput, EyeView } from '@rakuen/contract/eye';
 import type { LightView, ProfileView, SheetView, SolidView } from '@rakuen/contract/sheets';
 import type { TrialInput, TrialView } from '@rakuen/contract/trials';
-import type { ApiError, Settings, TableState } from '@rakuen/contract/settings';
+import type { ApiError, Settings, TableDeedInput, TableState } from '@rakuen/contract/settings';
+import { afterDeed } from '@rakuen/core/table/table';
 
 const plain = fetchBaseQuery({ baseUrl: '/api/' });
 
@@ -48,6 +50,9 @@ function worded(error: FetchBaseQueryError): ApiError {
   }
   return { statusCode: 500, message: 'The answer could not be read.', remedy: 'Reload the page.' };
 }
+
+/** From which revision a thing is changed: the server tells where another was quicker. */
+const from = (revision: number) => ({ 'If-Match': `"${revision}"` });
 
 const form = (file: File, fields: Record<string, string | undefined>): FormData => {
   const body = new FormData();
@@ -78,34 +83,42 @@ export type SessionDeed =
 /** Sheets by the readings they are made of. */
 const sheetsKnown = new Map<string, SheetView>();
 
+const TAGS = [
+  'papers',
+  'conditions',
+  'pictures',
+  'matches',
+  'prints',
+  'ledger',
+  'settings',
+  'table',
+  'history',
+  'charts',
+  'sessions',
+  'lights',
+  'profiles',
+  'eye',
+  'trials',
+  'packs',
+  'events',
+] as const;
+
 export const api = createApi({
   baseQuery: query,
-  tagTypes: [
-    'papers',
-    'conditions',
-    'pictures',
-    'matches',
-    'prints',
-    'ledger',
-    'settings',
-    'table',
-    'history',
-    'charts',
-    'sessions',
-    'lights',
-    'profiles',
-    'eye',
-    'trials',
-    'packs',
-  ],
+  tagTypes: TAGS,
   endpoints: (build) => ({
     papers: build.query<PaperView[], void>({ query: () => 'papers', providesTags: ['papers'] }),
     addPaper: build.mutation<PaperView, PaperInput>({
       query: (body) => ({ url: 'papers', method: 'POST', body }),
       invalidatesTags: ['papers'],
     }),
-    changePaper: build.mutation<PaperView, { id: string; paper: PaperInput }>({
-      query: ({ id, paper }) => ({ url: `papers/${id}`, method: 'PUT', body: paper }),
+    changePaper: build.mutation<PaperView, { id: string; revision: number; paper: PaperInput }>({
+      query: ({ id, revision, paper }) => ({
+        url: `papers/${id}`,
+        method: 'PUT',
+        body: paper,
+        headers: from(revision),
+      }),
       invalidatesTags: ['papers', 'conditions', 'matches', 'ledger'],
     }),
     removePaper: build.mutation<void, string>({
@@ -118,8 +131,13 @@ export const api = createApi({
       query: (body) => ({ url: 'conditions', method: 'POST', body }),
       invalidatesTags: ['conditions', 'papers', 'matches'],
     }),
-    changeCondition: build.mutation<ConditionView, { id: string; condition: ConditionInput }>({
-      query: ({ id, condition }) => ({ url: `conditions/${id}`, method: 'PUT', body: condition }),
+    changeCondition: build.mutation<ConditionView, { id: string; revision: number; condition: ConditionInput }>({
+      query: ({ id, revision, condition }) => ({
+        url: `conditions/${id}`,
+        method: 'PUT',
+        body: condition,
+        headers: from(revision),
+      }),
       invalidatesTags: ['conditions', 'matches', 'ledger'],
     }),
     removeCondition: build.mutation<void, string>({
@@ -353,8 +371,13 @@ export const api = createApi({
       query: (body) => ({ url: 'prints', method: 'POST', body }),
       invalidatesTags: ['prints', 'ledger'],
     }),
-    changePrint: build.mutation<PrintView, { id: string; print: PrintInput }>({
-      query: ({ id, print }) => ({ url: `prints/${id}`, method: 'PUT', body: print }),
+    changePrint: build.mutation<PrintView, { id: string; revision: number; print: PrintInput }>({
+      query: ({ id, revision, print }) => ({
+        url: `prints/${id}`,
+        method: 'PUT',
+        body: print,
+        headers: from(revision),
+      }),
       invalidatesTags: ['prints', 'ledger'],
     }),
 
@@ -370,13 +393,33 @@ export const api = createApi({
     }),
 
     table: build.query<TableState, void>({ query: () => 'table', providesTags: ['table'] }),
-    layTable: build.mutation<TableState, TableState>({
-      query: (body) => ({ url: 'table', method: 'PUT', body }),
+    atTable: build.mutation<TableState, TableDeedInput>({
+      query: (body) => ({ url: 'table/deeds', method: 'POST', body }),
       // The hand moves first; the server's word follows.
-      async onQueryStarted(table, { dispatch, queryFulfilled }) {
-        const moved = dispatch(api.util.updateQueryData('table', undefined, () => table));
-        await queryFulfilled.catch(() => moved.undo());
+      async onQueryStarted(deed, { dispatch, queryFulfilled }) {
+        const moved = dispatch(
+          api.util.updateQueryData('table', undefined, (table) => ({
+            ...table,
+            ...(afterDeed(table, deed) as TableState),
+          })),
+        );
+        try {
+          const { data } = await queryFulfilled;
+          dispatch(api.util.updateQueryData('table', undefined, () => data));
+        } catch {
+          moved.undo();
+        }
       },
+    }),
+
+    events: build.query<EventView[], string | undefined>({
+      query: (about) => ({ url: 'events', params: about ? { about } : {} }),
+      providesTags: ['events'],
+    }),
+    bin: build.query<BinEntry[], void>({ query: () => 'bin', providesTags: ['events'] }),
+    undoDeed: build.mutation<void, string>({
+      query: (change) => ({ url: `events/${change}/undo`, method: 'POST' }),
+      invalidatesTags: TAGS,
     }),
   }),
 });
@@ -447,5 +490,8 @@ export const {
   useSettingsQuery,
   useChangeSettingsMutation,
   useTableQuery,
-  useLayTableMutation,
+  useAtTableMutation,
+  useEventsQuery,
+  useBinQuery,
+  useUndoDeedMutation,
 } = api;

@@ -201,7 +201,7 @@ function Session({ eye, onClose }: { eye: EyeView; onClose: () => void }) {
           Take the last answer back
         </QuietButton>
         <QuietButton className="ml-auto" onClick={() => (sure ? void remove(eye.id).then(onClose) : setSure(true))}>
-          {sure ? 'Remove for good' : 'Remove this comparison'}
+          {sure ? 'Put in the bin' : 'Remove this comparison'}
         </QuietButton>
       </div>
     </section>

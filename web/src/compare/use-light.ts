@@ -7,7 +7,7 @@ import { TABLE_LIGHTS, type ViewingLight } from '@rakuen/core/light/table-lights
 import type { Figure } from '@rakuen/core/measurement/figure';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import type { PrintSpectra } from '@rakuen/core/light/print-spectra';
-import { useLayTableMutation, useLightsQuery, useSheetsQuery, useTableQuery } from '../api/api.ts';
+import { useAtTableMutation, useLightsQuery, useSheetsQuery, useTableQuery } from '../api/api.ts';
 import type { LitFacts } from './compare-worker.ts';
 import type { ShownCondition } from '../parts/figure.tsx';
 import { desk } from './desk.ts';
@@ -16,7 +16,7 @@ import { desk } from './desk.ts';
 export function useLight() {
   const { data: table } = useTableQuery();
   const { data: imported } = useLightsQuery();
-  const [lay] = useLayTableMutation();
+  const [atTable] = useAtTableMutation();
   const own = useMemo(
     (): ViewingLight[] =>
       (imported ?? []).map((l) => ({
@@ -37,8 +37,8 @@ export function useLight() {
     glass,
     /** Nothing stands between the figures and what was measured. */
     plain: light.key === TABLE_LIGHTS[0].key && glass.key === GLASSES[0].key,
-    choose: (key: string) => table && void lay({ ...table, light: key }),
-    chooseGlass: (key: string) => table && void lay({ ...table, glass: key }),
+    choose: (id: string) => void atTable({ deed: 'light', id }),
+    chooseGlass: (id: string) => void atTable({ deed: 'glass', id }),
   };
 }
 

@@ -1,5 +1,5 @@
 import { useDeferredValue, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, NavLink } from 'react-router';
 import type { LedgerEntry } from '@rakuen/contract/ledger';
 import type { Stamp } from '@rakuen/contract/vocabulary';
 import { useLedgerQuery } from '../api/api.ts';
@@ -9,9 +9,43 @@ import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { Seal } from '../parts/seal.tsx';
 import { moveFocus } from '../parts/use-keys.ts';
+import { HappenedPlace } from './happened-place.tsx';
 
 /** Everything decided and printed, newest first. */
-export function LedgerScreen() {
+export function LedgerScreen({ place }: { place: 'entries' | 'happened' }) {
+  if (place === 'entries') return <EntriesPlace />;
+  return (
+    <>
+      <ScreenHead title="Ledger" question={STEPS[6].question} />
+      <Places />
+      <HappenedPlace />
+    </>
+  );
+}
+
+function Places() {
+  return (
+    <nav aria-label="In the ledger" className="mb-4 flex flex-wrap gap-x-5 border-b border-line">
+      {[
+        ['/ledger', 'Decided and printed'],
+        ['/ledger/happened', 'What happened, and the bin'],
+      ].map(([to, name]) => (
+        <NavLink
+          key={to}
+          end
+          to={to}
+          className={({ isActive }) =>
+            `-mb-px min-h-8 border-b-2 py-1 ${isActive ? 'border-ink font-semibold' : 'border-transparent hover:border-edge'}`
+          }
+        >
+          {name}
+        </NavLink>
+      ))}
+    </nav>
+  );
+}
+
+function EntriesPlace() {
   const [words, setWords] = useState('');
   const [kind, setKind] = useState('');
   const asked = useDeferredValue(words.trim());
@@ -49,6 +83,7 @@ export function LedgerScreen() {
           JSON
         </a>
       </ScreenHead>
+      <Places />
       <ErrorNote error={error as never} />
       {isLoading && <Waiting what="Opening the ledger" />}
       {data?.entries.length === 0 &&

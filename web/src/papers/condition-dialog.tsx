@@ -13,6 +13,7 @@ import {
 } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';
+import { Conflict, theirsOf } from '../parts/conflict.tsx';
 import { Dialog } from '../parts/dialog.tsx';
 import { AreaField, ChoiceField, named, TextField, TickField } from '../parts/form.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
@@ -35,7 +36,9 @@ export function ConditionDialog({
   const [remove, removing] = useRemoveConditionMutation();
   const [sure, setSure] = useState(false);
   const last = all[all.length - 1];
-  const { register, handleSubmit, formState } = useForm<ConditionInput>({
+  const [revision, setRevision] = useState(condition?.revision ?? 0);
+  const theirs = theirsOf<ConditionView>(changing.error);
+  const { register, handleSubmit, formState, getValues, reset } = useForm<ConditionInput>({
     defaultValues: condition
       ? inputOf(condition)
       : {
@@ -55,17 +58,18 @@ export function ConditionDialog({
   const required = 'Please say';
   const known = (key: 'printer' | 'inkSet' | 'mediaSetting' | 'resolution') => [...new Set(all.map((c) => c[key]))];
 
-  const submit = handleSubmit(async (values) => {
-    if (condition) {
-      await change({ id: condition.id, condition: values }).unwrap();
-      dispatch(said('Print condition changed.'));
-      onClose();
-    } else {
-      const made = await add(values).unwrap();
-      onClose();
-      void navigate(`/readings/${made.id}`);
-    }
-  });
+  const keep = (from: number) =>
+    handleSubmit(async (values) => {
+      if (condition) {
+        await change({ id: condition.id, revision: from, condition: values }).unwrap();
+        dispatch(said('Print condition changed.'));
+        onClose();
+      } else {
+        const made = await add(values).unwrap();
+        onClose();
+        void navigate(`/readings/${made.id}`);
+      }
+    });
 
   return (
     <Dialog
@@ -79,7 +83,7 @@ export function ConditionDialog({
           : undefined
       }
     >
-      <form onSubmit={(e) => void submit(e).catch(() => undefined)} className="space-y-4" noValidate>
+      <form onSubmit={(e) => void keep(revision)(e).catch(() => undefined)} className="space-y-4" noValidate>
         <div className="grid grid-cols-2 gap-4">
           <TextField
             label="Printer"
@@ -125,7 +129,20 @@ export function ConditionDialog({
           </datalist>
         ))}
         <AreaField label="Notes" {...register('notes')} />
-        <ErrorNote error={(adding.error ?? changing.error ?? removing.error) as never} />
+        {theirs ? (
+          <Conflict
+            mine={getValues()}
+            theirs={inputOf(theirs)}
+            onMine={() => void keep(theirs.revision)().catch(() => undefined)}
+            onTheirs={() => {
+              reset(inputOf(theirs));
+              setRevision(theirs.revision);
+              changing.reset();
+            }}
+          />
+        ) : (
+          <ErrorNote error={(adding.error ?? changing.error ?? removing.error) as never} />
+        )}
         <div className="flex items-center gap-3">
           <Button main type="submit" disabled={adding.isLoading || changing.isLoading}>
             {condition ? 'Keep the change' : 'Add and bring its readings'}

@@ -387,10 +387,10 @@ function PackEntry({ pack, conditions }: { pack: PackView; conditions: Condition
         </p>
         <QuietButton
           className="ml-auto"
-          aria-label={`${sure ? 'Remove for good' : 'Remove'}: ${pack.spec.name}`}
+          aria-label={`${sure ? 'Put in the bin' : 'Remove'}: ${pack.spec.name}`}
           onClick={() => (sure ? void remove(pack.id) : setSure(true))}
         >
-          {sure ? 'Remove for good' : 'Remove'}
+          {sure ? 'Put in the bin' : 'Remove'}
         </QuietButton>
       </div>
       <ErrorNote error={error as never} />

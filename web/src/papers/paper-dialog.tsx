@@ -5,6 +5,7 @@ import { BASES, BRIGHTENER_CLAIMS, COATING_CLASSES, SURFACES } from '@rakuen/cor
 import { useAddPaperMutation, useChangePaperMutation, useRemovePaperMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
+import { Conflict, theirsOf } from '../parts/conflict.tsx';
 import { Dialog } from '../parts/dialog.tsx';
 import { AreaField, ChoiceField, named, TextField } from '../parts/form.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
@@ -43,7 +44,9 @@ export function PaperDialog({
   const [change, changing] = useChangePaperMutation();
   const [remove, removing] = useRemovePaperMutation();
   const [sure, setSure] = useState(false);
-  const { register, handleSubmit, control, formState } = useForm<PaperInput>({
+  const [revision, setRevision] = useState(paper?.revision ?? 0);
+  const theirs = theirsOf<PaperView>(changing.error);
+  const { register, handleSubmit, control, formState, getValues, reset } = useForm<PaperInput>({
     defaultValues: paper ? inputOf(paper) : BLANK,
   });
   const sizes = useFieldArray({ control, name: 'sizes' });
@@ -51,19 +54,20 @@ export function PaperDialog({
   const required = 'Please say';
   const number = { valueAsNumber: true, required, validate: (v: number) => v > 0 || 'A number above 0' } as const;
 
-  const submit = handleSubmit(async (values) => {
-    const input = {
-      ...values,
-      sizes: values.sizes.map(({ packPrice, ...s }) =>
-        packPrice === undefined || Number.isNaN(packPrice) ? s : { ...s, packPrice },
-      ),
-    };
-    if (paper) {
-      await change({ id: paper.id, paper: input }).unwrap();
-      dispatch(said(`${input.name} changed.`));
-      onClose();
-    } else onAdded(await add(input).unwrap());
-  });
+  const keep = (from: number) =>
+    handleSubmit(async (values) => {
+      const input = {
+        ...values,
+        sizes: values.sizes.map(({ packPrice, ...s }) =>
+          packPrice === undefined || Number.isNaN(packPrice) ? s : { ...s, packPrice },
+        ),
+      };
+      if (paper) {
+        await change({ id: paper.id, revision: from, paper: input }).unwrap();
+        dispatch(said(`${input.name} changed.`));
+        onClose();
+      } else onAdded(await add(input).unwrap());
+    });
 
   return (
     <Dialog
@@ -73,7 +77,7 @@ export function PaperDialog({
       title={paper ? `Change ${paper.name}` : 'Add a paper'}
       description="As its maker sells it: everything here is claimed, and shown so."
     >
-      <form onSubmit={(e) => void submit(e).catch(() => undefined)} className="space-y-4" noValidate>
+      <form onSubmit={(e) => void keep(revision)(e).catch(() => undefined)} className="space-y-4" noValidate>
         <div className="grid grid-cols-2 gap-4">
           <TextField label="Maker" error={errors.maker?.message} {...register('maker', { required })} />
           <TextField label="Name" error={errors.name?.message} {...register('name', { required })} />
@@ -160,7 +164,20 @@ export function PaperDialog({
           </QuietButton>
         </fieldset>
         <AreaField label="Notes" {...register('notes')} />
-        <ErrorNote error={(adding.error ?? changing.error ?? removing.error) as never} />
+        {theirs ? (
+          <Conflict
+            mine={getValues()}
+            theirs={inputOf(theirs)}
+            onMine={() => void keep(theirs.revision)().catch(() => undefined)}
+            onTheirs={() => {
+              reset(inputOf(theirs));
+              setRevision(theirs.revision);
+              changing.reset();
+            }}
+          />
+        ) : (
+          <ErrorNote error={(adding.error ?? changing.error ?? removing.error) as never} />
+        )}
         <div className="flex items-center gap-3">
           <Button main type="submit" disabled={adding.isLoading || changing.isLoading}>
             {paper ? 'Keep the change' : 'Add and say how it prints'}
@@ -177,7 +194,7 @@ export function PaperDialog({
                   : setSure(true)
               }
             >
-              {sure ? 'Remove for good' : 'Remove this paper'}
+              {sure ? 'Put in the bin' : 'Remove this paper'}
             </Button>
           )}
         </div>

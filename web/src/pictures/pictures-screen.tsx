@@ -133,7 +133,7 @@ function PictureSheet({ picture }: { picture: PictureView }) {
               : setSure(true)
           }
         >
-          {sure ? 'Remove for good' : 'Remove this picture'}
+          {sure ? 'Put in the bin' : 'Remove this picture'}
         </QuietButton>
       </div>
     </section>

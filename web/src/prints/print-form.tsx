@@ -88,7 +88,7 @@ function Form({
       carriedOver: print ? print.carriedOver : carried,
       printedOn: values.printedOn.slice(0, 10),
     };
-    await (print ? change({ id: print.id, print: input }) : record(input)).unwrap();
+    await (print ? change({ id: print.id, revision: print.revision, print: input }) : record(input)).unwrap();
     dispatch(said(`The print of ${picture.title} is in the ledger.`));
     onClose();
   });

@@ -152,7 +152,7 @@ function Kept({ kind, condition }: { kind: ObservationKind; condition: Condition
                 )}
               </div>
               <QuietButton
-                aria-label={`${sure === o.id ? 'Remove for good' : 'Remove'}: ${name}, ${words}`}
+                aria-label={`${sure === o.id ? 'Put in the bin' : 'Remove'}: ${name}, ${words}`}
                 onClick={() =>
                   sure === o.id ? void forget(o.id).then(() => dispatch(said(`${name} removed.`))) : setSure(o.id)
                 }

@@ -281,12 +281,12 @@ function ChartEntry({ chart, onLook }: { chart: ChartView; onLook: () => void })
           </QuietButton>
           {chart.sessionCount === 0 && (
             <QuietButton
-              aria-label={`${sure ? 'Remove for good' : 'Remove'}: ${chart.name}`}
+              aria-label={`${sure ? 'Put in the bin' : 'Remove'}: ${chart.name}`}
               onClick={() =>
                 sure ? void remove(chart.id).then(() => dispatch(said(`${chart.name} removed.`))) : setSure(true)
               }
             >
-              {sure ? 'Remove for good' : 'Remove'}
+              {sure ? 'Put in the bin' : 'Remove'}
             </QuietButton>
           )}
         </span>

@@ -293,7 +293,7 @@ function ReadingList({ condition }: { condition: ConditionView }) {
             <QuietButton
               aria-label={
                 sure === r.id
-                  ? `Remove ${r.fileName}, ${r.measurementCondition ?? 'unstated'}, for good`
+                  ? `Remove ${r.fileName}, ${r.measurementCondition ?? 'unstated'}, to the bin`
                   : `Remove ${r.fileName}, ${r.measurementCondition ?? 'unstated'}`
               }
               onClick={() =>
@@ -307,7 +307,7 @@ function ReadingList({ condition }: { condition: ConditionView }) {
                   : setSure(r.id)
               }
             >
-              {sure === r.id ? 'Remove for good' : 'Remove'}
+              {sure === r.id ? 'Put in the bin' : 'Remove'}
             </QuietButton>
           </li>
         ))}

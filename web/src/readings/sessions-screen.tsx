@@ -210,12 +210,12 @@ function SessionEntry({ session, condition }: { session: SessionHead; condition?
       </div>
       {session.state === 'open' && (
         <QuietButton
-          aria-label={`${sure ? 'Give up for good' : 'Give up'}: ${name}`}
+          aria-label={`${sure ? 'Put in the bin' : 'Remove'}: ${name}`}
           onClick={() =>
-            sure ? void remove(session.id).then(() => dispatch(said('The session is given up.'))) : setSure(true)
+            sure ? void remove(session.id).then(() => dispatch(said('The session lies in the bin.'))) : setSure(true)
           }
         >
-          {sure ? 'For good' : 'Give up'}
+          {sure ? 'Put in the bin' : 'Remove'}
         </QuietButton>
       )}
     </li>
