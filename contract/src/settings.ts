@@ -23,6 +23,8 @@ export class LimitsInput {
 export class Settings {
   @Part(() => ThresholdsInput) thresholds!: ThresholdsInput;
   @Part(() => LimitsInput) limits!: LimitsInput;
+  /** Daily backups that are kept; seven where nothing was said. */
+  @Maybe() @Int(1, 365) backupsKept?: number;
 }
 
 /** What lies on the table: the same after a reload, and on the tablet at the printer. */

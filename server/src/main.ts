@@ -1,6 +1,8 @@
 import 'reflect-metadata';
+import { existsSync, rmSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
 import { Logger } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
@@ -15,7 +17,9 @@ import { RevisionTag } from './app/revision.ts';
 import { checkRequests } from './app/validation.ts';
 import { ReadingsService } from './readings/readings.service.ts';
 import { clearDraft, hasDraft, layOutDemo } from './demo/lay-out.ts';
-import { checkDatabase, isNew } from './store/check-database.ts';
+import { restoreBackup } from './backup/backup-file.ts';
+import { backupBefore, NEXT_START } from './backup/backups.service.ts';
+import { checkDatabase, isNew, pendingMigration } from './store/check-database.ts';
 import { FolderLock } from './store/folder-lock.ts';
 
 const HOST = '127.0.0.1';
@@ -70,6 +74,11 @@ function portFault(error: unknown, port: number): unknown {
 
 /** What is kept is looked over, and where nothing is the demo is laid out, before the studio is opened. */
 async function prepare(config: Config): Promise<Config> {
+  const next = join(config.dataFolder, NEXT_START);
+  if (!config.readOnly && existsSync(next)) {
+    await restoreBackup(config.dataFolder, next, true);
+    rmSync(next);
+  }
   const cutShort = hasDraft(config) && isNew(config.dataFolder);
   if (!cutShort) checkDatabase(config);
   if (config.readOnly) return config;
@@ -80,6 +89,8 @@ async function prepare(config: Config): Promise<Config> {
     return { ...config, port: held.port };
   }
   await clearDraft(config);
+  const pending = pendingMigration(config.dataFolder);
+  if (pending) await backupBefore(config.dataFolder, pending);
   return config;
 }
 

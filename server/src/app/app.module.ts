@@ -1,5 +1,6 @@
 import { type DynamicModule, Global, Module } from '@nestjs/common';
 import { APP_INTERCEPTOR } from '@nestjs/core';
+import { BackupsModule } from '../backup/backups.module.ts';
 import { BenchModule } from '../bench/bench.module.ts';
 import { BundlesModule } from '../bundles/bundles.module.ts';
 import { ChartsModule } from '../charts/charts.module.ts';
@@ -59,6 +60,7 @@ export class AppModule {
         LedgerModule,
         TableModule,
         EventsModule,
+        BackupsModule,
       ],
       providers: [
         { provide: CONFIG, useValue: config },

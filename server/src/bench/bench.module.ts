@@ -26,7 +26,7 @@ import {
 } from '@rakuen/contract/observations';
 import { upload } from '../app/upload.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
-import type { IncomingFile } from '../readings/readings.service.ts';
+import type { IncomingFile } from '../files/file-store.ts';
 import { BenchService } from './bench.service.ts';
 
 const SEEDS = 1_000_000;

@@ -23,8 +23,7 @@ import {
 import { faultsOf, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { ObservationsService } from '../conditions/observations.service.ts';
-import { FileStore } from '../files/file-store.ts';
-import type { IncomingFile } from '../readings/readings.service.ts';
+import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import type { ObservationRow } from '../store/entities.ts';
 import { Workshop } from '../work/workshop.ts';

@@ -15,7 +15,7 @@ import { PaperView } from '@rakuen/contract/papers';
 import { upload } from '../app/upload.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { PapersModule } from '../papers/papers.module.ts';
-import { type IncomingFile } from '../readings/readings.service.ts';
+import type { IncomingFile } from '../files/file-store.ts';
 import { ReadingsModule } from '../readings/readings.module.ts';
 import { BundlesService } from './bundles.service.ts';
 

@@ -17,9 +17,9 @@ import { TextureValue, VALUE_CLASSES } from '@rakuen/contract/observations';
 import type { PaperView } from '@rakuen/contract/papers';
 import { faultsOf, RakuenError } from '../app/errors.ts';
 import { asObservation, ObservationsService } from '../conditions/observations.service.ts';
-import { FileStore } from '../files/file-store.ts';
+import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { PapersService } from '../papers/papers.service.ts';
-import { type Computed, type IncomingFile, readingRows, ReadingsService } from '../readings/readings.service.ts';
+import { type Computed, readingRows, ReadingsService } from '../readings/readings.service.ts';
 import { parseMapping } from '../readings/mapping-memory.ts';
 import { ConditionRow, ObservationRow, PaperRow, ReadingRow } from '../store/entities.ts';
 

@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { mkdir, rename, rm } from 'node:fs/promises';
+import { mkdir, readdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { NestFactory } from '@nestjs/core';
 import { AppModule } from '../app/app.module.ts';
@@ -9,10 +9,13 @@ import { DemoStudio } from './demo-studio.ts';
 
 /** Beside the studio to be; it is one name away from being there, or it is not there at all. */
 const DRAFT = 'laying-out';
+/** What backups and restores that were cut short leave. */
+const DRAFTS = /^(checking|restoring|importing|backup)-[0-9a-f-]{36}(\.sqlite)?$/;
 
 /** Takes away what a start that was cut short had begun to lay out. Nobody was let into it. */
 export async function clearDraft({ dataFolder }: Pick<Config, 'dataFolder'>): Promise<void> {
-  await rm(join(dataFolder, DRAFT), { recursive: true, force: true });
+  for (const name of await readdir(dataFolder))
+    if (name === DRAFT || DRAFTS.test(name)) await rm(join(dataFolder, name), { recursive: true, force: true });
 }
 
 /** Whether a start was cut short while it laid the demo studio out. */

@@ -5,6 +5,12 @@ import { join } from 'node:path';
 import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
 import { CONFIG, type Config } from '../app/config.ts';
 
+/** A file on its way in. */
+export interface IncomingFile {
+  readonly path: string;
+  readonly originalname: string;
+}
+
 /** Files kept by the hash of their content. A client's file name is only ever a label in the database. */
 @Injectable()
 export class FileStore implements OnModuleInit {

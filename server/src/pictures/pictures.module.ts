@@ -17,7 +17,7 @@ import {
 import { ApiAcceptedResponse, ApiConsumes, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import { PictureFields, PictureJob, PictureTitle, PictureView } from '@rakuen/contract/pictures';
 import { upload } from '../app/upload.ts';
-import type { IncomingFile } from '../readings/readings.service.ts';
+import type { IncomingFile } from '../files/file-store.ts';
 import { PicturesService } from './pictures.service.ts';
 import { Beside } from '../store/one-at-a-time.ts';
 

@@ -20,7 +20,8 @@ import { FiguresFrom, HistoryView, ReadingFields, ReadingFileQuery, ReadingPrevi
 import { upload } from '../app/upload.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { MappingMemory } from './mapping-memory.ts';
-import { type IncomingFile, ReadingsService } from './readings.service.ts';
+import type { IncomingFile } from '../files/file-store.ts';
+import { ReadingsService } from './readings.service.ts';
 import { Beside } from '../store/one-at-a-time.ts';
 
 const ReadingUpload = upload('readingBytes');

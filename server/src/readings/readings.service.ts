@@ -14,19 +14,13 @@ import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { asObservation, ObservationsService } from '../conditions/observations.service.ts';
-import { FileStore } from '../files/file-store.ts';
+import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { ConditionRow, ReadingRow } from '../store/entities.ts';
 import { Writer } from '../store/writer.ts';
 import type { ReadingSource, SetFigures } from '../work/tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { MappingMemory, parseMapping } from './mapping-memory.ts';
 import { readingSets, speakingSets, type SpeakingReading, whenRead } from './primary-reading.ts';
-
-/** A file on its way in. */
-export interface IncomingFile {
-  readonly path: string;
-  readonly originalname: string;
-}
 
 export interface Computed {
   readonly facts: ConditionFacts;
@@ -97,6 +91,12 @@ export class ReadingsService {
       const stale = facts ? facts.version !== FIGURES_VERSION : figuresFrom !== null;
       if (stale) await this.writer.run('figures computed anew', () => this.recompute(id));
     }
+  }
+
+  /** Computes the facts of every print condition. */
+  async recomputeAll(): Promise<void> {
+    for (const { id } of await this.conditions.rows())
+      await this.writer.run('figures computed anew', () => this.recompute(id));
   }
 
   /** Computes a condition's facts from what is kept of it. */

@@ -14,7 +14,7 @@ import {
 import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { LightFields, LightView, ProfileView, SheetView, SolidView } from '@rakuen/contract/sheets';
 import { upload } from '../app/upload.ts';
-import { type IncomingFile } from '../readings/readings.service.ts';
+import type { IncomingFile } from '../files/file-store.ts';
 import { ReadingsModule } from '../readings/readings.module.ts';
 import { SheetsService } from './sheets.service.ts';
 

@@ -5,8 +5,8 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import type { LightFields, LightView, ProfileView, SheetView, SolidView } from '@rakuen/contract/sheets';
 import { notFound, RakuenError } from '../app/errors.ts';
-import { FileStore } from '../files/file-store.ts';
-import { type IncomingFile, ReadingsService } from '../readings/readings.service.ts';
+import { FileStore, type IncomingFile } from '../files/file-store.ts';
+import { ReadingsService } from '../readings/readings.service.ts';
 import { LightRow, ProfileRow } from '../store/entities.ts';
 import { Workshop } from '../work/workshop.ts';
 

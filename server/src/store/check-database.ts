@@ -118,3 +118,20 @@ function refuseLacking(database: Database.Database, dataFolder: string): void {
       `${lacking.length} kept ${lacking.length === 1 ? 'file is' : 'files are'} missing from ${join(dataFolder, FILES_FOLDER)} (the first is ${lacking[0].hash.slice(0, 12)}…); nothing was written. Copy the folder “files” of the studio too, put a backup back (npm run restore), or start with --read-only.`,
     );
 }
+
+/** The first step that a studio's database has still to take; undefined where it is today's, or not there. */
+export function pendingMigration(dataFolder: string): string | undefined {
+  if (isNew(dataFolder)) return undefined;
+  const database = new Database(join(dataFolder, DATABASE_FILE), { readonly: true });
+  try {
+    const taken = new Set(
+      (database.prepare('SELECT name FROM migrations').all() as { name: string }[]).map((row) => row.name),
+    );
+    return MIGRATIONS.find((m) => !taken.has(m.name))?.name;
+  } catch {
+    // No list of steps: a database that was begun and never written to.
+    return undefined;
+  } finally {
+    database.close();
+  }
+}
