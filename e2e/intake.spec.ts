@@ -206,3 +206,31 @@ test('the server gone: the page says so and keeps what was typed', async ({ page
   await page.getByRole('button', { name: 'Put in the bin' }).click();
   await expect(page.getByRole('heading', { name: 'The drawer is empty' })).toBeVisible();
 });
+
+test('what was removed lies in the bin with all that belonged to it, and comes back; a backup is made', async ({
+  watched: page,
+  studio,
+}) => {
+  await page.goto(`${studio.url}/readings/charts`);
+  await page.getByRole('button', { name: 'Remove: Greys, A4' }).first().click();
+  await page.getByRole('button', { name: 'Put in the bin: Greys, A4' }).click();
+  await step(page, 'Ledger');
+  await page.getByRole('link', { name: 'What happened, and the bin' }).click();
+  const bin = page.getByRole('region', { name: 'The bin' });
+  await expect(bin.getByRole('listitem').filter({ hasText: 'Greys, A4' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'What happened' }).getByRole('listitem').first()).toContainText(
+    'removed',
+  );
+  await expectAccessible(page);
+  await bin.getByRole('button', { name: 'Bring chart Greys, A4 back' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(bin).toContainText('Nothing was removed.');
+  await page.goto(`${studio.url}/readings/charts`);
+  await expect(page.getByRole('button', { name: 'Remove: Greys, A4' }).first()).toBeVisible();
+  await page.goto(`${studio.url}/ledger/backups`);
+  await page.getByRole('button', { name: 'Make a backup now' }).click();
+  await expect(page.getByRole('region', { name: 'Backups' }).getByRole('listitem').first()).toContainText('asked for', {
+    timeout: 60_000,
+  });
+  await expectAccessible(page);
+});

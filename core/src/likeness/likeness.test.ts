@@ -63,7 +63,11 @@ describe('a like', () => {
 
 describe('a profile for an uncoated sheet', () => {
   it('is looked for among coated matt conditions that have one, the nearest white first (practice)', () => {
-    const washi = sheet('washi', [93, 0.5, 8], 1.1, { coating: 'uncoated', profile: '' });
+    const washi = sheet('washi', [93, 0.5, 8], 1.1, {
+      coating: 'uncoated',
+      profile: '',
+      printMode: 'colour by the driver',
+    });
     const donors = profileDonors(washi, [
       near,
       warm,

@@ -117,7 +117,9 @@ function otherPress(of: LikeCandidate, than: LikeCandidate): string | undefined 
  */
 export function profileDonors(sheet: LikeCandidate, candidates: readonly LikeCandidate[]): Likeness[] {
   const donors = candidates.filter((c) => c.profile !== '' && isMatt(c.coating) && c.coating !== 'uncoated');
-  return findLikes(sheet, donors, {
+  // A donor is printed through its profile, and the sheet is not yet: the white is what they are compared by.
+  const asDonors = donors.map((d) => ({ ...d, printMode: sheet.printMode }));
+  return findLikes(sheet, asDonors, {
     ...EVEN_WEIGHTS,
     black: 0,
     gamut: 0,

@@ -23,6 +23,7 @@ import type {
   SessionView,
   StripPlace,
 } from '@rakuen/contract/sessions';
+import type { BackupView } from '@rakuen/contract/backups';
 import type { BinEntry, EventView } from '@rakuen/contract/events';
 import type { EyeChoice, EyeInput, EyeView } from '@rakuen/contract/eye';
 import type { LightView, ProfileView, SheetView, SolidView } from '@rakuen/contract/sheets';
@@ -101,6 +102,7 @@ const TAGS = [
   'trials',
   'packs',
   'events',
+  'backups',
 ] as const;
 
 export const api = createApi({
@@ -417,6 +419,14 @@ export const api = createApi({
       providesTags: ['events'],
     }),
     bin: build.query<BinEntry[], void>({ query: () => 'bin', providesTags: ['events'] }),
+    backups: build.query<BackupView[], void>({ query: () => 'backups', providesTags: ['backups'] }),
+    makeBackup: build.mutation<BackupView, void>({
+      query: () => ({ url: 'backups', method: 'POST' }),
+      invalidatesTags: ['backups'],
+    }),
+    restoreBackup: build.mutation<void, File>({
+      query: (file) => ({ url: 'backups/restore', method: 'POST', body: form(file, {}) }),
+    }),
     undoDeed: build.mutation<void, string>({
       query: (change) => ({ url: `events/${change}/undo`, method: 'POST' }),
       invalidatesTags: TAGS,
@@ -494,4 +504,7 @@ export const {
   useEventsQuery,
   useBinQuery,
   useUndoDeedMutation,
+  useBackupsQuery,
+  useMakeBackupMutation,
+  useRestoreBackupMutation,
 } = api;

@@ -43,6 +43,7 @@ export const router = createBrowserRouter([
       { path: 'prints', element: <PrintsScreen /> },
       { path: 'ledger', element: <LedgerScreen place="entries" /> },
       { path: 'ledger/happened', element: <LedgerScreen place="happened" /> },
+      { path: 'ledger/backups', element: <LedgerScreen place="backups" /> },
       { path: '*', element: <Lost /> },
     ],
   },

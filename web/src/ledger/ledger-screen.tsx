@@ -9,16 +9,17 @@ import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { Seal } from '../parts/seal.tsx';
 import { moveFocus } from '../parts/use-keys.ts';
+import { BackupsPlace } from './backups-place.tsx';
 import { HappenedPlace } from './happened-place.tsx';
 
 /** Everything decided and printed, newest first. */
-export function LedgerScreen({ place }: { place: 'entries' | 'happened' }) {
+export function LedgerScreen({ place }: { place: 'entries' | 'happened' | 'backups' }) {
   if (place === 'entries') return <EntriesPlace />;
   return (
     <>
       <ScreenHead title="Ledger" question={STEPS[6].question} />
       <Places />
-      <HappenedPlace />
+      {place === 'happened' ? <HappenedPlace /> : <BackupsPlace />}
     </>
   );
 }
@@ -29,6 +30,7 @@ function Places() {
       {[
         ['/ledger', 'Decided and printed'],
         ['/ledger/happened', 'What happened, and the bin'],
+        ['/ledger/backups', 'Backups'],
       ].map(([to, name]) => (
         <NavLink
           key={to}

@@ -8,7 +8,7 @@ import { MEASURE_GROUPS, MEASURES } from '@rakuen/core/measurement/measures/regi
 import { surelyApart } from '@rakuen/core/measurement/marks';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { describeBeside, describePair, LATER_SET } from '@rakuen/core/measurement/sentences';
-import { formatFigure, formatNumber } from '@rakuen/core/measurement/show';
+import { formatFigure } from '@rakuen/core/measurement/show';
 import { DEFAULT_THRESHOLDS, type Thresholds } from '@rakuen/core/measurement/thresholds';
 import { useHistoryQuery, useRemoveReadingMutation, useSettingsQuery, useTakeFiguresFromMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
@@ -100,7 +100,11 @@ function SetList({ condition, entries }: { condition: ConditionView; entries: Hi
                       }
                     />
                     {e.readingId === speaking &&
-                      (condition.figuresFrom ? 'this one, by your choice' : 'this one, the newest')}
+                      (condition.figuresFrom
+                        ? 'this one, by your choice'
+                        : i === entries.length - 1
+                          ? 'this one, the newest'
+                          : 'this one, the newest that had dried')}
                   </label>
                 </td>
               </tr>
@@ -138,11 +142,9 @@ function verdictOf(measure: Measure, later: Figure, first: Figure, thresholds: T
   return surelyApart(measure, later, first, thresholds) ? 'changed, beyond your noise' : 'within your noise';
 }
 
-/** "175 patches, 2 times" where passes were kept apart. */
+/** "350 of 175" where passes were kept apart. */
 const patchesOf = ({ patches, patchCount }: HistoryEntry) =>
-  patches > 0 && patchCount > patches
-    ? `${patches}, read ${formatNumber(patchCount / patches, patchCount % patches === 0 ? 0 : 1)} times`
-    : `${patchCount}`;
+  patches > 0 && patchCount > patches ? `${patches}, ${patchCount} readings` : `${patchCount}`;
 
 const nameOf = (e: HistoryEntry) => `${day(e.at)}${e.batch ? `, ${e.batch}` : ''}`;
 
