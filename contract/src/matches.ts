@@ -1,6 +1,6 @@
 import type { Reason } from '@rakuen/core/match/leanings/leaning';
 import type { MatchFigures } from '@rakuen/core/match/match-figures';
-import { Id, Ids, Int, Maybe, Num, OneOf, Part, Parts, Plain, Rows, Text, When } from './fields.ts';
+import { Id, Ids, Int, Maybe, Num, OneOf, Part, Parts, Plain, Rows, Text, When, Lines } from './fields.ts';
 import { STAMPS, type Stamp } from './vocabulary.ts';
 
 export class MatchRequest {
@@ -18,7 +18,7 @@ export class DecisionInput {
   @Id() pictureId!: string;
   @Id() conditionId!: string;
   @OneOf(STAMPS) stamp!: Stamp;
-  @Text(2000) reason!: string;
+  @Lines() reason!: string;
   /** Who decided: the printmaker, the client. */
   @Maybe() @Text(80) decidedBy?: string;
 }

@@ -8,7 +8,7 @@ import {
   type CoatingClass,
   type Surface,
 } from '@rakuen/core/paper';
-import { FreeText, Id, Int, Maybe, Num, OneOf, Parts, Text, When } from './fields.ts';
+import { Currency, FreeText, Id, Int, Maybe, Num, OneOf, Parts, Text, When } from './fields.ts';
 
 /** A size a paper is sold in, with what a pack costs. */
 export class PaperSize {
@@ -36,7 +36,7 @@ export class PaperInput {
   @Num(20, 5000) thicknessUm!: number;
   @Parts(() => PaperSize, 40) sizes!: PaperSize[];
   /** Three letters, ISO 4217. */
-  @Text(3) currency!: string;
+  @Currency() currency!: string;
   @Maybe() @FreeText() notes?: string;
 }
 

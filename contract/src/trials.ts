@@ -1,10 +1,10 @@
 import type { TrialRank } from '@rakuen/core/measurement/trial';
-import { FreeText, Id, Maybe, Rows, Text, When } from './fields.ts';
+import { Lines, FreeText, Id, Maybe, Rows, Text, When } from './fields.ts';
 
 /** The setting that was chosen among several of one paper in one printer. */
 export class TrialInput {
   @Id() conditionId!: string;
-  @Text(2000) reason!: string;
+  @Lines() reason!: string;
   @Text(80) by!: string;
   /** The light the test pages were looked at under. */
   @Maybe() @FreeText(80) light?: string;

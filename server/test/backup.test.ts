@@ -41,7 +41,7 @@ describe('a studio saved and put back', () => {
     const rakuen = await start();
     data = rakuen.data;
     const id = await condition(rakuen, 'Saved');
-    await rakuen.upload(`/api/conditions/${id}/readings`, 'u.txt', readFileSync(fixture('FOGRA29L.ti3')));
+    await rakuen.upload(`/api/conditions/${id}/readings`, 'u.txt', readFileSync(fixture('fogra29l.cgats.txt')));
     await picture(
       rakuen,
       'p.tif',

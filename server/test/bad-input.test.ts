@@ -20,7 +20,7 @@ afterEach(async () => {
   expect(readdirSync(join(rakuen.data, 'incoming'))).toHaveLength(0);
 });
 
-const good = readFileSync(fixture('FOGRA29L.ti3'), 'latin1');
+const good = readFileSync(fixture('fogra29l.cgats.txt'), 'latin1');
 
 describe('readings', () => {
   it.each<[string, string | Uint8Array, RegExp, object]>([

@@ -76,7 +76,7 @@ describe('a sheet for the comparison', () => {
   it('without spectra it is a solid alone; without readings there is none', async () => {
     const id = await condition(rakuen, 'Offset');
     expect((await rakuen.call('GET', `/api/conditions/${id}/sheet`)).status).toBe(404);
-    await rakuen.upload(`/api/conditions/${id}/readings`, 'coated.ti3', readFileSync(fixture('FOGRA39L.ti3')));
+    await rakuen.upload(`/api/conditions/${id}/readings`, 'coated.txt', readFileSync(fixture('fogra39l.cgats.txt')));
     const { body } = await rakuen.call<{ mesh: GamutMesh; spectra?: object }>('GET', `/api/conditions/${id}/sheet`);
     expect(body.mesh.triangles.length).toBeGreaterThan(100);
     expect(body.spectra).toBeUndefined();

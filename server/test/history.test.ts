@@ -116,7 +116,11 @@ describe('a profile', () => {
     expect(kept.facts!.figures.gamutVolume.value).toBeGreaterThan(800_000);
     expect(kept.facts!.figures.metamerism.shape).toBe('missing');
     const measured = (
-      await rakuen.upload<View>(`/api/conditions/${id}/readings`, 'coated.ti3', readFileSync(fixture('FOGRA39L.ti3')))
+      await rakuen.upload<View>(
+        `/api/conditions/${id}/readings`,
+        'coated.txt',
+        readFileSync(fixture('fogra39l.cgats.txt')),
+      )
     ).body;
     expect(measured.facts!.source).not.toBe('profile');
     expect(measured.facts!.figures.white.lab).toEqual([95, 0, -2]);

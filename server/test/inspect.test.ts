@@ -33,7 +33,7 @@ type Seen = {
 
 describe('npm run inspect', () => {
   it('prints the figures of readings and profiles', () => {
-    const { code, out } = inspect(path('FOGRA39L.ti3'), path('sRGB.icc'));
+    const { code, out } = inspect(path('fogra39l.cgats.txt'), path('sRGB.icc'));
     expect(code).toBe(0);
     expect(out).toMatch(/Patches\s+1617/);
     expect(out).toMatch(/White L\* a\* b\*\s+95\.0 {2}0\.0 {2}−2\.0/);
@@ -46,7 +46,7 @@ describe('npm run inspect', () => {
       '--json',
       path('sRGB.icc'),
       path('compatibleWithAdobeRGB1998.icc'),
-      path('FOGRA39L.ti3'),
+      path('fogra39l.cgats.txt'),
     );
     expect(code).toBe(0);
     const [srgb, adobe, coated] = JSON.parse(out) as Seen[];

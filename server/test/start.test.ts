@@ -106,7 +106,7 @@ describe('what was acknowledged survives', () => {
   it('figures kept under older measures are computed anew at the next start', async () => {
     const first = await start();
     const id = await condition(first);
-    await first.upload(`/api/conditions/${id}/readings`, 'u.ti3', readFileSync(fixture('FOGRA29L.ti3')));
+    await first.upload(`/api/conditions/${id}/readings`, 'u.txt', readFileSync(fixture('fogra29l.cgats.txt')));
     await first.kill();
     const db = new Database(join(first.data, 'rakuen.sqlite'));
     const { facts } = db.prepare('SELECT facts FROM conditions').get() as { facts: string };

@@ -20,7 +20,7 @@ async function refused(args: string[]): Promise<string> {
 async function kept(): Promise<string> {
   const rakuen = await start();
   const id = await condition(rakuen);
-  await rakuen.upload(`/api/conditions/${id}/readings`, 'u.txt', readFileSync(fixture('FOGRA29L.ti3')));
+  await rakuen.upload(`/api/conditions/${id}/readings`, 'u.txt', readFileSync(fixture('fogra29l.cgats.txt')));
   await rakuen.kill();
   // Whatever the write-ahead log holds is put into the file, so that the file alone is the studio.
   const db = new Database(join(rakuen.data, 'rakuen.sqlite'));
@@ -142,7 +142,7 @@ describe('one writer', () => {
 
   it('fifty times the same file at once: one reading', async () => {
     const id = await condition(rakuen, 'Raced');
-    const bytes = readFileSync(fixture('FOGRA29L.ti3'));
+    const bytes = readFileSync(fixture('fogra29l.cgats.txt'));
     expect(statuses(await fifty(() => rakuen.upload(`/api/conditions/${id}/readings`, 'u.txt', bytes)))).toEqual({
       201: 1,
       409: 49,
@@ -224,7 +224,7 @@ describe('what happened, and the bin', () => {
 
   it('a condition comes back whole: readings, observations, figures', async () => {
     const id = await condition(rakuen, 'Comes back');
-    await rakuen.upload(`/api/conditions/${id}/readings`, 'u.txt', readFileSync(fixture('FOGRA29L.ti3')));
+    await rakuen.upload(`/api/conditions/${id}/readings`, 'u.txt', readFileSync(fixture('fogra29l.cgats.txt')));
     await rakuen.call('POST', `/api/conditions/${id}/observations`, {
       kind: 'weight',
       value: { grams: [18.6, 18.7], widthMm: 210, heightMm: 297 },

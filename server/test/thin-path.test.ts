@@ -13,8 +13,8 @@ let rakuen: Running;
 beforeAll(async () => void (rakuen = await start()));
 afterAll(async () => void (await rakuen.stop()));
 
-const coated = readFileSync(fixture('FOGRA39L.ti3'));
-const uncoated = readFileSync(fixture('FOGRA29L.ti3'));
+const coated = readFileSync(fixture('fogra39l.cgats.txt'));
+const uncoated = readFileSync(fixture('fogra29l.cgats.txt'));
 
 type Facts = {
   facts: {
@@ -34,7 +34,7 @@ describe('readings', () => {
       missing: string[];
       deviceSpace: string;
       instrument: string;
-    }>('/api/readings/preview', 'coated.ti3', coated);
+    }>('/api/readings/preview', 'coated.txt', coated);
     expect(status).toBe(200);
     expect(body).toMatchObject({ patchCount: 1617, deviceSpace: 'CMYK' });
     expect(body.recognised.join()).toContain('CMYK device values, 0–100');
@@ -44,7 +44,7 @@ describe('readings', () => {
 
   it('keeps a file and computes the figures of the print condition from it', async () => {
     const id = await condition(rakuen, 'Coated');
-    const { status, body } = await rakuen.upload<Facts>(`/api/conditions/${id}/readings`, 'coated.ti3', coated, {
+    const { status, body } = await rakuen.upload<Facts>(`/api/conditions/${id}/readings`, 'coated.txt', coated, {
       measurementCondition: 'M0',
     });
     expect(status).toBe(201);
@@ -58,12 +58,12 @@ describe('readings', () => {
 
     const file = await fetch(`${rakuen.url}/api/readings/${body.readings[0].id}/file`);
     expect(Buffer.from(await file.arrayBuffer()).equals(coated)).toBe(true);
-    expect((await rakuen.upload(`/api/conditions/${id}/readings`, 'again.ti3', coated)).status).toBe(409);
+    expect((await rakuen.upload(`/api/conditions/${id}/readings`, 'again.txt', coated)).status).toBe(409);
 
     const removed = await rakuen.call<Facts>('DELETE', `/api/readings/${body.readings[0].id}`);
     expect(removed.body.facts).toBeUndefined();
     expect(removed.body.readings).toHaveLength(0);
-    expect((await rakuen.upload(`/api/conditions/${id}/readings`, 'coated.ti3', coated)).status).toBe(201);
+    expect((await rakuen.upload(`/api/conditions/${id}/readings`, 'coated.txt', coated)).status).toBe(201);
   });
 });
 
@@ -189,8 +189,8 @@ describe('match, decision, print, ledger', () => {
     const wide = await condition(rakuen, 'Wide Sheet');
     const narrow = await condition(rakuen, 'Narrow Sheet', 'matt');
     const bare = await condition(rakuen, 'Unread Sheet');
-    await rakuen.upload(`/api/conditions/${wide}/readings`, 'c.ti3', coated);
-    await rakuen.upload(`/api/conditions/${narrow}/readings`, 'u.ti3', uncoated);
+    await rakuen.upload(`/api/conditions/${wide}/readings`, 'c.txt', coated);
+    await rakuen.upload(`/api/conditions/${narrow}/readings`, 'u.txt', uncoated);
     const { job } = await picture(
       rakuen,
       'saturated.tif',

@@ -20,7 +20,7 @@ const GROUPS = {
 } as const;
 
 const SPECTRAL =
-  /^(?:SPECTRAL|SPEC|NM|R|REFL|REFLECTANCE|WAVELENGTH)?_?(?:NM|DEC|PCT)?_?(\d{3,4})(?:[.,]0+)?_?(?:NM)?$/i;
+  /^(?:SPECTRAL|SPEC|NM|R|D|WL|LAMBDA|REFL|REFLECTANCE|REMISSION|WAVELENGTH)?_?(?:NM|DEC|PCT)?_?(\d{3,4})(?:[.,]0+)?_?(?:NM)?$/i;
 const IDS = [/^SAMPLE_ID$/i, /^SAMPLE_NAME$/i, /^SAMPLE_LOC$/i, /^STRING$/i, /^PATCH$/i];
 
 /**

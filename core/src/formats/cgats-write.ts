@@ -1,14 +1,15 @@
 import type { Reading } from '../measurement/reading.ts';
+import { writtenScale } from './written-scale.ts';
 
 const quoted = (text: string) => `"${text.replaceAll('"', '""').replace(/[\r\n]+/g, ' ')}"`;
 
 /**
- * A reading as CGATS.17 text: device values 0–255 (RGB) or 0–100 (CMYK), XYZ, L*a*b*, and spectra in parts of one as SPECTRAL_NM
+ * A reading as CGATS.17 text: device values 0–255 (RGB) or 0–100 (CMYK), or in parts of one, XYZ, L*a*b*, and spectra in parts of one as SPECTRAL_NM
  * columns. Ends lines with LF.
  */
 export function writeCgats(reading: Reading): string {
   const { patches, deviceSpace, spectralGrid: grid } = reading;
-  const scale = deviceSpace === 'RGB' ? 255 : 100;
+  const scale = writtenScale(reading);
   const columns = [
     'SAMPLE_ID',
     ...(deviceSpace ? [...deviceSpace].map((c) => `${deviceSpace}_${c}`) : []),
@@ -32,8 +33,9 @@ export function writeCgats(reading: Reading): string {
   ].filter(Boolean);
   const rows = patches.map((p) =>
     [
-      /\s|"|#/.test(p.id) || p.id === '' ? quoted(p.id) : p.id,
-      ...(p.device ?? []).map((v) => fixed(v * scale, 4)),
+      // A patch may be called like a keyword: in quotes it is a name.
+      /\s|"|#/.test(p.id) || /^(BEGIN|END)_DATA/i.test(p.id) || p.id === '' ? quoted(p.id) : p.id,
+      ...(p.device ?? []).map((v) => fixed(v * scale, scale === 1 ? 6 : 4)),
       ...p.xyz.map((v) => fixed(v, 4)),
       ...p.lab.map((v) => fixed(v, 4)),
       ...(p.reflectance ?? []).map((v) => fixed(v, 6)),

@@ -5,7 +5,7 @@ import { seededRandom } from '../random.ts';
 import type { Reading } from '../measurement/reading.ts';
 import { writeCgats } from './cgats-write.ts';
 import { FormatError, describeFault } from './format-error.ts';
-import { readingFromCgats } from './reading-from-cgats.ts';
+import { readingFromCgats, readingsFromCgats } from './reading-from-cgats.ts';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 const latin1 = (text: string) => Uint8Array.from(text, (c) => c.charCodeAt(0));
@@ -94,11 +94,74 @@ describe('what is recognised', () => {
     expect(deltaE2000(hundred.reading.patches[0].lab, one.reading.patches[0].lab)).toBeLessThan(1e-6);
   });
 
-  it('of several tables the largest is read', () => {
-    const second = table(RGB_LAB, ROWS).split('\n').slice(1).join('\n');
+  it('a chart that was split over tables is read whole', () => {
+    const second = table(RGB_LAB, ROWS.slice(1)).split('\n').slice(1).join('\n');
     const { reading, recognised } = read(`${table(RGB_LAB, ROWS.slice(0, 1))}${second}`);
-    expect(reading.patches).toHaveLength(3);
-    expect(recognised).toContain('the largest of 2 tables');
+    expect(reading.patches.map((p) => p.id)).toEqual(['1', '2', '3']);
+    expect(recognised).toContain('a chart in 2 tables');
+  });
+
+  it('M0, M1 and M2 as tables are three readings; what the first header says holds for all', () => {
+    const text = ['M0', 'M1', 'M2']
+      .map((m, i) =>
+        table(RGB_LAB, ROWS)
+          .replace('"M1"', `"${m}"`)
+          .replace(i === 0 ? '\r' : HEAD.split('\n')[1], ''),
+      )
+      .join('');
+    const all = readingsFromCgats(bytes(text));
+    expect(all.map((r) => r.reading.condition)).toEqual(['M0', 'M1', 'M2']);
+    for (const { reading } of all)
+      expect(reading).toMatchObject({ instrument: 'Bench spectrophotometer', patches: { length: 3 } });
+  });
+
+  it.each(['D_', 'WL', 'LAMBDA_', 'REMISSION_', 'SPECTRAL_NM', 'NM_', 'SPECTRAL_NM_'])(
+    'spectra named %s380 …',
+    (prefix) => {
+      const nms = Array.from({ length: 36 }, (_, i) => 380 + 10 * i);
+      const { reading } = read(
+        table(`SAMPLE_ID ${nms.map((nm) => `${prefix}${nm}`).join(' ')}`, [`1 ${nms.map(() => 0.5).join(' ')}`]),
+      );
+      expect(reading.spectralGrid).toEqual({ startNm: 380, stepNm: 10, count: 36 });
+    },
+  );
+
+  it('spectra as pairs of wavelength and value', () => {
+    const nms = Array.from({ length: 36 }, (_, i) => 380 + 10 * i);
+    const columns = `SAMPLE_ID ${nms.map(() => 'SPECTRAL_NM SPECTRAL_DEC').join(' ')}`;
+    const { reading } = read(table(columns, [`1 ${nms.map((nm) => `${nm} 0.5`).join(' ')}`]));
+    expect(reading.spectralGrid).toEqual({ startNm: 380, stepNm: 10, count: 36 });
+    const odd = [`1 ${nms.map((nm) => `${nm} 0.5`).join(' ')}`, `2 ${nms.map((nm) => `${nm + 5} 0.5`).join(' ')}`];
+    expect(fault(() => read(table(columns, odd))).message).toMatch(/gives 385 nm where the first row has 380/);
+  });
+
+  it.each([
+    ['16 bits', ['1 65535 65535 65535 96 0 0', '2 0 0 0 4 0 0'], 65_535],
+    ['dark patches on 0–255', ['1 99 99 99 42 0 0', '2 50 50 50 24 0 0', '3 0 0 0 6 0 0'], 255],
+    ['the same on 0–100', ['1 99 99 99 95 0 0', '2 50 50 50 55 0 0', '3 0 0 0 6 0 0'], 100],
+  ])('device values: %s', (_, rows, scale) => {
+    const { reading, recognised } = read(table(RGB_LAB, rows));
+    expect(recognised.join()).toContain(`0–${scale}`);
+    expect(reading.patches[0].device![0]).toBeCloseTo(Number(rows[0].split(' ')[1]) / scale, 9);
+  });
+
+  it('device values whose scale nothing tells are not guessed; the header may say it', () => {
+    const rows = ['1 99 99 99 68 0 0', '2 50 50 50 40 0 0'];
+    expect(fault(() => read(table(RGB_LAB, rows))).message).toMatch(
+      /nothing tells whether the values run to 100, or 255/,
+    );
+    const said = table(RGB_LAB, rows).replace('NUMBER_OF_FIELDS', 'DEVICE_SCALE 255\nNUMBER_OF_FIELDS');
+    expect(read(said).reading.patches[0].device![0]).toBeCloseTo(99 / 255, 9);
+  });
+
+  it('the first word of the file may be any', () =>
+    expect(read(table(RGB_LAB, ROWS).replace('CGATS.17', 'Messlabor_7')).reading.patches).toHaveLength(3));
+
+  it('a patch named like a keyword survives the round trip', () => {
+    const { reading } = read(table(RGB_LAB, ROWS));
+    const names = ['END_DATA', 'BEGIN_DATA_FORMAT', 'end_data'];
+    const named: Reading = { ...reading, patches: reading.patches.map((p, i) => ({ ...p, id: names[i] })) };
+    expect(read(writeCgats(named)).reading.patches.map((p) => p.id)).toEqual(names);
   });
 
   it('says when the file’s own Lab does not agree with its spectra', () => {
@@ -141,7 +204,19 @@ describe('bad files', () => {
     ['no colour', () => read(table('SAMPLE_ID RGB_R RGB_G RGB_B', ['1 0 0 0'])), /no colour in this file/, undefined],
     ['half of Lab', () => read(table('SAMPLE_ID LAB_L LAB_A', ['1 50 0'])), /LAB columns are incomplete/, undefined],
     ['a negative device value', () => read(table(RGB_LAB, [ROWS[0], '2 -4 0 0 4 0 0'])), /outside 0–255/, 11],
-    ['an impossible lightness', () => read(table(RGB_LAB, ['1 0 0 0 9610 0 0'])), /should lie between 0 and 100/, 10],
+    [
+      'an impossible lightness',
+      () => read(table(RGB_LAB, ['1 0 0 0 9610 0 0'])),
+      /-1 to 110 is what a print may have/,
+      10,
+    ],
+    ['no value', () => read(table(RGB_LAB, [ROWS[0], '2 0 0 0 N/A 0 0'])), /There is no value here: “N\/A”/, 11],
+    [
+      'a colour no print has',
+      () => read(table(RGB_LAB, ['1 255 255 255 50 250 0'])),
+      /-?200 is what a print may have/,
+      10,
+    ],
     [
       'gaps in the spectra',
       () =>
@@ -165,7 +240,7 @@ describe('bad files', () => {
   it('names the column', () => expect(fault(() => read(table(RGB_LAB, ['1 0 0 0 4.1 zero 0']))).field).toBe('LAB_A'));
 
   it('any cut of a real file is a clear error or a complete reading, and never anything else', () => {
-    const whole = readFileSync(new URL('../../test/fixtures/FOGRA29L.ti3', import.meta.url)).subarray(0, 6000);
+    const whole = readFileSync(new URL('../../test/fixtures/fogra29l.cgats.txt', import.meta.url)).subarray(0, 6000);
     fc.assert(
       fc.property(fc.nat(whole.length), (n) => {
         const error = fault(() => readingFromCgats(whole.subarray(0, n)));

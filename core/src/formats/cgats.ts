@@ -3,7 +3,7 @@ import { FormatError } from './format-error.ts';
 
 /** One table of a CGATS file (ISO 28178, CGATS.17): its header, its columns and its rows as they stand in the file. */
 export interface CgatsTable {
-  /** First line of the file: which dialect it says it is. */
+  /** First word of the file: any, for it is the writer’s own name for what follows. */
   readonly identifier: string;
   /** Header keywords in capitals; repeated ones are joined by a line break. */
   readonly keywords: ReadonlyMap<string, string>;
@@ -18,7 +18,9 @@ export interface CgatsFile {
   readonly tables: readonly CgatsTable[];
 }
 
-const IDENTIFIER = /^(CGATS|ISO ?28178|IT8|CTI\d|[A-Z][\w./-]{1,15}\s*$)/i;
+const IDENTIFIER = /^[A-Z][\w./ -]{0,30}$/i;
+/** Words that begin a block or end it; in quotes they are names like any other. */
+const isWord = (token: Token | undefined, word: string) => token?.quoted === false && token.text.toUpperCase() === word;
 const MAX_COLUMNS = 2000;
 const HEAD_BYTES = 8192;
 
@@ -38,17 +40,18 @@ export function parseCgats(bytes: Uint8Array): CgatsFile {
   let columns: string[] | undefined;
   let i = first + 1;
   while (i < lines.length) {
-    const words = tokens(lines[i]);
+    const found = tokens(lines[i]);
+    const words = found.map((t) => t.text);
     const lineNumber = i + 1;
     i++;
     if (words.length === 0) continue;
     const key = words[0].toUpperCase();
-    if (key === 'BEGIN_DATA_FORMAT') {
-      const block = readBlock(lines, i, 'END_DATA_FORMAT', words.slice(1), lineNumber);
+    if (isWord(found[0], 'BEGIN_DATA_FORMAT')) {
+      const block = readBlock(lines, i, 'END_DATA_FORMAT', found.slice(1), lineNumber);
       columns = block.rows.flat();
       i = block.next;
       checkColumns(columns, keywords, lineNumber);
-    } else if (key === 'BEGIN_DATA') {
+    } else if (isWord(found[0], 'BEGIN_DATA')) {
       if (!columns) {
         throw new FormatError({
           message: 'The data begin before any column is named.',
@@ -56,14 +59,14 @@ export function parseCgats(bytes: Uint8Array): CgatsFile {
           remedy: 'A BEGIN_DATA_FORMAT block with the column names must come first. Export the file again.',
         });
       }
-      const block = readBlock(lines, i, 'END_DATA', words.slice(1), lineNumber);
+      const block = readBlock(lines, i, 'END_DATA', found.slice(1), lineNumber);
       i = block.next;
       const { rows, rowLines } = fitRows(block, columns);
       checkRowCount(rows.length, keywords, lineNumber);
       tables.push({ identifier, keywords, columns, rows, rowLines });
       // Some dialects give the columns once for several tables, so they stay; the header starts afresh.
       keywords = new Map();
-    } else if (/^(CGATS|ISO28178|CTI\d|IT8)/i.test(words[0]) && words.length === 1) {
+    } else if (words.length === 1 && found[0].quoted === false && keywords.size === 0) {
       identifier = words[0];
     } else if (key !== 'KEYWORD') {
       const value = words.slice(1).join(' ');
@@ -102,30 +105,30 @@ interface Block {
   readonly next: number;
 }
 
-function readBlock(lines: readonly string[], from: number, end: string, head: string[], beganAt: number): Block {
+function readBlock(lines: readonly string[], from: number, end: string, head: Token[], beganAt: number): Block {
   const rows: string[][] = [];
   const rowLines: number[] = [];
-  const take = (words: string[], line: number) => {
-    if (words.length === 0) return;
-    rows.push(words);
+  const take = (row: Token[], line: number) => {
+    if (row.length === 0) return;
+    rows.push(row.map((t) => t.text));
     rowLines.push(line);
   };
-  const headEnd = head.findIndex((w) => w.toUpperCase() === end);
+  const headEnd = head.findIndex((t) => isWord(t, end));
   if (headEnd >= 0) {
     take(head.slice(0, headEnd), beganAt);
     return { rows, rowLines, next: from };
   }
   take(head, beganAt);
   for (let i = from; i < lines.length; i++) {
-    const words = tokens(lines[i]);
-    if (words.length === 0) continue;
-    if (words[0].toUpperCase() === end) return { rows, rowLines, next: i + 1 };
-    const endAt = end === 'END_DATA_FORMAT' ? words.findIndex((w) => w.toUpperCase() === end) : -1;
+    const row = tokens(lines[i]);
+    if (row.length === 0) continue;
+    if (isWord(row[0], end)) return { rows, rowLines, next: i + 1 };
+    const endAt = end === 'END_DATA_FORMAT' ? row.findIndex((t) => isWord(t, end)) : -1;
     if (endAt > 0) {
-      take(words.slice(0, endAt), i + 1);
+      take(row.slice(0, endAt), i + 1);
       return { rows, rowLines, next: i + 1 };
     }
-    take(words, i + 1);
+    take(row, i + 1);
   }
   throw new FormatError({
     message: `The file ends inside the block that begins on line ${beganAt}: ${end} is missing.`,
@@ -187,17 +190,24 @@ function checkRowCount(count: number, keywords: ReadonlyMap<string, string>, lin
   }
 }
 
+/** A word of a line, and whether it stood in quotes: only a bare one can be a keyword. */
+interface Token {
+  readonly text: string;
+  readonly quoted: boolean;
+}
+
 /** Words of a line: quotes keep spaces together, # begins a comment outside quotes. */
-function tokens(line: string): string[] {
+function tokens(line: string): Token[] {
   if (!line.includes('"') && !line.includes('#')) {
     const t = line.trim();
-    return t === '' ? [] : t.split(/\s+/);
+    return t === '' ? [] : t.split(/\s+/).map((text) => ({ text, quoted: false }));
   }
-  const words: string[] = [];
+  const words: Token[] = [];
   const pattern = /"((?:[^"]|"")*)"?|#.*$|[^\s"#]+/g;
   for (const m of line.matchAll(pattern)) {
     if (m[0].startsWith('#')) break;
-    words.push(m[0].startsWith('"') ? m[1].replaceAll('""', '"') : m[0]);
+    const quoted = m[0].startsWith('"');
+    words.push({ text: quoted ? m[1].replaceAll('""', '"') : m[0], quoted });
   }
   return words;
 }

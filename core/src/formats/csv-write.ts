@@ -1,12 +1,13 @@
 import type { Reading } from '../measurement/reading.ts';
+import { writtenScale } from './written-scale.ts';
 import { csvOf, type CsvCell } from './csv-table.ts';
 
 const plain = (value: number, digits: number) => Number(value.toFixed(digits)) + 0;
 
-/** A reading as CSV (RFC 4180): name, device values 0–255 or 0–100, XYZ, L*a*b*, and reflectance factors by wavelength in nm. */
+/** A reading as CSV (RFC 4180): name, device values 0–255 or 0–100 (parts of one where none is full), XYZ, L*a*b*, and reflectance factors by wavelength in nm. */
 export function writeCsv(reading: Reading): string {
   const { deviceSpace, spectralGrid: grid } = reading;
-  const scale = deviceSpace === 'RGB' ? 255 : 100;
+  const scale = writtenScale(reading);
   const head = [
     'name',
     ...(deviceSpace ? [...deviceSpace] : []).map((c) => `${deviceSpace}_${c}`),
@@ -15,7 +16,7 @@ export function writeCsv(reading: Reading): string {
   ];
   const rows = reading.patches.map((p): CsvCell[] => [
     p.id,
-    ...(deviceSpace && p.device ? p.device.map((v) => plain(v * scale, 4)) : []),
+    ...(deviceSpace && p.device ? p.device.map((v) => plain(v * scale, scale === 1 ? 6 : 4)) : []),
     ...[...p.xyz, ...p.lab].map((v) => plain(v, 4)),
     ...(p.reflectance ?? []).map((v) => plain(v, 6)),
   ]);

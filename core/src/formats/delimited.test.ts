@@ -130,4 +130,11 @@ describe('CSV and TSV', () => {
       }),
     );
   });
+
+  it('a sheet without names keeps its first row when patches are named in it', () => {
+    const table = parseDelimited(new TextEncoder().encode('A1,0.1,0.2,0.3\nA2,0.4,0.5,0.6\nA3,0.7,0.8,0.9\n'));
+    expect(table.headed).toBe(false);
+    expect(table.rows.map((row) => row[0])).toEqual(['A1', 'A2', 'A3']);
+    expect(parseDelimited(new TextEncoder().encode('patch,1,2,3\n1,0.4,0.5,0.6\n')).headed).toBe(true);
+  });
 });

@@ -48,7 +48,7 @@ const FEWEST_COLUMNS = 3;
 export function looksDelimited(bytes: Uint8Array): boolean {
   const text = new TextDecoder('windows-1252').decode(bytes.subarray(0, 4096));
   const lines = text.split(/\r\n|\r|\n/).filter((l) => l.trim() !== '');
-  if (lines.length < 2 || /^(CGATS|ISO ?28178|IT8|CTI\d)/i.test(lines[0]) || /^BEGIN_DATA/m.test(text)) return false;
+  if (lines.length < 2 || /^(CGATS|ISO ?28178|IT8)/i.test(lines[0]) || /^BEGIN_DATA/m.test(text)) return false;
   const delimiter = delimiterOf(lines[0]);
   return delimiter !== undefined && partsOf(lines[1], delimiter) === partsOf(lines[0], delimiter);
 }
@@ -86,7 +86,7 @@ export function parseDelimited(bytes: Uint8Array): Delimited {
       remedy: 'Save the sheet as CSV again.',
     });
   const cells = data.map((row) => row.map(plainCell));
-  const headed = cells[0].some((c) => c !== '' && !isNumber(c));
+  const headed = namesColumns(cells);
   const columns = headed ? cells[0].map((c, i) => c || `column ${i + 1}`) : cells[0].map((_, i) => `column ${i + 1}`);
   if (columns.length > MAX_COLUMNS)
     throw new FormatError({
@@ -116,6 +116,18 @@ export function parseDelimited(bytes: Uint8Array): Delimited {
       remedy: 'Export the readings again.',
     });
   return { columns, rows, rowLines, delimiter, encoding, headed };
+}
+
+/**
+ * Whether the first row names the columns. One word before nothing but numbers, as in the rows below it, is a patch’s own name: then the sheet
+ * has no names, and what its columns hold is asked.
+ */
+function namesColumns(cells: readonly (readonly string[])[]): boolean {
+  const words = (row: readonly string[]) => row.flatMap((c, i) => (c !== '' && !isNumber(c) ? [i] : []));
+  const first = words(cells[0]);
+  if (first.length !== 1) return first.length > 0;
+  const below = cells.slice(1).filter((row) => row.some((c) => c !== ''));
+  return !(below.length > 0 && below.every((row) => words(row).join() === first.join()));
 }
 
 const isNumber = (text: string) => /^[-+]?(\d+([.,]\d*)?|[.,]\d+)(e[-+]?\d+)?$/i.test(text);

@@ -5,7 +5,7 @@ import { writeCxf } from './cxf-write.ts';
 import { readingsFromCxf } from './cxf.ts';
 import { looksDelimited, readingFromDelimited, type ColumnMapping } from './delimited.ts';
 import type { ImportedReading } from './imported-reading.ts';
-import { readingFromCgats } from './reading-from-cgats.ts';
+import { readingsFromCgats } from './reading-from-cgats.ts';
 
 /** A format of readings, declared. Adding one is adding a file like those beside this one and a line here. */
 export interface ReadingFormat {
@@ -40,7 +40,7 @@ export const READING_FORMATS: readonly ReadingFormat[] = [
     recognises: looksDelimited,
     read: (bytes, mapping) => [readingFromDelimited(bytes, mapping)],
   },
-  { name: 'CGATS', source: 'ISO 28178, CGATS.17', recognises: () => true, read: (bytes) => [readingFromCgats(bytes)] },
+  { name: 'CGATS', source: 'ISO 28178, CGATS.17', recognises: () => true, read: readingsFromCgats },
 ];
 
 /** Readings of a file in any format that is known; `mapping` says what the columns of a spreadsheet hold. @throws FormatError */

@@ -7,6 +7,7 @@ import type { ColumnMap } from './cgats-columns.ts';
 import type { HeaderFacts } from './cgats-header.ts';
 import { FormatError } from './format-error.ts';
 import type { ImportedReading } from './imported-reading.ts';
+import { refuseImplausible } from './plausible.ts';
 
 const MAX_PATCHES = 100_000;
 
@@ -26,7 +27,7 @@ export interface DataTable {
 export function readingFromTable(
   table: DataTable,
   map: ColumnMap,
-  from: { recognised: readonly string[]; header: HeaderFacts },
+  from: { recognised: readonly string[]; header: HeaderFacts; deviceScale?: number },
 ): ImportedReading {
   if (table.rows.length > MAX_PATCHES) {
     throw new FormatError({
@@ -40,9 +41,8 @@ export function readingFromTable(
 
   const numbers = numberReader(table);
   const space = deviceColumns(map);
-  const device = space && readDevice(table, space.columns, numbers);
-  if (space && device) recognised.push(`${space.name} device values, 0–${device.scale}`);
-  else missing.push('Device values: white is taken as the lightest patch, black as the darkest; no neutral ramp.');
+  const raw = space && readDevice(table, space.columns, numbers);
+  if (!raw) missing.push('Device values: white is taken as the lightest patch, black as the darkest; no neutral ramp.');
 
   const spectra = map.spectrum.length > 0 ? readSpectra(table, map, numbers) : undefined;
   if (spectra)
@@ -56,7 +56,7 @@ export function readingFromTable(
   const white = illuminantWhite();
   const labs = map.lab && table.rows.map((_, r) => map.lab!.map((c) => numbers.at(r, c)) as unknown as Lab);
   const xyzs = map.xyz && readXyz(table, map.xyz, numbers);
-  const patches = table.rows.map((row, r): PatchReading => {
+  const unscaled = table.rows.map((row, r): PatchReading => {
     const reflectance = spectra?.values[r];
     let lab: Lab;
     let xyz: Xyz;
@@ -67,16 +67,18 @@ export function readingFromTable(
       lab = labs?.[r] ?? xyzToLab(xyzs![r]);
       xyz = xyzs?.[r] ?? labToXyz(lab);
     }
-    if (!(lab[0] > -2 && lab[0] < 130)) {
-      throw new FormatError({
-        message: `Patch ${row[map.id ?? 0]} has an L* of ${lab[0].toFixed(1)}; it should lie between 0 and 100.`,
-        line: table.rowLines[r],
-        field: 'LAB_L',
-        remedy: 'Check the units of the export.',
-      });
-    }
-    return { id: map.id === undefined ? String(r + 1) : row[map.id], device: device?.values[r], lab, xyz, reflectance };
+    const id = map.id === undefined ? String(r + 1) : row[map.id];
+    refuseImplausible(lab, reflectance, {
+      patch: id,
+      line: table.rowLines[r],
+      lab: map.lab ? map.lab.map((c) => table.columns[c]) : ['L*', 'a*', 'b*'],
+      band: (i) => table.columns[map.spectrum[i].column],
+    });
+    return { id, device: raw?.[r], lab, xyz, reflectance };
   });
+  const scaled = space && raw && onScale(table, space, unscaled, from.deviceScale);
+  const patches = scaled?.patches ?? unscaled;
+  if (scaled) recognised.push(`${space.name} device values, 0–${scaled.scale}${scaled.told}`);
   if (spectra && labs) {
     const apart = labs.reduce((sum, lab, r) => sum + deltaE2000(lab, patches[r].lab), 0) / labs.length;
     if (apart > 0.5) {
@@ -121,7 +123,9 @@ function numberReader(table: DataTable) {
           value = Number(text.replace(',', '.'));
         } else {
           throw new FormatError({
-            message: `“${text.slice(0, 40)}” is not a number.`,
+            message: /^(n\/?a|nan|null|none|-+)$/i.test(text)
+              ? `There is no value here: “${text}”.`
+              : `“${text.slice(0, 40)}” is not a number.`,
             line: table.rowLines[row],
             field: table.columns[column],
             remedy: 'Correct the value, or read the patch again.',
@@ -141,23 +145,78 @@ function deviceColumns(map: ColumnMap): { name: DeviceSpace; columns: readonly n
   return undefined;
 }
 
-/** Device values as 0–1; their scale (1, 100 or 255) is told from the largest of them. */
-function readDevice(table: DataTable, columns: readonly number[], numbers: Numbers) {
-  const raw = table.rows.map((_, r) => columns.map((c) => numbers.at(r, c)));
-  const most = raw.reduce((m, v) => Math.max(m, ...v), 0);
-  const scale = most <= 1 ? 1 : most <= 100.5 ? 100 : 255;
-  raw.forEach((values, r) => {
-    const bad = values.findIndex((v) => v < 0 || v > scale * 1.005);
+/** Device values as they stand. */
+const readDevice = (table: DataTable, columns: readonly number[], numbers: Numbers): number[][] =>
+  table.rows.map((_, r) => columns.map((c) => numbers.at(r, c)));
+
+/** What full light or full ink is written as. */
+const SCALES = [1, 100, 255, 65_535] as const;
+/** Writers round; so much above the scale is still the scale. */
+const ROUNDING = 1.005;
+
+/**
+ * Patches with device values 0–1. The scale is the one the header states; else it is told from the largest value; where that leaves it open (no
+ * RGB patch reaches the full value) by how light the patches are.
+ * @throws FormatError where a value lies outside the scale, or nothing tells it
+ */
+function onScale(
+  table: DataTable,
+  space: { name: DeviceSpace; columns: readonly number[] },
+  patches: readonly PatchReading[],
+  stated: number | undefined,
+): { patches: PatchReading[]; scale: number; told: string } {
+  const most = patches.reduce((m, p) => Math.max(m, ...p.device!), 0);
+  // Sixteen bits are thought of only where eight do not hold the values.
+  const possible = SCALES.filter((scale) => most <= scale * ROUNDING && (scale <= 255 || most > 255 * ROUNDING));
+  const full = possible.find((scale) => Math.abs(most - scale) <= scale * (ROUNDING - 1));
+  let told = '';
+  // Inks are written in percent, or in parts of one; fractions below one are parts of one.
+  const parts = most <= 1 && patches.some((p) => p.device!.some((v) => !Number.isInteger(v)));
+  let scale: number | undefined =
+    stated ?? full ?? (space.name === 'CMYK' || parts || most === 0 ? possible[0] : undefined);
+  if (scale === undefined) {
+    scale = byLightness(patches, possible);
+    told = ', told from how light the patches are';
+  }
+  if (scale === undefined)
+    throw new FormatError({
+      message: `The largest device value is ${most}: nothing tells whether the values run to ${possible.join(', or ')}.`,
+      field: space.columns.map((c) => table.columns[c]).join(', '),
+      remedy: 'Write the scale into the header (DEVICE_SCALE 255, say), or print a chart that holds the full values.',
+    });
+  const top = scale;
+  patches.forEach(({ device }, r) => {
+    const bad = device!.findIndex((v) => v < 0 || v > top * ROUNDING);
     if (bad >= 0) {
       throw new FormatError({
-        message: `A device value of ${values[bad]} is outside 0–${scale}.`,
+        message: `A device value of ${device![bad]} is outside 0–${top}.`,
         line: table.rowLines[r],
-        field: table.columns[columns[bad]],
-        remedy: 'Device values should be 0–1, 0–100 or 0–255.',
+        field: table.columns[space.columns[bad]],
+        remedy: 'Device values should be 0–1, 0–100, 0–255 or 0–65535.',
       });
     }
   });
-  return { scale, values: raw.map((v) => v.map((x) => Math.min(1, x / scale))) };
+  return {
+    scale,
+    told,
+    patches: patches.map((p) => ({ ...p, device: p.device!.map((v) => Math.min(1, v / top)) })),
+  };
+}
+
+/** A scale must fit so much better than the next, L*, to be taken without asking (our own choice). */
+const CLEARLY = 6;
+/** L* that any printer gives a device grey, about: its own curve moves it by less than another scale would. */
+const usualL = (share: number) => 12 + 84 * Math.min(1, share);
+
+/** The scale under which dark values are dark patches and light ones light; undefined where two fit alike. */
+function byLightness(patches: readonly PatchReading[], possible: readonly number[]): number | undefined {
+  const misfit = (scale: number) =>
+    patches.reduce((sum, { device, lab }) => {
+      const [r, g, b] = device!;
+      return sum + Math.abs(lab[0] - usualL((0.3 * r + 0.6 * g + 0.1 * b) / scale));
+    }, 0) / patches.length;
+  const [best, next] = possible.map((scale) => ({ scale, off: misfit(scale) })).sort((p, q) => p.off - q.off);
+  return best && (!next || next.off - best.off > CLEARLY) ? best.scale : undefined;
 }
 
 function readXyz(table: DataTable, columns: readonly number[], numbers: Numbers): Xyz[] {

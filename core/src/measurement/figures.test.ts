@@ -13,8 +13,8 @@ import { DEFAULT_THRESHOLDS } from './thresholds.ts';
 
 const fixture = (name: string) =>
   readingFromCgats(readFileSync(new URL(`../../test/fixtures/${name}`, import.meta.url)));
-const coated = fixture('FOGRA39L.ti3');
-const uncoated = fixture('FOGRA29L.ti3');
+const coated = fixture('fogra39l.cgats.txt');
+const uncoated = fixture('fogra29l.cgats.txt');
 const scalar = (r: Reading, key: string) => computeFigures(readingFacts(r))[key] as ScalarFigure;
 const measure = (key: string) => MEASURES.find((m) => m.key === key)!;
 
@@ -37,7 +37,7 @@ describe('figures of measured offset data (icc-profiles-free)', () => {
     expect((computeFigures(readingFacts(uncoated.reading)).white as ColourFigure).lab).toEqual([95.71, 0.61, -2.32]);
   });
 
-  it.each(['FOGRA39L.ti3', 'FOGRA29L.ti3'])(
+  it.each(['fogra39l.cgats.txt', 'fogra29l.cgats.txt'])(
     '%s: darkest patch, density and contrast are those of the darkest row',
     (name) => {
       const [, Y, , L, a, b] = darkestRow(name);

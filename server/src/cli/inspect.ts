@@ -9,6 +9,7 @@ import { computeFigures, MEASURES } from '@rakuen/core/measurement/measures/regi
 import { readingFacts } from '@rakuen/core/measurement/reading-facts';
 import { formatFigure } from '@rakuen/core/measurement/show';
 import { openProfile, ProfileError } from '../colour-management/lcms.ts';
+import { PRECEDENCE } from '../readings/primary-reading.ts';
 import { profileGamut } from '../colour-management/profile-gamut.ts';
 
 /** What the shell prints of a file; the same shape with --json. */
@@ -17,10 +18,11 @@ export interface Inspection {
   readonly kind: 'readings' | 'ICC profile';
   readonly description: string;
   readonly patches?: number;
-  readonly whiteLab: readonly number[];
-  readonly blackLab: readonly number[];
-  readonly dmax: number;
-  readonly dmin: number;
+  /** Null where the readings hold no bare paper, or no full black. */
+  readonly whiteLab: readonly number[] | null;
+  readonly blackLab: readonly number[] | null;
+  readonly dmax: number | null;
+  readonly dmin: number | null;
   /** Cubic Lab units; null where the data enclose no gamut. */
   readonly gamutVolume: number | null;
   readonly figures?: Record<string, Figure>;
@@ -51,27 +53,32 @@ export async function inspectFile(file: string): Promise<Inspection> {
 }
 
 function inspectReadings(file: string, bytes: Uint8Array): Inspection {
-  // Of several readings in a file the one with daylight's UV speaks; the one without UV tells the brightener.
+  // The same reading speaks as in the application: M1 before M0, unstated, M2 and M3.
   const all = readingsFromFile(bytes);
-  const { reading, missing, recognised } = all.find((r) => r.reading.condition === 'M1') ?? all[0];
+  const first = PRECEDENCE.map((c) => all.find((r) => (r.reading.condition ?? null) === c)).find(Boolean)!;
+  const { reading, missing, recognised } = first;
   const facts = readingFacts(
     reading,
     all.map((r) => r.reading).filter((other) => other !== reading),
   );
   const figures = computeFigures(facts);
   const scalar = (key: string) => (figures[key].shape === 'scalar' ? figures[key].value : null);
+  const lab = (key: string) => (figures[key].shape === 'colour' ? figures[key].lab : null);
   return {
     file,
     kind: 'readings',
     description: [reading.description, ...recognised].filter(Boolean).join('; '),
     patches: reading.patches.length,
-    whiteLab: (figures.white as ColourFigure).lab,
-    blackLab: (figures.black as ColourFigure).lab,
-    dmax: scalar('dmax')!,
-    dmin: scalar('dmin')!,
+    whiteLab: lab('white'),
+    blackLab: lab('black'),
+    dmax: scalar('dmax'),
+    dmin: scalar('dmin'),
     gamutVolume: scalar('gamutVolume'),
     figures,
-    missing: [...missing, ...Object.values(figures).flatMap((f) => (f.shape === 'missing' ? [f.why] : []))],
+    // Each missing thing is said once, however many figures want it.
+    missing: [
+      ...new Set([...missing, ...Object.values(figures).flatMap((f) => (f.shape === 'missing' ? [f.why] : []))]),
+    ],
   };
 }
 
@@ -100,10 +107,12 @@ async function inspectProfile(file: string, bytes: Uint8Array): Promise<Inspecti
 
 function print(inspection: Inspection): string {
   const measure = (key: string) => MEASURES.find((m) => m.key === key)!;
-  const lab = (key: string, values: readonly number[]) =>
-    formatFigure(measure(key), { shape: 'colour', lab: values as unknown as ColourFigure['lab'], sd: 0 });
-  const known = (key: string, value: number) =>
-    formatFigure(measure(key), inspection.figures?.[key] ?? { shape: 'scalar', value, sd: 0 });
+  const lab = (key: string, values: readonly number[] | null) =>
+    values === null
+      ? '—'
+      : formatFigure(measure(key), { shape: 'colour', lab: values as unknown as ColourFigure['lab'], sd: 0 });
+  const known = (key: string, value: number | null) =>
+    value === null ? '—' : formatFigure(measure(key), inspection.figures?.[key] ?? { shape: 'scalar', value, sd: 0 });
   const rows: [string, string][] = [
     ['Kind', inspection.kind],
     ['Description', inspection.description],

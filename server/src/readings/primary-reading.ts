@@ -3,7 +3,7 @@ import { isWet } from '@rakuen/core/measurement/alike';
 import type { ReadingRow } from '../store/entities.ts';
 
 /** Which measurement condition speaks first for the figures: daylight with UV, as prints are seen, then unstated, then the rest. */
-const PRECEDENCE: readonly (MeasurementCondition | null)[] = ['M1', 'M0', null, 'M2', 'M3'];
+export const PRECEDENCE: readonly (MeasurementCondition | null)[] = ['M1', 'M0', null, 'M2', 'M3'];
 
 /** A reading that gives figures, and the readings of the same sheet under other measurement conditions that serve it. */
 export interface SpeakingReading {

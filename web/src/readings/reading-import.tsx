@@ -13,7 +13,7 @@ import { ChoiceField, TextField } from '../parts/form.tsx';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
 import { MappingTable } from './mapping-table.tsx';
 
-const ACCEPT = '.txt,.cgats,.it8,.ti3,.cie,.ascii,.cxf,.xml,.csv,.tsv,.icc,.icm,text/plain,text/xml,text/csv';
+const ACCEPT = '.txt,.cgats,.it8,.ascii,.cxf,.xml,.csv,.tsv,.icc,.icm,text/plain,text/xml,text/csv';
 const BLANK = { condition: '', batch: '', printedAt: '' };
 
 /** Brings readings from a file: shows what was recognised, and keeps it only when told to. */
