@@ -28,6 +28,7 @@ const all =
     decorators.forEach((d) => d(target, key));
 
 /** Control characters, and those that turn the direction of what follows: names with them are not what they look like. */
+// eslint-disable-next-line no-control-regex -- they are what is looked for
 const UNSEEN = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069\ufeff]/u;
 const LINE_ENDS = /[\t\n\r]/;
 const Seen = () =>

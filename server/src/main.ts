@@ -11,7 +11,8 @@ import { AppModule } from './app/app.module.ts';
 import { openDataFolder, readConfig, StartError, type Config } from './app/config.ts';
 import { ErrorFilter, storageFault } from './app/errors.ts';
 import { lookOnly, loopbackOnly, settingUp, waitAt } from './app/guard.ts';
-import { secure, serveInterface } from './app/interface.ts';
+import { nothingThere, secure, serveInterface } from './app/interface.ts';
+import { boundedJson, neverCached } from './app/json.ts';
 import { describeApi } from './app/openapi.ts';
 import { RevisionTag } from './app/revision.ts';
 import { checkRequests } from './app/validation.ts';
@@ -29,6 +30,7 @@ async function build(config: Config, gate: { open: boolean }): Promise<NestExpre
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), {
     logger: false,
     abortOnError: false,
+    bodyParser: false,
   });
   let port = config.port;
   app.getHttpServer().on('listening', () => (port = (app.getHttpServer().address() as { port: number }).port));
@@ -36,13 +38,15 @@ async function build(config: Config, gate: { open: boolean }): Promise<NestExpre
   app.use(waitAt(gate));
   if (config.readOnly) app.use(lookOnly());
   secure(app);
-  app.useBodyParser('json', { limit: JSON_LIMIT });
+  app.use('/api', neverCached);
+  app.use('/api', boundedJson(JSON_LIMIT));
   app.setGlobalPrefix('api');
   app.useGlobalPipes(checkRequests());
   app.useGlobalInterceptors(new RevisionTag());
   app.useGlobalFilters(new ErrorFilter());
   SwaggerModule.setup('api/docs', app, describeApi(app), { jsonDocumentUrl: 'api/docs-json' });
   if (config.webFolder) serveInterface(app, config.webFolder);
+  app.use(nothingThere);
   return app;
 }
 

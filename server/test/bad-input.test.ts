@@ -272,4 +272,48 @@ describe('who may ask', () => {
     for (const name of names) expect(name).toMatch(/^[0-9a-f]{2}(\/[0-9a-f]{64})?$/);
     expect((await rakuen.call('DELETE', `/api/pictures/${job.pictureId}`)).status).toBe(204);
   });
+
+  it('JSON that is too deep, or has too much in it, is refused before it is parsed; messages stay short', async () => {
+    const post = async (body: string) => {
+      const response = await fetch(`${rakuen.url}/api/papers`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body,
+      });
+      const text = await response.text();
+      expect(text.length).toBeLessThan(4000);
+      return { status: response.status, body: JSON.parse(text) as { message: string; remedy: string } };
+    };
+    expect(await post('['.repeat(200_000) + ']'.repeat(200_000))).toMatchObject({
+      status: 413,
+      body: { message: expect.stringMatching(/nested more than/) },
+    });
+    expect(await post(`[${'1,'.repeat(90_000)}1]`)).toMatchObject({
+      status: 413,
+      body: { message: expect.stringMatching(/more than 50000 values/) },
+    });
+    const many = Object.fromEntries(Array.from({ length: 5000 }, (_, i) => [`field${i}`, 1]));
+    expect((await post(JSON.stringify(many))).status).toBe(400);
+  });
+
+  it('no answer is kept on the way; an address that is none is told in the one shape', async () => {
+    const response = await fetch(`${rakuen.url}/api/papers`);
+    expect(response.headers.get('cache-control')).toBe('no-store');
+    for (const path of ['/api/nothing', '/api/papers/a/b/c', '/nothing.js'])
+      expect(await rakuen.call('GET', path)).toMatchObject({
+        status: 404,
+        body: { statusCode: 404, message: 'There is no such address.' },
+      });
+  });
+
+  it.each(['2026-W05', '2199-01-01', '1931-05-01', '2026-02-30'])('a print of %s is refused', async (printedOn) => {
+    const { status, body } = await rakuen.call<{ field: string }>('POST', '/api/prints', { printedOn });
+    expect(status).toBe(400);
+    expect(body.field).toContain('printedOn');
+  });
+
+  it('names with signs nobody sees, and currencies nobody pays in, are refused', async () => {
+    for (const over of [{ name: 'a\u202eb' }, { name: 'a\u0007b' }, { name: 'two\nlines' }, { currency: 'ABC' }])
+      expect((await rakuen.call('POST', '/api/papers', { ...PAPER, ...over })).status).toBe(400);
+  });
 });

@@ -3,6 +3,10 @@ import type { ApiError } from '@rakuen/contract/settings';
 import type { ValidationError } from 'class-validator';
 import type { Response } from 'express';
 
+/** Longest message that is sent: what is said of ten thousand fields is said of the first of them. */
+const MOST_LETTERS = 1000;
+const shortened = (text: string) => (text.length > MOST_LETTERS ? `${text.slice(0, MOST_LETTERS)}…` : text);
+
 /** An error for the person at the table: what is wrong, where, and what to do. */
 export class RakuenError extends HttpException {
   constructor(status: number, message: string, where: Pick<ApiError, 'remedy' | 'file' | 'line' | 'field'> = {}) {
@@ -37,7 +41,9 @@ export class ErrorFilter implements ExceptionFilter {
       return;
     }
     const body = this.bodyOf(error);
-    response.status(body.statusCode).json(body);
+    response
+      .status(body.statusCode)
+      .json({ ...body, message: shortened(body.message), field: body.field && shortened(body.field) });
   }
 
   private bodyOf(error: unknown): ApiError {
@@ -47,18 +53,31 @@ export class ErrorFilter implements ExceptionFilter {
       const said = typeof answer === 'string' ? answer : (answer as { message?: string | string[] }).message;
       return {
         statusCode: error.getStatus(),
-        message: Array.isArray(said) ? said.join('; ') : (said ?? error.message),
-        remedy: 'Correct what is named and send it again.',
+        message:
+          error.getStatus() === 404
+            ? 'There is no such address.'
+            : Array.isArray(said)
+              ? said.join('; ')
+              : (said ?? error.message),
+        remedy:
+          error.getStatus() === 404
+            ? 'Look at /api/docs for what there is.'
+            : 'Correct what is named and send it again.',
       };
     }
     const storage = storageFault(error);
     if (storage) return storage;
     // body-parser's and multer's own faults carry a status.
-    const { status, type } = error as { status?: number; type?: string };
+    const { status, type, said } = error as { status?: number; type?: string; said?: unknown };
     if (typeof status === 'number' && status >= 400 && status < 500) {
       return {
         statusCode: status,
-        message: type === 'entity.too.large' ? 'The request is too large.' : 'The request can’t be read.',
+        message:
+          type === 'entity.too.large'
+            ? 'The request is too large.'
+            : typeof said === 'string'
+              ? `The request is too much. ${said}`
+              : 'The request can’t be read.',
         remedy: 'Send well-formed JSON.',
       };
     }

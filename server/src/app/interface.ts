@@ -57,3 +57,11 @@ export function serveInterface(app: NestExpressApplication, folder: string): voi
       .send(html.replaceAll(NONCE_PLACE, String(response.locals.nonce)));
   });
 }
+
+/** What is neither of the API nor a page is answered in the API’s one shape of errors. */
+export function nothingThere(request: Request, response: Response, next: NextFunction): void {
+  if (request.path.startsWith('/api')) return next();
+  response
+    .status(404)
+    .json({ statusCode: 404, message: 'There is no such address.', remedy: 'Begin at the first page.' });
+}
