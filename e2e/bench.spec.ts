@@ -80,9 +80,11 @@ test('a session with a slipped strip, by keyboard: caught, named, read again, fi
   await expect(sets.getByRole('row').filter({ hasText: 'spring box' })).toContainText('1 min');
   await expect(sets).toContainText('this one, the newest that had dried');
   await expect(page.getByRole('region', { name: 'Drift' })).toContainText('spring box');
-  // Back to the first set: the drawer is as it was for those who come after.
-  await sets.getByRole('radio', { name: /^Figures from the set of 14 Sept/ }).click();
-  await expect(sets.getByRole('row').filter({ hasText: 'the first' })).toContainText('by your choice');
+  // A hand may choose the wet one all the same, and let the choice go again.
+  await sets.getByRole('radio', { name: /spring box/ }).click();
+  await expect(sets.getByRole('row').filter({ hasText: 'spring box' })).toContainText('by your choice');
+  await page.getByRole('button', { name: 'Let the newest set give them' }).click();
+  await expect(sets.getByRole('row').filter({ hasText: 'the first' })).toContainText('the newest that had dried');
 });
 
 // The page is not watched: a server that is killed makes the browser complain, as it should.

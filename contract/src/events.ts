@@ -1,9 +1,9 @@
-import { FreeText, Id, Int, Maybe, OneOf, Rows, Text, When } from './fields.ts';
+import { FreeText, Id, Int, Maybe, OneOf, QueryInt, Rows, Text, When } from './fields.ts';
 
 /** Which events: those about one thing and what belongs to it, older than one already seen. */
 export class EventsQuery {
   @Maybe() @Id() about?: string;
-  @Maybe() @Int() before?: number;
+  @Maybe() @QueryInt() before?: number;
 }
 
 /** What happened to one thing. */

@@ -1,9 +1,11 @@
-import { Id, Maybe, OneOf, Parts, Plain, Text, When } from './fields.ts';
+import { Id, Maybe, OneOf, Parts, Plain, Text, When, Int, QueryInt } from './fields.ts';
 
 export class LedgerQuery {
   /** Words that must all occur: paper, picture, reason, setting, verdict. */
   @Maybe() @Text(200) q?: string;
   @Maybe() @OneOf(['decision', 'print']) kind?: 'decision' | 'print';
+  /** The page begins after so many. */
+  @Maybe() @QueryInt() from?: number;
 }
 
 /** A line of the ledger: something decided or something printed. */
@@ -24,5 +26,7 @@ export class LedgerEntry {
 }
 
 export class LedgerView {
+  /** The newest first; a page of them, or all where the ledger is taken away. */
   @Parts(() => LedgerEntry, 1e6) entries!: LedgerEntry[];
+  @Int() total!: number;
 }

@@ -1,10 +1,6 @@
 import { Controller, Get, Header, Module, Query } from '@nestjs/common';
 import { ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import { LedgerQuery, LedgerView } from '@rakuen/contract/ledger';
-import { ConditionsModule } from '../conditions/conditions.module.ts';
-import { MatchesModule } from '../matches/matches.module.ts';
-import { PicturesModule } from '../pictures/pictures.module.ts';
-import { PrintsModule } from '../prints/prints.module.ts';
 import { LedgerService } from './ledger.service.ts';
 
 @ApiTags('ledger')
@@ -14,8 +10,8 @@ class LedgerController {
 
   @Get('ledger')
   @ApiOkResponse({ type: LedgerView })
-  async list(@Query() query: LedgerQuery): Promise<LedgerView> {
-    return { entries: await this.ledger.entries(query) };
+  list(@Query() query: LedgerQuery): Promise<LedgerView> {
+    return this.ledger.page(query);
   }
 
   @Get('ledger.csv')
@@ -29,14 +25,10 @@ class LedgerController {
   @Get('ledger.json')
   @Header('Content-Disposition', 'attachment; filename="rakuen-ledger.json"')
   @ApiOkResponse({ type: LedgerView })
-  async json(@Query() query: LedgerQuery): Promise<LedgerView> {
-    return this.list(query);
+  json(@Query() query: LedgerQuery): Promise<LedgerView> {
+    return this.ledger.all(query);
   }
 }
 
-@Module({
-  imports: [ConditionsModule, MatchesModule, PicturesModule, PrintsModule],
-  controllers: [LedgerController],
-  providers: [LedgerService],
-})
+@Module({ controllers: [LedgerController], providers: [LedgerService] })
 export class LedgerModule {}

@@ -19,6 +19,9 @@ import { ConditionRow, DecisionRow, MatchRow, TrialRow } from '../store/entities
 import { Writer } from '../store/writer.ts';
 import { Workshop } from '../work/workshop.ts';
 
+/** Decisions of a list: what a screen shows at once. */
+const MOST_LISTED = 500;
+
 @Injectable()
 export class MatchesService {
   constructor(
@@ -93,10 +96,14 @@ export class MatchesService {
     return decisionView(row);
   }
 
+  /** The newest of them; the ledger pages through all. */
   async list(pictureId?: string): Promise<DecisionView[]> {
-    return (await this.decisions.find({ where: pictureId ? { pictureId } : {}, order: { decidedAt: 'DESC' } })).map(
-      decisionView,
-    );
+    const rows = await this.decisions.find({
+      where: pictureId ? { pictureId } : {},
+      order: { decidedAt: 'DESC' },
+      take: MOST_LISTED,
+    });
+    return rows.map(decisionView);
   }
 
   /** Takes a stamp back; the one before it, if there was one, holds again. */

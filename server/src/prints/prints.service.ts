@@ -22,6 +22,9 @@ const FIXED = [
   'blackOvercoat',
 ] as const;
 
+/** Prints of a list: what a screen shows at once. */
+const MOST_LISTED = 200;
+
 @Injectable()
 export class PrintsService {
   constructor(
@@ -30,8 +33,9 @@ export class PrintsService {
     private readonly pictures: PicturesService,
   ) {}
 
+  /** The newest of them; the ledger pages through all. */
   async list(): Promise<PrintView[]> {
-    return (await this.prints.find({ order: { printedOn: 'DESC', recordedAt: 'DESC' } })).map(view);
+    return (await this.prints.find({ order: { printedOn: 'DESC', recordedAt: 'DESC' }, take: MOST_LISTED })).map(view);
   }
 
   /** Settings to begin a print with, and where each was carried over from. */

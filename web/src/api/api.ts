@@ -383,8 +383,18 @@ export const api = createApi({
       invalidatesTags: ['prints', 'ledger'],
     }),
 
-    ledger: build.query<LedgerView, { q?: string; kind?: string }>({
-      query: (params) => ({ url: 'ledger', params }),
+    /** So many pages of the ledger, the newest first. */
+    ledger: build.query<LedgerView, { q?: string; kind?: string; pages: number }>({
+      async queryFn({ pages, ...params }, _api, _extra, fetch) {
+        let view: LedgerView = { entries: [], total: 0 };
+        for (let page = 0; page < pages; page++) {
+          const { data, error } = await fetch({ url: 'ledger', params: { ...params, from: view.entries.length } });
+          if (error) return { error };
+          const next = data as LedgerView;
+          view = { entries: [...view.entries, ...next.entries], total: next.total };
+        }
+        return { data: view };
+      },
       providesTags: ['ledger'],
     }),
 

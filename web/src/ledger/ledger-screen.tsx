@@ -4,6 +4,7 @@ import type { LedgerEntry } from '@rakuen/contract/ledger';
 import type { Stamp } from '@rakuen/contract/vocabulary';
 import { useLedgerQuery } from '../api/api.ts';
 import { STEPS } from '../app/steps.ts';
+import { QuietButton } from '../parts/button.tsx';
 import { day } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
@@ -52,7 +53,10 @@ function EntriesPlace() {
   const [kind, setKind] = useState('');
   const asked = useDeferredValue(words.trim());
   const query = { ...(asked && { q: asked }), ...(kind && { kind }) };
-  const { data, error, isLoading } = useLedgerQuery(query);
+  const [older, setOlder] = useState<{ key: string; pages: number }>({ key: '', pages: 1 });
+  const key = JSON.stringify(query);
+  const pages = older.key === key ? older.pages : 1;
+  const { data, error, isLoading } = useLedgerQuery({ ...query, pages });
   const exported = new URLSearchParams(query as Record<string, string>).toString();
   const link = (format: string) => `/api/ledger.${format}${exported && `?${exported}`}`;
 
@@ -108,6 +112,14 @@ function EntriesPlace() {
           <Entry key={e.id} entry={e} />
         ))}
       </ol>
+      {data && data.entries.length < data.total && (
+        <p className="mt-3 flex items-baseline gap-4">
+          <QuietButton onClick={() => setOlder({ key, pages: pages + 1 })}>Show older</QuietButton>
+          <span className="text-[13px] text-quiet">
+            {data.entries.length} of {data.total}
+          </span>
+        </p>
+      )}
     </>
   );
 }
