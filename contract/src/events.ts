@@ -1,4 +1,4 @@
-import { FreeText, Id, Int, Maybe, OneOf, QueryInt, Rows, Text, When } from './fields.ts';
+import { FreeText, Id, Int, Maybe, OneOf, QueryInt, Rows, Text, When, Yes } from './fields.ts';
 
 /** Which events: those about one thing and what belongs to it, older than one already seen. */
 export class EventsQuery {
@@ -17,6 +17,8 @@ export class EventView {
   @Text() noun!: string;
   @FreeText() name!: string;
   @Rows() changes!: { field: string; before: string; after: string }[];
+  /** A change made in a form, that can be undone. */
+  @Yes() undoable!: boolean;
 }
 
 /** Something that was removed and can come back. */

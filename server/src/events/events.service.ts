@@ -23,6 +23,8 @@ type Row = Record<string, string | number | null>;
 /** Columns by which a thing is called, the first that it has. */
 const NAMES = ['title', 'name', 'fileName', 'mediaSetting', 'stamp', 'criterion', 'kind', 'printedOn'] as const;
 const MOST_EVENTS = 200;
+/** What a hand changes in a form; the rest changes as it is worked with. */
+const BY_HAND = new Set(['papers', 'conditions', 'prints', 'pictures']);
 
 /** What happened, the bin, and how what was removed or changed comes back. */
 @Injectable()
@@ -39,7 +41,9 @@ export class EventsService {
       `SELECT * FROM events WHERE (? OR id = ? OR before LIKE ?) AND seq < ? ORDER BY seq DESC LIMIT ?`,
       [about ? 0 : 1, about ?? '', `%"${about ?? ''}"%`, before ?? Number.MAX_SAFE_INTEGER, MOST_EVENTS],
     );
-    return rows.map((row) => this.view(row));
+    return Promise.all(
+      rows.map(async (row) => this.view(row, row.deed === 'made' ? await this.nameNow(row) : undefined)),
+    );
   }
 
   /** What was removed and has not come back, a deed each, the newest first. */
@@ -131,7 +135,18 @@ export class EventsService {
     return found.map((f) => f.id);
   }
 
-  private view(row: EventRow): EventView {
+  /** What a thing that was made is called: as it is, or as it was when it was removed. */
+  private async nameNow({ subject, id }: EventRow): Promise<string> {
+    const [now] = await this.database.query<Row[]>(`SELECT * FROM ${subject} WHERE id = ?`, [id]);
+    if (now) return nameOf(now);
+    const [gone] = await this.database.query<{ before: string }[]>(
+      "SELECT before FROM events WHERE id = ? AND deed = 'removed' ORDER BY seq DESC LIMIT 1",
+      [id],
+    );
+    return gone ? nameOf(JSON.parse(gone.before) as Row) : '';
+  }
+
+  private view(row: EventRow, name?: string): EventView {
     const [before, after] = [row.before, row.after].map((t) => (t ? (JSON.parse(t) as Row) : undefined));
     const moved = before && after ? Object.keys(after).filter((k) => before[k] !== after[k]) : [];
     return {
@@ -141,6 +156,8 @@ export class EventsService {
       deed: row.deed,
       id: row.id,
       ...calledOf(row),
+      ...(name === undefined ? {} : { name }),
+      undoable: row.deed === 'changed' && BY_HAND.has(row.subject),
       changes: moved.map((field) => ({ field, before: told(before![field]), after: told(after![field]) })),
     };
   }
@@ -155,8 +172,12 @@ const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 function calledOf({ subject, before, after }: EventRow): { noun: string; name: string } {
   const row = JSON.parse(after ?? before ?? '{}') as Row;
+  return { noun: RECORDED[subject]?.noun ?? subject, name: nameOf(row) };
+}
+
+function nameOf(row: Row): string {
   const name = NAMES.map((key) => row[key]).find((v) => v !== undefined && v !== null && v !== '');
-  return { noun: RECORDED[subject]?.noun ?? subject, name: name === undefined ? '' : told(name) };
+  return name === undefined ? '' : told(name);
 }
 
 /** The thing a deed was about: what nothing else of it belongs to. */

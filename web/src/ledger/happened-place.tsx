@@ -100,7 +100,7 @@ function Happened() {
                 </span>
               ))}
             </span>
-            {e.deed === 'changed' && (
+            {e.undoable && (
               <QuietButton
                 aria-label={`Undo the change of ${e.noun} ${e.name}, ${hour(e.at)}`}
                 onClick={() => bringBack(e.change, `${e.name || e.noun} is as it was.`)}
