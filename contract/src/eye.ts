@@ -5,6 +5,8 @@ import { EYE_CRITERIA, TABLE_SIZE, type EyeCriterion } from './vocabulary.ts';
 export class EyeInput {
   @Ids(TABLE_SIZE) conditionIds!: string[];
   @OneOf(EYE_CRITERIA) criterion!: EyeCriterion;
+  /** The question, where it is one of the printmaker’s own. */
+  @Maybe() @FreeText(120) question?: string;
   /** How often each pair is seen. */
   @Int(1, 6) times!: number;
   @Text(80) observer!: string;
@@ -29,7 +31,7 @@ export class EyePlace {
 export class EyeView extends EyeInput {
   @Id() id!: string;
   @When() createdAt!: string;
-  /** Codes in the order of a list that tells nothing: they are written on the backs of the prints. */
+  /** What lies behind the codes, once every pair was seen; before that it is told to whoever lays the prints out, apart. */
   @Rows() labels!: { conditionId: string; code: string }[];
   @Int() pairCount!: number;
   @Rows() choices!: { left: string; right: string; said: string }[];
@@ -39,4 +41,9 @@ export class EyeView extends EyeInput {
   @Parts(() => EyePlace) places!: EyePlace[];
   @Maybe() @Yes() toldApart?: boolean;
   @Maybe() @Num() chiSquared?: number;
+}
+
+/** What lies behind the codes, for whoever writes them on the backs: in the order of a list that tells nothing. */
+export class EyeLabels {
+  @Rows() labels!: { conditionId: string; code: string; name: string }[];
 }

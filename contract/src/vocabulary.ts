@@ -23,7 +23,15 @@ export type Rehearsal = (typeof REHEARSALS)[number];
 export const INSTRUMENTS = ['Simulated bench spectrophotometer'] as const;
 
 /** What a blind comparison asks the eye. */
-export const EYE_CRITERIA = ['deeper black', 'whiter', 'more detail', 'better skin', 'which would you hang'] as const;
+export const EYE_CRITERIA = [
+  'deeper black',
+  'whiter',
+  'more detail',
+  'better skin',
+  'nicer in the hand',
+  'which would you hang',
+  'a question of my own',
+] as const;
 export type EyeCriterion = (typeof EYE_CRITERIA)[number];
 
 export const JOB_STATES = ['waiting', 'reading', 'done', 'failed', 'cancelled'] as const;

@@ -193,7 +193,10 @@ describe('by eye', () => {
     let eye = await begin(4);
     expect(eye).toMatchObject({ pairCount: 12, places: [] });
     expect(eye.toldApart).toBeUndefined();
-    const rank = new Map(eye.labels.map((l) => [l.code, ids.indexOf(l.conditionId)]));
+    // The comparison itself tells nothing of what lies behind its codes until every pair was seen.
+    expect(eye.labels).toEqual([]);
+    const { body: told } = await rakuen.call<Pick<Eye, 'labels'>>('GET', `/api/eye/${eye.id}/labels`);
+    const rank = new Map(told.labels.map((l) => [l.code, ids.indexOf(l.conditionId)]));
     while (eye.left) {
       expect(rank.has(eye.left) && rank.has(eye.right!)).toBe(true);
       eye = (await choose(eye, rank.get(eye.left)! < rank.get(eye.right!)! ? 'left' : 'right')).body;

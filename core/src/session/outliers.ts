@@ -12,14 +12,17 @@ export interface Outlier {
 /** Apart by this much and by so many times the usual scatter between passes (our own choice). */
 const APART = { deltaE: 1, times: 5 };
 
+/** Of two passes that disagree neither can be called the wrong one. */
+const FEWEST_PASSES = 3;
+
 /**
  * Passes that disagree with the others of their patch. They are shown and stay in the mean until a hand takes them out.
- * @param passes Lab by patch, then by pass; fewer than two passes of a patch tell nothing
+ * @param passes Lab by patch, then by pass; fewer than three passes of a patch tell nothing
  */
 export function outliers(passes: readonly (readonly (Lab | undefined)[])[]): Outlier[] {
   const apart: Outlier[] = passes.flatMap((labs, patch) => {
     const known = labs.filter((l) => l !== undefined);
-    if (known.length < 2) return [];
+    if (known.length < FEWEST_PASSES) return [];
     const middle = [0, 1, 2].map((c) => median(known.map((l) => l[c]))) as unknown as Lab;
     return labs.flatMap((lab, pass) => (lab ? [{ patch, pass, deltaE: deltaE2000(lab, middle) }] : []));
   });

@@ -213,5 +213,44 @@ describe('a run', () => {
     passes[7][2] = [passes[7][2][0] - 6, 0, 4];
     expect(outliers(passes)).toMatchObject([{ patch: 7, pass: 2 }]);
     expect(outliers([[[50, 0, 0]]])).toEqual([]);
+    // Of two that disagree neither is the wrong one.
+    expect(
+      outliers([
+        [
+          [50, 0, 0],
+          [58, 0, 4],
+        ],
+        ...passes.slice(0, 6).map((p) => p.slice(0, 2)),
+      ]),
+    ).toEqual([]);
+  });
+});
+
+describe('what is said of a strip', () => {
+  const strip = (from: number): Lab[] => Array.from({ length: 12 }, (_, i) => [from + i * 4, (i % 3) * 9, 0]);
+  const expected = [strip(20), strip(30), strip(40), strip(50)];
+
+  it('strips and patches are called as they are on the sheet', () => {
+    const labels = ['A', 'B', 'C', 'D'];
+    const [slip] = checkStrip(expected[2], expected, 1, { labels });
+    expect(slip).toMatchObject({
+      misread: 'doubled',
+      saw: expect.stringContaining('fits strip C better than strip B'),
+    });
+    const stained = expected[1].map((lab, i): Lab => (i === 4 ? [lab[0] - 25, lab[1], 10] : lab));
+    const patchNames = expected[1].map((_, i) => `B${i + 1}`);
+    expect(checkStrip(stained, expected, 1, { patchNames })[0].saw).toMatch(/^Patch B5 lies/);
+  });
+
+  it('a turned sheet is looked for among the strips of its own sheet', () => {
+    const turned = [...expected[3]].reverse();
+    expect(checkStrip(turned, expected, 2, { range: [2, 3] })[0]?.misread).toBe('turned');
+    expect(checkStrip(turned, expected, 2, { range: [0, 2] })[0]?.misread).not.toBe('turned');
+  });
+
+  it('a patch that reads so again is the printer’s own, and not called bad a second time', () => {
+    const odd = expected[1].map((lab, i): Lab => (i === 4 ? [lab[0] - 25, lab[1], 10] : lab));
+    expect(checkStrip(odd, expected, 1)).toHaveLength(1);
+    expect(checkStrip(odd, expected, 1, { before: odd.map((lab) => [lab]) })).toEqual([]);
   });
 });

@@ -33,14 +33,38 @@ const BETTER = { share: 0.6, deltaE: 4 };
 const BAD = { deltaE: 5, times: 6 };
 const MOST_SLIP = 2;
 
+/** What is printed on the sheet, and what was read of the strip before. */
+export interface SheetWords {
+  /** Letters of the strips. */
+  readonly labels?: readonly string[];
+  /** Names of this strip's patches. */
+  readonly patchNames?: readonly string[];
+  /** First and last strip of the sheet this one is on; all strips where absent. */
+  readonly range?: readonly [first: number, last: number];
+  /** Earlier readings of the strip, by patch: withdrawn ones too. */
+  readonly before?: readonly (readonly Lab[])[];
+}
+
+/** A patch that reads so nearly the same again is the printer's own, however far it lies from what was expected, ΔE00 (our own choice). */
+const AGAIN = 1.5;
+const isLearned = (read: Lab, before: readonly Lab[] = []) => before.some((b) => deltaE2000(read, b) < AGAIN);
+
 /**
  * Looks for what goes wrong at the bench: the strip fits its own expectation, or another one better.
  * @param read what was read, in the order it came
  * @param expected every strip of the sheet as it should read
  * @param strip which of them this should be
  */
-export function checkStrip(read: readonly Lab[], expected: readonly (readonly Lab[])[], strip: number): Finding[] {
+export function checkStrip(
+  read: readonly Lab[],
+  expected: readonly (readonly Lab[])[],
+  strip: number,
+  sheet: SheetWords = {},
+): Finding[] {
   const own = expected[strip];
+  const label = (i: number) => sheet.labels?.[i] ?? String(i + 1);
+  // A turned sheet is looked for among the strips of its own sheet.
+  const [first, last] = sheet.range ?? [0, expected.length - 1];
   const fit = misfit(read, own);
   const others: { misread: Misread; misfit: number; saw: string }[] = [];
   for (let by = 1; by <= MOST_SLIP; by++) {
@@ -53,19 +77,18 @@ export function checkStrip(read: readonly Lab[], expected: readonly (readonly La
     }
   }
   others.push({ misread: 'backwards', misfit: misfit(read, [...own].reverse()), saw: 'It fits backwards' });
-  const last = expected.length - 1;
   expected.forEach((other, i) => {
     if (i === strip) return;
     others.push({
       misread: 'doubled',
       misfit: misfit(read, other),
-      saw: `It fits strip ${i + 1} better than strip ${strip + 1}`,
+      saw: `It fits strip ${label(i)} better than strip ${label(strip)}`,
     });
-    if (i === last - strip)
+    if (i === first + last - strip)
       others.push({
         misread: 'turned',
         misfit: misfit(read, [...other].reverse()),
-        saw: `It fits strip ${i + 1} backwards, counted from the other end`,
+        saw: `It fits strip ${label(i)} backwards, counted from the other end`,
       });
   });
   const best = others.reduce((least, o) => (o.misfit < least.misfit ? o : least));
@@ -77,14 +100,16 @@ export function checkStrip(read: readonly Lab[], expected: readonly (readonly La
   const apart = read.map((lab, i) => deltaE2000(lab, own[i]));
   const middle = median(apart);
   const scatter = median(apart.map((d) => Math.abs(d - middle)));
-  const bad = apart.flatMap((d, i) => (d - middle > Math.max(BAD.deltaE, BAD.times * scatter) ? [i] : []));
+  const bad = apart.flatMap((d, i) =>
+    d - middle > Math.max(BAD.deltaE, BAD.times * scatter) && !isLearned(read[i], sheet.before?.[i]) ? [i] : [],
+  );
   // One patch, or two, are dirt; many are a printer that is not what was expected.
   if (bad.length === 0 || bad.length > 2) return [];
   return [
     {
       misread: 'dirty',
       patches: bad,
-      saw: `${bad.length === 1 ? 'Patch' : 'Patches'} ${bad.map((i) => i + 1).join(' and ')} ${bad.length === 1 ? 'lies' : 'lie'} ${bad.map((i) => apart[i].toFixed(1)).join(' and ')} ΔE00 off where the strip lies ${middle.toFixed(1)}.`,
+      saw: `${bad.length === 1 ? 'Patch' : 'Patches'} ${bad.map((i) => sheet.patchNames?.[i] ?? i + 1).join(' and ')} ${bad.length === 1 ? 'lies' : 'lie'} ${bad.map((i) => apart[i].toFixed(1)).join(' and ')} ΔE00 off where the strip lies ${middle.toFixed(1)}.`,
     },
   ];
 }

@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post } from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { EyeChoice, EyeInput, EyeView } from '@rakuen/contract/eye';
+import { EyeChoice, EyeInput, EyeLabels, EyeView } from '@rakuen/contract/eye';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { EyeService } from './eye.service.ts';
 
@@ -25,6 +25,13 @@ class EyeController {
   @ApiOkResponse({ type: EyeView })
   one(@Param('id', ParseUUIDPipe) id: string): Promise<EyeView> {
     return this.eye.view(id);
+  }
+
+  /** The codes, for whoever writes them on the backs of the prints. */
+  @Get(':id/labels')
+  @ApiOkResponse({ type: EyeLabels })
+  labels(@Param('id', ParseUUIDPipe) id: string): Promise<EyeLabels> {
+    return this.eye.labels(id);
   }
 
   /** What the eye said of the pair that was next. */

@@ -4,7 +4,7 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { blindCodes, blindOrder } from '@rakuen/core/eye/blind-order';
 import { bradleyTerry } from '@rakuen/core/eye/bradley-terry';
-import type { EyeChoice, EyeInput, EyeView } from '@rakuen/contract/eye';
+import type { EyeChoice, EyeInput, EyeLabels, EyeView } from '@rakuen/contract/eye';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { EyeChoiceRow, EyeSessionRow } from '../store/entities.ts';
@@ -31,10 +31,16 @@ export class EyeService {
         field: 'conditionIds',
         remedy: 'Choose two to six prints.',
       });
+    if (input.criterion === 'a question of my own' && !input.question?.trim())
+      throw new RakuenError(400, 'The question is missing.', {
+        field: 'question',
+        remedy: 'Write what the eye is asked.',
+      });
     for (const id of ids) await this.conditions.get(id);
     const row = this.sessions.create({
       ...input,
       conditionIds: ids,
+      question: input.question?.trim() ?? '',
       observer: input.observer.trim(),
       light: input.light.trim(),
       id: randomUUID(),
@@ -47,6 +53,18 @@ export class EyeService {
 
   async view(id: string): Promise<EyeView> {
     return this.viewOf(await this.get(id));
+  }
+
+  /** Told apart from the comparison itself: nobody is blind who has read it. */
+  async labels(id: string): Promise<EyeLabels> {
+    const { conditionIds, seed } = await this.get(id);
+    const all = await this.conditions.list();
+    return {
+      labels: labelsOf(conditionIds, blindCodes(conditionIds.length, seed)).map((label) => {
+        const c = all.find((o) => o.id === label.conditionId);
+        return { ...label, name: c ? `${c.paper.name}, ${c.printer}, ${c.mediaSetting}` : 'removed' };
+      }),
+    };
   }
 
   async choose(id: string, { turn, said }: EyeChoice): Promise<EyeView> {
@@ -97,9 +115,8 @@ export class EyeService {
         );
     return {
       ...head,
-      labels: session.conditionIds
-        .map((conditionId, i) => ({ conditionId, code: codes[i] }))
-        .sort((p, q) => p.code.localeCompare(q.code)),
+      question: session.question || undefined,
+      labels: next ? [] : labelsOf(session.conditionIds, codes),
       pairCount: pairs.length,
       choices: made.map(({ turn, said }) => ({ left: codes[pairs[turn].left], right: codes[pairs[turn].right], said })),
       left: next && codes[next.left],
@@ -119,5 +136,8 @@ export class EyeService {
     };
   }
 }
+
+const labelsOf = (conditionIds: readonly string[], codes: readonly string[]) =>
+  conditionIds.map((conditionId, i) => ({ conditionId, code: codes[i] })).sort((p, q) => p.code.localeCompare(q.code));
 
 const order = ({ conditionIds, times, seed }: EyeSessionRow) => blindOrder(conditionIds.length, times, seed);

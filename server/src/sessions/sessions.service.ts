@@ -147,7 +147,16 @@ export class SessionsService {
       sinceCalibration: session.sinceCalibration,
       fault: faultFor(session, strip, pass, attempt),
     });
-    const findings = checkStrip(read.labs, await this.expected(session, chart, rows), strip);
+    const { strips } = chart.design;
+    const sheetOf = (i: number) => strips[i].page;
+    const onSheet = strips.map((_, i) => i).filter((i) => sheetOf(i) === sheetOf(strip));
+    const earlier = await this.strips.findBy({ sessionId: id, strip });
+    const findings = checkStrip(read.labs, await this.expected(session, chart, rows), strip, {
+      labels: strips.map((s) => s.label),
+      patchNames: strips[strip].patches.map((p) => p.id),
+      range: [onSheet[0], onSheet[onSheet.length - 1]],
+      before: strips[strip].patches.map((_, patch) => earlier.map((e) => e.labs[patch])),
+    });
     await this.database.transaction(async (manager) => {
       await manager.insert(SessionStripRow, {
         id: randomUUID(),

@@ -25,7 +25,7 @@ import type {
 } from '@rakuen/contract/sessions';
 import type { BackupView } from '@rakuen/contract/backups';
 import type { BinEntry, EventView } from '@rakuen/contract/events';
-import type { EyeChoice, EyeInput, EyeView } from '@rakuen/contract/eye';
+import type { EyeChoice, EyeInput, EyeLabels, EyeView } from '@rakuen/contract/eye';
 import type { LightView, ProfileView, SheetView, SolidView } from '@rakuen/contract/sheets';
 import type { TrialInput, TrialView } from '@rakuen/contract/trials';
 import type { ApiError, Settings, TableDeedInput, TableState } from '@rakuen/contract/settings';
@@ -320,6 +320,7 @@ export const api = createApi({
       query: (body) => ({ url: 'eye', method: 'POST', body }),
       invalidatesTags: ['eye'],
     }),
+    eyeLabels: build.query<EyeLabels, string>({ query: (id) => `eye/${id}/labels` }),
     eyeSays: build.mutation<EyeView, { id: string } & EyeChoice>({
       query: ({ id, ...body }) => ({ url: `eye/${id}/choices`, method: 'POST', body }),
       invalidatesTags: ['eye'],
@@ -489,6 +490,7 @@ export const {
   useRemovePackMutation,
   useEyesQuery,
   useBeginEyeMutation,
+  useEyeLabelsQuery,
   useEyeSaysMutation,
   useEyeUndoMutation,
   useRemoveEyeMutation,

@@ -1,4 +1,5 @@
 import { createBrowserRouter, Navigate } from 'react-router';
+import { EyeCodes } from '../compare/eye-codes.tsx';
 import { CompareScreen } from '../compare/compare-screen.tsx';
 import { LedgerScreen } from '../ledger/ledger-screen.tsx';
 import { MatchScreen } from '../match/match-screen.tsx';
@@ -38,6 +39,7 @@ export const router = createBrowserRouter([
       { path: 'compare/setting', element: <CompareScreen place="trial" /> },
       { path: 'compare/like', element: <CompareScreen place="like" /> },
       { path: 'compare/eye', element: <CompareScreen place="eye" /> },
+      { path: 'compare/eye/:id/codes', element: <EyeCodes /> },
       { path: 'pictures', element: <PicturesScreen /> },
       { path: 'match', element: <MatchScreen /> },
       { path: 'prints', element: <PrintsScreen /> },

@@ -2,6 +2,8 @@ import { useState } from 'react';
 import { CartesianGrid, ErrorBar, ResponsiveContainer, Scatter, ScatterChart, XAxis, YAxis } from 'recharts';
 import type { EyeView } from '@rakuen/contract/eye';
 import { EYE_CRITERIA, type EyeCriterion } from '@rakuen/contract/vocabulary';
+import { deltaE2000 } from '@rakuen/core/colour/difference';
+import type { Figure } from '@rakuen/core/measurement/figure';
 import { dmax } from '@rakuen/core/measurement/measures/dmax';
 import { white } from '@rakuen/core/measurement/measures/white';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
@@ -17,7 +19,7 @@ import {
 } from '../api/api.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { AXIS } from '../parts/chart.ts';
-import { ChoiceField, named, TextField, TickField } from '../parts/form.tsx';
+import { ChoiceField, TextField, TickField } from '../parts/form.tsx';
 import { conditionLine, day } from '../parts/label.ts';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
 import { useRemembered } from '../parts/remembered.ts';
@@ -42,7 +44,7 @@ export function EyePlace({ laid }: CompareProps) {
           {eyes?.map((e) => (
             <li key={e.id} className="border-b border-line py-2">
               <QuietButton className="-ml-1.5 font-serif text-[1.05rem]" onClick={() => setOpen(e.id)}>
-                {e.criterion}, {e.conditionIds.length} prints
+                {questionOf(e)} {e.conditionIds.length} prints
               </QuietButton>
               <p className="text-[13px] text-quiet">
                 {e.left
@@ -63,6 +65,7 @@ export function EyePlace({ laid }: CompareProps) {
 function Begin({ laid, onBegun }: { laid: CompareProps['laid']; onBegun: (id: string) => void }) {
   const [chosen, setChosen] = useState(() => new Set(laid.map((c) => c.id)));
   const [criterion, setCriterion] = useState<EyeCriterion>(EYE_CRITERIA[0]);
+  const [question, setQuestion] = useState('');
   const [times, setTimes] = useState('2');
   const [observer, setObserver] = useRemembered('printmaker', '');
   const [light, setLight] = useRemembered('judging-light', '');
@@ -73,7 +76,14 @@ function Begin({ laid, onBegun }: { laid: CompareProps['laid']; onBegun: (id: st
     if (chosen.size < 2) return setWrong('Choose two prints or more.');
     if (!observer.trim() || !light.trim()) return setWrong('Say who looks, and under which light.');
     setWrong(undefined);
-    const { data } = await begin({ conditionIds: [...chosen], criterion, times: Number(times), observer, light });
+    const { data } = await begin({
+      conditionIds: [...chosen],
+      criterion,
+      times: Number(times),
+      observer,
+      light,
+      question: question.trim() || undefined,
+    });
     if (data) onBegun(data.id);
   };
   return (
@@ -106,8 +116,8 @@ function Begin({ laid, onBegun }: { laid: CompareProps['laid']; onBegun: (id: st
       </fieldset>
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
         <ChoiceField
-          label="Which has, or is"
-          options={named(EYE_CRITERIA)}
+          label="What the eye is asked"
+          options={EYE_CRITERIA.map((c) => [c, QUESTIONS[c] || 'A question of my own'] as const)}
           value={criterion}
           onChange={(e) => setCriterion(e.target.value as EyeCriterion)}
         />
@@ -119,10 +129,20 @@ function Begin({ laid, onBegun }: { laid: CompareProps['laid']; onBegun: (id: st
             ['2', 'twice'],
             ['3', 'three times'],
             ['4', 'four times'],
+            ['6', 'six times'],
           ]}
           value={times}
           onChange={(e) => setTimes(e.target.value)}
         />
+        {criterion === 'a question of my own' && (
+          <TextField
+            label="The question"
+            className="col-span-2"
+            maxLength={120}
+            value={question}
+            onChange={(e) => setQuestion(e.target.value)}
+          />
+        )}
         <TextField label="Who looks" maxLength={80} value={observer} onChange={(e) => setObserver(e.target.value)} />
         <TextField label="Light" maxLength={80} value={light} onChange={(e) => setLight(e.target.value)} />
       </div>
@@ -154,26 +174,27 @@ function Session({ eye, onClose }: { eye: EyeView; onClose: () => void }) {
   return (
     <section aria-label="A blind comparison" className="space-y-4">
       <div className="flex items-baseline justify-between gap-4">
-        <h3 className="text-[1.2rem]">
-          {eye.criterion === 'which would you hang' ? 'Which would you hang?' : `Which has or is: ${eye.criterion}?`}
-        </h3>
+        <h3 className="text-[1.2rem]">{questionOf(eye)}</h3>
         <p className="text-[13px] text-quiet">
           {eye.observer}, {eye.light}
         </p>
       </div>
       {!ready && (
         <div className="max-w-[62ch] space-y-2 border border-edge bg-sheet p-4">
-          <p>Write these codes on the backs, shuffle the prints, and hand them to whoever lays them out:</p>
-          <ul className="font-serif text-[1.05rem]">
-            {eye.labels.map((l) => {
-              const c = nameOf(l.conditionId);
-              return (
-                <li key={l.code}>
-                  <b>{l.code}</b> {c ? `${c.paper.name}, ${conditionLine(c)}` : 'removed'}
-                </li>
-              );
-            })}
-          </ul>
+          <p>
+            Nobody is blind who has seen the names. Let another person open the codes, write them on the backs, and lay
+            the prints out; or draw them face down yourself, without reading the list.
+          </p>
+          <p>
+            <a
+              className="underline underline-offset-3"
+              href={`/compare/eye/${eye.id}/codes`}
+              target="_blank"
+              rel="noreferrer"
+            >
+              The codes, for whoever lays the prints out
+            </a>
+          </p>
           <Button main onClick={() => setReady(true)}>
             The codes are on the backs
           </Button>
@@ -208,6 +229,17 @@ function Session({ eye, onClose }: { eye: EyeView; onClose: () => void }) {
   );
 }
 
+const QUESTIONS: Record<EyeCriterion, string> = {
+  'deeper black': 'Which is the deeper black?',
+  whiter: 'Which is whiter?',
+  'more detail': 'Which shows more detail?',
+  'better skin': 'Which renders the skin better?',
+  'nicer in the hand': 'Which is nicer in the hand?',
+  'which would you hang': 'Which would you hang?',
+  'a question of my own': '',
+};
+const questionOf = ({ criterion, question }: EyeView) => question || QUESTIONS[criterion];
+
 function PairButton({
   code,
   side,
@@ -234,11 +266,15 @@ function PairButton({
 }
 
 /** The measure that asks what the criterion asks, and which way it points. */
-const MEASURED: Partial<Record<EyeCriterion, { measure: Measure; higher: boolean }>> = {
-  'deeper black': { measure: dmax, higher: true },
-  whiter: { measure: white, higher: true },
+const MEASURED: Partial<Record<EyeCriterion, { measure: Measure; of: (f: Figure) => number | undefined }>> = {
+  'deeper black': { measure: dmax, of: (f) => (f.shape === 'scalar' ? f.value : undefined) },
+  // Whiter is nearer to the perfect white, in lightness and in tint.
+  whiter: { measure: white, of: (f) => (f.shape === 'colour' ? -deltaE2000(f.lab, [100, 0, 0]) : undefined) },
 };
 const NINETY_FIVE = 1.96;
+/** Whether one place stands clear of another: beyond chance, 95 in 100. */
+const standsClear = (p: EyeView['places'][number], q: EyeView['places'][number]) =>
+  p.scale - q.scale > NINETY_FIVE * Math.hypot(p.error ?? Infinity, q.error ?? Infinity);
 
 function Result({ eye, nameOf }: { eye: EyeView; nameOf: (id: string) => ConditionView | undefined }) {
   const asked = MEASURED[eye.criterion];
@@ -251,15 +287,14 @@ function Result({ eye, nameOf }: { eye: EyeView; nameOf: (id: string) => Conditi
   const most = Math.max(1, ...data.map((d) => Math.abs(d.scale) + d.spread));
   const range = Math.ceil(most);
   const value = (c?: ConditionView) => {
-    const f = asked && c?.facts?.figures[asked.measure.key];
-    return f?.shape === 'scalar' ? f.value : f?.shape === 'colour' ? f.lab[0] : undefined;
+    const f = c?.facts?.figures[asked?.measure.key ?? ''];
+    return f && asked?.of(f);
   };
   // The eye and the instrument disagree where a pair the eye parted is measured the other way round.
   const quarrels = eye.places.flatMap((p, i) =>
     eye.places.slice(i + 1).flatMap((q) => {
       const [a, b] = [value(nameOf(p.conditionId)), value(nameOf(q.conditionId))];
-      const parted = p.scale - q.scale > NINETY_FIVE * Math.hypot(p.error ?? Infinity, q.error ?? Infinity);
-      return parted && a !== undefined && b !== undefined && a < b
+      return standsClear(p, q) && a !== undefined && b !== undefined && a < b
         ? [
             `The eye puts ${nameOf(p.conditionId)!.paper.name} before ${nameOf(q.conditionId)!.paper.name}; measured it is the other way round.`,
           ]
@@ -269,8 +304,10 @@ function Result({ eye, nameOf }: { eye: EyeView; nameOf: (id: string) => Conditi
   return (
     <div className="space-y-3">
       <p className="font-serif text-[1.1rem]">
-        {eye.toldApart
-          ? `By this eye, ${data[0].name} comes first.`
+        {eye.toldApart && eye.places.length > 1
+          ? standsClear(eye.places[0], eye.places[1])
+            ? `By this eye, ${data[0].name} comes first.`
+            : `This eye tells some of them apart; ${data[0].name} and ${data[1].name} lead, and it does not surely part the two.`
           : 'This eye could not tell them apart: what was said is no more than chance would give.'}{' '}
         <span className="font-sans text-[13px] text-quiet">
           (χ² {formatNumber(eye.chiSquared ?? 0, 1)}, likelihood ratio against “all alike”)
