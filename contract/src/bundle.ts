@@ -45,7 +45,7 @@ export class BundleCondition {
   @FreeText(160) profile!: string;
   @Yes() blackOvercoat!: boolean;
   @FreeText() notes!: string;
-  @Parts(() => BundleReadings, 1000) readings!: BundleReadings[];
+  @Parts(() => BundleReadings, 60) readings!: BundleReadings[];
   @Parts(() => BundleObservation, 1000) observations!: BundleObservation[];
   /** Figures as they stood when the bundle was written, for readers other than Rakuen; Rakuen computes its own. */
   @Maybe() @Plain() figures?: Record<string, unknown>;
@@ -57,7 +57,7 @@ export class PaperBundle {
   @Int(1, 1) version!: number;
   @When() writtenAt!: string;
   @Part(() => PaperInput) paper!: PaperInput;
-  @Parts(() => BundleCondition, 200) conditions!: BundleCondition[];
+  @Parts(() => BundleCondition, 40) conditions!: BundleCondition[];
   /** Content by SHA-256, base64. */
   @Plain() files!: Record<string, string>;
 }

@@ -117,4 +117,4 @@ export const Plain = () => IsObject();
 export const Rows = () => IsArray();
 export const Part = (of: () => new () => object) => all(ValidateNested(), Type(of), IsObject());
 export const Parts = (of: () => new () => object, most = 10_000) =>
-  all(IsArray(), ArrayMaxSize(most), ValidateNested({ each: true }), Type(of));
+  all(IsArray(), ArrayMaxSize(most), IsObject({ each: true }), ValidateNested({ each: true }), Type(of));

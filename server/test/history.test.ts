@@ -369,6 +369,41 @@ describe('a paper as one file', () => {
       }),
       422,
     ],
+    [
+      'whose condition is a list',
+      (b: Bundle) => ({ ...b, paper: { ...b.paper, name: 'List' }, conditions: [[]] }),
+      422,
+    ],
+    [
+      'that holds one set twice',
+      (b: Bundle) => ({
+        ...b,
+        paper: { ...b.paper, name: 'Twice' },
+        conditions: [{ ...b.conditions[0], readings: [b.conditions[0].readings[0], b.conditions[0].readings[0]] }],
+      }),
+      422,
+    ],
+    [
+      'with a texture without its scan',
+      (b: Bundle) => ({
+        ...b,
+        paper: { ...b.paper, name: 'Unscanned' },
+        conditions: [
+          {
+            ...b.conditions[0],
+            observations: [
+              {
+                ...b.conditions[0].observations[0],
+                kind: 'texture',
+                value: { wavelengthMm: 1, wavelengthSd: 0.1, amplitudeL: 1, amplitudeSd: 0.1, ppi: 600 },
+                scanHash: undefined,
+              },
+            ],
+          },
+        ],
+      }),
+      422,
+    ],
     ['of another kind', () => ({ format: 'something' }), 422],
     ['that is no JSON', () => '{', 422],
   ])('one %s is refused, and nothing of it stays', async (_, change, status) => {

@@ -16,6 +16,7 @@ import {
 import { TextureValue, VALUE_CLASSES } from '@rakuen/contract/observations';
 import type { PaperView } from '@rakuen/contract/papers';
 import { faultsOf, RakuenError } from '../app/errors.ts';
+import { tooMuchJson } from '../app/json.ts';
 import { asObservation, ObservationsService } from '../conditions/observations.service.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { PapersService } from '../papers/papers.service.ts';
@@ -131,12 +132,14 @@ export class BundlesService {
     const bundle = await parseBundle(await readFile(file.path), file.originalname);
     await this.files.discard(file.path);
     await this.papers.refuseTwin(bundle.paper);
-    for (const [hash, content] of Object.entries(bundle.files)) {
-      const bytes = Buffer.from(content, 'base64');
-      if (createHash('sha256').update(bytes).digest('hex') !== hash)
-        throw broken(file.originalname, `files.${hash.slice(0, 12)}…`, 'A file in it is not what its name says.');
-      await this.files.keepBytes(bytes);
-    }
+    const files = new Map(
+      Object.entries(bundle.files).map(([hash, content]) => {
+        const bytes = Buffer.from(content, 'base64');
+        if (createHash('sha256').update(bytes).digest('hex') !== hash)
+          throw broken(file.originalname, `files.${hash.slice(0, 12)}…`, 'A file in it is not what its name says.');
+        return [hash, bytes] as const;
+      }),
+    );
     // What this drawer happens to hold already does not count: a bundle is whole or it is none.
     const named = bundle.conditions.flatMap((c) => [
       ...c.readings.map((r) => r.contentHash),
@@ -145,11 +148,16 @@ export class BundlesService {
     const lacking = named.find((hash) => !Object.hasOwn(bundle.files, hash));
     if (lacking)
       throw broken(file.originalname, `files.${lacking.slice(0, 12)}…`, 'It speaks of a file that it does not hold.');
+    refuseOddParts(bundle, files, file.originalname);
     const now = Date.now();
     const paper = this.papers.row(bundle.paper);
     const prepared = await Promise.all(
-      bundle.conditions.map((c, i) => this.prepare(c, paper.id, new Date(now + i).toISOString(), file.originalname)),
+      bundle.conditions.map((c, i) =>
+        this.prepare(c, paper.id, new Date(now + i).toISOString(), file.originalname, files),
+      ),
     );
+    // Every part was looked over: only now is a byte of it kept.
+    for (const bytes of files.values()) await this.files.keepBytes(bytes);
     const sheetSeen = prepared.flatMap((p) => p.observations.filter((o) => OBSERVATION_KINDS[o.kind].of === 'sheet'));
     const computed: (Computed | undefined)[] = [];
     for (const { condition, readings, observations } of prepared) {
@@ -180,6 +188,7 @@ export class BundlesService {
     paperId: string,
     createdAt: string,
     file: string,
+    files: ReadonlyMap<string, Buffer>,
   ): Promise<{ condition: Omit<ConditionRow, 'revision'>; readings: ReadingRow[]; observations: ObservationRow[] }> {
     const { readings: sets, observations, figures: _figures, ...condition } = from;
     const id = randomUUID();
@@ -194,7 +203,7 @@ export class BundlesService {
         printedAt: set.printedAt,
         mapping: mapping && JSON.stringify(mapping),
       };
-      const preview = await this.read.look(set.fileName, await this.files.read(set.contentHash), fields);
+      const preview = await this.read.look(set.fileName, files.get(set.contentHash)!, fields);
       if (preview.spreadsheet?.fault) throw broken(file, 'mapping', preview.spreadsheet.fault);
       const rows = readingRows(id, set.contentHash, preview, fields).map((r): ReadingRow => ({
         ...r,
@@ -219,6 +228,8 @@ export class BundlesService {
 
 /** @throws RakuenError naming the field */
 async function parseBundle(bytes: Buffer, file: string): Promise<PaperBundle> {
+  const much = tooMuchJson(bytes);
+  if (much) throw broken(file, undefined, much);
   let plain: unknown;
   try {
     plain = JSON.parse(bytes.toString('utf8'));
@@ -255,6 +266,23 @@ async function parseBundle(bytes: Buffer, file: string): Promise<PaperBundle> {
     );
   // Only plain objects go into the database.
   return JSON.parse(JSON.stringify(bundle)) as PaperBundle;
+}
+
+const PNG = Buffer.from([0x89, 0x50, 0x4e, 0x47]);
+
+/** What fields alone don't tell: a set that stands twice, a texture without its scan, a scan that is no picture. @throws RakuenError */
+function refuseOddParts(bundle: PaperBundle, files: ReadonlyMap<string, Buffer>, file: string): void {
+  bundle.conditions.forEach(({ readings, observations }, c) => {
+    const hashes = readings.map((r) => r.contentHash);
+    const twice = hashes.findIndex((hash, i) => hashes.indexOf(hash) !== i);
+    if (twice >= 0) throw broken(file, `conditions.${c}.readings.${twice}`, 'The same readings stand in it twice.');
+    observations.forEach(({ kind, scanHash }, o) => {
+      const where = `conditions.${c}.observations.${o}.scanHash`;
+      if (kind === 'texture' && !scanHash) throw broken(file, where, 'A texture lacks the scan it was computed from.');
+      if (scanHash && !files.get(scanHash)!.subarray(0, 4).equals(PNG))
+        throw broken(file, where, 'A scan in it is no PNG.');
+    });
+  });
 }
 
 const broken = (file: string, field: string | undefined, message: string) =>

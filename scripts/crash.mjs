@@ -1,0 +1,122 @@
+/* global fetch, FormData, Blob, setTimeout */
+import { spawn } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { build, checkNode, installPackages, ROOT } from './setup.mjs';
+
+/** Kills the server in the middle of its work, again and again, and looks that nothing it had acknowledged is lost. */
+checkNode();
+installPackages();
+build();
+const Database = createRequire(join(ROOT, 'server/package.json'))('better-sqlite3');
+const cyclesAt = process.argv.indexOf('--cycles');
+const cycles = cyclesAt < 0 ? 10 : Number(process.argv[cyclesAt + 1]);
+const data = mkdtempSync(join(tmpdir(), 'rakuen-crash-'));
+const READINGS = readFileSync(join(ROOT, 'core/test/fixtures/fogra29l.cgats.txt'), 'latin1');
+const PAPER = {
+  maker: 'Crashmill',
+  coating: 'matt',
+  base: 'cotton',
+  surface: 'smooth',
+  brightenerClaim: 'none',
+  weightGsm: 300,
+  thicknessUm: 400,
+  sizes: [],
+  currency: 'EUR',
+};
+const CONDITION = {
+  printer: 'Press',
+  inkSet: 'inks',
+  blackInk: 'matt black',
+  mediaSetting: 'Matt',
+  resolution: '720',
+  printMode: 'colour through a profile',
+  profile: '',
+  blackOvercoat: false,
+};
+
+const acknowledged = { papers: new Set(), conditions: new Set(), readings: new Set(), notes: new Map() };
+let made = 0;
+
+async function started() {
+  const run = "import('./server/dist/main.js').then((m) => m.main(process.argv.slice(1)))";
+  const child = spawn(process.execPath, ['-e', run, '--', '--port', '0', '--data', data, '--empty'], { cwd: ROOT });
+  let said = '';
+  const url = await new Promise((done, fail) => {
+    for (const stream of [child.stdout, child.stderr])
+      stream.on('data', (chunk) => {
+        said += chunk;
+        const at = /Rakuen is at (http:\S+)/.exec(said)?.[1];
+        if (at) done(at);
+      });
+    child.on('exit', () => fail(new Error(`the server did not start: ${said}`)));
+  });
+  return { child, url, ended: new Promise((done) => child.on('exit', done)) };
+}
+
+/** Writes of every kind until the server is gone; what was answered with 2xx is remembered. */
+async function write(url) {
+  const send = async (method, path, body) => {
+    const response = await fetch(url + path, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    const answer = await response.json();
+    if (!response.ok) throw new Error(`${response.status} ${JSON.stringify(answer)}`);
+    return answer;
+  };
+  for (;;) {
+    const name = `Sheet ${made++}`;
+    const paper = await send('POST', '/api/papers', { ...PAPER, name });
+    acknowledged.papers.add(paper.id);
+    const { id } = await send('POST', '/api/conditions', { ...CONDITION, paperId: paper.id });
+    acknowledged.conditions.add(id);
+    await send('PUT', `/api/papers/${paper.id}`, { ...PAPER, name, notes: `note of ${name}` });
+    acknowledged.notes.set(paper.id, `note of ${name}`);
+    if (made % 3 === 0) {
+      const form = new FormData();
+      form.append('file', new Blob([`${READINGS}# ${made}\n`]), 'u.txt');
+      const response = await fetch(`${url}/api/conditions/${id}/readings`, { method: 'POST', body: form });
+      if (response.status === 201) acknowledged.readings.add(id);
+    }
+  }
+}
+
+const lost = [];
+for (let cycle = 0; cycle < cycles; cycle++) {
+  const { child, url, ended } = await started();
+  const writing = write(url).catch((error) => {
+    if (!/fetch failed|terminated|other side closed|ECONN/.test(String(error?.message) + String(error?.cause)))
+      throw error;
+  });
+  await new Promise((done) => setTimeout(done, 150 + Math.random() * 1500));
+  child.kill('SIGKILL');
+  await ended;
+  await writing;
+  const database = new Database(join(data, 'rakuen.sqlite'));
+  if (database.pragma('integrity_check', { simple: true }) !== 'ok') lost.push(`cycle ${cycle}: integrity_check`);
+  const has = (sql, id) => database.prepare(sql).get(id) !== undefined;
+  for (const id of acknowledged.papers) if (!has('SELECT 1 FROM papers WHERE id = ?', id)) lost.push(`paper ${id}`);
+  for (const id of acknowledged.conditions)
+    if (!has('SELECT 1 FROM conditions WHERE id = ?', id)) lost.push(`condition ${id}`);
+  for (const id of acknowledged.readings)
+    if (
+      !has(
+        'SELECT 1 FROM readings r JOIN conditions c ON c.id = r.conditionId WHERE c.id = ? AND c.facts IS NOT NULL',
+        id,
+      )
+    )
+      lost.push(`readings of ${id}`);
+  for (const [id, notes] of acknowledged.notes)
+    if (database.prepare('SELECT notes FROM papers WHERE id = ?').get(id)?.notes !== notes) lost.push(`notes of ${id}`);
+  database.close();
+}
+const count =
+  acknowledged.papers.size + acknowledged.conditions.size + acknowledged.readings.size + acknowledged.notes.size;
+console.log(`${cycles} kills, ${count} acknowledged writes, ${lost.length} lost.`);
+for (const what of lost.slice(0, 20)) console.error(what);
+rmSync(data, { recursive: true, force: true });
+process.exit(lost.length === 0 ? 0 : 1);
