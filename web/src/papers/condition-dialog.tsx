@@ -55,7 +55,7 @@ export function ConditionDialog({
         },
   });
   const { errors } = formState;
-  const required = 'Please say';
+  const required = 'This is needed';
   const known = (key: 'printer' | 'inkSet' | 'mediaSetting' | 'resolution') => [...new Set(all.map((c) => c[key]))];
 
   const keep = (from: number) =>

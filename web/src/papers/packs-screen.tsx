@@ -118,7 +118,7 @@ function Plan({
   const chart = charts.find((c) => c.id === wish.chartId);
   const number = {
     valueAsNumber: true,
-    required: 'Please say',
+    required: 'This is needed',
     validate: (v: number) => v > 0 || 'A number above 0',
   } as const;
   // A chart's pages are cut to its sheet; here its own size stands for them until the plan is kept.
@@ -170,7 +170,7 @@ function Plan({
             label="Name"
             maxLength={80}
             error={formState.errors.name?.message}
-            {...register('name', { validate: (v) => v.trim() !== '' || 'Please say' })}
+            {...register('name', { validate: (v) => v.trim() !== '' || 'This is needed' })}
           />
           <TextField
             label="Sheets of each type"

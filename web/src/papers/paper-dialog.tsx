@@ -51,7 +51,7 @@ export function PaperDialog({
   });
   const sizes = useFieldArray({ control, name: 'sizes' });
   const { errors } = formState;
-  const required = 'Please say';
+  const required = 'This is needed';
   const number = { valueAsNumber: true, required, validate: (v: number) => v > 0 || 'A number above 0' } as const;
 
   const keep = (from: number) =>

@@ -103,7 +103,7 @@ function Form({
       label={NAMES[key]}
       unit={mark(key) && `· ${mark(key)}`}
       error={errors.settings?.[key]?.message}
-      {...register(`settings.${key}`, required ? { required: 'Please say' } : {})}
+      {...register(`settings.${key}`, required ? { required: 'This is needed' } : {})}
     />
   );
   const choice = (key: 'blackInk' | 'printMode' | 'intent', options: readonly string[]) => (
@@ -145,7 +145,7 @@ function Form({
           label="Printed on"
           type="date"
           error={errors.printedOn?.message}
-          {...register('printedOn', { required: 'Please say' })}
+          {...register('printedOn', { required: 'This is needed' })}
         />
         <TextField
           label="Width"

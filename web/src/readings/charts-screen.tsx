@@ -28,7 +28,7 @@ const ROLE_NAMES: Record<PatchRole, string> = {
   grey: 'greys',
   shadow: 'steps from black',
   highlight: 'steps to paper',
-  tint: 'breaths of ink',
+  tint: 'faint tints of ink',
   'ink ramp': 'ink ramp steps',
   white: 'whites',
   black: 'blacks',

@@ -29,7 +29,7 @@ export function FiguresPlace({ condition }: { condition: ConditionView }) {
       <section aria-label="Figures">
         {facts?.source === 'profile' && (
           <p className="mb-3 border-l-4 border-ink bg-field px-3 py-1.5">
-            The figures of colour are a profile’s word: nothing was measured. They stand in until a reading comes.
+            The figures of colour come from a profile: nothing was measured. They stand in until a reading comes.
           </p>
         )}
         {!facts && (
@@ -114,7 +114,7 @@ export function FiguresPlace({ condition }: { condition: ConditionView }) {
                 {facts.gamutMethod === 'device surface'
                   ? 'the device cube’s surface'
                   : facts.gamutMethod === 'modified hull'
-                    ? 'a modified hull of all patches'
+                    ? 'the hull of all patches, drawn in where they leave it hollow'
                     : 'no colours: greys alone'}
                 {facts.repeats !== undefined && `; repeatability from ${facts.repeats} repeats`}
               </Term>

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import { formatNumber } from '@rakuen/core/measurement/show';
 import type { ReadingSpectra } from '@rakuen/core/measurement/reading-spectra';
 import { AXIS } from '../parts/chart.ts';
 
@@ -58,6 +59,9 @@ export function SpectraChart({ spectra }: { spectra: ReadingSpectra }) {
   );
 }
 
+/** Digits after the point that the finest of the ticks needs. */
+const digitsOf = (ticks: readonly number[]) => Math.max(...ticks.map((v) => String(v).split('.')[1]?.length ?? 0));
+
 function Chart({ data, top, ticks, children }: { data: Band[]; top: number; ticks: number[]; children: ReactNode }) {
   return (
     <ResponsiveContainer width="100%" height={180}>
@@ -71,7 +75,13 @@ function Chart({ data, top, ticks, children }: { data: Band[]; top: number; tick
           {...AXIS}
           label={{ value: 'nm', position: 'bottom', offset: 0, ...AXIS.label }}
         />
-        <YAxis domain={[0, top]} ticks={ticks} width={34} {...AXIS} />
+        <YAxis
+          domain={[0, top]}
+          ticks={ticks}
+          width={34}
+          tickFormatter={(v: number) => formatNumber(v, digitsOf(ticks))}
+          {...AXIS}
+        />
         {children}
       </LineChart>
     </ResponsiveContainer>
