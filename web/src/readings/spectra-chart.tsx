@@ -76,11 +76,11 @@ function Chart({ data, top, ticks, children }: { data: Band[]; top: number; tick
           label={{ value: 'nm', position: 'bottom', offset: 0, ...AXIS.label }}
         />
         <YAxis
+          {...AXIS}
           domain={[0, top]}
           ticks={ticks}
           width={34}
           tickFormatter={(v: number) => formatNumber(v, digitsOf(ticks))}
-          {...AXIS}
         />
         {children}
       </LineChart>
