@@ -214,22 +214,36 @@ test('what was removed lies in the bin with all that belonged to it, and comes b
   watched: page,
   studio,
 }) => {
-  await page.goto(`${studio.url}/readings/charts`);
-  await page.getByRole('button', { name: 'Remove: Greys, A4' }).first().click();
-  await page.getByRole('button', { name: 'Put in the bin: Greys, A4' }).click();
+  const data = {
+    maker: 'Aldermoor',
+    name: 'Binned Sheet',
+    coating: 'matt',
+    base: 'cotton',
+    surface: 'smooth',
+    brightenerClaim: 'none',
+    weightGsm: 300,
+    thicknessUm: 400,
+    sizes: [],
+    currency: 'EUR',
+  };
+  const { id } = (await (await page.request.post(`${studio.url}/api/papers`, { data })).json()) as { id: string };
+  await page.goto(`${studio.url}/papers`);
+  await expect(page.getByText('Binned Sheet').first()).toBeVisible();
+  await page.request.delete(`${studio.url}/api/papers/${id}`);
   await step(page, 'Ledger');
   await page.getByRole('link', { name: 'What happened, and the bin' }).click();
   const bin = page.getByRole('region', { name: 'The bin' });
-  await expect(bin.getByRole('listitem').filter({ hasText: 'Greys, A4' })).toBeVisible();
+  await expect(bin.getByRole('listitem').filter({ hasText: 'Binned Sheet' })).toBeVisible();
   await expect(page.getByRole('region', { name: 'What happened' }).getByRole('listitem').first()).toContainText(
     'removed',
   );
   await expectAccessible(page);
-  await bin.getByRole('button', { name: 'Bring chart Greys, A4 back' }).focus();
+  await bin.getByRole('button', { name: 'Bring paper Binned Sheet back' }).focus();
   await page.keyboard.press('Enter');
-  await expect(bin.getByRole('listitem').filter({ hasText: 'Greys, A4' })).toHaveCount(0);
-  await page.goto(`${studio.url}/readings/charts`);
-  await expect(page.getByRole('button', { name: 'Remove: Greys, A4' }).first()).toBeVisible();
+  await expect(bin.getByRole('listitem').filter({ hasText: 'Binned Sheet' })).toHaveCount(0);
+  const papers = (await (await page.request.get(`${studio.url}/api/papers`)).json()) as { id: string }[];
+  expect(papers.map((p) => p.id)).toContain(id);
+  await page.request.delete(`${studio.url}/api/papers/${id}`);
   await page.goto(`${studio.url}/ledger/backups`);
   await page.getByRole('button', { name: 'Make a backup now' }).click();
   await expect(page.getByRole('region', { name: 'Backups' }).getByRole('listitem').first()).toContainText('asked for', {

@@ -22,8 +22,9 @@ export interface Texture {
 
 /** Band that makes a sheet's texture, mm: finer is the sensor's noise, coarser is a sheet that does not lie flat. */
 export const TEXTURE_BAND_MM = [0.2, 4] as const;
-/** A band of wavelengths this wide (a ratio) is one place on the scale. */
-const BIN_RATIO = 1.25;
+/** Wavelengths are gathered in fine steps (a ratio) and smoothed over a wider one: no bound between steps then decides where the peak lies. */
+const STEP_RATIO = 1.03;
+const SMOOTH_RATIO = 1.15;
 const MM_PER_INCH = 25.4;
 /** Side of the smallest scan: the longest wavelength must fit in a quarter of it twice. */
 export const LEAST_SCAN_MM = 16;
@@ -87,7 +88,7 @@ function spectrumOf(
   const lost = (3 / 8) ** 2;
   const power = power2d(n, (x, y) => (at(x, y) - level(x, y)) * window[x] * window[y]);
   const cyclesPerMm = scan.ppi / MM_PER_INCH / n;
-  const bins = new Map<number, number>();
+  const steps = new Float64Array(STEPS);
   let inBand = 0;
   for (let v = 0; v < n; v++) {
     for (let u = 0; u < n; u++) {
@@ -98,16 +99,30 @@ function spectrumOf(
       if (wavelength < TEXTURE_BAND_MM[0] || wavelength > TEXTURE_BAND_MM[1]) continue;
       const p = power[v * n + u] / lost;
       inBand += p;
-      const bin = Math.round(Math.log(wavelength) / Math.log(BIN_RATIO));
-      bins.set(bin, (bins.get(bin) ?? 0) + p);
+      // Shared out between the two steps about it.
+      const place = Math.log(wavelength) / Math.log(STEP_RATIO) - FIRST_STEP;
+      const low = Math.floor(place);
+      steps[low] += p * (1 - (place - low));
+      steps[low + 1] += p * (place - low);
     }
   }
-  const [dominant] = [...bins].reduce((most, b) => (b[1] > most[1] ? b : most), [0, -1]);
-  // Between the places of the scale: the centre of gravity of the largest and its neighbours.
-  const near = [-1, 0, 1].map((d) => [dominant + d, bins.get(dominant + d) ?? 0] as const);
-  const weight = near.reduce((s, [, p]) => s + p, 0) || 1;
-  const place = near.reduce((s, [bin, p]) => s + bin * p, 0) / weight;
-  return { wavelengthMm: BIN_RATIO ** place, amplitudeL: Math.sqrt(inBand) };
+  return { wavelengthMm: STEP_RATIO ** (FIRST_STEP + peakOf(steps)), amplitudeL: Math.sqrt(inBand) };
+}
+
+/** Steps of the scale of wavelengths, from a little below the band to a little above. */
+const FIRST_STEP = Math.floor(Math.log(TEXTURE_BAND_MM[0]) / Math.log(STEP_RATIO)) - 1;
+const STEPS = Math.ceil(Math.log(TEXTURE_BAND_MM[1]) / Math.log(STEP_RATIO)) + 2 - FIRST_STEP;
+
+/** Where a smoothed run of values is highest, between its places: the top of the parabola through the highest and its neighbours. */
+function peakOf(values: Float64Array): number {
+  const width = Math.log(SMOOTH_RATIO) / Math.log(STEP_RATIO);
+  const smooth = Array.from(values, (_, i) =>
+    values.reduce((sum, v, j) => sum + v * Math.exp(-0.5 * ((i - j) / width) ** 2), 0),
+  );
+  const top = smooth.reduce((most, v, i) => (v > smooth[most] ? i : most), 0);
+  const [p, q, r] = [smooth[top - 1] ?? smooth[top], smooth[top], smooth[top + 1] ?? smooth[top]];
+  const bend = p - 2 * q + r;
+  return top + (bend === 0 ? 0 : (p - r) / (2 * bend));
 }
 
 /** Mean and tilt of a square, by least squares: a sheet is never lit quite evenly. */

@@ -207,6 +207,16 @@ describe('the bench', () => {
     const pure = textureOf({ widthPx: side, heightPx: side, ppi: 400, lightness: wave });
     expect(pure.wavelengthMm).toBeCloseTo((16 / 400) * 25.4, 1);
     expect(pure.amplitudeL).toBeCloseTo(2, 1);
+    // No bound between steps of the scale moves it: every wavelength is found within three percent.
+    for (const mm of [0.7, 0.78, 0.83, 0.9, 1.1]) {
+      const px = (mm / 25.4) * 400;
+      const lightness = Float32Array.from(
+        { length: side * side },
+        (_, i) => 60 + Math.sin((2 * Math.PI * (i % side)) / px),
+      );
+      const found = textureOf({ widthPx: side, heightPx: side, ppi: 400, lightness }).wavelengthMm;
+      expect(Math.abs(found / mm - 1)).toBeLessThan(0.03);
+    }
     const found = (surface: keyof typeof RELIEFS) =>
       textureOf(scanTexture({ ...matt, relief: RELIEFS[surface] }, 300, 26, 9));
     const [textured, rough] = [found('textured'), found('rough')];
