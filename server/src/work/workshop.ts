@@ -6,22 +6,26 @@ import { RakuenError } from '../app/errors.ts';
 import type { PictureResult, PictureTask } from './picture-task.ts';
 import type { Fault, TASKS, TaskName } from './worker.ts';
 
+const THREADS = {
+  filename: new URL('./worker.js', import.meta.url).href,
+  idleTimeout: 60_000,
+  resourceLimits: { maxOldGenerationSizeMb: 2048 },
+};
+/** Nothing short takes so long, and no picture: a task that does is ended with its thread. */
+const DEADLINE_MS = { short: 120_000, picture: 1_200_000 } as const;
+
 /** The worker threads: everything that computes runs here, so that the server keeps answering. */
 @Injectable()
 export class Workshop implements OnModuleDestroy {
-  private readonly pool = new Piscina({
-    filename: new URL('./worker.js', import.meta.url).href,
-    minThreads: 1,
-    maxThreads: Math.max(2, availableParallelism()),
-    idleTimeout: 60_000,
-    resourceLimits: { maxOldGenerationSizeMb: 2048 },
-  });
+  private readonly pool = new Piscina({ ...THREADS, minThreads: 1, maxThreads: Math.max(2, availableParallelism()) });
+  /** Pictures take long: they are read on a thread of their own, so that one is always free for what is short. */
+  private readonly pictures = new Piscina({ ...THREADS, minThreads: 0, maxThreads: 1 });
 
   private closed = false;
 
   async onModuleDestroy(): Promise<void> {
     this.closed = true;
-    await this.pool.destroy();
+    await Promise.all([this.pool.destroy(), this.pictures.destroy()]);
   }
 
   /** @throws RakuenError (422) when the input is at fault, `file` named in it; (503) when Rakuen is being stopped */
@@ -30,7 +34,9 @@ export class Workshop implements OnModuleDestroy {
     task: Parameters<(typeof TASKS)[N]>[0],
     file?: string,
   ): Promise<Awaited<ReturnType<(typeof TASKS)[N]>>> {
-    const answer = await this.pool.run({ name, task }).catch((error: unknown) => {
+    const signal = AbortSignal.timeout(DEADLINE_MS.short);
+    const answer = await this.pool.run({ name, task }, { signal }).catch((error: unknown) => {
+      if (signal.aborted) throw tooLong(file);
       throw this.closed
         ? new RakuenError(503, 'Rakuen is being stopped.', {
             remedy: 'Start it again and do it once more; nothing was changed.',
@@ -51,9 +57,9 @@ export class Workshop implements OnModuleDestroy {
     port1.on('message', progress);
     try {
       return resultOf(
-        await this.pool.run(
+        await this.pictures.run(
           { name: 'analysePicture', task: { ...task, port: port2 } },
-          { transferList: [port2], signal },
+          { transferList: [port2], signal: AbortSignal.any([signal, AbortSignal.timeout(DEADLINE_MS.picture)]) },
         ),
         file,
       ) as PictureResult;
@@ -62,6 +68,12 @@ export class Workshop implements OnModuleDestroy {
     }
   }
 }
+
+const tooLong = (file?: string) =>
+  new RakuenError(422, 'This takes longer than any reading does, and was given up.', {
+    file,
+    remedy: 'Look whether the file is what it should be, or make it smaller.',
+  });
 
 function resultOf(answer: { result: unknown } | { fault: Fault }, file?: string): unknown {
   if ('fault' in answer)
