@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { createServer } from 'node:net';
 import { fileURLToPath } from 'node:url';
@@ -140,39 +140,4 @@ describe('what was acknowledged survives', () => {
     const rakuen = await start();
     expect(await rakuen.stop()).toBe(0);
   });
-});
-
-describe('the demo studio', () => {
-  it('fills an empty database with measured papers and pictures that want different papers, once', async () => {
-    const rakuen = await start(temporaryFolder(), []);
-    type Condition = {
-      id: string;
-      paper: { id: string };
-      printMode: string;
-      facts: { figures: Record<string, { value: number }>; gamutMethod: string };
-    };
-    const conditions = (await rakuen.call<Condition[]>('GET', '/api/conditions')).body;
-    expect(conditions.length).toBeGreaterThanOrEqual(6);
-    expect(new Set(conditions.map((c) => c.paper.id)).size).toBeGreaterThanOrEqual(4);
-    for (const c of conditions)
-      expect(c.facts.gamutMethod).toBe(c.printMode === 'driver black-and-white' ? undefined : 'device surface');
-    const pictures = (
-      await rakuen.call<{ id: string; bitsPerChannel: number; profileAssumed: boolean }[]>('GET', '/api/pictures')
-    ).body;
-    expect(pictures).toHaveLength(3);
-    const wanted = new Set<string>();
-    for (const p of pictures) {
-      expect(p).toMatchObject({ bitsPerChannel: 16, profileAssumed: false });
-      const match = await rakuen.call<{ places: { conditionId: string }[] }>('POST', '/api/matches', {
-        pictureId: p.id,
-      });
-      wanted.add(conditions.find((c) => c.id === match.body.places[0].conditionId)!.paper.id);
-    }
-    expect(wanted.size).toBe(3);
-    await rakuen.kill();
-    const again = await start(rakuen.data, []);
-    expect((await again.call<unknown[]>('GET', '/api/conditions')).body).toHaveLength(conditions.length);
-    await again.stop();
-    rmSync(rakuen.data, { recursive: true, force: true });
-  }, 180_000);
 });
