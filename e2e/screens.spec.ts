@@ -19,15 +19,19 @@ async function expectFits(page: Page): Promise<void> {
   await page.waitForLoadState('networkidle');
   for (const width of [1024, 1280, 1920]) {
     await page.setViewportSize({ width, height: 800 });
-    expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth), `${width} wide`).toBe(
-      true,
-    );
-    expect(
-      await page.evaluate(
-        () => document.querySelector('main')!.scrollWidth <= document.querySelector('main')!.clientWidth,
-      ),
-      `main at ${width}`,
-    ).toBe(true);
+    // A drawing takes its new width a moment after the window has it.
+    await expect
+      .poll(() => page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth), `${width} wide`)
+      .toBe(true);
+    await expect
+      .poll(
+        () =>
+          page.evaluate(
+            () => document.querySelector('main')!.scrollWidth <= document.querySelector('main')!.clientWidth,
+          ),
+        `main at ${width}`,
+      )
+      .toBe(true);
   }
   const tinted = await page.evaluate(() =>
     [...document.querySelectorAll<HTMLElement>('body, header, main, aside, h1, p, button:not(.bg-vermilion)')].flatMap(
