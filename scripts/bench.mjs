@@ -21,7 +21,7 @@ const [
   { computeFigures },
   { gamutOfReading },
   { groupPatches },
-  { readySheet },
+  { printSpectra },
   { litPrint },
   { lighting },
   { TABLE_LIGHTS, GLASSES },
@@ -41,10 +41,10 @@ const [
     'measurement/measures/registry.js',
     'measurement/gamut-of-reading.js',
     'measurement/repeats.js',
-    'measurement/ready-sheet.js',
-    'measurement/lit-figures.js',
-    'measurement/lit-sheet.js',
-    'colour/table-lights.js',
+    'light/print-spectra.js',
+    'light/lit-print.js',
+    'light/lit-sheet.js',
+    'light/table-lights.js',
     'gamut/modified-hull.js',
     'gamut/convex-hull.js',
     'gamut/mesh.js',
@@ -144,7 +144,7 @@ say(
 // Six spectral print conditions under another light.
 const withoutUv = readChart(model, surfaceChart(), 'M2', 2);
 const told = readingFacts(base, [withoutUv]);
-const sheet = readySheet(told);
+const sheet = printSpectra(told);
 const measured = computeFigures(told);
 const wholeImport = median(() => computeFigures(readingFacts(readingFromCgats(chart.bytes).reading)));
 say('importing one of them with all its figures', wholeImport);
