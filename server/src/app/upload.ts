@@ -9,7 +9,7 @@ import {
 import { Reflector } from '@nestjs/core';
 import type { Request, Response } from 'express';
 import multer from 'multer';
-import { catchError, from, mergeMap, type Observable, throwError } from 'rxjs';
+import { catchError, finalize, from, mergeMap, type Observable, throwError } from 'rxjs';
 import type { Settings } from '@rakuen/contract/settings';
 import { FileStore } from '../files/file-store.ts';
 import { SettingsService } from '../settings/settings.service.ts';
@@ -53,7 +53,10 @@ export function upload(limit: keyof Settings['limits'], times = 1): Type<NestInt
           remedy: 'Choose a file and send it again.',
         });
       const path = request.file.path;
-      const handled = isBeside(this.reflector, context) ? next.handle() : this.turns.inTurn(context, next);
+      // Whatever a deed did not keep goes with it; what works on beside its answer keeps the file for that.
+      const handled = isBeside(this.reflector, context)
+        ? next.handle()
+        : this.turns.inTurn(context, next).pipe(finalize(() => void this.files.discard(path)));
       // The file is gone before the refusal is heard.
       return handled.pipe(
         catchError((error) => from(this.files.discard(path)).pipe(mergeMap(() => throwError(() => error)))),

@@ -38,8 +38,9 @@ export async function layOutDemo(config: Config): Promise<void> {
   } finally {
     await app.close();
   }
-  // Files of an earlier draft whose database never came are the same by their names.
-  await rm(join(config.dataFolder, FILES_FOLDER), { recursive: true, force: true });
+  // Files without a database can only be those of an earlier draft; they are set aside all the same, and not removed.
+  const files = join(config.dataFolder, FILES_FOLDER);
+  if (existsSync(files)) await rename(files, `${files}-before-${Date.now()}`);
   await rename(join(draft, FILES_FOLDER), join(config.dataFolder, FILES_FOLDER));
   await rename(join(draft, DATABASE_FILE), join(config.dataFolder, DATABASE_FILE));
   await clearDraft(config);

@@ -24,7 +24,8 @@ export const isNew = (folder: string): boolean =>
   !existsSync(join(folder, DATABASE_FILE)) || isBlank(join(folder, DATABASE_FILE));
 
 /** A start that was cut short before it wrote anything leaves a file of no length. */
-const isBlank = (path: string) => statSync(path).size === 0;
+const isBlank = (path: string) =>
+  statSync(path).size === 0 && !(existsSync(`${path}-wal`) && statSync(`${path}-wal`).size > 0);
 
 /**
  * Looks a kept studio over before anything is written to it: whether the database is there and whole, whether this program is new enough for it,
