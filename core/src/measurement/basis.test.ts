@@ -59,6 +59,12 @@ describe('what two figures rest on', () => {
     expect(comparable(measure('dmax'), [shown(), shown({ measurementCondition: 'M3' })])).toEqual([]);
   });
 
+  it('of settings tried, one read wet is ranked by nothing that drying changes', () => {
+    const wet = shown({ printedAt: '2026-02-02T09:50:00Z' });
+    expect(comparableFigures([shown(), wet]).map((f) => Object.keys(f).sort())).toEqual([['gloss60'], ['gloss60']]);
+    expect(Object.keys(comparableFigures([shown(), shown()])[0])).toContain('dmax');
+  });
+
   it('reasons are told with the measures they keep apart', () =>
     expect(
       [...unlikeByReason(shown(), shown({ measurementCondition: 'M3' }))].map(([why, m]) => [why, m.length]),

@@ -68,6 +68,14 @@ export function comparable<T extends ShownCondition>(measure: Measure, list: rea
   return known.every((c) => unlike(measure, known[0], c) === undefined) ? known : [];
 }
 
+/** Figures of several print conditions, each without those that can’t be put in one order with the others’. */
+export function comparableFigures(list: readonly ShownCondition[]): Record<string, Figure>[] {
+  const alike = MEASURES.map((m) => [m.key, new Set(comparable(m, list))] as const);
+  return list.map((c) =>
+    Object.fromEntries(alike.flatMap(([key, those]) => (those.has(c) ? [[key, c.facts!.figures[key]]] : []))),
+  );
+}
+
 /** Measures of a pair that are there on both sides and are not held against each other, by reason. */
 export function unlikeByReason(p: ShownCondition, q: ShownCondition): Map<string, Measure[]> {
   const present = (c: ShownCondition, m: Measure) => (c.facts?.figures[m.key]?.shape ?? 'missing') !== 'missing';

@@ -6,6 +6,7 @@ import { differenceOf } from '@rakuen/core/measurement/difference';
 import { litPrint } from '@rakuen/core/light/lit-print';
 import type { PrintSpectra } from '@rakuen/core/light/print-spectra';
 import { lighting } from '@rakuen/core/light/lit-sheet';
+import { dmax } from '@rakuen/core/measurement/measures/dmax';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { describeBeside, describePair } from '@rakuen/core/measurement/sentences';
@@ -13,6 +14,7 @@ import { formatFigure } from '@rakuen/core/measurement/show';
 import { csvOf } from '@rakuen/core/formats/csv-table';
 import {
   alikeMeasures,
+  comparable,
   basisOf,
   unlike,
   unlikeByReason,
@@ -103,6 +105,7 @@ export class ComparisonService {
         bytes: Buffer.from(csvOf([head, ...records])),
       };
     }
+    const inOrder = new Set(comparable(dmax, laid));
     const page: ComparisonPage = {
       date,
       light: under,
@@ -113,7 +116,7 @@ export class ComparisonService {
         outline: c.facts?.outline ?? [],
         white: colour(c, 'white'),
         black: colour(c, 'black'),
-        dmax: scalar(c, 'dmax'),
+        dmax: inOrder.has(c) ? scalar(c, 'dmax') : undefined,
       })),
       sentences: [
         ...describePair(speaking, left, right, thresholds).filter((t) => t.verdict.startsWith('visible')),

@@ -14,6 +14,7 @@ import {
 import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
+import { comparableFigures } from '@rakuen/core/measurement/basis';
 import { rankTrial } from '@rakuen/core/measurement/trial';
 import { TrialInput, TrialView } from '@rakuen/contract/trials';
 import { notFound, RakuenError } from '../app/errors.ts';
@@ -45,7 +46,8 @@ class TrialsService {
       throw new RakuenError(409, 'One setting alone is no trial.', {
         remedy: 'Print the chart under another media setting and read it first.',
       });
-    const ranking = rankTrial(tried.map((c) => ({ id: c.id, figures: c.facts?.figures ?? {} }))).map((r) => ({
+    const alike = comparableFigures(tried);
+    const ranking = rankTrial(tried.map((c, i) => ({ id: c.id, figures: alike[i] }))).map((r) => ({
       ...r,
       mean: Number.isFinite(r.mean) ? r.mean : 0,
       mediaSetting: tried.find((c) => c.id === r.conditionId)!.mediaSetting,

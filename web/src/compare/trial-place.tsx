@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
+import { comparableFigures } from '@rakuen/core/measurement/basis';
 import { rankTrial, TRIAL_CRITERIA } from '@rakuen/core/measurement/trial';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery, useRemoveTrialMutation, useStampTrialMutation, useTrialsQuery } from '../api/api.ts';
@@ -28,7 +29,9 @@ export function TrialPlace({ left }: CompareProps) {
   const tried = conditions.filter(
     (c) => c.paperId === left.paperId && c.printer === left.printer && c.printMode === left.printMode,
   );
-  const ranks = rankTrial(tried.map((c) => ({ id: c.id, figures: c.facts?.figures ?? {} })));
+  // Read wet against dried, or in another light: by that no setting is put before another.
+  const alike = comparableFigures(tried);
+  const ranks = rankTrial(tried.map((c, i) => ({ id: c.id, figures: alike[i] })));
   const stamps = trials.filter((t) => t.paperId === left.paperId && t.printer === left.printer);
   const [standing, ...before] = stamps;
   return (
