@@ -2,6 +2,7 @@ import { MEASURES } from './measures/registry.ts';
 import {
   alikeMeasures,
   comparable,
+  comparableFigures,
   unlike,
   unlikeByReason,
   unstated,
