@@ -10,7 +10,14 @@ const FOLDER = join(ROOT, 'docs/screenshots');
 const VIEWS = [
   ['papers', '/papers'],
   ['readings', '/readings'],
-  ['history', '/readings', (page) => page.getByRole('link', { name: 'Sets and drift' }).click()],
+  [
+    'history',
+    '/readings',
+    async (page) => {
+      await page.getByRole('link', { name: 'Sets and drift' }).click();
+      await page.getByRole('region', { name: 'Drift' }).waitFor({ timeout: 60_000 });
+    },
+  ],
   ['bench', '/readings', (page) => page.getByRole('link', { name: 'Scale, gloss, scan, eye' }).click()],
   ['charts', '/readings/charts'],
   ['test-page', '/readings/test-page'],
@@ -43,6 +50,7 @@ const VIEWS = [
         .click(),
   ],
   ['ledger', '/ledger'],
+  ['happened', '/ledger/happened'],
   ['proof-surround', '/pictures', (page) => page.keyboard.press('d')],
 ];
 

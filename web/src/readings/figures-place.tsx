@@ -134,7 +134,9 @@ function FigureRow({ measure, condition }: { measure: Measure; condition: Condit
     <tr className="border-b border-line align-baseline">
       <th scope="row" className="py-1 pr-3 text-left font-normal" title={measure.definition}>
         {measure.name}{' '}
-        {measure.scale === 'deltaE' && figure?.shape === 'colour' && <span className="text-quiet">{measure.unit}</span>}
+        {measure.scale === 'deltaE' && figure?.shape === 'colour' && (
+          <span className="whitespace-nowrap text-quiet">{measure.unit}</span>
+        )}
       </th>
       {figure?.shape === 'missing' ? (
         <td className="py-1 text-right text-[12.5px] leading-tight text-quiet">{figure.why}</td>
