@@ -1,4 +1,3 @@
-import { readFile, stat } from 'node:fs/promises';
 import { visualDensity } from '@rakuen/core/colour/density';
 import { labToXyz } from '@rakuen/core/colour/lab';
 import { meshVolume } from '@rakuen/core/gamut/mesh';
@@ -11,6 +10,7 @@ import { formatFigure } from '@rakuen/core/measurement/show';
 import { openProfile, ProfileError } from '../colour-management/lcms.ts';
 import { PRECEDENCE } from '../readings/primary-reading.ts';
 import { profileGamut } from '../colour-management/profile-gamut.ts';
+import { isProfile, shellFile } from './shell-file.ts';
 
 /** What the shell prints of a file; the same shape with --json. */
 export interface Inspection {
@@ -29,27 +29,10 @@ export interface Inspection {
   readonly missing: readonly string[];
 }
 
-const MAX_BYTES = 64 * 2 ** 20;
-
 /** @throws FormatError or ProfileError */
 export async function inspectFile(file: string): Promise<Inspection> {
-  let bytes: Uint8Array;
-  try {
-    if ((await stat(file)).size > MAX_BYTES)
-      throw new FormatError({
-        message: 'The file is larger than 64 MB.',
-        remedy: 'Readings and profiles are smaller; choose another file.',
-      });
-    bytes = await readFile(file);
-  } catch (error) {
-    if (error instanceof FormatError) throw error;
-    throw new FormatError({
-      message: `The file can’t be opened (${(error as NodeJS.ErrnoException).code ?? 'unknown'}).`,
-      remedy: 'Check its name and your right to read it.',
-    });
-  }
-  const isProfile = bytes.length >= 40 && String.fromCharCode(...bytes.subarray(36, 40)) === 'acsp';
-  return isProfile ? inspectProfile(file, bytes) : inspectReadings(file, bytes);
+  const bytes = await shellFile(file);
+  return isProfile(bytes) ? inspectProfile(file, bytes) : inspectReadings(file, bytes);
 }
 
 function inspectReadings(file: string, bytes: Uint8Array): Inspection {

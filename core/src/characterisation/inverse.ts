@@ -1,0 +1,194 @@
+import type { Lab, Rgb } from '../colour/types.ts';
+import { readLattice, type ColourLattice } from './lattice.ts';
+
+/** What must be sent for a wanted colour, and how far from it the print lands. */
+export interface Sent {
+  readonly device: Rgb;
+  /** Distance in the measure below: 0 within the gamut. */
+  readonly off: number;
+}
+
+/** How much a turn of hue weighs against a loss of chroma of the same size where a colour can't be reached; greys have no hue to keep. */
+const HUE_WEIGHT = 2;
+const COLOURFUL = 12;
+const SEEDS_ALONG = 9;
+const STEPS = 24;
+/** Close enough, in the measure: a twentieth of what an instrument tells apart. */
+const REACHED = 0.002;
+/** Share of the distance a step must win to be followed by another. */
+const STANDS = 1e-4;
+
+/**
+ * A finder of device values: exact where the sheet reaches, else the nearest colour by a distance like ΔE00's (its S_L = 1, S_C and S_H at the wanted
+ * colour) that keeps hue first. A step of Levenberg and Marquardt at a time within the device cube, from the nearest of a coarse net.
+ * @param lattice colours of an RGB condition, in the space the wanted ones are given in; the finder takes a place to begin at, `near`, which saves time where
+ * it leads there and costs little where it does not
+ */
+export function inverter(lattice: ColourLattice): (wanted: Lab, near?: Rgb) => Sent {
+  const { nodes, values } = lattice;
+  const along = Array.from({ length: SEEDS_ALONG }, (_, i) => Math.round((i * (nodes - 1)) / (SEEDS_ALONG - 1)));
+  const seeds = new Float64Array(SEEDS_ALONG ** 3 * 6);
+  let to = 0;
+  for (const r of along)
+    for (const g of along)
+      for (const b of along) {
+        const node = ((r * nodes + g) * nodes + b) * 3;
+        seeds.set(
+          [values[node], values[node + 1], values[node + 2], r / (nodes - 1), g / (nodes - 1), b / (nodes - 1)],
+          to,
+        );
+        to += 6;
+      }
+
+  const x = new Float64Array(3);
+  const next = new Float64Array(3);
+  const lab = new Float64Array(3);
+  const behind = new Float64Array(3);
+  const error = new Float64Array(3);
+  const jacobian = new Float64Array(9);
+  const probe = new Float64Array(3);
+  const ahead = new Float64Array(3);
+  const half = 0.5 / (nodes - 1);
+
+  return (wanted, near) => {
+    const [L, a, b] = wanted;
+    const C = Math.hypot(a, b);
+    const [ca, cb] = C > 1e-9 ? [a / C, b / C] : [1, 0];
+    const wC = 1 / (1 + 0.045 * C);
+    const wH = (1 + (HUE_WEIGHT - 1) * Math.min(1, C / COLOURFUL)) / (1 + 0.015 * C);
+    const measure = (at: Float64Array, from = 0) => {
+      const da = at[from + 1] - a;
+      const db = at[from + 2] - b;
+      error[0] = at[from] - L;
+      error[1] = (ca * da + cb * db) * wC;
+      error[2] = (ca * db - cb * da) * wH;
+      return error[0] * error[0] + error[1] * error[1] + error[2] * error[2];
+    };
+
+    const fromSeeds = () => {
+      let best = Infinity;
+      for (let s = 0; s < seeds.length; s += 6) {
+        const off = measure(seeds, s);
+        if (off < best) {
+          best = off;
+          x[0] = seeds[s + 3];
+          x[1] = seeds[s + 4];
+          x[2] = seeds[s + 5];
+        }
+      }
+    };
+    /** Walks from where x stands as near as it gets. @returns the distance left, squared */
+    const walk = (): number => {
+      readLattice(lattice, x, lab);
+      let off = measure(lab);
+      let damping = 1e-3;
+      for (let step = 0; step < STEPS && off > REACHED * REACHED; step++) {
+        // Slopes over a lattice step, so that the creases between its simplices don't mislead.
+        for (let i = 0; i < 3; i++) {
+          const low = x[i] > half ? x[i] - half : 0;
+          const high = x[i] < 1 - half ? x[i] + half : 1;
+          probe[0] = x[0];
+          probe[1] = x[1];
+          probe[2] = x[2];
+          probe[i] = high;
+          readLattice(lattice, probe, ahead);
+          probe[i] = low;
+          readLattice(lattice, probe, behind);
+          const per = 1 / (high - low);
+          const da = (ahead[1] - behind[1]) * per;
+          const db = (ahead[2] - behind[2]) * per;
+          jacobian[i] = (ahead[0] - behind[0]) * per;
+          jacobian[3 + i] = (ca * da + cb * db) * wC;
+          jacobian[6 + i] = (ca * db - cb * da) * wH;
+        }
+        measure(lab);
+        const e0 = error[0];
+        const e1 = error[1];
+        const e2 = error[2];
+        let moved = false;
+        for (let attempt = 0; attempt < 6 && !moved; attempt++) {
+          boundedStep(jacobian, e0, e1, e2, x, damping, next);
+          readLattice(lattice, next, ahead);
+          const there = measure(ahead);
+          if (there < off) {
+            moved = off - there > STANDS * off;
+            x.set(next);
+            lab.set(ahead);
+            off = there;
+            damping = Math.max(1e-7, damping / 8);
+            break;
+          }
+          damping *= 6;
+        }
+        if (!moved) break;
+      }
+      return off;
+    };
+    let off = Infinity;
+    if (near) {
+      x.set(near);
+      off = walk();
+    }
+    if (off > REACHED * REACHED) {
+      fromSeeds();
+      off = walk();
+    }
+    return { device: [x[0], x[1], x[2]], off: Math.sqrt(off) };
+  };
+}
+
+/** A damped Gauss–Newton step that stays within the cube: channels at a wall they would leave through are held there. */
+function boundedStep(
+  j: Float64Array,
+  e0: number,
+  e1: number,
+  e2: number,
+  x: Float64Array,
+  damping: number,
+  next: Float64Array,
+): void {
+  const n = NORMAL;
+  for (let i = 0; i < 3; i++) {
+    GRADIENT[i] = j[i] * e0 + j[3 + i] * e1 + j[6 + i] * e2;
+    for (let k = 0; k < 3; k++) n[i * 3 + k] = j[i] * j[k] + j[3 + i] * j[3 + k] + j[6 + i] * j[6 + k];
+  }
+  const scale = damping * (n[0] + n[4] + n[8] + 1e-9);
+  for (let i = 0; i < 3; i++) HELD[i] = (x[i] <= 0 && GRADIENT[i] > 0) || (x[i] >= 1 && GRADIENT[i] < 0) ? 1 : 0;
+  for (let round = 0; round < 3; round++) {
+    solveHeld(n, scale);
+    let again = false;
+    for (let i = 0; i < 3; i++) {
+      const v = x[i] + STEP[i];
+      next[i] = v < 0 ? 0 : v > 1 ? 1 : v;
+      if (HELD[i] === 0 && next[i] !== v && (x[i] <= 0 || x[i] >= 1)) {
+        HELD[i] = 1;
+        again = true;
+      }
+    }
+    if (!again) return;
+  }
+}
+const NORMAL = new Float64Array(9);
+const GRADIENT = new Float64Array(3);
+const STEP = new Float64Array(3);
+const HELD = new Uint8Array(3);
+
+/** Solves (N + scale·1)·step = −gradient over the channels that are free, by Cramer's rule. */
+function solveHeld(n: Float64Array, scale: number): void {
+  const m00 = HELD[0] ? 1 : n[0] + scale;
+  const m11 = HELD[1] ? 1 : n[4] + scale;
+  const m22 = HELD[2] ? 1 : n[8] + scale;
+  const m01 = HELD[0] || HELD[1] ? 0 : n[1];
+  const m02 = HELD[0] || HELD[2] ? 0 : n[2];
+  const m12 = HELD[1] || HELD[2] ? 0 : n[5];
+  const g0 = HELD[0] ? 0 : -GRADIENT[0];
+  const g1 = HELD[1] ? 0 : -GRADIENT[1];
+  const g2 = HELD[2] ? 0 : -GRADIENT[2];
+  const c00 = m11 * m22 - m12 * m12;
+  const c01 = m02 * m12 - m01 * m22;
+  const c02 = m01 * m12 - m02 * m11;
+  const det = m00 * c00 + m01 * c01 + m02 * c02;
+  STEP[0] = (c00 * g0 + c01 * g1 + c02 * g2) / det;
+  STEP[1] = (c01 * g0 + (m00 * m22 - m02 * m02) * g1 + (m01 * m02 - m00 * m12) * g2) / det;
+  STEP[2] = (c02 * g0 + (m01 * m02 - m00 * m12) * g1 + (m00 * m11 - m01 * m01) * g2) / det;
+}

@@ -1,0 +1,142 @@
+import { xyzToLab } from '../colour/lab.ts';
+import type { Lab, Rgb } from '../colour/types.ts';
+import { clip16, encodeLab16, straight, type Lut16 } from '../formats/icc/lut16.ts';
+import { inverter } from './inverse.ts';
+import type { RelativePrint } from './relative-print.ts';
+import { compensated, RENDERINGS, type Rendering } from './renderings.ts';
+
+/** L* of the black of the v4 perceptual reference medium (ICC.1:2010, 6.3.3). */
+export const REFERENCE_BLACK_L = xyzToLab([0.336, 0.34731, 0.287])[0];
+
+/** Entries of a curve that places the nodes. */
+const CURVE = 4096;
+/** How much closer the nodes of a* and b* stand near grey: 1.8 halves their distance there (our own choice). */
+const CLOSER = 1.8;
+
+/** Where along −1…1 (a* or b* over 128) a node lies, and back: closer near 0. */
+const spreadAb = (u: number) => Math.sinh(CLOSER * u) / Math.sinh(CLOSER);
+const gatherAb = (t: number) => Math.asinh(t * Math.sinh(CLOSER)) / CLOSER;
+
+/** Colour of a node of the tables that start from Lab. */
+const nodeLab = (l: number, a: number, b: number, grid: number): Lab => [
+  (100 * l) / (grid - 1),
+  128 * spreadAb((2 * a) / (grid - 1) - 1),
+  128 * spreadAb((2 * b) / (grid - 1) - 1),
+];
+
+/** Curves that take 16-bit Lab to those nodes: L* 100 meets the last node, grey the middle one. */
+function labCurves(): Uint16Array {
+  const curves = new Uint16Array(3 * CURVE);
+  for (let i = 0; i < CURVE; i++) {
+    const code = (i / (CURVE - 1)) * 65535;
+    curves[i] = clip16((code / 0xff00) * 65535);
+    const ab = gatherAb(Math.max(-1, Math.min(1, (code / 256 - 128) / 128)));
+    curves[CURVE + i] = curves[2 * CURVE + i] = clip16(((ab + 1) / 2) * 65535);
+  }
+  return curves;
+}
+
+/** From what is sent to Lab, relative to the sheet's white. @param as what the colours are shown as, e.g. with the black moved */
+export function toLabTable({ lattice }: RelativePrint, as: (lab: Lab) => Lab = (lab) => lab): Lut16 {
+  const { nodes, values } = lattice;
+  const out = new Uint16Array(values.length);
+  for (let n = 0; n < values.length; n += 3) out.set(encodeLab16(...as([values[n], values[n + 1], values[n + 2]])), n);
+  return { inputs: 3, outputs: 3, grid: nodes, inputCurves: straight(3), lattice: out, outputCurves: straight(3) };
+}
+
+/** Distance, in the finder's measure, at which the gamut table says its most. */
+const FAR = 40;
+
+/** What is done along the way; may throw to stop. @param share 0–1 */
+export type Progress = (share: number) => void;
+
+/** From Lab to what is sent, for one rendering; with it how far each node is out of reach. */
+export function fromLabTable(
+  print: RelativePrint,
+  aim: (lab: Lab) => Lab,
+  grid: number,
+  progress: Progress = () => {},
+): { table: Lut16; gamut: Lut16 } {
+  const send = inverter(print.lattice);
+  const lattice = new Uint16Array(grid ** 3 * 3);
+  const off = new Uint16Array(grid ** 3);
+  let near: Rgb | undefined;
+  for (let l = 0, n = 0; l < grid; l++) {
+    progress(l / grid);
+    for (let a = 0; a < grid; a++)
+      for (let b = 0; b < grid; b++, n++) {
+        const sent = send(aim(nodeLab(l, a, b, grid)), near);
+        near = sent.device;
+        lattice.set(
+          sent.device.map((v) => clip16(v * 65535)),
+          n * 3,
+        );
+        off[n] = clip16((sent.off / FAR) * 65535);
+      }
+  }
+  // White is paper, without a dot of ink.
+  const middle = (grid - 1) / 2;
+  lattice.set([65535, 65535, 65535], (((grid - 1) * grid + middle) * grid + middle) * 3);
+  const inputCurves = labCurves();
+  return {
+    table: { inputs: 3, outputs: 3, grid, inputCurves, lattice, outputCurves: straight(3) },
+    gamut: { inputs: 3, outputs: 1, grid, inputCurves, lattice: off, outputCurves: outsideCurve() },
+  };
+}
+
+/** Below this, in the finder's measure, a colour counts as reached: between nodes the distance can't be told better. */
+const WITHIN = 1;
+
+function outsideCurve(): Uint16Array {
+  const entries = 1024;
+  return Uint16Array.from({ length: entries }, (_, i) => {
+    const off = (i / (entries - 1)) * FAR;
+    return off <= WITHIN ? 0 : clip16(((off - WITHIN) / (FAR - WITHIN)) * 65535);
+  });
+}
+
+/** Tables of a profile, by rendering: perceptual, colorimetric, saturation. */
+export interface ProfileTables {
+  readonly toLab: readonly [Lut16, Lut16, Lut16];
+  readonly fromLab: readonly [Lut16, Lut16, Lut16];
+  readonly gamut: Lut16;
+}
+
+/**
+ * Tables of an output profile. In v4 the perceptual and saturation tables meet the connection space at the reference medium's black, in v2 at L* 0.
+ * @param grid nodes along each axis of the tables that start from Lab; odd, so that greys lie on nodes
+ */
+export function profileTables(
+  print: RelativePrint,
+  {
+    version,
+    grid = 33,
+    greysAim = (lab) => lab,
+    progress = () => {},
+  }: {
+    readonly version: 2 | 4;
+    readonly grid?: number;
+    /** Where colours are shifted to before they are looked for. */
+    readonly greysAim?: (lab: Lab) => Lab;
+    readonly progress?: Progress;
+  },
+): ProfileTables {
+  const colorimetric = toLabTable(print);
+  const sourceBlackL = version === 4 ? REFERENCE_BLACK_L : 0;
+  const shown = version === 4 ? toLabTable(print, compensated(print.blackL, REFERENCE_BLACK_L)) : colorimetric;
+  const rendered = (key: Rendering['key'], at: number) => {
+    const aim = RENDERINGS.find((r) => r.key === key)!.aim(print, sourceBlackL);
+    return fromLabTable(
+      print,
+      (lab) => greysAim(aim(lab)),
+      grid,
+      (share) => progress((at + share) / 3),
+    ).table;
+  };
+  const { table, gamut } = fromLabTable(print, greysAim, grid, (share) => progress(share / 3));
+  return {
+    toLab: [shown, colorimetric, shown],
+    fromLab: [rendered('perceptual', 1), table, rendered('saturation', 2)],
+    gamut,
+  };
+}

@@ -1,0 +1,120 @@
+import type { ColourLattice } from './lattice.ts';
+
+/** How far a sheet's colours reach: greatest chroma by lightness and hue. */
+export interface Reach {
+  /** C*ab at a lightness and a hue in radians, 0 where nothing is reached. */
+  chromaAt(L: number, hue: number): number;
+  /** Lightness at which a hue reaches furthest. */
+  ripest(hue: number): number;
+}
+
+const LEVELS = 101;
+const HUES = 120;
+/** The cube's faces are cut this fine. */
+const FACE_STEPS = 16;
+
+/** Reach of an RGB condition: its device cube's faces cut at every level of lightness. */
+export function reachOf({ nodes, values }: ColourLattice): Reach {
+  const table = new Float64Array(LEVELS * HUES);
+  const along = Array.from({ length: FACE_STEPS + 1 }, (_, i) => Math.round((i * (nodes - 1)) / FACE_STEPS));
+  const strides = [nodes * nodes, nodes, 1];
+  const corner = (node: number) => [values[node * 3], values[node * 3 + 1], values[node * 3 + 2]];
+  for (let axis = 0; axis < 3; axis++)
+    for (const end of [0, nodes - 1]) {
+      const [u, v] = [0, 1, 2].filter((x) => x !== axis).map((x) => strides[x]);
+      const base = end * strides[axis];
+      for (let i = 0; i < FACE_STEPS; i++)
+        for (let j = 0; j < FACE_STEPS; j++) {
+          const [p, q, r, s] = [
+            [i, j],
+            [i + 1, j],
+            [i, j + 1],
+            [i + 1, j + 1],
+          ].map(([x, y]) => corner(base + along[x] * u + along[y] * v));
+          cutTriangle(table, p, q, s);
+          cutTriangle(table, p, r, s);
+        }
+    }
+  const smooth = softened(table);
+  const ripest = Array.from({ length: HUES }, (_, h) => {
+    let [most, sum] = [0, 0];
+    for (let l = 0; l < LEVELS; l++) {
+      const c = smooth[l * HUES + h] ** 8;
+      most += c * l;
+      sum += c;
+    }
+    return sum > 0 ? most / sum : 50;
+  });
+  const hueSpot = (hue: number) => {
+    const spot = ((hue / (2 * Math.PI)) * HUES + HUES) % HUES;
+    const low = Math.floor(spot) % HUES;
+    return [low, (low + 1) % HUES, spot - Math.floor(spot)] as const;
+  };
+  return {
+    chromaAt(L, hue) {
+      if (L <= 0 || L >= LEVELS - 1) return 0;
+      const level = Math.floor(L);
+      const t = L - level;
+      const [h0, h1, u] = hueSpot(hue);
+      const row = (l: number) => smooth[l * HUES + h0] * (1 - u) + smooth[l * HUES + h1] * u;
+      return row(level) * (1 - t) + row(level + 1) * t;
+    },
+    ripest(hue) {
+      const [h0, h1, u] = hueSpot(hue);
+      return ripest[h0] * (1 - u) + ripest[h1] * u;
+    },
+  };
+}
+
+/** Marks every hue a triangle is met at, level by level. */
+function cutTriangle(table: Float64Array, ...corners: readonly number[][]): void {
+  const lightness = corners.map((c) => c[0]);
+  const from = Math.max(0, Math.ceil(Math.min(...lightness)));
+  const to = Math.min(LEVELS - 1, Math.floor(Math.max(...lightness)));
+  for (let level = from; level <= to; level++) {
+    const ends: [number, number][] = [];
+    for (let i = 0; i < 3; i++) {
+      const [p, q] = [corners[i], corners[(i + 1) % 3]];
+      if (p[0] > level === q[0] > level) continue;
+      const t = (level - p[0]) / (q[0] - p[0]);
+      ends.push([p[1] + (q[1] - p[1]) * t, p[2] + (q[2] - p[2]) * t]);
+    }
+    if (ends.length === 2) markSegment(table, level, ends[0], ends[1]);
+  }
+}
+
+function markSegment(table: Float64Array, level: number, p: [number, number], q: [number, number]): void {
+  const cross = p[0] * q[1] - p[1] * q[0];
+  if (Math.abs(cross) < 1e-9) return;
+  const [s, e] = cross > 0 ? [p, q] : [q, p];
+  const first = Math.atan2(s[1], s[0]);
+  let last = Math.atan2(e[1], e[0]);
+  if (last < first) last += 2 * Math.PI;
+  const step = (2 * Math.PI) / HUES;
+  for (let h = Math.ceil(first / step); h * step <= last; h++) {
+    const [dx, dy] = [Math.cos(h * step), Math.sin(h * step)];
+    const denominator = dx * (e[1] - s[1]) - dy * (e[0] - s[0]);
+    if (Math.abs(denominator) < 1e-12) continue;
+    const c = (s[0] * (e[1] - s[1]) - s[1] * (e[0] - s[0])) / denominator;
+    const at = level * HUES + (((h % HUES) + HUES) % HUES);
+    if (c > table[at]) table[at] = c;
+  }
+}
+
+/** Neighbours take the corners off; never further out than was reached. */
+function softened(table: Float64Array): Float64Array {
+  return table.map((own, at) => {
+    const [l, h] = [Math.floor(at / HUES), at % HUES];
+    if (own === 0) return 0;
+    let sum = 0;
+    let count = 0;
+    for (let dl = -1; dl <= 1; dl++)
+      for (let dh = -2; dh <= 2; dh++) {
+        const row = l + dl;
+        if (row < 0 || row >= LEVELS) continue;
+        sum += table[row * HUES + ((h + dh + HUES) % HUES)];
+        count++;
+      }
+    return Math.min(own, sum / count);
+  });
+}

@@ -1,0 +1,93 @@
+import { checkInWords, checkProfile, type ProfileCheck } from '@rakuen/core/characterisation/profile-check';
+import { FormatError } from '@rakuen/core/formats/format-error';
+import { readingsFromFile } from '@rakuen/core/formats/reading-formats';
+import { labsOf, openProfile, ProfileError } from '../colour-management/lcms.ts';
+import { PRECEDENCE } from '../readings/primary-reading.ts';
+import { parseArguments, UseError } from './arguments.ts';
+import { oneLine } from './profile.ts';
+import { isProfile, shellFile } from './shell-file.ts';
+
+const USE = 'Use: npm run --silent check -- PROFILE READINGS [--json]';
+
+/** The shell's `check`: how readings of a strip printed through a profile hold against it. @returns the exit code */
+export async function runCheck(words: readonly string[]): Promise<number> {
+  let at = 'check';
+  try {
+    const { files, options } = parseArguments(words, { taking: [], flags: ['json'] });
+    if (files.length !== 2) throw new UseError(USE);
+    const [profileFile, readingsFile] = files;
+    at = profileFile;
+    const profileBytes = await shellFile(profileFile);
+    if (!isProfile(profileBytes))
+      throw new FormatError({
+        message: 'It is not an ICC profile.',
+        remedy: 'Name the profile first, then the readings.',
+      });
+    at = readingsFile;
+    const all = readingsFromFile(await shellFile(readingsFile)).map((r) => r.reading);
+    const reading = PRECEDENCE.map((c) => all.find((r) => (r.condition ?? null) === c)).find(Boolean)!;
+    at = profileFile;
+    const profile = await openProfile(profileBytes, true);
+    try {
+      at = readingsFile;
+      const patches = reading.patches.filter((p) => p.device);
+      if (patches.length === 0)
+        throw new FormatError({
+          message: 'The readings hold no device values: what was sent to the printer is not known.',
+          remedy: 'Bring readings with the values the profile gave.',
+        });
+      if (profile.channels !== patches[0].device!.length)
+        throw new FormatError({
+          message: `The profile is for ${profile.space}, the readings are of ${reading.deviceSpace} values.`,
+          remedy: 'Bring the readings that were printed through this profile.',
+        });
+      const promised = labsOf(
+        profile,
+        patches.map((p) => p.device!),
+      );
+      const bare = Array.from({ length: profile.channels }, () => (profile.space === 'CMYK' ? 0 : 1));
+      const [white] = labsOf(profile, [bare]);
+      const check = checkProfile(
+        patches.map((p, i) => ({ patch: p.id, promised: promised[i], read: p.lab })),
+        white,
+      );
+      console.log(options.json ? JSON.stringify(asJson(check)) : inWords(profile.name, check));
+      return 0;
+    } finally {
+      profile.close();
+    }
+  } catch (error) {
+    console.error(error instanceof ProfileError ? `${at}: ${error.message} Export it again.` : oneLine(at, error));
+    return 1;
+  }
+}
+
+const asJson = (check: ProfileCheck) => ({
+  mean: check.mean,
+  p95: check.p95,
+  max: check.max,
+  greys: check.greys
+    ? { maxDeltaC: check.greys.maxDeltaC, maxDeltaL: check.greys.maxDeltaL, monotone: check.greys.monotone }
+    : null,
+  verdict: check.verdict === 'passes' ? 'passes' : checkInWords(check),
+});
+
+function inWords(name: string, check: ProfileCheck): string {
+  const { greys } = check;
+  const rows: [string, string][] = [
+    ['Patches', String(check.patches)],
+    [
+      'From the promise',
+      `ΔE00 ${check.mean.toFixed(2)} in the mean, 95 % within ${check.p95.toFixed(2)}, worst ${check.max.toFixed(2)}`,
+    ],
+    [
+      'Greys',
+      greys
+        ? `within ${greys.maxDeltaC.toFixed(2)} ΔC* and ${greys.maxDeltaL.toFixed(2)} L*, ${greys.monotone ? 'no step falls back' : 'a step falls back'}`
+        : 'fewer than three were printed',
+    ],
+    ...check.worst.map((w): [string, string] => ['Worst', `${w.patch}: ${w.deltaE00.toFixed(1)} ΔE00`]),
+    ['', checkInWords(check)],
+  ];
+  return [name, ...rows.map(([title, value]) => `  ${title.padEnd(18)}${value}`)].join('\n');
+}

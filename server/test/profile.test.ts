@@ -1,0 +1,214 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { cmsFLAGS_NOCACHE, instantiate } from 'lcms-wasm';
+import sharp from 'sharp';
+import { deltaE2000 } from '@rakuen/core/colour/difference';
+import { relativeToWhite } from '@rakuen/core/colour/relative';
+import type { Lab, Rgb } from '@rakuen/core/colour/types';
+import { summarise } from '@rakuen/core/characterisation/model-error';
+import { writeCgats } from '@rakuen/core/formats/cgats-write';
+import { encodeLab16, throughLut16 } from '@rakuen/core/formats/icc/lut16';
+import { readLut16, readProfile } from '@rakuen/core/formats/icc/profile-read';
+import type { Reading } from '@rakuen/core/measurement/reading';
+import { seededRandom } from '@rakuen/core/random';
+import { readChart } from '@rakuen/core/simulation/instrument';
+import { scatteredChart, SHEETS, truth } from '../../core/test/sheets.ts';
+import { fixture, temporaryFolder } from './rakuen.ts';
+
+const ROOT = fileURLToPath(new URL('../../', import.meta.url));
+const TRANSICC = process.env.TRANSICC ?? '/usr/bin/transicc';
+const folder = temporaryFolder();
+
+function shell(command: 'profile' | 'check', ...args: string[]) {
+  const done = spawnSync('npm', ['run', '--silent', command, '--', ...args], { cwd: ROOT, encoding: 'utf8' });
+  return {
+    code: done.status,
+    out: done.stdout,
+    err: done.stderr.split('\n').filter((l) => l && !l.startsWith('npm warn')),
+  };
+}
+
+const written = (name: string, reading: Reading) => {
+  const file = join(folder, name);
+  writeFileSync(file, writeCgats(reading));
+  return file;
+};
+
+const sheet = SHEETS.baryta;
+const real = truth(sheet);
+const readings = ['M1', 'M2'].map((condition, i) =>
+  written(`${condition}.txt`, readChart(sheet, scatteredChart(900), condition as 'M1' | 'M2', 11 + i)),
+);
+
+/** LittleCMS's pixel formats: Lab and RGB, float. */
+const LAB = (1 << 22) | (10 << 16) | (3 << 3) | 4;
+const RGB = (1 << 22) | (4 << 16) | (3 << 3) | 4;
+
+async function opened(file: string) {
+  const cms = await instantiate();
+  const bytes = readFileSync(file);
+  const profile = cms.cmsOpenProfileFromMem(bytes, bytes.length);
+  const lab = cms.cmsCreateLab4Profile();
+  const run = (from: number, to: number, formats: [number, number], intent: number, pixels: number[]) => {
+    const transform = cms.cmsCreateTransform(from, formats[0], to, formats[1], intent, cmsFLAGS_NOCACHE);
+    expect(transform).not.toBe(0);
+    const out = Array.from(cms.cmsDoTransform(transform, Float32Array.from(pixels), pixels.length / 3));
+    return Array.from({ length: out.length / 3 }, (_, i) => out.slice(i * 3, i * 3 + 3) as unknown as Lab);
+  };
+  return {
+    toDevice: (labs: readonly Lab[], intent = 1) =>
+      run(lab, profile, [LAB, RGB], intent, labs.flat()) as unknown as Rgb[],
+    toLab: (rgbs: readonly Rgb[], intent = 1) => run(profile, lab, [RGB, LAB], intent, rgbs.flat()),
+  };
+}
+
+const json = <T>(text: string) => JSON.parse(text) as T;
+interface Written {
+  patches: number;
+  crossValidated: { mean: number; p95: number; max: number };
+  misfits: unknown[];
+  file: string;
+}
+
+describe.each(['2', '4'])('a profile of version %s from the shell', (version) => {
+  const file = join(folder, `baryta-v${version}.icc`);
+
+  it('is written, and says the model’s own error', () => {
+    const done = shell('profile', ...readings, '--out', file, '--icc', version, '--json');
+    expect(done.err).toEqual([]);
+    expect(done.code).toBe(0);
+    const said = json<Written>(done.out);
+    expect(said).toMatchObject({ patches: 900, misfits: [], file });
+    expect(said.crossValidated.mean).toBeLessThan(0.6);
+  });
+
+  it('a print through it lands on its aims: mean 1.0, 95 % within 2.0, greys within 0.8 ΔC*, L* without a fall in 255 steps (LittleCMS)', async () => {
+    const profile = await opened(file);
+    const random = seededRandom(5);
+    const relative = relativeToWhite(real([1, 1, 1]));
+    const aims = Array.from({ length: 500 }, () => relative(real([random(), random(), random()])));
+    const landed = profile.toDevice(aims).map((rgb) => relative(real(rgb)));
+    const off = summarise(aims.map((aim, i) => deltaE2000(aim, landed[i])));
+    expect(off.mean).toBeLessThan(1);
+    expect(off.p95).toBeLessThan(2);
+    const black = relative(real([0, 0, 0]))[0];
+    const greys = Array.from({ length: 256 }, (_, i): Lab => [black + ((100 - black) * i) / 255, 0, 0]);
+    const printed = profile.toDevice(greys).map((rgb) => relative(real(rgb)));
+    expect(Math.max(...printed.map(([, a, b]) => Math.hypot(a, b)))).toBeLessThan(0.8);
+    expect(printed.every((lab, i) => i === 0 || lab[0] >= printed[i - 1][0])).toBe(true);
+    // There and back, within the gamut.
+    const back = profile.toLab(profile.toDevice(aims));
+    expect(summarise(aims.map((aim, i) => deltaE2000(aim, back[i]))).mean).toBeLessThan(0.5);
+  });
+
+  it('LittleCMS takes every rendering, and agrees with our own evaluation to 0.1 ΔE00', async () => {
+    const profile = await opened(file);
+    const read = readProfile(readFileSync(file));
+    const random = seededRandom(6);
+    const labs = Array.from({ length: 200 }, (): Lab => [random() * 100, random() * 120 - 60, random() * 120 - 60]);
+    const [toLab, back] = [readLut16(read, 'A2B1'), readLut16(read, 'B2A1')];
+    const ours = labs.map(
+      (lab) => throughLut16(back, encodeLab16(...lab), 'Lab').map((v) => v / 65535) as unknown as Rgb,
+    );
+    const theirs = profile.toDevice(labs);
+    const shown = (rgb: Rgb) =>
+      throughLut16(
+        toLab,
+        rgb.map((v) => v * 65535),
+      );
+    const decoded = (v: number[]): Lab => [v[0] / 652.8, v[1] / 256 - 128, v[2] / 256 - 128];
+    labs.forEach((_, i) => expect(deltaE2000(decoded(shown(ours[i])), decoded(shown(theirs[i])))).toBeLessThan(0.1));
+    const rgbs = ours.slice(0, 100);
+    profile.toLab(rgbs).forEach((lab, i) => expect(deltaE2000(lab, decoded(shown(rgbs[i])))).toBeLessThan(0.1));
+    for (const intent of [0, 1, 2, 3])
+      expect(profile.toDevice([[50, 10, 10]], intent)[0].every((v) => v > 0 && v < 1)).toBe(true);
+  });
+
+  it('transicc (Debian liblcms2-utils) and libvips take it', async () => {
+    const out = execFileSync(TRANSICC, ['-i*Lab', `-o${file}`, '-t1', '-n'], { input: '60 0 0\n', encoding: 'utf8' });
+    expect(out).toMatch(/\d/);
+    const pixel = sharp({ create: { width: 8, height: 8, channels: 3, background: '#808080' } });
+    const tiff = await pixel.withIccProfile(file).tiff().toBuffer();
+    expect((await sharp(tiff).metadata()).icc!.length).toBe(readFileSync(file).length);
+  });
+});
+
+describe('for a lamp', () => {
+  it('the profile carries that lamp’s white', () => {
+    const file = join(folder, 'warm.icc');
+    expect(shell('profile', ...readings, '--out', file, '--light', 'led-warm').code).toBe(0);
+    const { tags } = readProfile(readFileSync(file));
+    const chad = new DataView(tags.get('chad')!.slice().buffer).getInt32(8) / 65536;
+    expect(Math.abs(chad - 1)).toBeGreaterThan(0.02);
+  });
+});
+
+describe('check of a profile', () => {
+  const random = seededRandom(77);
+  const sent: Rgb[] = [
+    ...Array.from({ length: 30 }, (): Rgb => [random(), random(), random()]),
+    ...Array.from({ length: 12 }, (_, i): Rgb => [i / 11, i / 11, i / 11]),
+  ];
+  const strip = (of: keyof typeof SHEETS) =>
+    written(
+      `${of}-strip.txt`,
+      readChart(
+        SHEETS[of],
+        sent.map((rgb, i) => ({ id: `S${i + 1}`, rgb })),
+        'M1',
+        21,
+      ),
+    );
+  interface Checked {
+    mean: number;
+    p95: number;
+    max: number;
+    greys: { maxDeltaC: number; maxDeltaL: number; monotone: boolean } | null;
+    verdict: string;
+  }
+
+  it('passes on the sheet it was made for, and not on another', () => {
+    const profile = join(folder, 'baryta-v2.icc');
+    const own = json<Checked>(shell('check', profile, strip('baryta'), '--json').out);
+    expect(own.mean).toBeLessThan(0.6);
+    expect(own.greys!.monotone).toBe(true);
+    expect(own.verdict).toBe('passes');
+    const other = json<Checked>(shell('check', profile, strip('uncoated'), '--json').out);
+    expect(other.mean).toBeGreaterThan(4);
+    expect(other.verdict).toMatch(/^A profile of your own would be visible/);
+  });
+});
+
+describe('what can’t be used is said in one line', () => {
+  const fogra = fileURLToPath(fixture('fogra39l.cgats.txt'));
+  const few = written('few.txt', {
+    ...readChart(sheet, scatteredChart(60), 'M1', 1),
+    patches: readChart(sheet, scatteredChart(60), 'M1', 1).patches.slice(0, 12),
+  });
+  it.each([
+    ['four inks', 'profile', [fogra, '--out', join(folder, 'x.icc')], /driven in RGB/],
+    ['too few patches', 'profile', [few, '--out', join(folder, 'x.icc')], /needs at least 30/],
+    ['no such file', 'profile', [join(folder, 'none.txt'), '--out', join(folder, 'x.icc')], /can’t be opened/],
+    [
+      'no place to write',
+      'profile',
+      [readings[0], '--grid', '17', '--out', join(folder, 'no', 'x.icc')],
+      /can’t be written/,
+    ],
+    [
+      'an unknown light',
+      'profile',
+      [readings[0], '--out', join(folder, 'x.icc'), '--light', 'moon'],
+      /--light is one of/,
+    ],
+    ['a strip as a profile', 'check', [few, few], /not an ICC profile/],
+    ['other inks', 'check', [join(folder, 'baryta-v2.icc'), fogra], /readings are of CMYK values/],
+  ] as const)('%s', (_, command, args, words) => {
+    const done = shell(command, ...args);
+    expect(done.code).toBe(1);
+    expect(done.err).toHaveLength(1);
+    expect(done.err[0]).toMatch(words);
+  });
+});
