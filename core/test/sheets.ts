@@ -1,3 +1,4 @@
+import { halton } from '../src/halton.ts';
 import type { Rgb } from '../src/colour/types.ts';
 import { xyzToLab } from '../src/colour/lab.ts';
 import { illuminantWhite, spectrumToXyz } from '../src/colour/spectrum.ts';
@@ -38,16 +39,6 @@ export function truth(sheet: PressModel, condition: MeasurementCondition = 'M1')
   const white = illuminantWhite();
   return (rgb) =>
     xyzToLab(spectrumToXyz({ startNm: BENCH_GRID.startNm, stepNm: BENCH_GRID.stepNm, values: print(rgb) }), white);
-}
-
-function halton(index: number, base: number): number {
-  let [share, value, rest] = [1, 0, index];
-  while (rest > 0) {
-    share /= base;
-    value += share * (rest % base);
-    rest = Math.floor(rest / base);
-  }
-  return value;
 }
 
 /** A chart as an independent hand would lay it out: a coarse net, greys, repeated whites and blacks, and scattered colours (Halton 1960). */

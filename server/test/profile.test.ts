@@ -189,7 +189,7 @@ describe('what can’t be used is said in one line', () => {
   });
   it.each([
     ['four inks', 'profile', [fogra, '--out', join(folder, 'x.icc')], /driven in RGB/],
-    ['too few patches', 'profile', [few, '--out', join(folder, 'x.icc')], /needs at least 30/],
+    ['too few patches', 'profile', [few, '--out', join(folder, 'x.icc')], /needs at least 24/],
     ['no such file', 'profile', [join(folder, 'none.txt'), '--out', join(folder, 'x.icc')], /can’t be opened/],
     [
       'no place to write',

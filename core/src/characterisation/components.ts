@@ -3,9 +3,9 @@ import { symmetricEigen } from './linear-algebra.ts';
 /** A few spectra whose sums come near to many: a mean and directions from it, each `width` long. */
 export interface Components {
   readonly width: number;
-  readonly mean: Float64Array;
+  readonly mean: ArrayLike<number>;
   /** One a row, of length 1, at right angles. */
-  readonly directions: readonly Float64Array[];
+  readonly directions: readonly ArrayLike<number>[];
 }
 
 /**

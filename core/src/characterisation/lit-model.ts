@@ -53,6 +53,6 @@ function litNodes(reflected: NodeSpectra, luminous: NodeSpectra | undefined, und
 /** XYZ of each component: component · 3 + channel. */
 function weightsOf({ basis }: NodeSpectra, bars: readonly Float64Array[]): Float64Array {
   return Float64Array.from(
-    basis.directions.flatMap((d) => bars.map((bar) => d.reduce((sum, v, i) => sum + v * bar[i], 0))),
+    basis.directions.flatMap((d) => bars.map((bar) => bar.reduce((sum, v, i) => sum + v * d[i], 0))),
   );
 }

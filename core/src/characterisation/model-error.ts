@@ -8,6 +8,8 @@ export interface Prediction {
   readonly lab: Lab;
   /** Foretold against read. */
   readonly deltaE00: number;
+  /** Share of the device solid it speaks for. */
+  readonly room: number;
   /** Residual in the fitted unit, its own pull given back. */
   readonly studentised: number;
 }
@@ -23,7 +25,7 @@ export interface ErrorSummary {
 export interface ModelError {
   /** Different patches it was made from, misfits left out. */
   readonly patches: number;
-  /** Each patch foretold from all the others. */
+  /** Each patch foretold from all the others; one counts by how much of the device solid it speaks for. */
   readonly crossValidated: ErrorSummary;
   /** Parts of the print from the worst to the best. */
   readonly regions: readonly { readonly name: string; readonly patches: number; readonly mean: number }[];
@@ -53,7 +55,10 @@ export function modelError(
   );
   return {
     patches: predictions.length,
-    crossValidated: summarise(predictions.map((p) => p.deltaE00)),
+    crossValidated: summarise(
+      predictions.map((p) => p.deltaE00),
+      predictions.map((p) => p.room),
+    ),
     regions: [...byRegion]
       .filter(([, list]) => list.length >= FEWEST_OF_REGION)
       .map(([name, list]) => ({ name, patches: list.length, mean: list.reduce((s, v) => s + v, 0) / list.length }))
@@ -67,12 +72,15 @@ export function modelError(
   };
 }
 
-/** Mean, the value 95 of 100 stay below, and the greatest. */
-export function summarise(deltas: readonly number[]): ErrorSummary {
-  const sorted = [...deltas].sort((a, b) => a - b);
+/** Mean, the value 95 of 100 stay below, and the greatest. @param weights how much each counts; alike where absent */
+export function summarise(deltas: readonly number[], weights?: ArrayLike<number>): ErrorSummary {
+  const sorted = deltas.map((delta, i) => ({ delta, weight: weights?.[i] ?? 1 })).sort((p, q) => p.delta - q.delta);
+  const all = sorted.reduce((s, p) => s + p.weight, 0);
+  let below = 0;
+  const p95 = sorted.find(({ weight }) => (below += weight) >= 0.95 * all * (1 - 1e-12));
   return {
-    mean: sorted.reduce((s, v) => s + v, 0) / sorted.length,
-    p95: sorted[Math.min(sorted.length - 1, Math.ceil(0.95 * sorted.length) - 1)],
-    max: sorted[sorted.length - 1],
+    mean: sorted.reduce((s, p) => s + p.delta * p.weight, 0) / all,
+    p95: p95!.delta,
+    max: sorted[sorted.length - 1].delta,
   };
 }

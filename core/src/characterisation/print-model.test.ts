@@ -106,7 +106,7 @@ describe('what no model can be made from', () => {
     [
       'too few patches',
       { ...few, patches: few.patches.slice(0, 20) },
-      /\d+ different patches; a model needs at least 30/,
+      /\d+ different patches; a model needs at least 24/,
     ],
     [
       'no device values',

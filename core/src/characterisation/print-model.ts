@@ -1,15 +1,17 @@
-import { deltaE2000 } from '../colour/difference.ts';
 import { xyzToLab } from '../colour/lab.ts';
 import { illuminantWhite, spectrumToXyz } from '../colour/spectrum.ts';
-import type { Lab } from '../colour/types.ts';
 import type { DeviceSpace, MeasurementCondition, Reading, SpectralGrid } from '../measurement/reading.ts';
-import { compose, componentsOf, project, type Components } from './components.ts';
+import { componentsOf, project, type Components } from './components.ts';
 import { evenGreys } from './even-greys.ts';
-import type { ColourLattice } from './lattice.ts';
-import { modelError, type ModelError, type Prediction } from './model-error.ts';
-import { samplesOf, type PrintSample } from './print-samples.ts';
-import { fitSmooth, type SmoothFit } from './smooth-fit.ts';
+import { fitPrint, LATTICE, waves, type FittedPrint } from './fitted-print.ts';
+import { kinPrinter } from './kinship.ts';
+import { nodePlaces, type ColourLattice } from './lattice.ts';
+import type { ModelError } from './model-error.ts';
+import { fromRoot, toRoot } from './response.ts';
 import { atNodes, latticeModes } from './smooth-modes.ts';
+import { spectraOf } from './spectra-of-model.ts';
+
+export { FEWEST_PATCHES, MODEL_VERSION, ModelFault } from './fitted-print.ts';
 
 /** Spectra at the nodes as sums of a few: linear, so that a light is only a change of weights. */
 export interface NodeSpectra {
@@ -40,107 +42,25 @@ export interface PrintModel {
   readonly error: ModelError;
 }
 
-/** Rises whenever the same readings would give another model. */
-export const MODEL_VERSION = 1;
+/** The model of a print condition from its readings alone; see {@link fitPrint}. @throws ModelFault */
+export const printModel = (readings: readonly Reading[]): PrintModel => expandPrint(fitPrint(readings));
 
-/** Nodes along an axis, and smooth shapes of the lattice that are fitted. */
-const LATTICE = { RGB: { axes: 3, nodes: 33, shapes: 500 }, CMYK: { axes: 4, nodes: 13, shapes: 700 } } as const;
-
-/** Fewest different patches that say anything of a print (a sample pack's two sheets). */
-export const FEWEST_PATCHES = 30;
-
-/** A model that can't be made; the message says why. */
-export class ModelFault extends Error {
-  override readonly name = 'ModelFault';
-}
-
-/** Reflectances are fitted as their cube roots, in which equal steps are about equal to the eye. */
-const toRoot = (r: number) => Math.cbrt(Math.max(0, r));
-const fromRoot = (t: number) => (t > 0 ? t * t * t : 0);
-
-/** Components of the roots that add less than this are noise (our own choice, a tenth of a unit of L*). */
-const ROOT_NOISE = 0.0004;
-const LIT_NOISE = 0.0008;
-
-/** What is fitted of a print: channels a place, and how they become a spectrum and a colour again. */
-interface Response {
-  readonly channels: number;
-  readonly valuesOf: (sample: PrintSample) => ArrayLike<number>;
-  readonly labOf: (channels: ArrayLike<number>, from: number) => Lab;
-  readonly reflected?: Components;
-  readonly luminous?: Components;
-}
-
-function spectralResponse(samples: readonly PrintSample[], grid: SpectralGrid): Response {
-  const reflected = componentsOf(
-    samples.map((s) => Float64Array.from(s.reflected!, toRoot)),
-    { most: 10, leastRms: ROOT_NOISE },
-  );
-  const lit = samples.every((s) => s.luminous);
-  const luminous = lit
-    ? componentsOf(
-        samples.map((s) => s.luminous!),
-        { most: 3, leastRms: LIT_NOISE, centred: false },
-      )
-    : undefined;
-  const dull = reflected.directions.length;
-  const white = illuminantWhite();
-  return {
-    channels: dull + (luminous?.directions.length ?? 0),
-    valuesOf: (s) => [
-      ...project(reflected, Float64Array.from(s.reflected!, toRoot)),
-      ...(luminous ? project(luminous, s.luminous!) : []),
-    ],
-    labOf: (channels, from) => {
-      const values = Array.from(compose(reflected, channels, from), fromRoot);
-      if (luminous) compose(luminous, channels, from + dull).forEach((v, i) => (values[i] += v));
-      return xyzToLab(spectrumToXyz({ startNm: grid.startNm, stepNm: grid.stepNm, values }), white);
-    },
-    reflected,
-    luminous,
-  };
-}
-
-const colourResponse: Response = {
-  channels: 3,
-  valuesOf: (s) => s.lab.map((v) => v / 100),
-  labOf: (c, from) => [c[from] * 100, c[from + 1] * 100, c[from + 2] * 100],
-};
-
-/**
- * The model of a print condition from its readings.
- * @param readings of one print condition; where one was read without UV (M2) beside one with it, brightener is told apart
- * @throws ModelFault where they hold too little
- */
-export function printModel(readings: readonly Reading[]): PrintModel {
-  const { samples, reading } = samplesOf(readings);
-  const { deviceSpace, spectralGrid: grid } = reading;
-  if (!deviceSpace || samples.length === 0)
-    throw new ModelFault('The readings hold no device values: what was sent is not known, so no model can be made.');
-  if (samples.length < FEWEST_PATCHES)
-    throw new ModelFault(
-      `The readings hold ${samples.length} different patches; a model needs at least ${FEWEST_PATCHES}.`,
-    );
-  const bare = deviceSpace === 'RGB' ? 1 : 0;
-  if (!samples.some((s) => s.device.every((v) => v === bare)))
-    throw new ModelFault('The readings hold no bare paper; read a patch without ink too.');
+/** Opens what was learned into lattices: a fraction of the cost of learning it. */
+export function expandPrint(fitted: FittedPrint): PrintModel {
+  const { deviceSpace, spectral } = fitted;
   const { axes, nodes, shapes } = LATTICE[deviceSpace];
-  const spectral = grid !== undefined && samples.every((s) => s.reflected);
-  const response = spectral ? spectralResponse(samples, grid) : colourResponse;
-
-  const modes = latticeModes(axes, nodes, shapes);
-  const fitted = fitWithoutMisfits(samples, response, modes);
-  const channels = atNodes(modes, fitted.fit.amounts, response.channels);
-  const model = { version: MODEL_VERSION, deviceSpace, condition: reading.condition, nodes, error: fitted.error };
+  const channels = atNodes(latticeModes(axes, nodes, shapes), Float64Array.from(fitted.amounts), fitted.channels);
+  const model = { version: fitted.version, deviceSpace, condition: fitted.condition, nodes, error: fitted.error };
   if (!spectral) {
     const values = new Float32Array(channels[0].length * 3);
     for (let n = 0; n < channels[0].length; n++) for (let c = 0; c < 3; c++) values[n * 3 + c] = channels[c][n] * 100;
     return { ...model, labs: { axes, nodes, values: evenGreys(values, nodes, axes).labs } };
   }
-  const reflected = linearSpectra(channels, response.reflected!);
+  if (fitted.like) addLike(channels, fitted);
+  const reflected = linearSpectra(channels, spectral.reflected);
   const luminous =
-    response.luminous && ownAmounts(channels.slice(response.reflected!.directions.length), response.luminous);
-  const spectra = { grid, reflected, luminous };
+    spectral.luminous && ownAmounts(channels.slice(spectral.reflected.directions.length), spectral.luminous);
+  const spectra = { grid: spectral.grid, reflected, luminous };
   const { labs, lift } = evenGreys(labsUnderD50(spectra), nodes, axes);
   if (lift)
     for (const part of [reflected, luminous]) {
@@ -150,67 +70,19 @@ export function printModel(readings: readonly Reading[]): PrintModel {
   return { ...model, labs: { axes, nodes, values: labs }, spectra };
 }
 
-/** Studentised residuals beyond this many robust deviations, and at least so many ΔE00 off, are misreadings (our own choice). */
-const MISFIT = { deviations: 8, deltaE00: 3 };
-const ROUNDS = 6;
-/** A misread patch pulls its neighbours off, within about this distance of device values: only the worst of a neighbourhood is judged at a time. */
-const NEIGHBOURHOOD = 0.6;
-
-/** Patches that don't belong are left out, named, and the rest fitted again. */
-function fitWithoutMisfits(
-  all: readonly PrintSample[],
-  response: Response,
-  modes: ReturnType<typeof latticeModes>,
-): { fit: SmoothFit; error: ModelError } {
-  let kept = [...all];
-  const misfits: { sample: PrintSample; deltaE00: number }[] = [];
-  for (let round = 1; ; round++) {
-    const values = new Float64Array(kept.length * response.channels);
-    kept.forEach((s, p) => values.set(response.valuesOf(s), p * response.channels));
-    const fit = fitSmooth(
-      { places: kept.map((s) => s.device), values, channels: response.channels, weights: kept.map((s) => s.weight) },
-      modes,
+/** Adds what the like prints, taken over by the kinship, to every node. */
+function addLike(channels: readonly Float64Array[], { deviceSpace, spectral, like }: FittedPrint): void {
+  const { grid, reflected } = spectral!;
+  const { axes, nodes } = LATTICE[deviceSpace];
+  const { print } = kinPrinter({ ...spectraOf(expandPrint(like!.fitted), grid), bands: waves(grid) }, like!.white);
+  let n = 0;
+  for (const device of nodePlaces(axes, nodes)) {
+    project(reflected, Float64Array.from(print(like!.kinship, device), toRoot)).forEach(
+      (v, c) => (channels[c][n] += v),
     );
-    const predictions = kept.map((sample, p): Prediction => {
-      const said = new Float64Array(response.channels);
-      let off = 0;
-      for (let c = 0; c < said.length; c++) {
-        const left = fit.leftOut[p * said.length + c];
-        said[c] = values[p * said.length + c] - left;
-        off += left * left;
-      }
-      return {
-        sample,
-        lab: response.labOf(said, 0),
-        deltaE00: deltaE2000(sample.lab, response.labOf(said, 0)),
-        // With its own pull given back: a corner that nothing else tells of is not called misread for it.
-        studentised: Math.sqrt(off * (1 - Math.min(fit.leverage[p], 0.999))),
-      };
-    });
-    const typical = median(predictions.map((p) => p.studentised)) * 1.4826;
-    const suspects = predictions
-      .filter(
-        (p) =>
-          p.studentised > MISFIT.deviations * typical && p.deltaE00 > MISFIT.deltaE00 && !isCorner(p.sample.device),
-      )
-      .sort((p, q) => q.studentised - p.studentised);
-    const off = suspects.filter(
-      (p, i) => !suspects.slice(0, i).some((q) => distance(p.sample.device, q.sample.device) < NEIGHBOURHOOD),
-    );
-    if (off.length === 0 || misfits.length + off.length > all.length / 10 || round === ROUNDS)
-      return { fit, error: modelError(predictions, misfits) };
-    misfits.push(...off.map(({ sample, deltaE00 }) => ({ sample, deltaE00 })));
-    const gone = new Set(off.map((p) => p.sample));
-    kept = kept.filter((s) => !gone.has(s));
+    n++;
   }
 }
-
-const distance = (p: readonly number[], q: readonly number[]) => Math.hypot(...p.map((v, i) => v - q[i]));
-
-/** The ends of the inks are where a model leans on single patches; none of them is thrown out. */
-const isCorner = (device: readonly number[]) => device.every((v) => v === 0 || v === 1);
-
-const median = (list: readonly number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? 0;
 
 /** Node spectra are rebuilt, cubed, and told anew as sums of a few. */
 function linearSpectra(channels: readonly Float64Array[], roots: Components): NodeSpectra {

@@ -29,7 +29,7 @@ export interface Scattered {
 }
 
 /** Bending that even a straight shape is charged with, so that few patches can't tilt it wildly (our own choice). */
-const FLOOR = 0.3;
+export const BENDING_FLOOR = 0.3;
 /** Weights of smoothness that are tried, a step each a factor of √10. */
 const FIRST_TRIED = [3e-7, 3e-6, 3e-5];
 const STEP = Math.sqrt(10);
@@ -61,7 +61,7 @@ export function fitSmooth({ places, values, channels, weights }: Scattered, mode
 
   const solve = (smoothness: number) => {
     const lower = Float64Array.from(normal);
-    for (let i = 0; i < size; i++) lower[i * size + i] += smoothness * n * (modes.bending[i] + FLOOR);
+    for (let i = 0; i < size; i++) lower[i * size + i] += smoothness * n * (modes.bending[i] + BENDING_FLOOR);
     cholesky(lower, size);
     const amounts = new Float64Array(channels * size);
     sides.forEach((side, c) => amounts.set(solveCholesky(lower, size, Float64Array.from(side)), c * size));
@@ -114,7 +114,7 @@ export function fitSmooth({ places, values, channels, weights }: Scattered, mode
     [best, STEP],
     [best, 1 / STEP],
   ]) {
-    for (let next = from * by; next > 1e-10 && next < 1 && cost(next) < cost(best); next *= by) best = next;
+    for (let next = from * by; next > 1e-10 && next < 1e3 && cost(next) < cost(best); next *= by) best = next;
   }
 
   const solved = solve(best);
@@ -132,7 +132,7 @@ const spreadOut = (n: number, most: number) =>
     : Array.from({ length: most }, (_, i) => Math.floor((i * n) / most));
 
 /**
- * How much of the device solid each place speaks for: the cube of the distance to its nearest neighbour, as a share of all. A chart with a long row of greys
+ * How much of the device solid each place speaks for: the cube of the distance to its nearest neighbour, as far as it lies inside, as a share of all. A chart with a long row of greys
  * and few colours is judged by its colours too.
  */
 function roomsOf(places: readonly (readonly number[])[]): Float64Array {
@@ -144,7 +144,9 @@ function roomsOf(places: readonly (readonly number[])[]): Float64Array {
       for (let x = 0; x < at.length; x++) square += (at[x] - places[q][x]) ** 2;
       if (square < least) least = square;
     }
-    return least ** 1.5;
+    // On a face of the cube half of it lies outside, at a corner seven parts of eight.
+    const walls = at.filter((v) => v <= 0 || v >= 1).length;
+    return least ** 1.5 / 2 ** walls;
   });
   const sum = rooms.reduce((s, v) => s + v, 0);
   return rooms.map((v) => v / sum);

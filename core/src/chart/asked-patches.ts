@@ -1,3 +1,4 @@
+import { halton } from '../halton.ts';
 import type { Rgb } from '../colour/types.ts';
 import { toRgb16, type Rgb16 } from './device16.ts';
 import { CHART_PURPOSES, type AskedPatch, type ChartPurpose, type PatchRole } from './purposes.ts';
@@ -50,14 +51,4 @@ export function askedPatches(
   for (let i = 1; patches.length < wanted; i++)
     add({ rgb: [halton(i, 2), halton(i, 3), halton(i, 5)] satisfies Rgb, role: 'inner' });
   return { patches, surfaceLevels: levels };
-}
-
-/** i-th number of Halton's sequence, 0–1 (Halton 1960). */
-function halton(i: number, base: number): number {
-  let [fraction, result] = [1, 0];
-  for (let n = i; n > 0; n = Math.floor(n / base)) {
-    fraction /= base;
-    result += fraction * (n % base);
-  }
-  return result;
 }
