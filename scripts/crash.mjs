@@ -41,7 +41,7 @@ const acknowledged = { papers: new Set(), conditions: new Set(), readings: new S
 let made = 0;
 
 async function started() {
-  const run = "import('./server/dist/main.js').then((m) => m.main(process.argv.slice(1)))";
+  const run = "import('./server/dist/bundle/main.js').then((m) => m.main(process.argv.slice(1)))";
   const child = spawn(process.execPath, ['-e', run, '--', '--port', '0', '--data', data, '--empty'], { cwd: ROOT });
   let said = '';
   const url = await new Promise((done, fail) => {

@@ -56,7 +56,7 @@ const VIEWS = [
 
 build();
 mkdirSync(FOLDER, { recursive: true });
-const { start } = await import(pathToFileURL(join(ROOT, 'server/dist/main.js')).href);
+const { start } = await import(pathToFileURL(join(ROOT, 'server/dist/bundle/main.js')).href);
 const app = await start(
   ['--port', '0', '--data', mkdtempSync(join(tmpdir(), 'rakuen-shots-')), '--web', join(ROOT, 'web/dist')],
   {},

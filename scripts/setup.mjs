@@ -81,13 +81,15 @@ export function build() {
     'tsconfig.base.json',
     'web/index.html',
     'web/vite.config.ts',
+    'server/rolldown.config.mjs',
     ...PARTS.map((p) => `${p}/tsconfig.json`),
     ...PARTS.map((p) => `${p}/package.json`),
   ].map((f) => join(ROOT, f));
-  whenStale('build', [...sources, ...configs], ['server/dist/main.js', 'web/dist/index.html'], () => {
+  whenStale('build', [...sources, ...configs], ['server/dist/bundle/main.js', 'web/dist/index.html'], () => {
     console.error('Building.');
     const steps = [
       ['npx', ['tsc', '-b', 'core', 'contract', 'demo', 'server']],
+      ['npx', ['rolldown', '-c', 'server/rolldown.config.mjs']],
       ['npx', ['vite', 'build', 'web', '--logLevel', 'error']],
     ];
     for (const [command, args] of steps) {

@@ -5,5 +5,5 @@ import { build, checkNode, installPackages, ROOT } from './setup.mjs';
 checkNode();
 installPackages();
 build();
-const { main } = await import(pathToFileURL(join(ROOT, 'server/dist/main.js')).href);
+const { main } = await import(pathToFileURL(join(ROOT, 'server/dist/bundle/main.js')).href);
 await main(['--web', join(ROOT, 'web/dist'), ...process.argv.slice(2)]);

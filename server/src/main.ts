@@ -44,7 +44,8 @@ async function build(config: Config, gate: { open: boolean }): Promise<NestExpre
   app.useGlobalPipes(checkRequests());
   app.useGlobalInterceptors(new RevisionTag());
   app.useGlobalFilters(new ErrorFilter());
-  SwaggerModule.setup('api/docs', app, describeApi(app), { jsonDocumentUrl: 'api/docs-json' });
+  // Described when somebody looks, not at every start.
+  SwaggerModule.setup('api/docs', app, () => describeApi(app), { jsonDocumentUrl: 'api/docs-json' });
   if (config.webFolder) serveInterface(app, config.webFolder);
   app.use(nothingThere);
   return app;

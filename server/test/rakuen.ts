@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const ROOT = fileURLToPath(new URL('../../', import.meta.url));
-const RUN = "import('./server/dist/main.js').then((m) => m.main(process.argv.slice(1)))";
+const RUN = "import('./server/dist/bundle/main.js').then((m) => m.main(process.argv.slice(1)))";
 
 /** The built server as a process of its own, on a free port, with a data folder of its own. */
 export interface Running {

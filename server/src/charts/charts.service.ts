@@ -7,7 +7,7 @@ import { barReference, writeChartReference } from '@rakuen/core/chart/chart-refe
 import { SHEET_SIZES } from '@rakuen/core/chart/sheet-sizes';
 import type { ChartFileQuery, ChartInput, ChartView, TestPageQuery } from '@rakuen/contract/charts';
 import { notFound, RakuenError } from '../app/errors.ts';
-import { fits } from '../drawing/sheet-files.ts';
+import { fits } from '../drawing/sheet-limits.ts';
 import { ChartRow, SessionRow } from '../store/entities.ts';
 import { Workshop } from '../work/workshop.ts';
 

@@ -26,7 +26,7 @@ import type { ConditionView } from '@rakuen/contract/conditions';
 import { notFound, RakuenError } from '../app/errors.ts';
 import type { OutgoingFile } from '../charts/charts.service.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
-import { comparisonPdf, type ComparisonPage } from '../drawing/comparison-pdf.ts';
+import type { ComparisonPage } from '../drawing/comparison-pdf.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import { SheetsService } from '../sheets/sheets.service.ts';
 
@@ -142,6 +142,8 @@ export class ComparisonService {
         }),
       })),
     };
+    // Drawing on paper is dear to load, and seldom asked for.
+    const { comparisonPdf } = await import('@rakuen/server/drawing/comparison-pdf');
     return { name: 'rakuen-comparison.pdf', mediaType: 'application/pdf', bytes: await comparisonPdf(page) };
   }
 

@@ -1,14 +1,12 @@
 import sharp from 'sharp';
 import type { ChartDesign } from '@rakuen/core/chart/chart-design';
 import { fromRgb16, toRgb16, type Rgb16 } from '@rakuen/core/chart/device16';
-import { blankRaster, pixelAt, rasteriseChart, type Raster } from '@rakuen/core/chart/raster';
+import { blankRaster, rasteriseChart, type Raster } from '@rakuen/core/chart/raster';
 import { rasterisePage, type PageMark, type TestPage } from '@rakuen/core/chart/test-page';
 import { drawText, type TextLine } from './draw-text.ts';
 import { finishedPdf, lineWidth, newPdf, POINTS_PER_MM, setLine } from './pdf.ts';
 
 const MM_PER_INCH = 25.4;
-/** More than this would not fit a printer's memory either. */
-export const MOST_PIXELS = 60_000_000;
 
 /** A chart's sheet as a 16-bit TIFF without a profile: its patches are exactly the device values of the reference. */
 export async function chartTiff(design: ChartDesign, page: number): Promise<Uint8Array> {
@@ -112,9 +110,4 @@ function words(document: PDFKit.PDFDocument, line: TextLine): void {
   const x =
     line.xMm * POINTS_PER_MM - (line.anchor === 'middle' ? lineWidth(document, line.text, size, line.face) / 2 : 0);
   setLine(document, line.text, { x, y: line.yMm * POINTS_PER_MM, size, face: line.face, at: 'alphabetic' });
-}
-
-/** Does a page at a resolution stay within what is drawn here? */
-export function fits(widthMm: number, heightMm: number, dpi: number): boolean {
-  return pixelAt(widthMm, dpi) * pixelAt(heightMm, dpi) <= MOST_PIXELS;
 }
