@@ -1,8 +1,8 @@
 import { CHART_PURPOSE_KEYS, type ChartPurpose } from '@rakuen/core/chart/purposes';
 import { SHEET_SIZE_KEYS, type SheetSize } from '@rakuen/core/chart/sheet-sizes';
 import { TEST_PAGE_SHEETS } from '@rakuen/core/chart/test-page';
-import { CHART_LIMITS } from '@rakuen/core/chart/chart-design';
-import { FreeText, Id, Int, Maybe, Num, OneOf, Part, QueryInt, Text, When } from './fields.ts';
+import { CHART_LIMITS, type ChartSpec } from '@rakuen/core/chart/chart-design';
+import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Plain, QueryInt, Text, When } from './fields.ts';
 
 /** What a chart is asked to be; see core's ChartSpec. */
 export class ChartSpecInput {
@@ -19,7 +19,9 @@ export class ChartInput {
   @Part(() => ChartSpecInput) spec!: ChartSpecInput;
 }
 
-export class ChartView extends ChartInput {
+export class ChartView {
+  @Text(80) name!: string;
+  @Plain() spec!: ChartSpec;
   @Id() id!: string;
   @When() createdAt!: string;
   @Int() patchCount!: number;

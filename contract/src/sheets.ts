@@ -38,18 +38,3 @@ export class LightView extends LightFields {
   /** Relative power. */
   @Rows() values!: number[];
 }
-
-/** A profile laid beside the papers, as a solid. */
-export class ProfileView {
-  @Id() id!: string;
-  @When() createdAt!: string;
-  @Text(200) name!: string;
-  @Text(8) space!: string;
-  /** Cubic CIELAB units. */
-  @Num() volume!: number;
-}
-
-export class SolidView {
-  @Id() id!: string;
-  @Plain() mesh!: GamutMesh;
-}

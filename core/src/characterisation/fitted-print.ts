@@ -36,11 +36,15 @@ export interface FittedPrint {
 /** Rises whenever the same readings would give another model. */
 export const MODEL_VERSION = 1;
 
-/** Nodes along an axis, and smooth shapes of the lattice that are fitted. */
+/** Nodes along an axis, and the most smooth shapes of the lattice that are fitted. */
 export const LATTICE = {
   RGB: { axes: 3, nodes: 33, shapes: 500 },
   CMYK: { axes: 4, nodes: 13, shapes: 700 },
 } as const;
+
+/** How many shapes: finer ones than the patches can tell would only follow the penalty. */
+const shapesFor = (deviceSpace: DeviceSpace, patches: number) =>
+  Math.min(LATTICE[deviceSpace].shapes, 140 + 2 * patches);
 
 /** Fewest different patches that say anything of a print: thirty of a sample pack's two sheets, repeats among them. */
 export const FEWEST_PATCHES = 24;
@@ -73,8 +77,8 @@ export function fitPrint(
   const bare = deviceSpace === 'RGB' ? 1 : 0;
   const paper = samples.find((s) => s.device.every((v) => v === bare));
   if (!paper) throw new ModelFault('The readings hold no bare paper; read a patch without ink too.');
-  const { axes, nodes, shapes } = LATTICE[deviceSpace];
-  const modes = latticeModes(axes, nodes, shapes);
+  const { axes, nodes } = LATTICE[deviceSpace];
+  const modes = latticeModes(axes, nodes, shapesFor(deviceSpace, samples.length));
   const known = { version: MODEL_VERSION, deviceSpace, condition: reading.condition };
   if (!grid || !samples.every((s) => s.reflected)) {
     const { fit, error } = fitWithoutMisfits(samples, colourResponse, modes);

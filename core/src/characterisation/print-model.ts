@@ -48,8 +48,9 @@ export const printModel = (readings: readonly Reading[]): PrintModel => expandPr
 /** Opens what was learned into lattices: a fraction of the cost of learning it. */
 export function expandPrint(fitted: FittedPrint): PrintModel {
   const { deviceSpace, spectral } = fitted;
-  const { axes, nodes, shapes } = LATTICE[deviceSpace];
-  const channels = atNodes(latticeModes(axes, nodes, shapes), Float64Array.from(fitted.amounts), fitted.channels);
+  const { axes, nodes } = LATTICE[deviceSpace];
+  const modes = latticeModes(axes, nodes, fitted.amounts.length / fitted.channels);
+  const channels = atNodes(modes, Float64Array.from(fitted.amounts), fitted.channels);
   const model = { version: fitted.version, deviceSpace, condition: fitted.condition, nodes, error: fitted.error };
   if (!spectral) {
     const values = new Float32Array(channels[0].length * 3);

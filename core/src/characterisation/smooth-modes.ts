@@ -51,8 +51,17 @@ export interface LatticeModes {
   readonly deepest: number;
 }
 
+const knownLattices = new Map<string, LatticeModes>();
+
 /** The `count` smoothest shapes of a lattice of `nodes` along each of its axes. */
 export function latticeModes(axes: number, nodes: number, count: number): LatticeModes {
+  const key = [axes, nodes, count].join();
+  const made = knownLattices.get(key) ?? smoothest(axes, nodes, count);
+  knownLattices.set(key, made);
+  return made;
+}
+
+function smoothest(axes: number, nodes: number, count: number): LatticeModes {
   const axis = axisModes(nodes);
   const deep = Math.min(nodes, axes === 3 ? 20 : 14);
   const all: { which: number[]; bending: number }[] = [];

@@ -1,12 +1,17 @@
 import { seededRandom } from '../random.ts';
 import { askedPatches, type DistinctPatch } from './asked-patches.ts';
-import { BLACK_16, WHITE_16, type Rgb16 } from './device16.ts';
+import type { Rgb } from '../colour/types.ts';
+import { BLACK_16, toRgb16, WHITE_16, type Rgb16 } from './device16.ts';
 import type { ChartPurpose, PatchRole } from './purposes.ts';
 import { SHEET_SIZES, type SheetSize } from './sheet-sizes.ts';
 
+/** Charts whose patches are found by computation and not by a purpose of the table. */
+export const OWN_PURPOSES = { check: 'check of a profile', next: 'patches that help most' } as const;
+export type OwnPurpose = keyof typeof OWN_PURPOSES;
+
 /** What a chart is asked to be. The same specification gives the same chart. */
 export interface ChartSpec {
-  readonly purpose: ChartPurpose;
+  readonly purpose: ChartPurpose | OwnPurpose;
   /** Distinct patches wanted; the purpose may need more. */
   readonly patches: number;
   readonly sheet: SheetSize;
@@ -108,7 +113,7 @@ const WISHES = {
  * the corner that is read first and open marks at the others.
  * @throws ChartError when a wish can't be met
  */
-export function designChart(spec: ChartSpec): ChartDesign {
+export function designChart(spec: ChartSpec & { readonly purpose: ChartPurpose }): ChartDesign {
   for (const [field, [low, high]] of Object.entries(CHART_LIMITS) as [
     keyof typeof CHART_LIMITS,
     readonly [number, number],
@@ -120,6 +125,33 @@ export function designChart(spec: ChartSpec): ChartDesign {
         'Choose a value between them.',
       );
   }
+  const { patches, surfaceLevels } = askedPatches(spec.purpose, spec.patches);
+  return layOut(spec, spec.purpose, patches, surfaceLevels);
+}
+
+/**
+ * Lays given patches out in the same way; white and black come with every strip.
+ * @throws ChartError when a wish can't be met
+ */
+export function designOwnChart(
+  purpose: OwnPurpose,
+  devices: readonly Rgb[],
+  { sheet, patchMm, dpi, seed }: Pick<ChartSpec, 'sheet' | 'patchMm' | 'dpi' | 'seed'>,
+): ChartDesign {
+  const ends = new Set([WHITE_16.join(), BLACK_16.join()]);
+  const patches = devices
+    .map((rgb): DistinctPatch => ({ rgb16: toRgb16(rgb), role: 'inner' }))
+    .filter((p, i, all) => !ends.has(p.rgb16.join()) && all.findIndex((q) => q.rgb16.join() === p.rgb16.join()) === i);
+  const spec: ChartSpec = { purpose, patches: patches.length, sheet, patchMm, dpi, seed };
+  return layOut(spec, OWN_PURPOSES[purpose], patches, 0);
+}
+
+function layOut(
+  spec: ChartSpec,
+  called: string,
+  distinct: readonly DistinctPatch[],
+  surfaceLevels: number,
+): ChartDesign {
   const size = SHEET_SIZES[spec.sheet];
   const [width, height] = [size.widthMm, size.heightMm];
   const pitch = spec.patchMm + SPACER;
@@ -132,7 +164,6 @@ export function designChart(spec: ChartSpec): ChartDesign {
       'Choose a smaller patch or a larger sheet.',
     );
 
-  const { patches: distinct, surfaceLevels } = askedPatches(spec.purpose, spec.patches);
   const shuffled = shuffle(
     distinct.filter((p) => p.role !== 'white' && p.role !== 'black'),
     spec.seed,
@@ -195,7 +226,7 @@ export function designChart(spec: ChartSpec): ChartDesign {
           xMm: MARGIN,
           yMm: MARGIN + 3,
           sizeMm: 3.2,
-          text: `Rakuen chart, ${spec.purpose}, seed ${spec.seed}${place}`,
+          text: `Rakuen chart, ${called}, seed ${spec.seed}${place}`,
           anchor: 'start',
         },
         {

@@ -13,6 +13,7 @@ import { MatchesModule } from '../matches/matches.module.ts';
 import { PacksModule } from '../packs/packs.module.ts';
 import { PapersModule } from '../papers/papers.module.ts';
 import { PicturesModule } from '../pictures/pictures.module.ts';
+import { ProfilesModule } from '../profiles/profiles.module.ts';
 import { PrintsModule } from '../prints/prints.module.ts';
 import { ReadingsModule } from '../readings/readings.module.ts';
 import { SessionsModule } from '../sessions/sessions.module.ts';
@@ -50,6 +51,7 @@ export class AppModule {
         SessionsModule,
         BundlesModule,
         SheetsModule,
+        ProfilesModule,
         ComparisonModule,
         TrialsModule,
         EyeModule,

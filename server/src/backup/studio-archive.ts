@@ -10,6 +10,8 @@ import { readZip, writeZip } from './zip.ts';
 
 const STUDIO = 'studio.json';
 /** What is told of a studio: all that was recorded, and what is set. Figures are left out: they are computed from what is told. */
+/** Tables that earlier archives do not have. */
+const LATER = new Set(['profile_checks']);
 const TABLES = [...Object.keys(RECORDED), 'column_mappings', 'documents', 'events', 'undoings'];
 
 type Cell = string | number | null | { readonly base64: string };
@@ -101,7 +103,8 @@ async function parse(path: string): Promise<Studio> {
   const studio = JSON.parse(await readFile(path, 'utf8')) as Studio;
   if (studio.format !== 'rakuen-studio' || studio.version !== 1 || !Array.isArray(studio.files))
     throw new Error('it is of another kind, or of a newer Rakuen');
-  for (const table of TABLES) if (!Array.isArray(studio.tables[table])) throw new Error(`it lacks “${table}”`);
+  for (const table of TABLES)
+    if (!Array.isArray(studio.tables[table]) && !LATER.has(table)) throw new Error(`it lacks “${table}”`);
   return studio;
 }
 
@@ -119,7 +122,7 @@ function fill(path: string, { tables }: Studio): void {
       for (const table of TABLES) {
         database.exec(`DELETE FROM ${table}`);
         const columns = (database.pragma(`table_info(${table})`) as { name: string }[]).map((c) => c.name);
-        for (const row of tables[table]) {
+        for (const row of tables[table] ?? []) {
           const known = columns.filter((c) => c in row);
           database
             .prepare(

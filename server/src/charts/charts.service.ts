@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
-import { ChartError, designChart, type ChartDesign, type ChartSpec } from '@rakuen/core/chart/chart-design';
+import { ChartError, designChart, type ChartDesign } from '@rakuen/core/chart/chart-design';
 import { barReference, writeChartReference } from '@rakuen/core/chart/chart-reference';
 import { SHEET_SIZES } from '@rakuen/core/chart/sheet-sizes';
 import type { ChartFileQuery, ChartInput, ChartView, TestPageQuery } from '@rakuen/contract/charts';
@@ -33,13 +33,18 @@ export class ChartsService {
     return Promise.all((await this.charts.find({ order: { createdAt: 'DESC' } })).map((row) => this.view(row)));
   }
 
-  async create({ name, spec }: ChartInput): Promise<ChartView> {
+  create({ name, spec }: ChartInput): Promise<ChartView> {
+    return this.keep(name.trim(), laidOut({ ...spec }));
+  }
+
+  /** Keeps a chart that is laid out. */
+  async keep(name: string, design: ChartDesign): Promise<ChartView> {
     const row = this.charts.create({
       id: randomUUID(),
       createdAt: new Date().toISOString(),
-      name: name.trim(),
-      spec: { ...spec },
-      design: laidOut({ ...spec }),
+      name,
+      spec: { ...design.spec },
+      design,
     });
     await this.charts.insert(row as never);
     return this.view(row);
@@ -105,7 +110,7 @@ export class ChartsService {
   }
 }
 
-function laidOut(spec: ChartSpec): ChartDesign {
+function laidOut(spec: ChartInput['spec']): ChartDesign {
   try {
     return designChart(spec);
   } catch (error) {

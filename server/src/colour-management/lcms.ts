@@ -31,6 +31,8 @@ export interface OpenProfile {
   readonly deviceClass: string;
   /** Lab (D50) of device pixels; 8-bit, 16-bit or 0–1 float channels one after another. */
   toLab(pixels: Uint8Array | Uint16Array | Float32Array): Float32Array;
+  /** Device values 0–1 that the profile sends for Lab, one colour after another. @throws ProfileError where it has no way back */
+  fromLab(labs: Float32Array): Float32Array;
   close(): void;
 }
 
@@ -97,6 +99,16 @@ function opened(cms: Lcms, handle: number, name: string, deviceClass: string, in
         scaled,
         pixels.length / channels,
       ) as Float32Array;
+    },
+    fromLab(labs) {
+      const made = cms.cmsCreateTransform(lab, format('Lab', 4), handle, format(space, 4), intent, cmsFLAGS_NOCACHE);
+      if (!made) throw new ProfileError('The profile tells what is printed, but not what to send for a colour.');
+      try {
+        const out = Float32Array.from(cms.cmsDoTransform(made, labs, labs.length / 3));
+        return space === 'CMYK' ? out.map((v) => v / 100) : out;
+      } finally {
+        cms.cmsDeleteTransform(made);
+      }
     },
     close() {
       for (const t of transforms.values()) cms.cmsDeleteTransform(t);

@@ -91,11 +91,12 @@ export class ConditionsService {
     const observations = await this.observations.of(rows);
     const papers = new Map((await this.papers.findBy({ id: In(rows.map((r) => r.paperId)) })).map((p) => [p.id, p]));
     return rows.map((row): ConditionView => {
-      const { facts, figuresFrom, ...rest } = row;
+      const { facts, figuresFrom, profileId, ...rest } = row;
       return {
         ...(rest as unknown as ConditionView),
         facts: facts ?? undefined,
         figuresFrom: figuresFrom ?? undefined,
+        profileId: profileId ?? undefined,
         paper: paperHead(papers.get(row.paperId)!),
         readings: readings
           .filter((r) => r.conditionId === row.id)

@@ -12,7 +12,7 @@ import {
   UseInterceptors,
 } from '@nestjs/common';
 import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { LightFields, LightView, ProfileView, SheetView, SolidView } from '@rakuen/contract/sheets';
+import { LightFields, LightView, SheetView } from '@rakuen/contract/sheets';
 import { upload } from '../app/upload.ts';
 import type { IncomingFile } from '../files/file-store.ts';
 import { ReadingsModule } from '../readings/readings.module.ts';
@@ -51,33 +51,6 @@ class SheetsController {
   @HttpCode(204)
   removeLight(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
     return this.sheets.removeLight(id);
-  }
-
-  @Get('profiles')
-  @ApiOkResponse({ type: [ProfileView] })
-  profiles(): Promise<ProfileView[]> {
-    return this.sheets.profiles();
-  }
-
-  /** Takes a profile in, to be laid beside the papers. */
-  @Post('profiles')
-  @ApiConsumes('multipart/form-data')
-  @ApiCreatedResponse({ type: ProfileView })
-  @UseInterceptors(FileUpload)
-  addProfile(@UploadedFile() file: IncomingFile): Promise<ProfileView> {
-    return this.sheets.addProfile(file);
-  }
-
-  @Get('profiles/:id/solid')
-  @ApiOkResponse({ type: SolidView })
-  solid(@Param('id', ParseUUIDPipe) id: string): Promise<SolidView> {
-    return this.sheets.solid(id);
-  }
-
-  @Delete('profiles/:id')
-  @HttpCode(204)
-  removeProfile(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
-    return this.sheets.removeProfile(id);
   }
 }
 

@@ -14,6 +14,7 @@ const NAMING: readonly (readonly [table: string, column: string])[] = [
   ['pictures', 'contentHash'],
   ['pictures', 'previewHash'],
   ['profiles', 'contentHash'],
+  ['profile_checks', 'contentHash'],
 ];
 
 const keeps = (folder: string) =>

@@ -4,10 +4,13 @@ import type { Lab, Spectrum } from '@rakuen/core/colour/types';
 import type { ColumnMapping } from '@rakuen/core/formats/delimited';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import type { MatchFigures } from '@rakuen/core/match/match-figures';
+import type { ModelError } from '@rakuen/core/characterisation/model-error';
+import type { ProfileCheck } from '@rakuen/core/characterisation/profile-check';
 import type { ObservationKind } from '@rakuen/core/measurement/observations';
 import type { PictureFigures } from '@rakuen/core/picture/tally';
 import type { Finding } from '@rakuen/core/session/strip-check';
 import type { ConditionFacts } from '@rakuen/contract/conditions';
+import type { ProfileSettingsInput, ProfileSource } from '@rakuen/contract/profiles';
 import type { PaperSize } from '@rakuen/contract/papers';
 import type { PrintSettings } from '@rakuen/contract/prints';
 import type { PackItem } from '@rakuen/core/print/pack-plan';
@@ -47,6 +50,8 @@ export class ConditionRow {
   @Column('text') resolution!: string;
   @Column('text') printMode!: string;
   @Column('text') profile!: string;
+  /** The profile of that name; kept by the database unless one is chosen. */
+  @Column({ type: 'text', nullable: true, insert: false }) profileId!: string | null;
   @Column('boolean') blackOvercoat!: boolean;
   @Column('text') notes!: string;
   /** Recomputed whenever its readings change, in the same transaction. */
@@ -154,16 +159,37 @@ export class LightRow {
   @Column('simple-json') spectrum!: Spectrum;
 }
 
-/** A profile that can be laid beside the papers. */
+/** A profile: made here, brought from a maker, or known by its name alone. */
 @Entity('profiles')
 export class ProfileRow {
   @PrimaryColumn('text') id!: string;
   @Column('text') createdAt!: string;
   @Column('text') name!: string;
-  @Column('text') contentHash!: string;
-  @Column('text') space!: string;
-  @Column('real') volume!: number;
-  @Column('simple-json', { select: false }) mesh!: GamutMesh;
+  @Column('text') source!: ProfileSource;
+  @Column('text', { nullable: true }) contentHash!: string | null;
+  @Column('text', { nullable: true }) space!: string | null;
+  /** Cubic Lab units; null where it encloses none, or nothing is known of it. */
+  @Column('real', { nullable: true }) volume!: number | null;
+  @Column('simple-json', { nullable: true, select: false }) mesh!: GamutMesh | null;
+  /** The print condition whose readings it was made from. */
+  @Column('text', { nullable: true }) conditionId!: string | null;
+  @Column('simple-json', { nullable: true }) settings!: ProfileSettingsInput | null;
+  /** What the model knew of its own error when it was made. */
+  @Column('simple-json', { nullable: true }) error!: ModelError | null;
+  @Column('text', { nullable: true }) supersededBy!: string | null;
+}
+
+/** A strip printed through a profile and read, held against it. */
+@Entity('profile_checks')
+export class ProfileCheckRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') at!: string;
+  @Column('text') profileId!: string;
+  @Column('text', { nullable: true }) conditionId!: string | null;
+  @Column('text') fileName!: string;
+  @Column('text', { nullable: true }) contentHash!: string | null;
+  @Column('integer') part!: number;
+  @Column('simple-json') result!: ProfileCheck;
 }
 
 /** A blind comparison; its choices are written one by one. */
@@ -307,6 +333,7 @@ export const ENTITIES = [
   ColumnMappingRow,
   LightRow,
   ProfileRow,
+  ProfileCheckRow,
   EyeSessionRow,
   EyeChoiceRow,
   TrialRow,

@@ -1,7 +1,7 @@
 /** Tables whose every change is recorded, with the columns that are computed from the rest and therefore are not. */
 export const RECORDED: Readonly<Record<string, { readonly derived: readonly string[]; readonly noun: string }>> = {
   papers: { noun: 'paper', derived: [] },
-  conditions: { noun: 'print condition', derived: ['facts', 'mesh'] },
+  conditions: { noun: 'print condition', derived: ['facts', 'mesh', 'profileId'] },
   readings: { noun: 'readings', derived: [] },
   observations: { noun: 'observation', derived: [] },
   charts: { noun: 'chart', derived: [] },
@@ -9,6 +9,7 @@ export const RECORDED: Readonly<Record<string, { readonly derived: readonly stri
   session_strips: { noun: 'strip', derived: [] },
   lights: { noun: 'lamp', derived: [] },
   profiles: { noun: 'profile', derived: [] },
+  profile_checks: { noun: 'check of a profile', derived: [] },
   eye_sessions: { noun: 'comparison by eye', derived: [] },
   eye_choices: { noun: 'choice by eye', derived: [] },
   trials: { noun: 'media-setting trial', derived: [] },

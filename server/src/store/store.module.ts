@@ -6,6 +6,7 @@ import { CONFIG, type Config } from '../app/config.ts';
 import { DATABASE_FILE } from './check-database.ts';
 import { ENTITIES } from './entities.ts';
 import { MIGRATIONS } from './migrations/all.ts';
+import { Derived } from './derived.ts';
 import { OneAtATime } from './one-at-a-time.ts';
 import { Writer } from './writer.ts';
 
@@ -34,7 +35,7 @@ import { Writer } from './writer.ts';
     }),
     TypeOrmModule.forFeature(ENTITIES),
   ],
-  providers: [Writer, OneAtATime],
-  exports: [TypeOrmModule, Writer, OneAtATime],
+  providers: [Writer, OneAtATime, Derived],
+  exports: [TypeOrmModule, Writer, OneAtATime, Derived],
 })
 export class StoreModule {}

@@ -22,6 +22,7 @@ import {
   spreadsheetColumns,
   writeReading,
 } from './tasks.ts';
+import { checkProfileOf, fitPrintOf, makeProfileOf, nextPatches, stripThrough } from './model-tasks.ts';
 import { lightSpectrum, profileSolid, sheetOf } from './sheet-task.ts';
 import { TextureError } from '@rakuen/core/measurement/texture';
 
@@ -43,6 +44,11 @@ export const TASKS = {
   sheetOf,
   profileSolid,
   lightSpectrum,
+  fitPrintOf,
+  makeProfileOf,
+  checkProfileOf,
+  stripThrough,
+  nextPatches,
   async drawDemoPicture({ name, folder }: { name: SceneName; folder: string }) {
     const { scene, tiff } = await drawPicture(name);
     const path = join(folder, randomUUID());

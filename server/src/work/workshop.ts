@@ -3,6 +3,7 @@ import { MessageChannel } from 'node:worker_threads';
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Piscina } from 'piscina';
 import { RakuenError } from '../app/errors.ts';
+import type { ProfileTask } from './model-tasks.ts';
 import type { PictureResult, PictureTask } from './picture-task.ts';
 import type { Fault, TASKS, TaskName } from './worker.ts';
 
@@ -29,7 +30,7 @@ export class Workshop implements OnModuleDestroy {
   }
 
   /** @throws RakuenError (422) when the input is at fault, `file` named in it; (503) when Rakuen is being stopped */
-  async run<N extends Exclude<TaskName, 'analysePicture'>>(
+  async run<N extends Exclude<TaskName, 'analysePicture' | 'makeProfileOf'>>(
     name: N,
     task: Parameters<(typeof TASKS)[N]>[0],
     file?: string,
@@ -53,16 +54,37 @@ export class Workshop implements OnModuleDestroy {
     signal: AbortSignal,
     progress: (done: number) => void,
   ): Promise<PictureResult> {
+    const until = AbortSignal.any([signal, AbortSignal.timeout(DEADLINE_MS.picture)]);
+    return (await this.told(this.pictures, 'analysePicture', task, until, progress, file)) as PictureResult;
+  }
+
+  /** Makes a profile, telling progress 0–1; `signal` ends the thread that makes it. */
+  async makeProfile(
+    task: Omit<ProfileTask, 'port'>,
+    signal: AbortSignal,
+    progress: (done: number) => void,
+  ): Promise<Awaited<ReturnType<(typeof TASKS)['makeProfileOf']>>> {
+    const until = AbortSignal.any([signal, AbortSignal.timeout(DEADLINE_MS.short)]);
+    return (await this.told(this.pool, 'makeProfileOf', task, until, progress)) as Awaited<
+      ReturnType<(typeof TASKS)['makeProfileOf']>
+    >;
+  }
+
+  private async told(
+    pool: Piscina,
+    name: TaskName,
+    task: object,
+    signal: AbortSignal,
+    progress: (done: number) => void,
+    file?: string,
+  ): Promise<unknown> {
     const { port1, port2 } = new MessageChannel();
     port1.on('message', progress);
     try {
       return resultOf(
-        await this.pictures.run(
-          { name: 'analysePicture', task: { ...task, port: port2 } },
-          { transferList: [port2], signal: AbortSignal.any([signal, AbortSignal.timeout(DEADLINE_MS.picture)]) },
-        ),
+        await pool.run({ name, task: { ...task, port: port2 } }, { transferList: [port2], signal }),
         file,
-      ) as PictureResult;
+      );
     } finally {
       port1.close();
     }

@@ -49,6 +49,8 @@ export class Record1766000000000 implements MigrationInterface {
       await runner.query(`ALTER TABLE ${table} ADD COLUMN revision INTEGER NOT NULL DEFAULT 1`);
     for (const table of Object.keys(RECORDED)) {
       const columns = (await runner.query(`PRAGMA table_info(${table})`)) as ColumnFacts[];
+      // What came into being later records itself then.
+      if (columns.length === 0) continue;
       for (const sql of recordTriggers(table, columns)) await runner.query(sql);
     }
     for (const table of REVISED) {
@@ -66,7 +68,8 @@ export class Record1766000000000 implements MigrationInterface {
   async down(runner: QueryRunner): Promise<void> {
     for (const table of REVISED) await runner.query(`DROP TRIGGER ${table}_revised`);
     for (const table of Object.keys(RECORDED))
-      for (const name of ['new', 'change', 'end']) await runner.query(`DROP TRIGGER ${table}_recorded_${name}`);
+      for (const name of ['new', 'change', 'end'])
+        await runner.query(`DROP TRIGGER IF EXISTS ${table}_recorded_${name}`);
     for (const table of REVISED) await runner.query(`ALTER TABLE ${table} DROP COLUMN revision`);
     await runner.query('ALTER TABLE eye_sessions DROP COLUMN question');
     for (const index of ['strips_standing_one', 'readings_one', 'papers_one'])

@@ -1,0 +1,118 @@
+import type { ModelError } from '@rakuen/core/characterisation/model-error';
+import type { ProfileCheck } from '@rakuen/core/characterisation/profile-check';
+import type { GamutMesh } from '@rakuen/core/gamut/mesh';
+import { Id, Int, Maybe, Num, OneOf, Parts, Plain, Text, When, Words, Yes } from './fields.ts';
+import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
+import { JOB_STATES, MEASUREMENT_CONDITIONS } from './vocabulary.ts';
+
+export const PROFILE_SOURCES = ['made', 'brought', 'named'] as const;
+export type ProfileSource = (typeof PROFILE_SOURCES)[number];
+export const PROFILE_VERSIONS = [2, 4] as const;
+export const PROFILE_GRIDS = [17, 33, 45] as const;
+export const PROFILE_GREYS = ['paper', 'D50'] as const;
+/** Brightener as the instrument saw it: M1 and M0 with it, M2 without. */
+export const BUILT_FROM = ['M1', 'M0', 'M2'] as const;
+
+/** How a profile is to be made. */
+export class ProfileSettingsInput {
+  @Text(160) name!: string;
+  @OneOf(PROFILE_VERSIONS) version!: 2 | 4;
+  /** Nodes along each axis of the tables from Lab. */
+  @OneOf(PROFILE_GRIDS) grid!: 17 | 33 | 45;
+  /** Greys as neutral as the paper, or as D50. */
+  @OneOf(PROFILE_GREYS) greys!: 'paper' | 'D50';
+  /** Key of a light of the table. */
+  @Text(40) light!: string;
+  /** The measurement condition it is built from; the one that speaks for the condition where absent. */
+  @Maybe() @OneOf(BUILT_FROM) builtFrom?: (typeof BUILT_FROM)[number];
+}
+
+/** What a condition's model knows, and of itself. */
+export class ModelView {
+  @Id() conditionId!: string;
+  @OneOf(['RGB', 'CMYK']) deviceSpace!: 'RGB' | 'CMYK';
+  @Maybe() @OneOf(MEASUREMENT_CONDITIONS) measurementCondition?: MeasurementCondition;
+  /** Whether other lights can be told. */
+  @Yes() spectral!: boolean;
+  /** Whether the brightener is told apart from the ink. */
+  @Yes() brightenerApart!: boolean;
+  /** Names of the sets it was learned from. */
+  @Words() sets!: string[];
+  /** The like that few patches were added to. */
+  @Maybe() @Text(400) like?: string;
+  @Plain() error!: ModelError;
+  /** Measurement conditions that were read, of which a profile can be built. */
+  @Words() canBuildFrom!: string[];
+}
+
+/** A profile that is known here. */
+export class ProfileView {
+  @Id() id!: string;
+  @When() createdAt!: string;
+  @Text(200) name!: string;
+  @OneOf(PROFILE_SOURCES) source!: ProfileSource;
+  /** Whether there is a file of it. */
+  @Yes() kept!: boolean;
+  @Maybe() @Text(8) space?: string;
+  /** Cubic CIELAB units; absent where it encloses none. */
+  @Maybe() @Num() volume?: number;
+  /** The print condition whose readings it was made from. */
+  @Maybe() @Id() conditionId?: string;
+  @Maybe() @Plain() settings?: ProfileSettingsInput;
+  @Maybe() @Plain() error?: ModelError;
+  @Maybe() @Id() supersededBy?: string;
+  /** Print conditions that are printed through it. */
+  @Words() usedBy!: string[];
+  @Int() checks!: number;
+}
+
+export class SolidView {
+  @Id() id!: string;
+  @Plain() mesh!: GamutMesh;
+}
+
+/** A profile being made. */
+export class ProfileJob {
+  @Id() id!: string;
+  @OneOf(JOB_STATES) state!: (typeof JOB_STATES)[number];
+  /** 0–1. */
+  @Num(0, 1) progress!: number;
+  @Maybe() @Id() profileId?: string;
+  @Maybe() @Plain() error?: { message: string; remedy?: string; field?: string };
+}
+
+/** Which profile a print condition is printed through; none where absent. */
+export class ProfileChoice {
+  @Maybe() @Id() profileId?: string;
+}
+
+/** Readings of a condition that were printed through a profile. */
+export class CheckInput {
+  @Id() readingId!: string;
+}
+
+export class CheckFields {
+  /** The print condition the strip was printed in. */
+  @Maybe() @Id() conditionId?: string;
+}
+
+/** How a strip printed through a profile held against it. */
+export class CheckView {
+  @Id() id!: string;
+  @When() at!: string;
+  @Id() profileId!: string;
+  @Maybe() @Id() conditionId?: string;
+  @Text(200) fileName!: string;
+  @Plain() result!: ProfileCheck;
+  /** The verdict as a sentence. */
+  @Text(600) words!: string;
+}
+
+export class CheckList {
+  @Parts(() => CheckView) checks!: CheckView[];
+}
+
+/** How many patches the next chart is to hold. */
+export class NextPatchesInput {
+  @Int(5, 60) count!: number;
+}

@@ -1,0 +1,337 @@
+import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import { Repository } from 'typeorm';
+import { designOwnChart, type OwnPurpose } from '@rakuen/core/chart/chart-design';
+import { checkInWords } from '@rakuen/core/characterisation/profile-check';
+import type { Rgb } from '@rakuen/core/colour/types';
+import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
+import type { ChartView } from '@rakuen/contract/charts';
+import type {
+  CheckList,
+  CheckView,
+  ProfileJob,
+  ProfileSettingsInput,
+  ProfileView,
+  SolidView,
+} from '@rakuen/contract/profiles';
+import { notFound, RakuenError } from '../app/errors.ts';
+import { ChartsService, type OutgoingFile } from '../charts/charts.service.ts';
+import { ConditionsService } from '../conditions/conditions.service.ts';
+import { FileStore, type IncomingFile } from '../files/file-store.ts';
+import { PicturesService } from '../pictures/pictures.service.ts';
+import { ReadingsService } from '../readings/readings.service.ts';
+import { ConditionRow, ProfileCheckRow, ProfileRow, ReadingRow } from '../store/entities.ts';
+import { Writer } from '../store/writer.ts';
+import { TableService } from '../table/table.service.ts';
+import { Jobs } from '../work/jobs.ts';
+import { Workshop } from '../work/workshop.ts';
+import { ModelsService } from './models.service.ts';
+
+/** How strips and small charts are laid out. */
+const SMALL_CHART = { sheet: 'A4', patchMm: 8, dpi: 300 } as const;
+
+/** Profiles: made, brought or named; who uses them; how they hold against what is printed through them. */
+@Injectable()
+export class ProfilesService {
+  private readonly jobs = new Jobs<string>('making of a profile', {
+    message: 'The profile could not be made.',
+    remedy: 'Try it again; if it fails once more, choose smaller tables.',
+  });
+
+  constructor(
+    @InjectRepository(ProfileRow) private readonly rows: Repository<ProfileRow>,
+    @InjectRepository(ProfileCheckRow) private readonly checkRows: Repository<ProfileCheckRow>,
+    @InjectRepository(ConditionRow) private readonly conditionRows: Repository<ConditionRow>,
+    @InjectRepository(ReadingRow) private readonly readingRows: Repository<ReadingRow>,
+    private readonly conditions: ConditionsService,
+    private readonly models: ModelsService,
+    private readonly readings: ReadingsService,
+    private readonly charts: ChartsService,
+    private readonly pictures: PicturesService,
+    private readonly table: TableService,
+    private readonly files: FileStore,
+    private readonly workshop: Workshop,
+    private readonly writer: Writer,
+  ) {}
+
+  async list(): Promise<ProfileView[]> {
+    return this.views(await this.rows.find({ order: { createdAt: 'ASC' } }));
+  }
+
+  async view(id: string): Promise<ProfileView> {
+    return (await this.views([await this.get(id)]))[0];
+  }
+
+  /** Keeps a maker's profile. One that is known by its name alone becomes the kept one. */
+  async bring(file: IncomingFile): Promise<ProfileView> {
+    const { name, space, volume, mesh } = await this.workshop.run(
+      'profileSolid',
+      { bytes: await readFile(file.path) },
+      file.originalname,
+    );
+    const contentHash = await this.files.keepFile(file.path);
+    const twin = await this.rows.findOneBy({ contentHash });
+    if (twin) return this.view(twin.id);
+    const id = randomUUID();
+    await this.rows.insert({
+      id,
+      createdAt: new Date().toISOString(),
+      name: name || file.originalname,
+      source: 'brought',
+      contentHash,
+      space,
+      volume,
+      mesh,
+    } as never);
+    return this.view(id);
+  }
+
+  /** Begins to make a profile from what was read of a condition, and returns at once. */
+  async make(conditionId: string, settings: ProfileSettingsInput): Promise<ProfileJob> {
+    const { paper } = await this.conditions.view(conditionId);
+    const light = TABLE_LIGHTS.find((l) => l.key === settings.light);
+    if (!light)
+      throw new RakuenError(422, 'There is no such light on the table.', {
+        field: 'light',
+        remedy: `Choose one of ${TABLE_LIGHTS.map((l) => l.key).join(', ')}.`,
+      });
+    const job = this.jobs.begin(async (signal, progress) => {
+      const fitted = await this.models.fitted(conditionId, settings.builtFrom);
+      const { version, grid, greys } = settings;
+      const { bytes, volume, mesh } = await this.workshop.makeProfile(
+        {
+          fitted,
+          sources: await this.models.sources(conditionId, settings.builtFrom),
+          settings: { version, grid, greys, light },
+          words: { description: settings.name.trim(), matt: !GLOSSY.has(paper.coating) },
+        },
+        signal,
+        progress,
+      );
+      if (signal.aborted) throw new Error('stopped');
+      return this.writer.run('profile made', async () => {
+        const contentHash = await this.files.keepBytes(bytes);
+        const twin = await this.rows.findOneBy({ contentHash });
+        if (twin) return twin.id;
+        const id = randomUUID();
+        const earlier = (await this.rows.findBy({ conditionId, source: 'made' })).filter(
+          (p) => p.supersededBy === null && sameUse(p.settings, settings),
+        );
+        await this.rows.insert({
+          id,
+          createdAt: new Date().toISOString(),
+          name: settings.name.trim(),
+          source: 'made',
+          contentHash,
+          space: 'RGB',
+          volume,
+          mesh,
+          conditionId,
+          settings: { ...settings },
+          error: fitted.error,
+        } as never);
+        for (const p of earlier) await this.rows.update(p.id, { supersededBy: id });
+        return id;
+      });
+    });
+    return jobView(job);
+  }
+
+  job(id: string): ProfileJob {
+    return jobView(this.jobs.get(id));
+  }
+
+  cancel(id: string): ProfileJob {
+    return jobView(this.jobs.cancel(id));
+  }
+
+  async file(id: string): Promise<OutgoingFile> {
+    const row = await this.kept(id);
+    const stem = row.name.replace(/\.ic[cm]$/i, '').replace(/[^\p{L}\p{N}.-]+/gu, '-');
+    return {
+      name: `${stem}.icc`,
+      mediaType: 'application/vnd.iccprofile',
+      bytes: await this.files.read(row.contentHash!),
+    };
+  }
+
+  async solid(id: string): Promise<SolidView> {
+    const row = await this.rows.findOne({ where: { id }, select: { id: true, mesh: true } });
+    if (!row?.mesh) throw notFound('profile with a solid');
+    return { id, mesh: row.mesh };
+  }
+
+  async remove(id: string): Promise<void> {
+    const row = await this.get(id);
+    const users = await this.conditionRows.countBy({ profileId: id });
+    if (users > 0)
+      throw new RakuenError(
+        409,
+        `${row.name} is used: ${users} print condition${users === 1 ? ' is' : 's are'} printed through it.`,
+        {
+          remedy: 'Choose another profile there first.',
+        },
+      );
+    await this.rows.delete(id);
+  }
+
+  /** Says which profile a condition is printed through. */
+  async choose(conditionId: string, profileId: string | undefined): Promise<ProfileView[]> {
+    await this.conditions.get(conditionId);
+    const chosen = profileId ? await this.get(profileId) : undefined;
+    await this.conditionRows.update(conditionId, { profile: chosen?.name ?? '', profileId: chosen?.id ?? null });
+    return this.list();
+  }
+
+  /** Lays out the strip that is printed to check a profile. */
+  async strip(id: string): Promise<ChartView> {
+    const row = await this.kept(id);
+    const sent = await this.workshop.run(
+      'stripThrough',
+      { profile: await this.files.read(row.contentHash!) },
+      row.name,
+    );
+    return this.ownChart(`Check of ${row.name}`, 'check', sent);
+  }
+
+  /** Lays out the patches that would help a condition's model most, for the pictures on the table. */
+  async next(conditionId: string, count: number): Promise<ChartView> {
+    const { paper } = await this.conditions.view(conditionId);
+    const fitted = await this.models.fitted(conditionId);
+    if (fitted.deviceSpace !== 'RGB')
+      throw new RakuenError(422, 'Patches are found for printers that are driven in RGB.', {
+        remedy: 'Read this condition with a chart of its own.',
+      });
+    const { pictureIds } = await this.table.get();
+    const patches = await this.workshop.run('nextPatches', {
+      fitted,
+      sources: await this.models.sources(conditionId),
+      cells: await Promise.all(pictureIds.map((p) => this.pictures.cells(p))),
+      count,
+    });
+    return this.ownChart(`Next for ${paper.name}`, 'next', patches);
+  }
+
+  async checks(profileId: string): Promise<CheckList> {
+    await this.get(profileId);
+    const rows = await this.checkRows.find({ where: { profileId }, order: { at: 'DESC' } });
+    return { checks: rows.map(checkView) };
+  }
+
+  /** Holds a set of readings of a condition against the profile it was printed through. */
+  async checkReading(profileId: string, readingId: string): Promise<CheckView> {
+    const row = await this.kept(profileId);
+    const reading = await this.readingRows.findOneBy({ id: readingId });
+    if (!reading) throw notFound('reading');
+    const result = await this.workshop.run(
+      'checkProfileOf',
+      { profile: await this.files.read(row.contentHash!), source: await this.readings.source(reading) },
+      reading.fileName,
+    );
+    return this.keepCheck(profileId, result, reading, reading.conditionId);
+  }
+
+  /** The same with a file of readings that belong to no condition. */
+  async checkFile(profileId: string, file: IncomingFile, conditionId?: string): Promise<CheckView> {
+    const row = await this.kept(profileId);
+    if (conditionId) await this.conditions.get(conditionId);
+    const bytes = await readFile(file.path);
+    const result = await this.workshop.run(
+      'checkProfileOf',
+      { profile: await this.files.read(row.contentHash!), source: { bytes, part: 0, stated: {} } },
+      file.originalname,
+    );
+    const contentHash = await this.files.keepFile(file.path);
+    return this.keepCheck(
+      profileId,
+      result,
+      { fileName: file.originalname.slice(0, 200), contentHash, part: 0 },
+      conditionId,
+    );
+  }
+
+  private async keepCheck(
+    profileId: string,
+    result: ProfileCheckRow['result'],
+    { fileName, contentHash, part }: Pick<ReadingRow, 'fileName' | 'contentHash' | 'part'>,
+    conditionId?: string,
+  ): Promise<CheckView> {
+    const check = this.checkRows.create({
+      id: randomUUID(),
+      at: new Date().toISOString(),
+      profileId,
+      conditionId: conditionId ?? null,
+      fileName,
+      contentHash,
+      part,
+      result,
+    });
+    await this.checkRows.insert(check as never);
+    return checkView(check);
+  }
+
+  private async ownChart(name: string, purpose: OwnPurpose, patches: readonly Rgb[]): Promise<ChartView> {
+    const seed = 1 + (Date.now() % 900_000);
+    return this.charts.keep(name.slice(0, 80), designOwnChart(purpose, patches, { ...SMALL_CHART, seed }));
+  }
+
+  private async get(id: string): Promise<ProfileRow> {
+    const row = await this.rows.findOneBy({ id });
+    if (!row) throw notFound('profile');
+    return row;
+  }
+
+  private async kept(id: string): Promise<ProfileRow> {
+    const row = await this.get(id);
+    if (!row.contentHash)
+      throw new RakuenError(409, `${row.name} is known by its name alone; there is no file of it here.`, {
+        remedy: 'Bring the profile’s file first.',
+      });
+    return row;
+  }
+
+  private async views(rows: readonly ProfileRow[]): Promise<ProfileView[]> {
+    const users = await this.conditionRows.find({ select: { id: true, profileId: true } });
+    const counts = await this.checkRows
+      .createQueryBuilder('c')
+      .select('c.profileId', 'id')
+      .addSelect('COUNT(*)', 'count')
+      .groupBy('c.profileId')
+      .getRawMany<{ id: string; count: number }>();
+    return rows.map((row) => ({
+      id: row.id,
+      createdAt: row.createdAt,
+      name: row.name,
+      source: row.source,
+      kept: row.contentHash !== null,
+      space: row.space ?? undefined,
+      volume: row.volume ?? undefined,
+      conditionId: row.conditionId ?? undefined,
+      settings: row.settings ?? undefined,
+      error: row.error ?? undefined,
+      supersededBy: row.supersededBy ?? undefined,
+      usedBy: users.filter((u) => u.profileId === row.id).map((u) => u.id),
+      checks: Number(counts.find((c) => c.id === row.id)?.count ?? 0),
+    }));
+  }
+}
+
+/** Coatings that shine; a profile says of its sheet whether it does. */
+const GLOSSY = new Set(['gloss', 'lustre', 'baryta', 'metallic']);
+
+const sameUse = (p: ProfileSettingsInput | null, q: ProfileSettingsInput) =>
+  p?.light === q.light && p.greys === q.greys && (p.builtFrom ?? '') === (q.builtFrom ?? '');
+
+const jobView = ({ result, ...job }: ReturnType<Jobs<string>['get']>): ProfileJob => ({ ...job, profileId: result });
+
+const checkView = ({ id, at, profileId, conditionId, fileName, result }: ProfileCheckRow): CheckView => ({
+  id,
+  at,
+  profileId,
+  conditionId: conditionId ?? undefined,
+  fileName,
+  result,
+  words: checkInWords(result),
+});

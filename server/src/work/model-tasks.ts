@@ -1,0 +1,146 @@
+import type { MessagePort } from 'node:worker_threads';
+import { CONTROL_STRIP } from '@rakuen/core/characterisation/control-strip';
+import { fitPrint, ModelFault, type FittedPrint } from '@rakuen/core/characterisation/fitted-print';
+import { inverter } from '@rakuen/core/characterisation/inverse';
+import { makeProfile, type ProfileSettings } from '@rakuen/core/characterisation/make-profile';
+import { expandPrint } from '@rakuen/core/characterisation/print-model';
+import { samplesOf } from '@rakuen/core/characterisation/print-samples';
+import { checkProfile, type ProfileCheck } from '@rakuen/core/characterisation/profile-check';
+import { relativePrint } from '@rakuen/core/characterisation/relative-print';
+import { compensated } from '@rakuen/core/characterisation/renderings';
+import { whichNext } from '@rakuen/core/characterisation/which-next';
+import type { Rgb } from '@rakuen/core/colour/types';
+import { writeCgats } from '@rakuen/core/formats/cgats-write';
+import { FormatError } from '@rakuen/core/formats/format-error';
+import type { GamutMesh } from '@rakuen/core/gamut/mesh';
+import type { Reading } from '@rakuen/core/measurement/reading';
+import { labsOf, openProfile, ProfileError, type OpenProfile } from '../colour-management/lcms.ts';
+import { profileSolid } from './sheet-task.ts';
+import { readSource, type ReadingSource } from './tasks.ts';
+
+/** Faults of what was read are answers; see the worker. */
+const said = async <T>(work: () => Promise<T> | T): Promise<T> => {
+  try {
+    return await work();
+  } catch (error) {
+    if (error instanceof ModelFault)
+      throw new FormatError({ message: error.message, remedy: 'Read more of the chart, or choose another set.' });
+    if (error instanceof ProfileError)
+      throw new FormatError({ message: error.message, remedy: 'Choose another profile, or export it again.' });
+    throw error;
+  }
+};
+
+const readAll = async (sources: readonly ReadingSource[]): Promise<Reading[]> =>
+  Promise.all(sources.map(async (s) => (await readSource(s)).reading));
+
+/** Learns a print condition from its readings; few of them begin from a like. */
+export const fitPrintOf = (task: { sources: readonly ReadingSource[]; like?: FittedPrint }): Promise<FittedPrint> =>
+  said(async () =>
+    fitPrint(await readAll(task.sources), task.like && { fitted: task.like, model: expandPrint(task.like) }),
+  );
+
+export interface ProfileTask {
+  readonly fitted: FittedPrint;
+  readonly sources: readonly ReadingSource[];
+  readonly settings: ProfileSettings;
+  readonly words: { readonly description: string; readonly matt: boolean };
+  readonly port: MessagePort;
+}
+
+/** A profile, and what it looks like as a solid. */
+export const makeProfileOf = ({ fitted, sources, settings, words, port }: ProfileTask) =>
+  said(async (): Promise<{ bytes: Uint8Array; volume: number; mesh: GamutMesh }> => {
+    const { reading } = samplesOf(await readAll(sources));
+    const bytes = makeProfile(
+      expandPrint(fitted),
+      settings,
+      {
+        ...words,
+        licence: 'Made from readings of the owner’s own prints; the owner decides on its use.',
+        createdAt: new Date(),
+        readings: writeCgats(reading),
+      },
+      (share) => port.postMessage(share),
+    );
+    const { volume, mesh } = await profileSolid({ bytes });
+    return { bytes, volume, mesh };
+  });
+
+async function through<T>(bytes: Uint8Array, absolute: boolean, work: (profile: OpenProfile) => T): Promise<T> {
+  const profile = await openProfile(bytes, absolute);
+  try {
+    return work(profile);
+  } finally {
+    profile.close();
+  }
+}
+
+/** Readings of a strip held against the profile it was printed through. */
+export const checkProfileOf = (task: { profile: Uint8Array; source: ReadingSource }): Promise<ProfileCheck> =>
+  said(async () => {
+    const { reading } = await readSource(task.source);
+    const patches = reading.patches.filter((p) => p.device);
+    return through(task.profile, true, (profile) => {
+      if (patches.length === 0)
+        throw new ModelFault('The readings hold no device values: what was sent to the printer is not known.');
+      if (patches[0].device!.length !== profile.channels)
+        throw new ModelFault(`The profile is for ${profile.space}, the readings are of ${reading.deviceSpace} values.`);
+      const promised = labsOf(
+        profile,
+        patches.map((p) => p.device!),
+      );
+      const [white] = labsOf(profile, [
+        Array.from({ length: profile.channels }, () => (profile.space === 'CMYK' ? 0 : 1)),
+      ]);
+      return checkProfile(
+        patches.map((p, i) => ({ patch: p.id, promised: promised[i], read: p.lab })),
+        white,
+      );
+    });
+  });
+
+/** What a profile sends for the colours of the control strip, black compensated. @throws FormatError for a profile that is not of RGB */
+export const stripThrough = ({ profile: bytes }: { profile: Uint8Array }): Promise<Rgb[]> =>
+  said(() =>
+    through(bytes, false, (profile) => {
+      if (profile.space !== 'RGB')
+        throw new ProfileError(`The profile is for ${profile.space}; strips are laid out for printers driven in RGB.`);
+      const [black] = labsOf(profile, [[0, 0, 0]]);
+      const aim = compensated(0, Math.max(0, black[0]));
+      const sent = profile.fromLab(Float32Array.from(CONTROL_STRIP.flatMap((c) => aim(c.lab))));
+      return CONTROL_STRIP.map((_, i): Rgb => [sent[i * 3], sent[i * 3 + 1], sent[i * 3 + 2]]);
+    }),
+  );
+
+/** Colours of a picture that are looked for at the printer: the greatest of its cells. */
+const MOST_WANTED = 160;
+
+/** The patches that would help the pictures on the table most. @param cells L*, a*, b*, share: of each picture */
+export const nextPatches = (task: {
+  fitted: FittedPrint;
+  sources: readonly ReadingSource[];
+  cells: readonly Float32Array[];
+  count: number;
+}): Promise<Rgb[]> =>
+  said(async () => {
+    const { samples } = samplesOf(await readAll(task.sources));
+    const print = relativePrint(expandPrint(task.fitted).labs);
+    const send = inverter(print.lattice);
+    const aim = compensated(0, print.blackL);
+    const wanted = task.cells.flatMap((cells) =>
+      Array.from({ length: cells.length / 4 }, (_, i) => ({ at: i * 4, share: cells[i * 4 + 3] }))
+        .sort((p, q) => q.share - p.share)
+        .slice(0, Math.ceil(MOST_WANTED / task.cells.length))
+        .map(({ at, share }) => ({
+          device: send(aim([cells[at], cells[at + 1], cells[at + 2]])).device,
+          weight: share / task.cells.length,
+        })),
+    );
+    return whichNext(
+      task.fitted,
+      samples.map((s) => s.device),
+      wanted,
+      task.count,
+    );
+  });

@@ -1,0 +1,226 @@
+import Database from 'better-sqlite3';
+import { join } from 'node:path';
+import { writeCgats } from '@rakuen/core/formats/cgats-write';
+import { readProfile } from '@rakuen/core/formats/icc/profile-read';
+import type { Rgb } from '@rakuen/core/colour/types';
+import { readChart } from '@rakuen/core/simulation/instrument';
+import { scatteredChart, SHEETS } from '../../core/test/sheets.ts';
+import { condition, CONDITION, PAPER, start, type Running } from './rakuen.ts';
+
+let rakuen: Running;
+beforeAll(async () => void (rakuen = await start()));
+afterAll(async () => void (await rakuen.stop()));
+
+interface Model {
+  deviceSpace: string;
+  spectral: boolean;
+  brightenerApart: boolean;
+  like?: string;
+  sets: string[];
+  error: { patches: number; crossValidated: { mean: number } };
+  canBuildFrom: string[];
+}
+interface Profile {
+  id: string;
+  name: string;
+  source: string;
+  kept: boolean;
+  usedBy: string[];
+  supersededBy?: string;
+  checks: number;
+}
+interface Job {
+  id: string;
+  state: string;
+  progress: number;
+  profileId?: string;
+  error?: { message: string };
+}
+const SETTINGS = { name: 'Cotton own', version: 2, grid: 17, greys: 'paper', light: 'D50' };
+
+const bring = (
+  id: string,
+  name: string,
+  sheet: keyof typeof SHEETS,
+  count: number,
+  seed: number,
+  light: 'M1' | 'M2' = 'M1',
+) =>
+  rakuen.upload(
+    `/api/conditions/${id}/readings`,
+    name,
+    writeCgats(readChart(SHEETS[sheet], scatteredChart(count), light, seed)),
+  );
+const model = (id: string) => rakuen.call<Model>('GET', `/api/conditions/${id}/model`);
+const profiles = async () => (await rakuen.call<Profile[]>('GET', '/api/profiles')).body;
+
+async function made(id: string, settings: object = SETTINGS): Promise<Job> {
+  const { body, status } = await rakuen.call<Job>('POST', `/api/conditions/${id}/profiles`, settings);
+  expect(status).toBe(201);
+  for (;;) {
+    const job = (await rakuen.call<Job>('GET', `/api/profile-jobs/${body.id}`)).body;
+    if (job.state !== 'waiting' && job.state !== 'reading') return job;
+    await new Promise((done) => setTimeout(done, 50));
+  }
+}
+
+describe('the model of a print condition', () => {
+  it('is learned from its readings, once, and anew when they change', async () => {
+    const id = await condition(rakuen, 'Learned', 'cotton');
+    expect((await model(id)).status).toBe(404);
+    await bring(id, 'first.txt', 'cotton', 300, 1);
+    const first = (await model(id)).body;
+    expect(first).toMatchObject({ deviceSpace: 'RGB', spectral: true, brightenerApart: false, sets: ['first.txt'] });
+    const database = new Database(join(rakuen.data, 'rakuen.sqlite'), { readonly: true });
+    const keys = () => database.prepare('SELECT inputsKey FROM derived WHERE subject = ?').all(id);
+    const before = keys();
+    expect(before).toHaveLength(1);
+    await bring(id, 'dark.txt', 'cotton', 300, 2, 'M2');
+    const second = (await model(id)).body;
+    expect(second.brightenerApart).toBe(true);
+    expect(second.canBuildFrom).toEqual(['M1', 'M2']);
+    expect(keys()).not.toEqual(before);
+    expect(keys()).toHaveLength(1);
+    database.close();
+  });
+
+  it('of few patches begins from a like of the same printer and inks, and says which', async () => {
+    const id = await condition(rakuen, 'Few', 'cotton');
+    await bring(id, 'few.txt', 'cotton', 40, 5);
+    const told = (await model(id)).body;
+    expect(told.like).toMatch(/Learned/);
+    expect(told.error.crossValidated.mean).toBeLessThan(1);
+  });
+
+  it('of a press is learned too, and no profile is written of it', async () => {
+    const id = await condition(rakuen, 'Press');
+    const few = readChart(SHEETS.cotton, scatteredChart(60), 'M1', 1);
+    const cmyk = writeCgats({
+      ...few,
+      deviceSpace: 'CMYK',
+      patches: few.patches.map((p) => ({ ...p, device: [...p.device!.map((v) => 1 - v), 0] })),
+    });
+    await rakuen.upload(`/api/conditions/${id}/readings`, 'inks.txt', cmyk);
+    expect((await model(id)).body.deviceSpace).toBe('CMYK');
+    const job = await made(id);
+    expect(job.state).toBe('failed');
+    expect(job.error!.message).toMatch(/driven in RGB/);
+  });
+});
+
+describe('profiles', () => {
+  let id: string;
+  let first: string;
+  it('are made, kept, given out, and superseded by the next of the same use', async () => {
+    id = (await rakuen.call<{ id: string; paper: { name: string } }[]>('GET', '/api/conditions')).body.find(
+      (c) => c.paper.name === 'Learned',
+    )!.id;
+    first = (await made(id)).profileId!;
+    const bytes = new Uint8Array(await (await fetch(`${rakuen.url}/api/profiles/${first}/file`)).arrayBuffer());
+    expect(readProfile(bytes)).toMatchObject({ description: 'Cotton own', header: { major: 2, deviceClass: 'prtr' } });
+    const second = (await made(id, { ...SETTINGS, name: 'Cotton own, again' })).profileId!;
+    const list = await profiles();
+    expect(list.find((p) => p.id === first)!.supersededBy).toBe(second);
+    expect(list.find((p) => p.id === second)!.supersededBy).toBeUndefined();
+  });
+
+  it('a condition points to one, and one that is used stays', async () => {
+    await rakuen.call('PUT', `/api/conditions/${id}/profile`, { profileId: first });
+    expect((await profiles()).find((p) => p.id === first)!.usedBy).toEqual([id]);
+    expect(
+      (await rakuen.call<{ profile: string; profileId: string }>('GET', `/api/conditions/${id}`)).body,
+    ).toMatchObject({
+      profile: 'Cotton own',
+      profileId: first,
+    });
+    expect((await rakuen.call('DELETE', `/api/profiles/${first}`)).status).toBe(409);
+  });
+
+  it('a name written into a condition is a profile known by name, once for all who write it', async () => {
+    const named = (await profiles()).filter((p) => p.name === CONDITION.profile);
+    expect(named).toHaveLength(1);
+    expect(named[0]).toMatchObject({ source: 'named', kept: false });
+    const paper = await rakuen.call<{ id: string }>('POST', '/api/papers', { ...PAPER, name: 'Named' });
+    const other = await rakuen.call<{ id: string; profileId: string }>('POST', '/api/conditions', {
+      ...CONDITION,
+      profile: CONDITION.profile.toUpperCase(),
+      paperId: paper.body.id,
+    });
+    expect(other.body.profileId).toBe(named[0].id);
+  });
+
+  it('a strip printed through one is laid out, read, and held against it; the check stays', async () => {
+    const chart = await rakuen.call<{ id: string; patchCount: number }>('POST', `/api/profiles/${first}/strip`);
+    expect(chart.status).toBe(201);
+    expect(chart.body.patchCount).toBeGreaterThan(45);
+    const reference = await (await fetch(`${rakuen.url}/api/charts/${chart.body.id}/file?as=cgats`)).text();
+    const rows = reference
+      .split('BEGIN_DATA\n')[1]
+      .split('\nEND_DATA')[0]
+      .split('\n')
+      .map((r) => r.split(' '));
+    const patches = rows.map(([name, ...values], i) => ({
+      id: name,
+      rgb: values.slice(-3).map((v) => Number(v) / 255) as unknown as Rgb,
+      i,
+    }));
+    expect(patches.every((p) => p.rgb.every((v) => v >= 0 && v <= 1))).toBe(true);
+    const read = writeCgats(readChart(SHEETS.cotton, patches, 'M1', 9));
+    const check = await rakuen.upload<{ words: string; result: { mean: number; greys: object } }>(
+      `/api/profiles/${first}/check-files`,
+      'strip.txt',
+      read,
+      { conditionId: id },
+    );
+    expect(check.status).toBe(201);
+    expect(check.body.result.mean).toBeLessThan(0.7);
+    expect(check.body.result.greys).toBeDefined();
+    expect(check.body.words).toMatch(/^It passes/);
+    const wrong = await rakuen.upload<{ words: string }>(
+      `/api/profiles/${first}/check-files`,
+      'other.txt',
+      writeCgats(readChart(SHEETS.baryta, patches, 'M1', 9)),
+    );
+    expect(wrong.body.words).toMatch(/would be visible/);
+    const kept = await rakuen.call<{ checks: { fileName: string }[] }>('GET', `/api/profiles/${first}/checks`);
+    expect(kept.body.checks.map((c) => c.fileName)).toEqual(['other.txt', 'strip.txt']);
+  });
+
+  it('the patches that help most are laid out as a chart', async () => {
+    const few = (await rakuen.call<{ id: string; paper: { name: string } }[]>('GET', '/api/conditions')).body.find(
+      (c) => c.paper.name === 'Few',
+    )!.id;
+    const chart = await rakuen.call<{ spec: { purpose: string; patches: number } }>(
+      'POST',
+      `/api/conditions/${few}/next-patches`,
+      { count: 12 },
+    );
+    expect(chart.body.spec).toMatchObject({ purpose: 'next', patches: 12 });
+  });
+
+  it('one that was removed comes back with its checks', async () => {
+    await rakuen.call('PUT', `/api/conditions/${id}/profile`, {});
+    expect((await rakuen.call('DELETE', `/api/profiles/${first}`)).status).toBe(204);
+    const bin = await rakuen.call<{ change: string; noun: string; name: string }[] | { items: never }>(
+      'GET',
+      '/api/bin',
+    );
+    const entries = (Array.isArray(bin.body) ? bin.body : (Object.values(bin.body)[0] as never)) as {
+      change: string;
+      name: string;
+    }[];
+    const entry = entries.find((e) => e.name === 'Cotton own')!;
+    await rakuen.call('POST', `/api/events/${entry.change}/undo`);
+    const back = (await profiles()).find((p) => p.id === first)!;
+    expect(back).toMatchObject({ name: 'Cotton own', checks: 2 });
+  });
+
+  it('settings that make no sense are refused with the field', async () => {
+    const answer = await rakuen.call<{ field: string }>('POST', `/api/conditions/${id}/profiles`, {
+      ...SETTINGS,
+      light: 'moon',
+    });
+    expect(answer.status).toBe(422);
+    expect(answer.body.field).toBe('light');
+  });
+});
