@@ -44,10 +44,10 @@ export function modelError(
   predictions: readonly Prediction[],
   misfits: readonly { sample: PrintSample; deltaE00: number }[],
 ): ModelError {
-  const byRegion = new Map<string, number[]>();
-  for (const { sample, deltaE00 } of predictions) {
-    const name = colourWords(sample.lab);
-    byRegion.set(name, [...(byRegion.get(name) ?? []), deltaE00]);
+  const byRegion = new Map<string, Prediction[]>();
+  for (const p of predictions) {
+    const name = colourWords(p.sample.lab);
+    byRegion.set(name, [...(byRegion.get(name) ?? []), p]);
   }
   // A reading's distance from the mean of n is short by √((n−1)/n).
   const repeats = predictions.flatMap(({ sample: { repeats: list } }) =>
@@ -61,7 +61,11 @@ export function modelError(
     ),
     regions: [...byRegion]
       .filter(([, list]) => list.length >= FEWEST_OF_REGION)
-      .map(([name, list]) => ({ name, patches: list.length, mean: list.reduce((s, v) => s + v, 0) / list.length }))
+      .map(([name, list]) => ({
+        name,
+        patches: list.length,
+        mean: list.reduce((sum, p) => sum + p.room * p.deltaE00, 0) / list.reduce((sum, p) => sum + p.room, 0),
+      }))
       .sort((a, b) => b.mean - a.mean),
     worst: [...predictions]
       .sort((a, b) => b.deltaE00 - a.deltaE00)

@@ -18,6 +18,8 @@ export interface GreysCheck {
   readonly maxDeltaC: number;
   /** Greatest difference of L*, without its sign. */
   readonly maxDeltaL: number;
+  /** How far the read greys stand off neutral, relative to the paper: greatest C*. Greys of the driver's black-and-white mode are told in the same way. */
+  readonly maxTurn: number;
   /** Darker promised is darker read, all the way. */
   readonly monotone: boolean;
 }
@@ -59,6 +61,10 @@ export function checkProfile(patches: readonly PromisedPatch[], white: Lab): Pro
       : {
           count: grey.length,
           maxDeltaC: Math.max(...grey.map(({ promised: p, read: r }) => Math.hypot(p[1] - r[1], p[2] - r[2]))),
+          maxTurn: greatestTurn(
+            grey.map((p) => p.read),
+            white,
+          ),
           maxDeltaL: Math.max(...grey.map(({ promised: p, read: r }) => Math.abs(p[0] - r[0]))),
           monotone: grey.every((p, i) => i === 0 || p.read[0] >= grey[i - 1].read[0] - L_NOISE),
         };
@@ -74,14 +80,30 @@ export function checkProfile(patches: readonly PromisedPatch[], white: Lab): Pro
   };
 }
 
-/** The verdict as a sentence. @param own mean ΔE00 a profile of one's own is foretold to reach, where a model of the condition knows it */
-export function checkInWords({ verdict, mean, p95, greys }: ProfileCheck, own?: number): string {
+/** Greatest C* of greys relative to the paper's white. @param labs absolute, at least one */
+export function greatestTurn(labs: readonly Lab[], white: Lab): number {
+  const toRelative = relativeToWhite(white);
+  return Math.max(...labs.map((lab) => chroma(toRelative(lab))));
+}
+
+/** What is known besides the readings when a verdict is said. */
+export interface CheckContext {
+  /** Mean ΔE00 a profile of one's own is foretold to reach, where a model of the condition knows it. */
+  readonly own?: number;
+  /** The profile is one's own: then none is offered instead. */
+  readonly made?: boolean;
+}
+
+/** The verdict as a sentence. */
+export function checkInWords({ verdict, mean, p95, greys }: ProfileCheck, { own, made }: CheckContext = {}): string {
   const found = `${mean.toFixed(1)} ΔE00 in the mean, 95 % within ${p95.toFixed(1)}`;
   const tones = greys && !greys.monotone ? ' Greys fall back: a step promised darker came out lighter.' : '';
   const tint =
     greys && greys.maxDeltaC > GOOD.greysDeltaC ? ` Greys turn by up to ${greys.maxDeltaC.toFixed(1)} ΔC*.` : '';
   const instead =
-    own === undefined ? 'about 1 (practice)' : `${own.toFixed(1)} as the model of this condition foretells`;
-  if (verdict === 'passes') return `It passes: ${found}. A profile of your own would hardly be told from it.`;
-  return `A profile of your own would be ${verdict}: this one lands ${found}; your own would reach ${instead}.${tint}${tones}`;
+    own === undefined ? 'about 1 (practice)' : `${own.toFixed(1)}, as the model of this condition foretells`;
+  if (verdict === 'passes')
+    return `It passes: ${found}.${made ? '' : ' A profile of your own would hardly be told from it.'}`;
+  const one = made ? 'A profile written anew' : 'A profile of your own';
+  return `${one} would be ${verdict}: this one lands ${found}; the other would reach ${instead}.${tint}${tones}`;
 }

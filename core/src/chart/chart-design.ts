@@ -22,6 +22,12 @@ export interface ChartSpec {
   readonly seed: number;
 }
 
+/** A specification a purpose of the table fills. */
+export interface WishedSpec extends ChartSpec {
+  readonly purpose: ChartPurpose;
+}
+export const isWished = (spec: ChartSpec): spec is WishedSpec => !(spec.purpose in OWN_PURPOSES);
+
 export interface PlacedPatch {
   /** Strip and place: "B07". */
   readonly id: string;
@@ -113,7 +119,7 @@ const WISHES = {
  * the corner that is read first and open marks at the others.
  * @throws ChartError when a wish can't be met
  */
-export function designChart(spec: ChartSpec & { readonly purpose: ChartPurpose }): ChartDesign {
+export function designChart(spec: WishedSpec): ChartDesign {
   for (const [field, [low, high]] of Object.entries(CHART_LIMITS) as [
     keyof typeof CHART_LIMITS,
     readonly [number, number],

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { readingFromCgats } from '../formats/reading-from-cgats.ts';
 import { parseCgats } from '../formats/cgats.ts';
 import { deviceSurface } from '../gamut/device-surface.ts';
-import { CHART_LIMITS, ChartError, designChart, type ChartSpec } from './chart-design.ts';
+import { CHART_LIMITS, ChartError, designChart, type WishedSpec } from './chart-design.ts';
 import { chartPatches, writeChartReference } from './chart-reference.ts';
 import { fromRgb16, toRgb16, WHITE_16 } from './device16.ts';
 import { CHART_PURPOSE_KEYS } from './purposes.ts';
@@ -10,7 +10,7 @@ import { pixelAt, rasteriseChart } from './raster.ts';
 import { SHEET_SIZE_KEYS } from './sheet-sizes.ts';
 import { BAR_STEPS, barValues, rasterisePage, testPage } from './test-page.ts';
 
-const spec: ChartSpec = { purpose: 'combined', patches: 700, sheet: 'A4', patchMm: 8, dpi: 300, seed: 2026 };
+const spec: WishedSpec = { purpose: 'combined', patches: 700, sheet: 'A4', patchMm: 8, dpi: 300, seed: 2026 };
 const specs = fc.record({
   purpose: fc.constantFrom(...CHART_PURPOSE_KEYS),
   patches: fc.integer({ min: 150, max: 1500 }),
@@ -19,7 +19,7 @@ const specs = fc.record({
   dpi: fc.constantFrom(300, 360),
   seed: fc.integer({ min: 1, max: 999_999 }),
 });
-const laidOut = (s: ChartSpec) => {
+const laidOut = (s: WishedSpec) => {
   try {
     return designChart(s);
   } catch (error) {
@@ -89,7 +89,7 @@ describe('a chart', () => {
   });
 
   it('every purpose holds what it is for', () => {
-    const roles = (purpose: ChartSpec['purpose']) =>
+    const roles = (purpose: WishedSpec['purpose']) =>
       designChart({ ...spec, purpose, patches: 150 }).strips.flatMap((s) => s.patches.map((p) => p.role));
     expect(roles('neutral').filter((r) => r === 'grey').length).toBeGreaterThan(90);
     expect(roles('ends').filter((r) => r === 'shadow').length).toBeGreaterThan(15);

@@ -189,7 +189,11 @@ export class BundlesService {
     createdAt: string,
     file: string,
     files: ReadonlyMap<string, Buffer>,
-  ): Promise<{ condition: Omit<ConditionRow, 'revision' | 'profileId'>; readings: ReadingRow[]; observations: ObservationRow[] }> {
+  ): Promise<{
+    condition: Omit<ConditionRow, 'revision' | 'profileId'>;
+    readings: ReadingRow[];
+    observations: ObservationRow[];
+  }> {
     const { readings: sets, observations, figures: _figures, ...condition } = from;
     const id = randomUUID();
     const readings: ReadingRow[] = [];

@@ -4,7 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { designOwnChart, type OwnPurpose } from '@rakuen/core/chart/chart-design';
-import { checkInWords } from '@rakuen/core/characterisation/profile-check';
+import { checkInWords, type ProfileCheck } from '@rakuen/core/characterisation/profile-check';
 import type { Rgb } from '@rakuen/core/colour/types';
 import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import type { ChartView } from '@rakuen/contract/charts';
@@ -215,9 +215,9 @@ export class ProfilesService {
   }
 
   async checks(profileId: string): Promise<CheckList> {
-    await this.get(profileId);
+    const profile = await this.get(profileId);
     const rows = await this.checkRows.find({ where: { profileId }, order: { at: 'DESC' } });
-    return { checks: rows.map(checkView) };
+    return { checks: rows.map((row) => checkView(row, profile)) };
   }
 
   /** Holds a set of readings of a condition against the profile it was printed through. */
@@ -230,7 +230,7 @@ export class ProfilesService {
       { profile: await this.files.read(row.contentHash!), source: await this.readings.source(reading) },
       reading.fileName,
     );
-    return this.keepCheck(profileId, result, reading, reading.conditionId);
+    return this.keepCheck(row, result, reading, reading.conditionId);
   }
 
   /** The same with a file of readings that belong to no condition. */
@@ -245,7 +245,7 @@ export class ProfilesService {
     );
     const contentHash = await this.files.keepFile(file.path);
     return this.keepCheck(
-      profileId,
+      row,
       result,
       { fileName: file.originalname.slice(0, 200), contentHash, part: 0 },
       conditionId,
@@ -253,28 +253,38 @@ export class ProfilesService {
   }
 
   private async keepCheck(
-    profileId: string,
-    result: ProfileCheckRow['result'],
+    profile: ProfileRow,
+    result: ProfileCheck,
     { fileName, contentHash, part }: Pick<ReadingRow, 'fileName' | 'contentHash' | 'part'>,
     conditionId?: string,
   ): Promise<CheckView> {
     const check = this.checkRows.create({
       id: randomUUID(),
       at: new Date().toISOString(),
-      profileId,
+      profileId: profile.id,
       conditionId: conditionId ?? null,
       fileName,
       contentHash,
       part,
-      result,
+      result: { ...result, own: await this.ownMean(conditionId) },
     });
     await this.checkRows.insert(check as never);
-    return checkView(check);
+    return checkView(check, profile);
+  }
+
+  /** What a profile of one's own is foretold to reach; undefined where the condition was not read as a whole. */
+  private async ownMean(conditionId: string | undefined): Promise<number | undefined> {
+    if (!conditionId) return undefined;
+    return this.models.fitted(conditionId).then(
+      (fitted) => fitted.error.crossValidated.mean,
+      () => undefined,
+    );
   }
 
   private async ownChart(name: string, purpose: OwnPurpose, patches: readonly Rgb[]): Promise<ChartView> {
     const seed = 1 + (Date.now() % 900_000);
-    return this.charts.keep(name.slice(0, 80), designOwnChart(purpose, patches, { ...SMALL_CHART, seed }));
+    const design = designOwnChart(purpose, patches, { ...SMALL_CHART, seed });
+    return this.writer.run('chart laid out', () => this.charts.keep(name.slice(0, 80), design));
   }
 
   private async get(id: string): Promise<ProfileRow> {
@@ -326,12 +336,15 @@ const sameUse = (p: ProfileSettingsInput | null, q: ProfileSettingsInput) =>
 
 const jobView = ({ result, ...job }: ReturnType<Jobs<string>['get']>): ProfileJob => ({ ...job, profileId: result });
 
-const checkView = ({ id, at, profileId, conditionId, fileName, result }: ProfileCheckRow): CheckView => ({
+const checkView = (
+  { id, at, profileId, conditionId, fileName, result }: ProfileCheckRow,
+  { source }: ProfileRow,
+): CheckView => ({
   id,
   at,
   profileId,
   conditionId: conditionId ?? undefined,
   fileName,
   result,
-  words: checkInWords(result),
+  words: checkInWords(result, { own: result.own, made: source === 'made' }),
 });

@@ -189,7 +189,8 @@ export class ProfileCheckRow {
   @Column('text') fileName!: string;
   @Column('text', { nullable: true }) contentHash!: string | null;
   @Column('integer') part!: number;
-  @Column('simple-json') result!: ProfileCheck;
+  /** With it the mean error a profile of one's own was foretold to have then. */
+  @Column('simple-json') result!: ProfileCheck & { readonly own?: number };
 }
 
 /** A blind comparison; its choices are written one by one. */

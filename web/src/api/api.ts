@@ -26,7 +26,8 @@ import type {
 import type { BackupView } from '@rakuen/contract/backups';
 import type { BinEntry, EventView } from '@rakuen/contract/events';
 import type { EyeChoice, EyeInput, EyeLabels, EyeView } from '@rakuen/contract/eye';
-import type { LightView, ProfileView, SheetView, SolidView } from '@rakuen/contract/sheets';
+import type { ProfileView, SolidView } from '@rakuen/contract/profiles';
+import type { LightView, SheetView } from '@rakuen/contract/sheets';
 import type { TrialInput, TrialView } from '@rakuen/contract/trials';
 import type { ApiError, Settings, TableDeedInput, TableState } from '@rakuen/contract/settings';
 import { afterDeed } from '@rakuen/core/table/table';
@@ -55,7 +56,7 @@ function worded(error: FetchBaseQueryError): ApiError {
 /** From which revision a thing is changed: the server tells where another was quicker. */
 const from = (revision: number) => ({ 'If-Match': `"${revision}"` });
 
-const form = (file: File, fields: Record<string, string | undefined>): FormData => {
+export const form = (file: File, fields: Record<string, string | undefined>): FormData => {
   const body = new FormData();
   // Fields first: the server reads them before the file.
   for (const [key, value] of Object.entries(fields)) if (value) body.append(key, value);

@@ -30,6 +30,7 @@ export const router = createBrowserRouter([
       { path: 'readings/sessions/:id', element: <SessionScreen /> },
       { path: 'readings/:conditionId', element: <ReadingsScreen place="figures" /> },
       { path: 'readings/:conditionId/history', element: <ReadingsScreen place="history" /> },
+      { path: 'readings/:conditionId/profile', element: <ReadingsScreen place="profile" /> },
       { path: 'readings/:conditionId/bench', element: <ReadingsScreen place="bench" /> },
       { path: 'compare', element: <CompareScreen place="words" /> },
       { path: 'compare/gamut', element: <CompareScreen place="gamut" /> },

@@ -99,9 +99,15 @@ export function GamutPlace({ laid, left, right, lit }: CompareProps) {
   );
 }
 
+/** Profiles that enclose a gamut; one that is known by its name alone does not. */
+function useSolidProfiles() {
+  const { data } = useProfilesQuery();
+  return { data: useMemo(() => data?.filter((p) => p.volume !== undefined), [data]) };
+}
+
 /** The third solid: another paper of the table, a working space, or an imported profile. */
 function useBeside(key: string, laid: Record<string, GamutMesh>): { mesh?: GamutMesh; name?: string } {
-  const { data: profiles } = useProfilesQuery();
+  const { data: profiles } = useSolidProfiles();
   const profile = profiles?.find((p) => p.id === key);
   const { currentData: solid } = useProfileSolidQuery(profile ? key : skipToken);
   const [space, setSpace] = useState<{ key: string; mesh: GamutMesh }>();
@@ -129,7 +135,7 @@ function BesideChoice({
   onChange: (key: string) => void;
   others: (readonly [string, string])[];
 }) {
-  const { data: profiles = [] } = useProfilesQuery();
+  const { data: profiles = [] } = useSolidProfiles();
   return (
     <select className={SELECT} value={value} onChange={(e) => onChange(e.target.value)}>
       <option value="">nothing</option>
@@ -163,7 +169,7 @@ function BesideChoice({
 }
 
 function ProfileIntake({ chosen, onChoose }: { chosen: string; onChoose: (id: string) => void }) {
-  const { data: profiles = [] } = useProfilesQuery();
+  const { data: profiles = [] } = useSolidProfiles();
   const [add, adding] = useAddProfileMutation();
   const [remove] = useRemoveProfileMutation();
   return (

@@ -5,7 +5,10 @@ import {
   ChartError,
   designChart,
   type ChartDesign,
-  type ChartSpec,
+  isWished,
+  type WishedSpec,
+  OWN_PURPOSES,
+  type OwnPurpose,
 } from '@rakuen/core/chart/chart-design';
 import { CHART_PURPOSE_KEYS, CHART_PURPOSES, type ChartPurpose, type PatchRole } from '@rakuen/core/chart/purposes';
 import { SHEET_SIZES, type SheetSize } from '@rakuen/core/chart/sheet-sizes';
@@ -45,8 +48,10 @@ interface Wish {
   seed: string;
 }
 
+const purposeName = (purpose: ChartView['spec']['purpose']) =>
+  purpose in OWN_PURPOSES ? OWN_PURPOSES[purpose as OwnPurpose] : CHART_PURPOSES[purpose as ChartPurpose].name;
 const FIRST_WISH: Wish = { purpose: 'combined', patches: '600', sheet: 'A4', patchMm: '8', dpi: '300', seed: '1' };
-const typed = (spec: ChartSpec): Wish => ({
+const typed = (spec: WishedSpec): Wish => ({
   ...spec,
   patches: String(spec.patches),
   patchMm: String(spec.patchMm),
@@ -61,7 +66,7 @@ interface LaidOut {
 
 function layOut(wish: Wish): LaidOut {
   const number = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
-  const spec: ChartSpec = {
+  const spec: WishedSpec = {
     purpose: wish.purpose,
     sheet: wish.sheet,
     patches: number(wish.patches),
@@ -105,7 +110,9 @@ export function ChartsScreen() {
 
   const keep = async () => {
     if (!design) return;
-    const done = await add({ name: name.trim() || suggestion, spec: { ...design.spec } });
+    const { spec } = design;
+    if (!isWished(spec)) return;
+    const done = await add({ name: name.trim() || suggestion, spec: { ...spec } });
     if (!('data' in done) || !done.data) return;
     dispatch(said(`${done.data.name} kept.`));
     setName('');
@@ -164,7 +171,7 @@ export function ChartsScreen() {
             )}
             <ul className="border-t border-edge">
               {charts?.map((c) => (
-                <ChartEntry key={c.id} chart={c} onLook={() => setWish(typed(c.spec))} />
+                <ChartEntry key={c.id} chart={c} onLook={(spec) => setWish(typed(spec))} />
               ))}
             </ul>
           </section>
@@ -235,10 +242,11 @@ function Sheets({ design }: { design: ChartDesign }) {
   );
 }
 
-function ChartEntry({ chart, onLook }: { chart: ChartView; onLook: () => void }) {
+function ChartEntry({ chart, onLook }: { chart: ChartView; onLook: (spec: WishedSpec) => void }) {
   const [remove, { error }] = useRemoveChartMutation();
   const dispatch = useAppDispatch();
   const [sure, setSure] = useState(false);
+  const { spec } = chart;
   const file = (query: string) => `/api/charts/${chart.id}/file?as=${query}`;
   return (
     <li className="border-b border-line py-2">
@@ -253,7 +261,7 @@ function ChartEntry({ chart, onLook }: { chart: ChartView; onLook: () => void })
         </Link>
       </div>
       <p className="text-[13px] text-quiet">
-        {CHART_PURPOSES[chart.spec.purpose].name}, {chart.patchCount} patches in {chart.stripCount} strips,{' '}
+        {purposeName(chart.spec.purpose)}, {chart.patchCount} patches in {chart.stripCount} strips,{' '}
         {SHEET_SIZES[chart.spec.sheet].name}
         {chart.pageCount > 1 && `, ${chart.pageCount} sheets`}, seed {chart.spec.seed}, {day(chart.createdAt)}
         {chart.sessionCount > 0 &&
@@ -276,9 +284,11 @@ function ChartEntry({ chart, onLook }: { chart: ChartView; onLook: () => void })
           CGATS reference
         </FileLink>
         <span className="ml-auto flex">
-          <QuietButton onClick={onLook} aria-label={`Look at ${chart.name}`}>
-            Look at it
-          </QuietButton>
+          {isWished(spec) && (
+            <QuietButton onClick={() => onLook(spec)} aria-label={`Look at ${chart.name}`}>
+              Look at it
+            </QuietButton>
+          )}
           {chart.sessionCount === 0 && (
             <QuietButton
               aria-label={`${sure ? 'Put in the bin' : 'Remove'}: ${chart.name}`}

@@ -11,11 +11,13 @@ import { BenchHead } from './bench-head.tsx';
 import { BenchPlace } from './bench-place.tsx';
 import { FiguresPlace } from './figures-place.tsx';
 import { HistoryPlace } from './history-place.tsx';
+import { ProfilePlace } from './profile-place.tsx';
 
 /** The places at the measuring bench. */
 const PLACES = {
   figures: { path: '', name: 'Figures', Place: FiguresPlace },
   history: { path: '/history', name: 'Sets and drift', Place: HistoryPlace },
+  profile: { path: '/profile', name: 'Profile', Place: ProfilePlace },
   bench: { path: '/bench', name: 'Scale, gloss, scan, eye', Place: BenchPlace },
 } as const;
 
