@@ -62,6 +62,7 @@ test.describe('every screen is accessible, fits and has no colour of its own', (
     await page.goto(`${studio.url}/readings`);
     for (const [way, asked] of [
       ['Sets and drift', true],
+      ['Profile', true],
       ['Scale, gloss, scan, eye', false],
       ['Charts', false],
       ['Test page', false],

@@ -65,17 +65,22 @@ export function inverter(lattice: ColourLattice): (wanted: Lab, near?: Rgb) => S
       return error[0] * error[0] + error[1] * error[1] + error[2] * error[2];
     };
 
-    const fromSeeds = () => {
-      let best = Infinity;
+    /** Sets x to the nearest of the coarse net, where that is nearer than `than`. @returns whether it was */
+    const fromSeeds = (than: number): boolean => {
+      let best = than;
+      let at = -1;
       for (let s = 0; s < seeds.length; s += 6) {
         const off = measure(seeds, s);
         if (off < best) {
           best = off;
-          x[0] = seeds[s + 3];
-          x[1] = seeds[s + 4];
-          x[2] = seeds[s + 5];
+          at = s;
         }
       }
+      if (at < 0) return false;
+      x[0] = seeds[at + 3];
+      x[1] = seeds[at + 4];
+      x[2] = seeds[at + 5];
+      return true;
     };
     /** Walks from where x stands as near as it gets. @returns the distance left, squared */
     const walk = (): number => {
@@ -129,10 +134,8 @@ export function inverter(lattice: ColourLattice): (wanted: Lab, near?: Rgb) => S
       x.set(near);
       off = walk();
     }
-    if (off > REACHED * REACHED) {
-      fromSeeds();
-      off = walk();
-    }
+    // Where the walk ended nearer than every place of the net, there is nothing better to begin from.
+    if (off > REACHED * REACHED && fromSeeds(off)) off = walk();
     return { device: [x[0], x[1], x[2]], off: Math.sqrt(off) };
   };
 }

@@ -1,0 +1,28 @@
+import { expect, expectAccessible, test } from './studio.ts';
+
+test('a profile is written from the readings by keyboard, taken away, held against readings, and chosen', async ({
+  watched: page,
+  studio,
+}) => {
+  test.setTimeout(180_000);
+  await page.goto(`${studio.url}/readings`);
+  await page.getByRole('navigation', { name: 'At the bench' }).getByRole('link', { name: 'Profile' }).click();
+  await expect(page.getByText(/A colour that was not read is foretold to within/)).toBeVisible({ timeout: 60_000 });
+  const name = page.getByLabel('Name', { exact: true });
+  await name.fill('My own, tried');
+  await page.getByLabel('Tables').selectOption('17');
+  await name.press('Enter');
+  await expect(page.getByRole('radio', { name: 'Print through My own, tried' })).toBeVisible({ timeout: 60_000 });
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'My own, tried as a file' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('My-own-tried.icc');
+  await page.getByRole('button', { name: 'Check My own, tried' }).press('Enter');
+  await page.getByRole('button', { name: 'Hold them against it' }).press('Enter');
+  await expect(page.getByText(/^It passes: /)).toBeVisible();
+  await page.getByRole('radio', { name: 'Print through My own, tried' }).press('Space');
+  await expect(page.getByText('printed through this one')).toBeVisible();
+  await expect(page.getByRole('radio', { name: 'Print through My own, tried' })).toBeChecked();
+  await expectAccessible(page);
+});
