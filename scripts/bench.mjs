@@ -1,10 +1,16 @@
-import { readFileSync } from 'node:fs';
+import { spawn } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { performance } from 'node:perf_hooks';
-import { pathToFileURL } from 'node:url';
 import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import sharp from 'sharp';
 import { build, checkNode, installPackages, ROOT } from './setup.mjs';
 
-/** How long things take, as ratios within one run: a slower machine gives the same answers. */
+/**
+ * How long things take, as ratios within one run: a slower machine gives the same answers. `--json` prints one array, `--only NAME` one row of it; the exit
+ * code is 1 where a row passes its limit.
+ */
 checkNode();
 installPackages();
 build();
@@ -29,6 +35,13 @@ const [
   { modifiedHull },
   { convexHull },
   { meshVolume },
+  { fitPrint },
+  { expandPrint },
+  { litModel },
+  { relativePrint },
+  { profileTables },
+  { makeProfile },
+  { sentLattice, printed, throughPrinted },
 ] = await Promise.all(
   [
     'random.js',
@@ -50,31 +63,50 @@ const [
     'gamut/modified-hull.js',
     'gamut/convex-hull.js',
     'gamut/mesh.js',
+    'characterisation/fitted-print.js',
+    'characterisation/print-model.js',
+    'characterisation/lit-model.js',
+    'characterisation/relative-print.js',
+    'characterisation/profile-tables.js',
+    'characterisation/make-profile.js',
+    'characterisation/printed.js',
   ].map(from),
 );
 
-const TIMES = 15;
-const WARM_MS = 400;
-/** Median of several runs, ms, once the engine has got used to the work. */
-function median(run) {
-  for (const until = performance.now() + WARM_MS; performance.now() < until;) run();
-  const took = Array.from({ length: TIMES }, () => {
-    const began = performance.now();
-    run();
-    return performance.now() - began;
-  }).sort((a, b) => a - b);
-  return took[Math.floor(TIMES / 2)];
-}
-const rows = [];
-const say = (what, ms, against, ofWhat) =>
-  rows.push({
-    what,
-    ms: ms.toFixed(1),
-    ratio: against === undefined ? '' : `${(ms / against).toFixed(2)} × ${ofWhat}`,
-  });
+const args = process.argv.slice(2);
+const json = args.includes('--json');
+const only = args.includes('--only') ? args[args.indexOf('--only') + 1] : undefined;
 
-// A file of 10,000 spectral patches.
-const facts = {
+const WARM_MS = 400;
+const sorted = (list) => [...list].sort((a, b) => a - b);
+const middle = (list) => sorted(list)[Math.floor(list.length / 2)];
+/** Median of several runs, ms, once the engine has got used to the work. */
+function median(run, times = 15) {
+  for (const until = performance.now() + WARM_MS; performance.now() < until;) run();
+  return middle(
+    Array.from({ length: times }, () => {
+      const began = performance.now();
+      run();
+      return performance.now() - began;
+    }),
+  );
+}
+async function medianOf(run, times) {
+  const took = [];
+  for (let i = 0; i < times; i++) {
+    const began = performance.now();
+    await run();
+    took.push(performance.now() - began);
+  }
+  return middle(took);
+}
+/** What several rows are held against is made, or measured, once. */
+const once = (make) => {
+  let made;
+  return () => (made ??= { value: make() }).value;
+};
+
+const model = standIn({
   coating: 'baryta',
   surface: 'smooth',
   brightenerClaim: 'none',
@@ -84,84 +116,231 @@ const facts = {
   mediaSetting: 'Fibre gloss',
   printMode: 'colour through a profile',
   blackOvercoat: false,
-};
-const model = standIn(facts);
-const print = press(model, 'M1');
+});
 const base = readChart(model, surfaceChart(), 'M1', 1);
 const random = seededRandom(3);
-const large = {
-  ...base,
-  patches: Array.from({ length: 10_000 }, (_, i) => {
-    const device = [random(), random(), random()];
-    return { id: `P${i}`, device, reflectance: print(device), lab: [50, 0, 0], xyz: [20, 20, 20] };
-  }),
+const spectral = (count) => {
+  const print = press(model, 'M1');
+  return {
+    ...base,
+    patches: Array.from({ length: count }, (_, i) => {
+      const device = i === 0 ? [1, 1, 1] : i === 1 ? [0, 0, 0] : [random(), random(), random()];
+      return { id: `P${i}`, device, reflectance: print(device), lab: [50, 0, 0], xyz: [20, 20, 20] };
+    }),
+  };
 };
-const bytes = new TextEncoder().encode(writeCgats(large));
-const split = median(() =>
-  new TextDecoder()
-    .decode(bytes)
-    .split(/\r\n|\r|\n/)
-    .map((line) => line.split(/\s+/)),
+const asFile = (reading) => new TextEncoder().encode(writeCgats(reading));
+const large = once(() => asFile(spectral(10_000)));
+const imported = once(() => median(() => readingFromCgats(large())));
+const chart = once(() => asFile(base));
+const chartImported = once(() => median(() => readingFromCgats(chart())));
+const scattered = once(() =>
+  readingFromCgats(readFileSync(join(ROOT, 'core/test/fixtures/fogra39l.cgats.txt'))).reading.patches.map((p) => p.lab),
 );
-const taken = median(() => readingFromCgats(bytes));
-say(`splitting ${(bytes.length / 1e6).toFixed(1)} MB of CGATS, 10 000 spectral patches, into words`, split);
-say('importing it: words, numbers, colours', taken, split, 'splitting');
-const { reading } = readingFromCgats(bytes);
-const figures = median(() => {
-  const told = readingFacts(reading);
-  computeFigures(told);
-});
-say('every figure of it, gamut included', figures, taken, 'the import');
+const nine = once(() => [readingFromCgats(asFile(spectral(900))).reading]);
+const fitted = once(() => fitPrint(nine()));
+const expanded = once(() => expandPrint(fitted()));
+const sent = once(() => sentLattice(relativePrint(expanded().labs), 'relative'));
 
-// A chart as the bench reads it.
-const chart = { bytes: new TextEncoder().encode(writeCgats(base)) };
-const small = median(() => readingFromCgats(chart.bytes));
-say(`importing a chart of ${base.patches.length} spectral patches`, small);
-say(
-  'every figure of it',
-  median(() => computeFigures(readingFacts(base))),
-  small,
-  'the import',
-);
-say(
-  'its gamut alone',
-  median(() => gamutOfReading(base, groupPatches(base))),
-  small,
-  'the import',
-);
-
-// A gamut from scattered patches, a press's own, against plain hulls of the same points.
-const scattered = readingFromCgats(
-  readFileSync(join(ROOT, 'core/test/fixtures/fogra39l.cgats.txt')),
-).reading.patches.map((p) => p.lab);
-const hull = median(() => convexHull(scattered));
-say(`a plain convex hull of ${scattered.length} scattered patches`, hull);
-say(
-  'their gamut solid and its volume',
-  median(() => meshVolume(modifiedHull(scattered))),
-  hull,
-  'the plain hull',
-);
-
-// Six spectral print conditions under another light.
-const withoutUv = readChart(model, surfaceChart(), 'M2', 2);
-const told = readingFacts(base, [withoutUv]);
-const sheet = printSpectra(told);
-const measured = computeFigures(told);
-const wholeImport = median(() => computeFigures(readingFacts(readingFromCgats(chart.bytes).reading)));
-say('importing one of them with all its figures', wholeImport);
-const lights = TABLE_LIGHTS.map((l) => l.power);
-let turn = 0;
-say(
-  'another light over six, all figures',
+/** All of a condition: learned, opened, and its tables for a profile, the four renderings among them. */
+const everything = once(() =>
   median(() => {
-    const light = lights[++turn % lights.length];
-    for (let i = 0; i < 6; i++) litPrint(sheet, measured, lighting(light, GLASSES[0], sheet));
-  }),
-  wholeImport,
-  'importing one',
+    const opened = expandPrint(fitPrint(nine()));
+    profileTables(relativePrint(opened.labs), { version: 4 });
+  }, 3),
 );
+/** A 24-megapixel 16-bit TIFF decoded and taken to Lab by libvips. */
+const decoded = once(async () => {
+  const [width, height] = [6000, 4000];
+  const values = Uint16Array.from({ length: width * height * 3 }, (_, i) => (i * 2654435761) >>> 16);
+  const tiff = await sharp(values, { raw: { width, height, channels: 3 } })
+    .toColourspace('rgb16')
+    .tiff({ compression: 'none' })
+    .toBuffer();
+  return medianOf(() => sharp(tiff).toColourspace('lab').raw({ depth: 'float' }).toBuffer(), 3);
+});
 
-console.log(`Median of ${TIMES} runs, Node.js ${process.versions.node}`);
-const widest = Math.max(...rows.map((r) => r.what.length));
-for (const { what, ms, ratio } of rows) console.log(`${what.padEnd(widest)}  ${ms.padStart(8)} ms  ${ratio}`);
+/** Rows, declared: what is measured, against what, and the ratio it may not pass. */
+const ROWS = [
+  {
+    name: 'import',
+    what: 'importing 10 000 spectral patches: words, numbers, colours',
+    against: 'splitting the text into words',
+    limit: 3.5,
+    run: () => [
+      imported(),
+      median(() =>
+        new TextDecoder()
+          .decode(large())
+          .split(/\r\n|\r|\n/)
+          .map((line) => line.split(/\s+/)),
+      ),
+    ],
+  },
+  {
+    name: 'figures',
+    what: 'every figure of them, gamut included',
+    against: 'the import',
+    limit: 1,
+    run: () => {
+      const { reading } = readingFromCgats(large());
+      return [median(() => computeFigures(readingFacts(reading))), imported()];
+    },
+  },
+  {
+    name: 'chart figures',
+    what: `every figure of a chart of ${base.patches.length} spectral patches`,
+    against: 'its import',
+    limit: 3,
+    run: () => [median(() => computeFigures(readingFacts(base))), chartImported()],
+  },
+  {
+    name: 'chart gamut',
+    what: 'its gamut alone',
+    against: 'its import',
+    limit: 1,
+    run: () => [median(() => gamutOfReading(base, groupPatches(base))), chartImported()],
+  },
+  {
+    name: 'scattered gamut',
+    what: 'gamut solid and volume of 1617 scattered patches',
+    against: 'a plain convex hull of them',
+    limit: 3,
+    run: () => [median(() => meshVolume(modifiedHull(scattered()))), median(() => convexHull(scattered()))],
+  },
+  {
+    name: 'light',
+    what: 'another light over six spectral conditions, all figures',
+    against: 'importing one with its figures',
+    limit: 0.1,
+    run: () => {
+      const told = readingFacts(base, [readChart(model, surfaceChart(), 'M2', 2)]);
+      const sheet = printSpectra(told);
+      const measured = computeFigures(told);
+      const lights = TABLE_LIGHTS.map((l) => l.power);
+      let turn = 0;
+      return [
+        median(() => {
+          const light = lights[++turn % lights.length];
+          for (let i = 0; i < 6; i++) litPrint(sheet, measured, lighting(light, GLASSES[0], sheet));
+        }),
+        median(() => computeFigures(readingFacts(readingFromCgats(chart()).reading))),
+      ];
+    },
+  },
+  {
+    name: 'model',
+    what: 'everything of one RGB condition of 900 spectral patches: learned, inverted, four renderings, tables of 33³',
+    against: 'libvips decoding a 24-megapixel 16-bit TIFF and taking it to Lab',
+    limit: 1,
+    run: async () => [everything(), await decoded()],
+  },
+  {
+    name: 'model new light',
+    what: 'a new light for a ready model',
+    against: 'everything of it',
+    limit: 0.01,
+    run: () => {
+      let turn = 0;
+      return [median(() => litModel(expanded(), TABLE_LIGHTS[++turn % 8].power, GLASSES[0])), everything()];
+    },
+  },
+  {
+    name: 'printed per pixel',
+    what: 'a million colours looked up as they are printed',
+    against: 'LittleCMS in libvips taking a million pixels through that sheet’s profile',
+    limit: 3,
+    run: async () => {
+      const pixels = 1_000_000;
+      const labs = Float32Array.from({ length: pixels * 3 }, (_, i) =>
+        i % 3 === 0 ? random() * 100 : random() * 120 - 60,
+      );
+      const out = new Float32Array(labs.length);
+      const lattice = printed(sent(), expanded().labs);
+      const folder = mkdtempSync(join(tmpdir(), 'rakuen-bench-'));
+      const icc = join(folder, 'own.icc');
+      const words = { description: 'bench', licence: '', createdAt: new Date(), matt: false, readings: '' };
+      writeFileSync(
+        icc,
+        makeProfile(expanded(), { version: 2, grid: 33, greys: 'paper', light: TABLE_LIGHTS[0] }, words),
+      );
+      const values = Uint8Array.from({ length: pixels * 3 }, () => random() * 256);
+      const raw = { raw: { width: 1000, height: 1000, channels: 3 } };
+      const plain = await medianOf(() => sharp(values, raw).raw().toBuffer(), 5);
+      const through = await medianOf(
+        () => sharp(values, raw).withIccProfile(icc, { attach: false }).raw().toBuffer(),
+        5,
+      );
+      rmSync(folder, { recursive: true });
+      return [median(() => throughPrinted(lattice, labs, out), 7), through - plain];
+    },
+  },
+  {
+    name: 'second start',
+    what: 'a second start of an empty studio until it answers',
+    against: 'a bare start of Node.js',
+    limit: 30,
+    run: async () => {
+      const data = mkdtempSync(join(tmpdir(), 'rakuen-bench-'));
+      const start = () =>
+        new Promise((done, fail) => {
+          const child = spawn(process.execPath, ['scripts/start.mjs', '--port', '0', '--data', data, '--empty'], {
+            cwd: ROOT,
+          });
+          let address = false;
+          child.stdout.on('data', (text) => {
+            if (address || !/Rakuen is at/.test(text)) return;
+            address = true;
+            child.kill('SIGINT');
+            done(child);
+          });
+          child.on('exit', () => address || fail(new Error('Rakuen did not start')));
+        });
+      const stopped = async () => {
+        const child = await start();
+        return { child, ended: new Promise((done) => child.on('exit', done)) };
+      };
+      await (
+        await stopped()
+      ).ended;
+      const took = [];
+      for (let i = 0; i < 3; i++) {
+        const began = performance.now();
+        const { ended } = await stopped();
+        took.push(performance.now() - began);
+        await ended;
+      }
+      const bare = await medianOf(
+        () => new Promise((done) => spawn(process.execPath, ['-e', '0']).on('exit', done)),
+        5,
+      );
+      rmSync(data, { recursive: true, force: true });
+      return [middle(took), bare];
+    },
+  },
+];
+
+const chosen = only === undefined ? ROWS : ROWS.filter((r) => r.name === only);
+if (chosen.length === 0) {
+  console.error(`There is no row “${only}”; there are ${ROWS.map((r) => r.name).join(', ')}.`);
+  process.exit(1);
+}
+const found = [];
+for (const { name, what, against, limit, run } of chosen) {
+  const [ms, of] = await run();
+  found.push({ name, ms: Number(ms.toFixed(2)), ratio: Number((ms / of).toFixed(4)), against, limit, what });
+}
+if (json)
+  console.log(
+    JSON.stringify(
+      found.map(({ what: _, ...row }) => row),
+      null,
+      2,
+    ),
+  );
+else
+  for (const { name, what, ms, ratio, against, limit } of found)
+    console.log(
+      `${name.padEnd(18)} ${ms.toFixed(1).padStart(9)} ms  ${ratio.toFixed(3).padStart(8)} × ${against} (limit ${limit})\n  ${what}`,
+    );
+process.exitCode = found.some((r) => r.ratio > r.limit) ? 1 : 0;

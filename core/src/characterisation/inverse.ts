@@ -1,5 +1,5 @@
 import type { Lab, Rgb } from '../colour/types.ts';
-import { readLattice, type ColourLattice } from './lattice.ts';
+import { cubeSlopes, readLattice, type ColourLattice } from './lattice.ts';
 
 /** What must be sent for a wanted colour, and how far from it the print lands. */
 export interface Sent {
@@ -11,7 +11,7 @@ export interface Sent {
 /** How much a turn of hue weighs against a loss of chroma of the same size where a colour can't be reached; greys have no hue to keep. */
 const HUE_WEIGHT = 2;
 const COLOURFUL = 12;
-const SEEDS_ALONG = 9;
+const SEEDS_ALONG = 7;
 const STEPS = 24;
 /** Close enough, in the measure: a twentieth of what an instrument tells apart. */
 const REACHED = 0.002;
@@ -43,12 +43,10 @@ export function inverter(lattice: ColourLattice): (wanted: Lab, near?: Rgb) => S
   const x = new Float64Array(3);
   const next = new Float64Array(3);
   const lab = new Float64Array(3);
-  const behind = new Float64Array(3);
+  const slopes = new Float64Array(9);
   const error = new Float64Array(3);
   const jacobian = new Float64Array(9);
-  const probe = new Float64Array(3);
   const ahead = new Float64Array(3);
-  const half = 0.5 / (nodes - 1);
 
   return (wanted, near) => {
     const [L, a, b] = wanted;
@@ -88,21 +86,11 @@ export function inverter(lattice: ColourLattice): (wanted: Lab, near?: Rgb) => S
       let off = measure(lab);
       let damping = 1e-3;
       for (let step = 0; step < STEPS && off > REACHED * REACHED; step++) {
-        // Slopes over a lattice step, so that the creases between its simplices don't mislead.
+        cubeSlopes(nodes, values, x, slopes);
         for (let i = 0; i < 3; i++) {
-          const low = x[i] > half ? x[i] - half : 0;
-          const high = x[i] < 1 - half ? x[i] + half : 1;
-          probe[0] = x[0];
-          probe[1] = x[1];
-          probe[2] = x[2];
-          probe[i] = high;
-          readLattice(lattice, probe, ahead);
-          probe[i] = low;
-          readLattice(lattice, probe, behind);
-          const per = 1 / (high - low);
-          const da = (ahead[1] - behind[1]) * per;
-          const db = (ahead[2] - behind[2]) * per;
-          jacobian[i] = (ahead[0] - behind[0]) * per;
+          const da = slopes[3 + i];
+          const db = slopes[6 + i];
+          jacobian[i] = slopes[i];
           jacobian[3 + i] = (ca * da + cb * db) * wC;
           jacobian[6 + i] = (ca * db - cb * da) * wH;
         }

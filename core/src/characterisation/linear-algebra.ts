@@ -5,20 +5,51 @@
  * @throws RangeError where the matrix is not positive definite
  */
 export function cholesky(a: Float64Array, size: number): Float64Array {
-  for (let i = 0; i < size; i++) {
-    const row = i * size;
-    for (let j = 0; j <= i; j++) {
+  // Four rows at a time: each earlier row is fetched once for the four.
+  const whole = size - (size % 4);
+  for (let i = 0; i < whole; i += 4) {
+    const r0 = i * size;
+    const r1 = r0 + size;
+    const r2 = r1 + size;
+    const r3 = r2 + size;
+    for (let j = 0; j < i; j++) {
       const other = j * size;
-      let sum = a[row + j];
-      for (let k = 0; k < j; k++) sum -= a[row + k] * a[other + k];
-      if (i !== j) a[row + j] = sum / a[other + j];
-      else {
-        if (!(sum > 0)) throw new RangeError('The matrix is not positive definite.');
-        a[row + j] = Math.sqrt(sum);
+      let s0 = a[r0 + j];
+      let s1 = a[r1 + j];
+      let s2 = a[r2 + j];
+      let s3 = a[r3 + j];
+      for (let k = 0; k < j; k++) {
+        const l = a[other + k];
+        s0 -= a[r0 + k] * l;
+        s1 -= a[r1 + k] * l;
+        s2 -= a[r2 + k] * l;
+        s3 -= a[r3 + k] * l;
       }
+      const d = 1 / a[other + j];
+      a[r0 + j] = s0 * d;
+      a[r1 + j] = s1 * d;
+      a[r2 + j] = s2 * d;
+      a[r3 + j] = s3 * d;
+    }
+    for (let row = i; row < i + 4; row++) finishRow(a, size, row, i);
+  }
+  for (let row = whole; row < size; row++) finishRow(a, size, row, 0);
+  return a;
+}
+
+/** Row of the triangle from column `from` on; what lies before is done. */
+function finishRow(a: Float64Array, size: number, i: number, from: number): void {
+  const row = i * size;
+  for (let j = from; j <= i; j++) {
+    const other = j * size;
+    let sum = a[row + j];
+    for (let k = 0; k < j; k++) sum -= a[row + k] * a[other + k];
+    if (i !== j) a[row + j] = sum / a[other + j];
+    else {
+      if (!(sum > 0)) throw new RangeError('The matrix is not positive definite.');
+      a[row + j] = Math.sqrt(sum);
     }
   }
-  return a;
 }
 
 /** Solves L·x = b for one right side, in place. */
@@ -41,10 +72,16 @@ export function lengthsThrough(
   b: readonly Float64Array[],
 ): [number, number, number, number] {
   const [b0, b1, b2, b3] = [0, 1, 2, 3].map((i) => Float64Array.from(b[i] ?? b[0]));
-  let [s0, s1, s2, s3] = [0, 0, 0, 0];
+  let s0 = 0;
+  let s1 = 0;
+  let s2 = 0;
+  let s3 = 0;
   for (let i = 0; i < size; i++) {
     const row = i * size;
-    let [x0, x1, x2, x3] = [b0[i], b1[i], b2[i], b3[i]];
+    let x0 = b0[i];
+    let x1 = b1[i];
+    let x2 = b2[i];
+    let x3 = b3[i];
     for (let k = 0; k < i; k++) {
       const l = lower[row + k];
       x0 -= l * b0[k];
@@ -61,21 +98,39 @@ export function lengthsThrough(
   return [s0, s1, s2, s3];
 }
 
-/** Adds Σ w·f·fᵀ of rows f to the lower triangle of a matrix, four rows a pass. */
+/** Adds Σ w·f·fᵀ of rows f to the lower triangle of a matrix. */
 export function addProducts(
   to: Float64Array,
   size: number,
   rows: readonly Float64Array[],
   weightOf: (row: number) => number,
 ): void {
-  const none = new Float64Array(size);
-  for (let p = 0; p < rows.length; p += 4) {
-    const [r0, r1, r2, r3] = [0, 1, 2, 3].map((i) => rows[p + i] ?? none);
-    const [w0, w1, w2, w3] = [0, 1, 2, 3].map((i) => (p + i < rows.length ? weightOf(p + i) : 0));
-    for (let i = 0; i < size; i++) {
-      const [f0, f1, f2, f3] = [w0 * r0[i], w1 * r1[i], w2 * r2[i], w3 * r3[i]];
-      const row = i * size;
-      for (let j = 0; j <= i; j++) to[row + j] += f0 * r0[j] + f1 * r1[j] + f2 * r2[j] + f3 * r3[j];
+  const n = rows.length;
+  // Turned on their side, products are sums along memory, four columns at a time.
+  const columns = Array.from({ length: size }, (_, i) => Float64Array.from(rows, (row) => row[i]));
+  const weights = Float64Array.from(rows, (_, p) => weightOf(p));
+  const weighted = new Float64Array(n * 4);
+  for (let i = 0; i < size; i += 4) {
+    const wide = Math.min(4, size - i);
+    weighted.fill(0);
+    for (let c = 0; c < wide; c++) for (let p = 0; p < n; p++) weighted[p * 4 + c] = columns[i + c][p] * weights[p];
+    for (let j = 0; j < i + wide; j++) {
+      const column = columns[j];
+      let s0 = 0;
+      let s1 = 0;
+      let s2 = 0;
+      let s3 = 0;
+      for (let p = 0, at = 0; p < n; p++, at += 4) {
+        const f = column[p];
+        s0 += weighted[at] * f;
+        s1 += weighted[at + 1] * f;
+        s2 += weighted[at + 2] * f;
+        s3 += weighted[at + 3] * f;
+      }
+      if (j <= i) to[i * size + j] += s0;
+      if (wide > 1 && j <= i + 1) to[(i + 1) * size + j] += s1;
+      if (wide > 2 && j <= i + 2) to[(i + 2) * size + j] += s2;
+      if (wide > 3 && j <= i + 3) to[(i + 3) * size + j] += s3;
     }
   }
 }

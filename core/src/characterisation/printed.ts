@@ -1,7 +1,7 @@
 import { deltaE2000 } from '../colour/difference.ts';
 import type { Lab, Rgb } from '../colour/types.ts';
 import { inverter } from './inverse.ts';
-import { labAt, nodePlaces, readLattice, type ColourLattice } from './lattice.ts';
+import { labAt, nodePlaces, readCube, type ColourLattice } from './lattice.ts';
 import type { Progress } from './profile-tables.ts';
 import type { RelativePrint } from './relative-print.ts';
 import { RENDERINGS, type Rendering } from './renderings.ts';
@@ -26,6 +26,7 @@ export interface SentLattice {
 /** A loss smaller than this is none (one step an eye may see side by side; practice). */
 const SEEN = 1;
 const AB = 128;
+const TO_UNIT = 0.5 / AB;
 
 const nodeLab = (at: readonly number[]): Lab => [at[0] * 100, (at[1] * 2 - 1) * AB, (at[2] * 2 - 1) * AB];
 
@@ -78,31 +79,14 @@ export function sentLattice(
  */
 export function printed({ grid, device }: SentLattice, seen: ColourLattice): ColourLattice {
   const values = new Float32Array(device.length);
-  const out = new Float64Array(3);
-  const at = new Float64Array(3);
-  for (let n = 0; n < device.length; n += 3) {
-    at[0] = device[n];
-    at[1] = device[n + 1];
-    at[2] = device[n + 2];
-    readLattice(seen, at, out);
-    values[n] = out[0];
-    values[n + 1] = out[1];
-    values[n + 2] = out[2];
-  }
+  for (let n = 0; n < device.length; n += 3)
+    readCube(seen.nodes, seen.values, device[n], device[n + 1], device[n + 2], values, n);
   return { axes: 3, nodes: grid, values };
 }
 
 /** Looks colours up in a printed lattice. @param labs L*, a*, b* one after another @param out the same, as seen */
 export function throughPrinted(lattice: ColourLattice, labs: ArrayLike<number>, out: Float32Array): void {
-  const at = new Float64Array(3);
-  const seen = new Float64Array(3);
-  for (let p = 0; p < labs.length; p += 3) {
-    at[0] = labs[p] * 0.01;
-    at[1] = labs[p + 1] * (0.5 / AB) + 0.5;
-    at[2] = labs[p + 2] * (0.5 / AB) + 0.5;
-    readLattice(lattice, at, seen);
-    out[p] = seen[0];
-    out[p + 1] = seen[1];
-    out[p + 2] = seen[2];
-  }
+  const { nodes, values } = lattice;
+  for (let p = 0; p < labs.length; p += 3)
+    readCube(nodes, values, labs[p] * 0.01, labs[p + 1] * TO_UNIT + 0.5, labs[p + 2] * TO_UNIT + 0.5, out, p);
 }

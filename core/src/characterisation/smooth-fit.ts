@@ -30,11 +30,12 @@ export interface Scattered {
 
 /** Bending that even a straight shape is charged with, so that few patches can't tilt it wildly (our own choice). */
 export const BENDING_FLOOR = 0.3;
-/** Weights of smoothness that are tried, a step each a factor of √10. */
-const FIRST_TRIED = [3e-7, 3e-6, 3e-5];
-const STEP = Math.sqrt(10);
+/** The weight of smoothness that is tried first, and the step from one to the next. */
+const FIRST_TRIED = 5e-6;
+const STEP = 10;
+const BOUNDS = [1e-10, 1e3] as const;
 /** Places whose left-out error decides on the weight; more say the same at more cost. */
-const JUDGES = 160;
+const JUDGES = 120;
 const MOST_PULL = 1 - 1e-9;
 
 /**
@@ -109,13 +110,7 @@ export function fitSmooth({ places, values, channels, weights }: Scattered, mode
     tried.set(smoothness, sum);
     return sum;
   };
-  let best = FIRST_TRIED.reduce((least, s) => (cost(s) < cost(least) ? s : least));
-  for (const [from, by] of [
-    [best, STEP],
-    [best, 1 / STEP],
-  ]) {
-    for (let next = from * by; next > 1e-10 && next < 1e3 && cost(next) < cost(best); next *= by) best = next;
-  }
+  const best = leastAlong(FIRST_TRIED, STEP, cost);
 
   const solved = solve(best);
   const { pulls, errors } = leftOut(
@@ -123,6 +118,17 @@ export function fitSmooth({ places, values, channels, weights }: Scattered, mode
     places.map((_, p) => p),
   );
   return { modes, ...solved, smoothness: best, leverage: pulls, leftOut: errors, rooms };
+}
+
+/** Where a cost is least, from steps downhill on a scale of factors, and the parabola through the last three. */
+function leastAlong(from: number, step: number, cost: (at: number) => number): number {
+  let best = from;
+  for (const by of [step, 1 / step])
+    for (let next = best * by; next > BOUNDS[0] && next < BOUNDS[1] && cost(next) < cost(best); next *= by) best = next;
+  const [below, here, above] = [best / step, best, best * step].map(cost);
+  const bend = below - 2 * here + above;
+  const shift = bend > 0 ? Math.max(-0.5, Math.min(0.5, (below - above) / (2 * bend))) : 0;
+  return best * step ** shift;
 }
 
 /** Places of a list, evenly spread, as many at most. */
