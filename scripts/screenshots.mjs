@@ -20,7 +20,15 @@ const VIEWS = [
   ],
   ['bench', '/readings', (page) => page.getByRole('link', { name: 'Scale, gloss, scan, eye' }).click()],
   ['charts', '/readings/charts'],
-  ['test-page', '/readings/test-page'],
+  [
+    'profile',
+    '/readings',
+    async (page) => {
+      await page.getByRole('navigation', { name: 'At the bench' }).getByRole('link', { name: 'Profile' }).click();
+      await page.getByRole('button', { name: 'Write the profile' }).click();
+      await page.getByRole('link', { name: /as a file$/ }).waitFor({ timeout: 60_000 });
+    },
+  ],
   [
     'session',
     '/readings/sessions',
