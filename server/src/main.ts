@@ -7,6 +7,7 @@ import { Logger } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { SwaggerModule } from '@nestjs/swagger';
+import { DataSource } from 'typeorm';
 import { AppModule } from './app/app.module.ts';
 import { openDataFolder, readConfig, StartError, type Config } from './app/config.ts';
 import { ErrorFilter, storageFault } from './app/errors.ts';
@@ -21,6 +22,7 @@ import { clearDraft, hasDraft, layOutDemo } from './demo/lay-out.ts';
 import { restoreBackup } from './backup/backup-file.ts';
 import { backupBefore, NEXT_START } from './backup/backups.service.ts';
 import { checkDatabase, isNew, pendingMigration } from './store/check-database.ts';
+import { sweep } from './store/sweep.ts';
 import { FolderLock } from './store/folder-lock.ts';
 
 const HOST = '127.0.0.1';
@@ -122,7 +124,10 @@ export async function start(args: readonly string[], env: NodeJS.ProcessEnv): Pr
     await app.listen(config.port, HOST).catch((error: unknown) => {
       throw portFault(error, config.port);
     });
-    if (!config.readOnly) await app.get(ReadingsService, { strict: false }).refreshFacts();
+    if (!config.readOnly) {
+      await app.get(ReadingsService, { strict: false }).refreshFacts();
+      await sweep(app.get(DataSource, { strict: false }), config.dataFolder);
+    }
   } catch (error) {
     await app?.close().catch(() => undefined);
     lock?.release();

@@ -8,7 +8,7 @@ export const DATABASE_FILE = 'rakuen.sqlite';
 export const FILES_FOLDER = 'files';
 
 /** Columns that name a kept file by its hash, where any are named. */
-const NAMING: readonly (readonly [table: string, column: string])[] = [
+export const NAMING: readonly (readonly [table: string, column: string])[] = [
   ['readings', 'contentHash'],
   ['observations', 'scanHash'],
   ['pictures', 'contentHash'],
