@@ -5,7 +5,9 @@ import { ROOT } from './setup.mjs';
 /** Writes THIRD-PARTY.md: every package and font that ships with Rakuen, with its licence, from what is installed. */
 const lock = JSON.parse(readFileSync(join(ROOT, 'package-lock.json'), 'utf8'));
 const rows = Object.entries(lock.packages)
-  .filter(([path, p]) => path.includes('node_modules/') && !p.dev && !p.link && existsSync(join(ROOT, path, 'package.json')))
+  .filter(
+    ([path, p]) => path.includes('node_modules/') && !p.dev && !p.link && existsSync(join(ROOT, path, 'package.json')),
+  )
   .map(([path]) => {
     const { name, version, license, licenses } = JSON.parse(readFileSync(join(ROOT, path, 'package.json'), 'utf8'));
     const said = typeof license === 'string' ? license : (license?.type ?? licenses?.map((l) => l.type).join(' or '));

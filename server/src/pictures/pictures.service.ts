@@ -142,7 +142,8 @@ export class PicturesService {
     } catch (error) {
       await this.files.discard(file.path);
       if (job.stop.signal.aborted) update({ state: 'cancelled' });
-      else
+      else {
+        if (!(error instanceof RakuenError)) console.error(error);
         update({
           state: 'failed',
           error:
@@ -153,6 +154,7 @@ export class PicturesService {
                   remedy: 'It may be too large for the memory of this machine. Try a smaller copy.',
                 },
         });
+      }
     }
   }
 }

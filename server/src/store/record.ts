@@ -1,7 +1,16 @@
-/** Tables whose every change is recorded, with the columns that are computed from the rest and therefore are not. */
-export const RECORDED: Readonly<Record<string, { readonly derived: readonly string[]; readonly noun: string }>> = {
+/** A table on record. */
+export interface Recorded {
+  readonly noun: string;
+  /** Columns that are computed from the rest: neither recorded nor taken along. */
+  readonly derived: readonly string[];
+  /** Columns the database itself keeps up with others that are recorded; they are taken along. */
+  readonly followed?: readonly string[];
+}
+
+/** Tables whose every change is recorded, with the columns that are not. */
+export const RECORDED: Readonly<Record<string, Recorded>> = {
   papers: { noun: 'paper', derived: [] },
-  conditions: { noun: 'print condition', derived: ['facts', 'mesh', 'profileId'] },
+  conditions: { noun: 'print condition', derived: ['facts', 'mesh'], followed: ['profileId'] },
   readings: { noun: 'readings', derived: [] },
   observations: { noun: 'observation', derived: [] },
   charts: { noun: 'chart', derived: [] },
@@ -35,8 +44,8 @@ const json = (row: 'OLD' | 'NEW', columns: readonly ColumnFacts[]) =>
  * @param columns all of the table's columns
  */
 export function recordTriggers(table: string, columns: readonly ColumnFacts[]): string[] {
-  const { derived } = RECORDED[table];
-  const kept = columns.filter((c) => !derived.includes(c.name));
+  const { derived, followed = [] } = RECORDED[table];
+  const kept = columns.filter((c) => !derived.includes(c.name) && !followed.includes(c.name));
   // What is changed is compared without what no hand changes.
   const light = kept.filter((c) => c.type !== 'BLOB' && c.name !== 'revision');
   const differs = light.map(({ name }) => `OLD."${name}" IS NOT NEW."${name}"`).join(' OR ');

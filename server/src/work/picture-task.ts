@@ -128,7 +128,10 @@ export async function analysePicture(task: PictureTask): Promise<PictureResult> 
       .resize(PREVIEW_PX, PREVIEW_PX, { fit: 'inside', withoutEnlargement: true })
       .toColourspace('srgb')
       .jpeg({ quality: 88 })
-      .toBuffer();
+      .toBuffer()
+      .catch((error: Error) => {
+        throw unreadable(format, error);
+      });
     report(1);
     const upright = meta.autoOrient;
     return {
