@@ -59,6 +59,8 @@ export class ConditionView extends ConditionInput {
   @Parts(() => ReadingView) readings!: ReadingView[];
   /** Of this print condition, and of the bare sheet by any condition of the same paper; from old to new. */
   @Parts(() => ObservationView) observations!: ObservationView[];
+  /** What parts it from others of its paper that are named alike. */
+  @Maybe() @Text(600) apart?: string;
   /** The profile of that name, known here. */
   @Maybe() @Id() profileId?: string;
   /** The reading chosen by hand to give the figures. */

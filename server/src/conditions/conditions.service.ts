@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { In, Repository } from 'typeorm';
+import { whatPartsThem } from '@rakuen/core/print/apart';
 import type { ConditionInput, ConditionView } from '@rakuen/contract/conditions';
 import type { ReadingView } from '@rakuen/contract/readings';
 import { refuseStale } from '../app/revision.ts';
@@ -9,6 +10,20 @@ import { notFound, RakuenError } from '../app/errors.ts';
 import { paperHead, PapersService } from '../papers/papers.service.ts';
 import { ConditionRow, DecisionRow, PaperRow, PrintRow, ReadingRow } from '../store/entities.ts';
 import { ObservationsService, observationView } from './observations.service.ts';
+
+/** Columns a condition is told apart by. */
+const SAID = {
+  id: true,
+  paperId: true,
+  printer: true,
+  inkSet: true,
+  blackInk: true,
+  mediaSetting: true,
+  resolution: true,
+  printMode: true,
+  profile: true,
+  blackOvercoat: true,
+} as const;
 
 @Injectable()
 export class ConditionsService {
@@ -90,6 +105,12 @@ export class ConditionsService {
     const readings = await this.readings.find({ where: { conditionId: In(ids) }, order: { importedAt: 'ASC' } });
     const observations = await this.observations.of(rows);
     const papers = new Map((await this.papers.findBy({ id: In(rows.map((r) => r.paperId)) })).map((p) => [p.id, p]));
+    const siblings = await this.conditions.find({
+      where: { paperId: In([...papers.keys()]) },
+      select: SAID,
+      order: { createdAt: 'ASC' },
+    });
+    const apart = whatPartsThem(siblings);
     return rows.map((row): ConditionView => {
       const { facts, figuresFrom, profileId, ...rest } = row;
       return {
@@ -97,6 +118,7 @@ export class ConditionsService {
         facts: facts ?? undefined,
         figuresFrom: figuresFrom ?? undefined,
         profileId: profileId ?? undefined,
+        apart: apart.get(row.id),
         paper: paperHead(papers.get(row.paperId)!),
         readings: readings
           .filter((r) => r.conditionId === row.id)

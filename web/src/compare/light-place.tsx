@@ -3,6 +3,7 @@ import { formatNumber } from '@rakuen/core/measurement/show';
 import type { Turn } from '@rakuen/core/light/turns';
 import { MONITOR_WHITES, type MonitorWhite, type ScreenMatch } from '@rakuen/core/light/screen-match';
 import { ChoiceField, TextField } from '../parts/form.tsx';
+import { settingLine } from '../parts/label.ts';
 import { MARKS } from '../parts/marks.ts';
 import { Waiting } from '../parts/messages.tsx';
 import { useRemembered } from '../parts/remembered.ts';
@@ -80,7 +81,7 @@ function Turns({ laid, lit }: CompareProps) {
                       {i + 1}. <b className="font-serif">{t.letter}</b>{' '}
                       <span className="font-serif">{t.condition.paper.name}</span>
                     </span>
-                    <span className="block max-w-40 truncate">{t.condition.mediaSetting}</span>
+                    <span className="block max-w-40 truncate">{settingLine(t.condition)}</span>
                   </th>
                 ))}
               </tr>

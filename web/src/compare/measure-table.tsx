@@ -12,7 +12,7 @@ import { bulk } from '@rakuen/core/paper';
 import { QuietButton } from '../parts/button.tsx';
 import { Claimed, Measured } from '../parts/figure.tsx';
 import { TickField } from '../parts/form.tsx';
-import { asClaimed, conditionLine } from '../parts/label.ts';
+import { asClaimed, conditionLine, settingLine } from '../parts/label.ts';
 import { MARKS } from '../parts/marks.ts';
 import { useRemembered } from '../parts/remembered.ts';
 import type { LitCondition } from './use-light.ts';
@@ -86,7 +86,7 @@ export function MeasureTable({
                     {c.paper.name}
                   </span>
                   <span className="block max-w-36 truncate text-[12px] text-quiet" title={conditionLine(c)}>
-                    {c.mediaSetting}
+                    {settingLine(c)}
                   </span>
                 </th>
               ))}

@@ -3,7 +3,7 @@ import { firstSeparate, type Separation } from '@rakuen/core/measurement/measure
 import type { RampStep } from '@rakuen/core/measurement/neutral-ramp';
 import { formatNumber, supportedDigits } from '@rakuen/core/measurement/show';
 import { AXIS } from '../parts/chart.ts';
-import { conditionLine } from '../parts/label.ts';
+import { conditionLine, settingLine } from '../parts/label.ts';
 import { MARKS } from '../parts/marks.ts';
 import { screenColour } from '../parts/screen-colour.ts';
 import type { CompareProps } from './compare-screen.tsx';
@@ -178,7 +178,7 @@ function Ends({ condition: c, threshold }: { condition: WithRamp; threshold: num
       <p className="min-w-0">
         <b className="font-serif">{c.mark.letter}</b> <span className="font-serif">{c.paper.name}</span>
         <span className="block max-w-48 truncate text-[12px] text-quiet" title={conditionLine(c)}>
-          {c.mediaSetting}
+          {settingLine(c)}
           {c.printMode !== 'colour through a profile' && `, ${c.printMode}`}
         </span>
       </p>

@@ -1,12 +1,22 @@
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { formatNumber } from '@rakuen/core/measurement/show';
 
-/** A print condition in a line, under its paper's name: printer, media setting, and the mode where it is not the usual one. */
+/** A print condition in a line, under its paper's name: printer, media setting, and whatever parts it from the usual and from its like. */
 export function conditionLine(c: ConditionView): string {
-  const parts = [c.printer, c.mediaSetting];
+  return [c.printer, ...settingWords(c)].join(' · ');
+}
+
+/** The same where the printer is said elsewhere. */
+export function settingLine(c: ConditionView): string {
+  return settingWords(c).join(' · ');
+}
+
+function settingWords(c: ConditionView): string[] {
+  const parts = [c.mediaSetting];
   if (c.printMode !== 'colour through a profile') parts.push(c.printMode);
   if (c.blackOvercoat) parts.push('black overcoat');
-  return parts.join(' · ');
+  if (c.apart) parts.push(c.apart);
+  return parts;
 }
 
 /** A number as a maker claims it: as many digits as were given, to one after the point. */
