@@ -17,6 +17,7 @@ import { boundedJson, neverCached } from './app/json.ts';
 import { describeApi } from './app/openapi.ts';
 import { RevisionTag } from './app/revision.ts';
 import { checkRequests } from './app/validation.ts';
+import { PicturesService } from './pictures/pictures.service.ts';
 import { ReadingsService } from './readings/readings.service.ts';
 import { clearDraft, hasDraft, layOutDemo } from './demo/lay-out.ts';
 import { restoreBackup } from './backup/backup-file.ts';
@@ -139,6 +140,8 @@ export async function start(args: readonly string[], env: NodeJS.ProcessEnv): Pr
   Logger.overrideLogger(['error', 'warn']);
   const { port } = app.getHttpServer().address() as AddressInfo;
   lock?.tell(`http://${HOST}:${port}`);
+  // Beside the work: a picture takes seconds, and a studio may hold hundreds.
+  if (!asked.readOnly) void app.get(PicturesService, { strict: false }).refresh().catch(console.error);
   console.log(`Rakuen is at http://${HOST}:${port}`);
   return app;
 }

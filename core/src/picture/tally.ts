@@ -10,7 +10,12 @@ const FINE_C_BINS = 200 * TENTHS;
 const USUAL_PIXELS = 250_000;
 
 /** What a picture holds, as plain figures. All shares are 0–1 of its pixels. */
+/** Rises whenever the same picture would give other figures; pictures read by an earlier one are read again. */
+export const PICTURE_VERSION = 2;
+
 export interface PictureFigures {
+  /** Absent in figures of the first version. */
+  readonly version?: number;
   readonly pixelsRead: number;
   /** Share of pixels about each whole L* from 0 to 100: half below and half above it. */
   readonly lightness: readonly number[];
@@ -117,6 +122,7 @@ export class PictureTally {
     const medianL = below(this.fineL, 0.5);
     const B = PICTURE_BOUNDS;
     const figures: PictureFigures = {
+      version: PICTURE_VERSION,
       pixelsRead: n,
       lightness: share,
       meanL,

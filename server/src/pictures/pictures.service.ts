@@ -3,12 +3,13 @@ import { basename } from 'node:path';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
+import { PICTURE_VERSION } from '@rakuen/core/picture/tally';
 import type { PictureFields, PictureJob, PictureView } from '@rakuen/contract/pictures';
 import type { ApiError } from '@rakuen/contract/settings';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { SettingsService } from '../settings/settings.service.ts';
-import { DecisionRow, PictureRow, PrintRow } from '../store/entities.ts';
+import { DecisionRow, MatchRow, PictureRow, PrintRow } from '../store/entities.ts';
 import { Writer } from '../store/writer.ts';
 import { Workshop } from '../work/workshop.ts';
 
@@ -111,6 +112,40 @@ export class PicturesService {
 
   async preview(id: string): Promise<Buffer> {
     return this.files.read((await this.get(id)).previewHash);
+  }
+
+  /** Reads pictures again whose figures an earlier version gave; one that can't be read any more keeps them. */
+  async refresh(): Promise<void> {
+    const { limits } = await this.settings.get();
+    for (const row of await this.pictures.find({ order: { addedAt: 'ASC' } })) {
+      if ((row.figures.version ?? 1) >= PICTURE_VERSION) continue;
+      const read = await this.workshop
+        .readPicture(
+          {
+            path: this.files.pathOf(row.contentHash),
+            assumeSrgb: row.profileAssumed,
+            maxPixels: Math.max(limits.picturePixels, row.widthPx * row.heightPx),
+          },
+          row.fileName,
+          new AbortController().signal,
+          () => undefined,
+        )
+        .catch(() => undefined);
+      if (!read) continue;
+      const { figures, cells, notes } = read;
+      await this.writer.run('picture read again', () =>
+        this.pictures.manager.transaction(async (manager) => {
+          await manager.update(PictureRow, row.id, {
+            figures: figures as never,
+            notes,
+            colourCells: cells.length / 4,
+            cells: Buffer.from(cells.buffer, cells.byteOffset, cells.byteLength),
+          });
+          // What was matched by the old colours is matched anew when it is asked for.
+          await manager.delete(MatchRow, { pictureId: row.id });
+        }),
+      );
+    }
   }
 
   private async read(job: RunningJob, file: IncomingFile, fields: PictureFields): Promise<void> {
