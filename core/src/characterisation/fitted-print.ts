@@ -158,7 +158,7 @@ function fitWithoutMisfits(
       for (let c = 0; c < response.channels; c++) values[p * response.channels + c] = own[c] - (bases?.[p][c] ?? 0);
     });
     const fit = fitSmooth(
-      { places: kept.map((s) => s.device), values, channels: response.channels, weights: kept.map((s) => s.weight) },
+      { places: kept.map((s) => s.device), values, channels: response.channels, weights: kept.map(weightOf) },
       modes,
     );
     const predictions = kept.map((sample, p): Prediction => {
@@ -197,6 +197,11 @@ function fitWithoutMisfits(
 }
 
 const distance = (p: readonly number[], q: readonly number[]) => Math.hypot(...p.map((v, i) => v - q[i]));
+
+/** Greys count more: an eye sees there what it forgives elsewhere (our own choice). */
+const GREY_WEIGHT = 4;
+const isGrey = (device: readonly number[]) => device.length === 3 && Math.max(...device) - Math.min(...device) < 0.02;
+const weightOf = ({ device, weight }: PrintSample) => weight * (isGrey(device) ? GREY_WEIGHT : 1);
 
 /** The ends of the inks are where a model leans on single patches; none of them is thrown out. */
 const isCorner = (device: readonly number[]) => device.every((v) => v === 0 || v === 1);

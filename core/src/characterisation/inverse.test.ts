@@ -5,13 +5,14 @@ import type { Lab } from '../colour/types.ts';
 import { seededRandom } from '../random.ts';
 import { readChart } from '../simulation/instrument.ts';
 import { inverter } from './inverse.ts';
-import { labAt } from './lattice.ts';
+import { labAt, nodePlaces } from './lattice.ts';
 import { printModel } from './print-model.ts';
+import { reachOf } from './reach.ts';
 import { relativePrint } from './relative-print.ts';
 import { compensated, RENDERINGS, toned } from './renderings.ts';
 
 const print = relativePrint(printModel([readChart(SHEETS.cotton, scatteredChart(460), 'M1', 7)]).labs);
-const send = inverter(print.lattice);
+const send = inverter(print.lattice, print.reach);
 const rendering = (key: string) => RENDERINGS.find((r) => r.key === key)!.aim(print, 0);
 
 describe('what must be sent', () => {
@@ -21,6 +22,24 @@ describe('what must be sent', () => {
       const wanted = labAt(print.lattice, [random(), random(), random()]);
       expect(deltaE2000(wanted, labAt(print.lattice, send(wanted).device))).toBeLessThan(0.05);
     }
+  });
+
+  it('is found too where the way there is crooked: a device whose darks stand still and turn back, its greys among them', () => {
+    const nodes = 17;
+    const values = new Float32Array(nodes ** 3 * 3);
+    // Darks level off, and on the way from no blue to a grey the shadows turn yellow first.
+    const bend = (v: number) => 15 + 85 * Math.max(0, (v - 0.15) / 0.85) ** 1.2;
+    let n = 0;
+    for (const [r, g, b] of nodePlaces(3, nodes)) {
+      const grey = 0.3 * r + 0.6 * g + 0.1 * b;
+      const yellow = 14 * Math.exp(-(((b - 0.12) / 0.05) ** 2)) * Math.exp(-(((grey - 0.2) / 0.07) ** 2));
+      values.set([bend(grey), 90 * (r - g) * (0.3 + grey), 40 * ((r + g) / 2 - b) * (0.3 + grey) + yellow], n);
+      n += 3;
+    }
+    const crooked = { axes: 3, nodes, values } as const;
+    const find = inverter(crooked, reachOf(crooked));
+    for (let L = 18; L <= 98; L += 0.5)
+      expect(deltaE2000([L, 0, 0], labAt(crooked, find([L, 0, 0]).device))).toBeLessThan(0.05);
   });
 
   it('outside keeps hue before chroma', () => {

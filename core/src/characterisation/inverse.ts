@@ -1,4 +1,5 @@
 import type { Lab, Rgb } from '../colour/types.ts';
+import type { Reach } from './reach.ts';
 import { cubeSlopes, readLattice, type ColourLattice } from './lattice.ts';
 
 /** What must be sent for a wanted colour, and how far from it the print lands. */
@@ -12,6 +13,11 @@ export interface Sent {
 const HUE_WEIGHT = 2;
 const COLOURFUL = 12;
 const SEEDS_ALONG = 7;
+/** Places of the net that are begun from, at most, where a colour must be there to be found. */
+const MOST_TRIES = 12;
+const WELL_WITHIN = 0.95;
+/** Further off than this, in the measure, a colour that is there to be found was missed. */
+const MISSED = 0.3;
 const STEPS = 24;
 /** Close enough, in the measure: a twentieth of what an instrument tells apart. */
 const REACHED = 0.002;
@@ -23,8 +29,9 @@ const STANDS = 1e-4;
  * colour) that keeps hue first. A step of Levenberg and Marquardt at a time within the device cube, from the nearest of a coarse net.
  * @param lattice colours of an RGB condition, in the space the wanted ones are given in; the finder takes a place to begin at, `near`, which saves time where
  * it leads there and costs little where it does not
+ * @param reach how far the colours reach: what lies within is looked for from many places before it is given up
  */
-export function inverter(lattice: ColourLattice): (wanted: Lab, near?: Rgb) => Sent {
+export function inverter(lattice: ColourLattice, reach?: Reach): (wanted: Lab, near?: Rgb) => Sent {
   const { nodes, values } = lattice;
   const along = Array.from({ length: SEEDS_ALONG }, (_, i) => Math.round((i * (nodes - 1)) / (SEEDS_ALONG - 1)));
   const seeds = new Float64Array(SEEDS_ALONG ** 3 * 6);
@@ -44,6 +51,7 @@ export function inverter(lattice: ColourLattice): (wanted: Lab, near?: Rgb) => S
   const next = new Float64Array(3);
   const lab = new Float64Array(3);
   const slopes = new Float64Array(9);
+  const kept = new Float64Array(3);
   const error = new Float64Array(3);
   const jacobian = new Float64Array(9);
   const ahead = new Float64Array(3);
@@ -63,22 +71,21 @@ export function inverter(lattice: ColourLattice): (wanted: Lab, near?: Rgb) => S
       return error[0] * error[0] + error[1] * error[1] + error[2] * error[2];
     };
 
-    /** Sets x to the nearest of the coarse net, where that is nearer than `than`. @returns whether it was */
-    const fromSeeds = (than: number): boolean => {
-      let best = than;
-      let at = -1;
+    /** Sets x to the nearest of the coarse net that is no nearer than `beyond`. @returns its distance, squared */
+    const fromSeeds = (beyond: number): number => {
+      let best = Infinity;
+      let at = 0;
       for (let s = 0; s < seeds.length; s += 6) {
         const off = measure(seeds, s);
-        if (off < best) {
+        if (off < best && off > beyond) {
           best = off;
           at = s;
         }
       }
-      if (at < 0) return false;
       x[0] = seeds[at + 3];
       x[1] = seeds[at + 4];
       x[2] = seeds[at + 5];
-      return true;
+      return best;
     };
     /** Walks from where x stands as near as it gets. @returns the distance left, squared */
     const walk = (): number => {
@@ -122,8 +129,21 @@ export function inverter(lattice: ColourLattice): (wanted: Lab, near?: Rgb) => S
       x.set(near);
       off = walk();
     }
-    // Where the walk ended nearer than every place of the net, there is nothing better to begin from.
-    if (off > REACHED * REACHED && fromSeeds(off)) off = walk();
+    // A walk may end in a hollow of the way: what it did not reach is looked for from elsewhere too, and the nearest that was found is taken.
+    const within =
+      reach !== undefined && C < WELL_WITHIN * (C < 1 ? reach.grey(L) : reach.chromaAt(L, Math.atan2(b, a)));
+    let beyond = -1;
+    for (let tries = within ? MOST_TRIES : 1; tries > 0 && off > REACHED * REACHED; tries--) {
+      const first = off;
+      kept.set(x);
+      beyond = fromSeeds(beyond);
+      off = walk();
+      if (off > first) {
+        off = first;
+        x.set(kept);
+      }
+      if (off < MISSED * MISSED) break;
+    }
     return { device: [x[0], x[1], x[2]], off: Math.sqrt(off) };
   };
 }

@@ -50,7 +50,7 @@ export function sentLattice(
 ): SentLattice {
   const rendering = RENDERINGS.find((r) => r.key === key)!;
   const { lattice } = print;
-  const send = inverter(lattice);
+  const send = inverter(lattice, print.reach);
   const aimAt = rendering.aim(print, sourceBlackL);
   const count = grid ** 3;
   const device = new Float32Array(count * 3);

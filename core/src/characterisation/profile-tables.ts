@@ -57,7 +57,7 @@ export function fromLabTable(
   grid: number,
   progress: Progress = () => {},
 ): { table: Lut16; gamut: Lut16 } {
-  const send = inverter(print.lattice);
+  const send = inverter(print.lattice, print.reach);
   const lattice = new Uint16Array(grid ** 3 * 3);
   const off = new Uint16Array(grid ** 3);
   let near: Rgb | undefined;

@@ -4,6 +4,8 @@ import type { ColourLattice } from './lattice.ts';
 export interface Reach {
   /** C*ab at a lightness and a hue in radians, 0 where nothing is reached. */
   chromaAt(L: number, hue: number): number;
+  /** Chroma up to which every hue is reached at a lightness. */
+  grey(L: number): number;
   /** Lightness at which a hue reaches furthest. */
   ripest(hue: number): number;
 }
@@ -58,6 +60,12 @@ export function reachOf({ nodes, values }: ColourLattice): Reach {
       const [h0, h1, u] = hueSpot(hue);
       const row = (l: number) => smooth[l * HUES + h0] * (1 - u) + smooth[l * HUES + h1] * u;
       return row(level) * (1 - t) + row(level + 1) * t;
+    },
+    grey(L) {
+      const level = Math.min(LEVELS - 1, Math.max(0, Math.round(L)));
+      let least = Infinity;
+      for (let h = 0; h < HUES; h++) least = Math.min(least, smooth[level * HUES + h]);
+      return least;
     },
     ripest(hue) {
       const [h0, h1, u] = hueSpot(hue);

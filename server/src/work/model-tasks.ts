@@ -126,7 +126,7 @@ export const nextPatches = (task: {
   said(async () => {
     const { samples } = samplesOf(await readAll(task.sources));
     const print = relativePrint(expandPrint(task.fitted).labs);
-    const send = inverter(print.lattice);
+    const send = inverter(print.lattice, print.reach);
     const aim = compensated(0, print.blackL);
     const wanted = task.cells.flatMap((cells) =>
       Array.from({ length: cells.length / 4 }, (_, i) => ({ at: i * 4, share: cells[i * 4 + 3] }))
