@@ -1,78 +1,84 @@
+import { lazy } from 'react';
 import { createBrowserRouter, Navigate } from 'react-router';
 import { Broken, Lost } from './lost.tsx';
 import { Shell } from './shell.tsx';
 
-/** Each step is fetched when it is first gone to: the first screen does not wait for the others. */
-const compare =
-  (place: Parameters<typeof import('../compare/compare-screen.tsx').CompareScreen>[0]['place']) => async () => {
-    const { CompareScreen } = await import('../compare/compare-screen.tsx');
-    return { element: <CompareScreen place={place} /> };
-  };
-const readings =
-  (place: Parameters<typeof import('../readings/readings-screen.tsx').ReadingsScreen>[0]['place']) => async () => {
-    const { ReadingsScreen } = await import('../readings/readings-screen.tsx');
-    return { element: <ReadingsScreen place={place} /> };
-  };
-const ledger =
-  (place: Parameters<typeof import('../ledger/ledger-screen.tsx').LedgerScreen>[0]['place']) => async () => {
-    const { LedgerScreen } = await import('../ledger/ledger-screen.tsx');
-    return { element: <LedgerScreen place={place} /> };
-  };
+// Each step is fetched when it is first gone to: the first screen does not wait for the others.
+const PapersScreen = lazy(async () => ({ default: (await import('../papers/papers-screen.tsx')).PapersScreen }));
+const PacksScreen = lazy(async () => ({ default: (await import('../papers/packs-screen.tsx')).PacksScreen }));
+const ChartsScreen = lazy(async () => ({ default: (await import('../readings/charts-screen.tsx')).ChartsScreen }));
+const TestPageScreen = lazy(async () => ({
+  default: (await import('../readings/test-page-screen.tsx')).TestPageScreen,
+}));
+const SessionsScreen = lazy(async () => ({
+  default: (await import('../readings/sessions-screen.tsx')).SessionsScreen,
+}));
+const SessionScreen = lazy(async () => ({ default: (await import('../readings/session-screen.tsx')).SessionScreen }));
+const ReadingsScreen = lazy(async () => ({
+  default: (await import('../readings/readings-screen.tsx')).ReadingsScreen,
+}));
+const CompareScreen = lazy(async () => ({ default: (await import('../compare/compare-screen.tsx')).CompareScreen }));
+const EyeCodes = lazy(async () => ({ default: (await import('../compare/eye-codes.tsx')).EyeCodes }));
+const PicturesScreen = lazy(async () => ({
+  default: (await import('../pictures/pictures-screen.tsx')).PicturesScreen,
+}));
+const MatchScreen = lazy(async () => ({ default: (await import('../match/match-screen.tsx')).MatchScreen }));
+const PrintsScreen = lazy(async () => ({ default: (await import('../prints/prints-screen.tsx')).PrintsScreen }));
+const LedgerScreen = lazy(async () => ({ default: (await import('../ledger/ledger-screen.tsx')).LedgerScreen }));
 
 export const router = createBrowserRouter([
   {
     element: <Shell />,
     errorElement: <Broken />,
-    hydrateFallbackElement: <></>,
     children: [
       { index: true, element: <Navigate to="/papers" replace /> },
-      { path: 'papers', lazy: async () => ({ Component: (await import('../papers/papers-screen.tsx')).PapersScreen }) },
+      { path: 'papers', element: <PapersScreen /> },
       {
         path: 'papers/packs',
-        lazy: async () => ({ Component: (await import('../papers/packs-screen.tsx')).PacksScreen }),
+        element: <PacksScreen />,
       },
-      { path: 'readings', lazy: readings('figures') },
+      { path: 'readings', element: <ReadingsScreen place="figures" /> },
       {
         path: 'readings/charts',
-        lazy: async () => ({ Component: (await import('../readings/charts-screen.tsx')).ChartsScreen }),
+        element: <ChartsScreen />,
       },
       {
         path: 'readings/test-page',
-        lazy: async () => ({ Component: (await import('../readings/test-page-screen.tsx')).TestPageScreen }),
+        element: <TestPageScreen />,
       },
       {
         path: 'readings/sessions',
-        lazy: async () => ({ Component: (await import('../readings/sessions-screen.tsx')).SessionsScreen }),
+        element: <SessionsScreen />,
       },
       {
         path: 'readings/sessions/:id',
-        lazy: async () => ({ Component: (await import('../readings/session-screen.tsx')).SessionScreen }),
+        element: <SessionScreen />,
       },
-      { path: 'readings/:conditionId', lazy: readings('figures') },
-      { path: 'readings/:conditionId/history', lazy: readings('history') },
-      { path: 'readings/:conditionId/profile', lazy: readings('profile') },
-      { path: 'readings/:conditionId/bench', lazy: readings('bench') },
-      { path: 'compare', lazy: compare('words') },
-      { path: 'compare/gamut', lazy: compare('gamut') },
-      { path: 'compare/neutrals', lazy: compare('neutrals') },
-      { path: 'compare/light', lazy: compare('light') },
-      { path: 'compare/surface', lazy: compare('surface') },
-      { path: 'compare/setting', lazy: compare('trial') },
-      { path: 'compare/like', lazy: compare('like') },
-      { path: 'compare/eye', lazy: compare('eye') },
+      { path: 'readings/:conditionId', element: <ReadingsScreen place="figures" /> },
+      { path: 'readings/:conditionId/history', element: <ReadingsScreen place="history" /> },
+      { path: 'readings/:conditionId/profile', element: <ReadingsScreen place="profile" /> },
+      { path: 'readings/:conditionId/bench', element: <ReadingsScreen place="bench" /> },
+      { path: 'compare', element: <CompareScreen place="words" /> },
+      { path: 'compare/gamut', element: <CompareScreen place="gamut" /> },
+      { path: 'compare/neutrals', element: <CompareScreen place="neutrals" /> },
+      { path: 'compare/light', element: <CompareScreen place="light" /> },
+      { path: 'compare/surface', element: <CompareScreen place="surface" /> },
+      { path: 'compare/setting', element: <CompareScreen place="trial" /> },
+      { path: 'compare/like', element: <CompareScreen place="like" /> },
+      { path: 'compare/eye', element: <CompareScreen place="eye" /> },
       {
         path: 'compare/eye/:id/codes',
-        lazy: async () => ({ Component: (await import('../compare/eye-codes.tsx')).EyeCodes }),
+        element: <EyeCodes />,
       },
       {
         path: 'pictures',
-        lazy: async () => ({ Component: (await import('../pictures/pictures-screen.tsx')).PicturesScreen }),
+        element: <PicturesScreen />,
       },
-      { path: 'match', lazy: async () => ({ Component: (await import('../match/match-screen.tsx')).MatchScreen }) },
-      { path: 'prints', lazy: async () => ({ Component: (await import('../prints/prints-screen.tsx')).PrintsScreen }) },
-      { path: 'ledger', lazy: ledger('entries') },
-      { path: 'ledger/happened', lazy: ledger('happened') },
-      { path: 'ledger/backups', lazy: ledger('backups') },
+      { path: 'match', element: <MatchScreen /> },
+      { path: 'prints', element: <PrintsScreen /> },
+      { path: 'ledger', element: <LedgerScreen place="entries" /> },
+      { path: 'ledger/happened', element: <LedgerScreen place="happened" /> },
+      { path: 'ledger/backups', element: <LedgerScreen place="backups" /> },
       { path: '*', element: <Lost /> },
     ],
   },

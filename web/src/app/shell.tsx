@@ -1,7 +1,7 @@
 import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { Keyboard, Moon, SlidersHorizontal, Sun } from 'lucide-react';
 import { Tooltip } from 'radix-ui';
-import { useEffect } from 'react';
+import { Suspense, useEffect } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { useKeys } from '../parts/use-keys.ts';
 import { TableColumn } from '../table/table-column.tsx';
@@ -93,7 +93,9 @@ export function Shell() {
             </div>
           </header>
           <main id="work" tabIndex={-1} className="scroll-quiet min-w-0 overflow-y-auto px-7 py-5 focus:outline-none">
-            <Outlet />
+            <Suspense>
+              <Outlet />
+            </Suspense>
           </main>
           <TableColumn />
         </div>
