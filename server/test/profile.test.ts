@@ -181,6 +181,20 @@ describe('check of a profile', () => {
   });
 });
 
+it('a profile damaged in a tag is refused by the name of the tag', () => {
+  const bytes = readFileSync(join(folder, 'baryta-v2.icc'));
+  const tags = bytes.readUInt32BE(128);
+  const entry = Array.from({ length: tags }, (_, i) => 132 + i * 12).find(
+    (at) => bytes.toString('latin1', at, at + 4) === 'B2A1',
+  )!;
+  bytes.writeUInt32BE(40, entry + 8);
+  const broken = join(folder, 'broken.icc');
+  writeFileSync(broken, bytes);
+  const done = shell('check', broken, readings[0]);
+  expect(done.code).toBe(1);
+  expect(done.err[0]).toMatch(/broken\.icc.*tag “B2A1” is shorter than it says/);
+});
+
 describe('what can’t be used is said in one line', () => {
   const fogra = fileURLToPath(fixture('fogra39l.cgats.txt'));
   const few = written('few.txt', {

@@ -1,5 +1,6 @@
 import { checkInWords, checkProfile, type ProfileCheck } from '@rakuen/core/characterisation/profile-check';
 import { FormatError } from '@rakuen/core/formats/format-error';
+import { readProfile } from '@rakuen/core/formats/icc/profile-read';
 import { readingsFromFile } from '@rakuen/core/formats/reading-formats';
 import { labsOf, openProfile, ProfileError } from '../colour-management/lcms.ts';
 import { PRECEDENCE } from '../readings/primary-reading.ts';
@@ -23,6 +24,7 @@ export async function runCheck(words: readonly string[]): Promise<number> {
         message: 'It is not an ICC profile.',
         remedy: 'Name the profile first, then the readings.',
       });
+    readProfile(profileBytes);
     at = readingsFile;
     const all = readingsFromFile(await shellFile(readingsFile)).map((r) => r.reading);
     const reading = PRECEDENCE.map((c) => all.find((r) => (r.condition ?? null) === c)).find(Boolean)!;

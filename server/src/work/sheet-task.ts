@@ -1,5 +1,6 @@
 import { meshVolume, type GamutMesh } from '@rakuen/core/gamut/mesh';
 import { FormatError } from '@rakuen/core/formats/format-error';
+import { readProfile } from '@rakuen/core/formats/icc/profile-read';
 import { parseLightSpectrum } from '@rakuen/core/formats/spectrum-table';
 import { readingFacts } from '@rakuen/core/measurement/reading-facts';
 import { printSpectra } from '@rakuen/core/light/print-spectra';
@@ -42,6 +43,8 @@ export async function profileSolid({
 }: {
   bytes: Uint8Array;
 }): Promise<{ name: string; space: string; volume: number; mesh: GamutMesh }> {
+  // Tag by tag first: a damaged one is named, where the library that computes would only fail.
+  readProfile(bytes);
   try {
     const profile = await openProfile(bytes, true);
     try {
