@@ -186,6 +186,29 @@ describe('profiles', () => {
     expect(kept.body.checks.map((c) => c.fileName)).toEqual(['other.txt', 'strip.txt']);
   });
 
+  it('readings are not held against a profile for another lamp, nor one built from another measurement condition', async () => {
+    const { readings } = (
+      await rakuen.call<{ readings: { id: string; measurementCondition: string }[] }>('GET', `/api/conditions/${id}`)
+    ).body;
+    const light = (await made(id, { ...SETTINGS, name: 'Warm', light: 'led-warm' })).profileId!;
+    const dark = (await made(id, { ...SETTINGS, name: 'Dark', builtFrom: 'M2' })).profileId!;
+    const m1 = readings.find((r) => r.measurementCondition === 'M1')!.id;
+    const m2 = readings.find((r) => r.measurementCondition === 'M2')!.id;
+    const check = (profile: string, readingId: string) =>
+      rakuen.call<{ message: string }>('POST', `/api/profiles/${profile}/checks`, { readingId });
+    expect((await check(light, m1)).body.message).toMatch(/another light than D50/);
+    expect((await check(dark, m1)).body.message).toMatch(/built from M2; these readings are M1/);
+    expect((await check(dark, m2)).status).toBe(201);
+  });
+
+  it('built from what speaks anyway, it is the condition’s own model: not learned twice, its brightener told apart', async () => {
+    await made(id, { ...SETTINGS, name: 'As it speaks', builtFrom: 'M1' });
+    const database = new Database(join(rakuen.data, 'rakuen.sqlite'), { readonly: true });
+    const kinds = database.prepare('SELECT kind FROM derived WHERE subject = ? ORDER BY kind').pluck().all(id);
+    database.close();
+    expect(kinds).toEqual(['model', 'model M2']);
+  });
+
   it('the patches that help most are laid out as a chart', async () => {
     const few = (await rakuen.call<{ id: string; paper: { name: string } }[]>('GET', '/api/conditions')).body.find(
       (c) => c.paper.name === 'Few',

@@ -104,6 +104,9 @@ export function checkInWords({ verdict, mean, p95, greys }: ProfileCheck, { own,
     own === undefined ? 'about 1 (practice)' : `${own.toFixed(1)}, as the model of this condition foretells`;
   if (verdict === 'passes')
     return `It passes: ${found}.${made ? '' : ' A profile of your own would hardly be told from it.'}`;
+  // Nobody is sent to make a profile that would land no nearer.
+  if (own !== undefined && own >= mean)
+    return `It lands ${found}; a profile written from these readings would land no nearer (${own.toFixed(1)}, as the model of this condition foretells).${tint}${tones}`;
   const one = made ? 'A profile written anew' : 'A profile of your own';
   return `${one} would be ${verdict}: this one lands ${found}; the other would reach ${instead}.${tint}${tones}`;
 }

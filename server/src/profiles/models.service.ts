@@ -55,8 +55,9 @@ export class ModelsService {
     };
   }
 
-  /** What was learned of a condition. @param builtFrom the measurement condition that is to speak */
-  async fitted(conditionId: string, builtFrom?: string): Promise<FittedPrint> {
+  /** What was learned of a condition. @param asked the measurement condition that is to speak */
+  async fitted(conditionId: string, asked?: string): Promise<FittedPrint> {
+    const builtFrom = await this.other(conditionId, asked);
     return this.derived.get(conditionId, `model ${builtFrom ?? ''}`.trim(), async () => {
       const { rows, patches } = await this.learnedFrom(conditionId, builtFrom);
       const like = patches < FEW_PATCHES ? await this.likeOf(conditionId) : undefined;
@@ -74,7 +75,14 @@ export class ModelsService {
   }
 
   async sources(conditionId: string, builtFrom?: string): Promise<ReadingSource[]> {
-    return this.sourcesOf((await this.learnedFrom(conditionId, builtFrom)).rows);
+    return this.sourcesOf((await this.learnedFrom(conditionId, await this.other(conditionId, builtFrom))).rows);
+  }
+
+  /** The measurement condition asked for, unless it speaks anyway: then its readings without UV go with it, and the model is the condition's own. */
+  private async other(conditionId: string, asked: string | undefined): Promise<string | undefined> {
+    if (!asked) return undefined;
+    const [first] = (await this.learnedFrom(conditionId)).rows;
+    return first.measurementCondition === asked ? undefined : asked;
   }
 
   private sourcesOf(rows: readonly ReadingRow[]): Promise<ReadingSource[]> {

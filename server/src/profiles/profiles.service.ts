@@ -21,6 +21,7 @@ import { ChartsService, type OutgoingFile } from '../charts/charts.service.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
+import { PRECEDENCE } from '../readings/primary-reading.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
 import { ConditionRow, ProfileCheckRow, ProfileRow, ReadingRow } from '../store/entities.ts';
 import { Writer } from '../store/writer.ts';
@@ -225,6 +226,7 @@ export class ProfilesService {
     const row = await this.kept(profileId);
     const reading = await this.readingRows.findOneBy({ id: readingId });
     if (!reading) throw notFound('reading');
+    refuseUnlike(row, reading.measurementCondition);
     const result = await this.workshop.run(
       'checkProfileOf',
       { profile: await this.files.read(row.contentHash!), source: await this.readings.source(reading) },
@@ -238,18 +240,18 @@ export class ProfilesService {
     const row = await this.kept(profileId);
     if (conditionId) await this.conditions.get(conditionId);
     const bytes = await readFile(file.path);
+    // The reading of the file that speaks; of a profile made here the one it was built from.
+    const { parts } = await this.readings.look(file.originalname, bytes, {});
+    const of = (c: string | null) => parts.findIndex((p) => (p.measurementCondition ?? null) === c);
+    const part = Math.max(0, [row.settings?.builtFrom ?? 'M1', ...PRECEDENCE].map(of).find((i) => i >= 0) ?? 0);
+    refuseUnlike(row, parts[part]?.measurementCondition ?? null);
     const result = await this.workshop.run(
       'checkProfileOf',
-      { profile: await this.files.read(row.contentHash!), source: { bytes, part: 0, stated: {} } },
+      { profile: await this.files.read(row.contentHash!), source: { bytes, part, stated: {} } },
       file.originalname,
     );
     const contentHash = await this.files.keepFile(file.path);
-    return this.keepCheck(
-      row,
-      result,
-      { fileName: file.originalname.slice(0, 200), contentHash, part: 0 },
-      conditionId,
-    );
+    return this.keepCheck(row, result, { fileName: file.originalname.slice(0, 200), contentHash, part }, conditionId);
   }
 
   private async keepCheck(
@@ -333,6 +335,19 @@ const GLOSSY = new Set(['gloss', 'lustre', 'baryta', 'metallic']);
 
 const sameUse = (p: ProfileSettingsInput | null, q: ProfileSettingsInput) =>
   p?.light === q.light && p.greys === q.greys && (p.builtFrom ?? '') === (q.builtFrom ?? '');
+
+/** What was read is held against what was promised only under the light and the measurement condition it was promised for. */
+function refuseUnlike({ name, settings }: ProfileRow, condition: string | null): void {
+  if (!settings) return;
+  if (settings.light !== 'D50')
+    throw new RakuenError(409, `${name} was made for another light than D50, and readings are told under D50.`, {
+      remedy: 'Check a profile made for D50 from the same readings.',
+    });
+  if (settings.builtFrom && condition !== null && condition !== settings.builtFrom)
+    throw new RakuenError(409, `${name} was built from ${settings.builtFrom}; these readings are ${condition}.`, {
+      remedy: `Choose readings in ${settings.builtFrom}.`,
+    });
+}
 
 const jobView = ({ result, ...job }: ReturnType<Jobs<string>['get']>): ProfileJob => ({ ...job, profileId: result });
 

@@ -24,7 +24,11 @@ export function ProfileChecks({ profile, condition }: { profile: ProfileView; co
   const [layOut, strip] = useLayOutStripMutation();
   const [checkReading, ofReading] = useCheckReadingMutation();
   const [checkFile, ofFile] = useCheckFileMutation();
-  const sets = condition.readings.filter((r) => r.source === 'measured');
+  // A profile made here answers for the measurement condition it was built from alone.
+  const builtFrom = profile.settings?.builtFrom;
+  const sets = condition.readings.filter(
+    (r) => r.source === 'measured' && (!builtFrom || r.measurementCondition === builtFrom),
+  );
   const [readingId, setReadingId] = useState(sets.at(-1)?.id ?? '');
   const { data: conditions = [] } = useConditionsQuery();
   const driver = greysOfDriver(condition, conditions);
