@@ -1,8 +1,9 @@
-import { checkInWords, checkProfile, type ProfileCheck } from '@rakuen/core/characterisation/profile-check';
+import { checkInWords, type ProfileCheck } from '@rakuen/core/characterisation/profile-check';
 import { FormatError } from '@rakuen/core/formats/format-error';
 import { readProfile } from '@rakuen/core/formats/icc/profile-read';
 import { readingsFromFile } from '@rakuen/core/formats/reading-formats';
-import { labsOf, openProfile, ProfileError } from '../colour-management/lcms.ts';
+import { heldAgainst } from '../colour-management/held-against.ts';
+import { openProfile, ProfileError } from '../colour-management/lcms.ts';
 import { PRECEDENCE } from '../readings/primary-reading.ts';
 import { parseArguments, UseError } from './arguments.ts';
 import { oneLine } from './profile.ts';
@@ -32,27 +33,7 @@ export async function runCheck(words: readonly string[]): Promise<number> {
     const profile = await openProfile(profileBytes, true);
     try {
       at = readingsFile;
-      const patches = reading.patches.filter((p) => p.device);
-      if (patches.length === 0)
-        throw new FormatError({
-          message: 'The readings hold no device values: what was sent to the printer is not known.',
-          remedy: 'Bring readings with the values the profile gave.',
-        });
-      if (profile.channels !== patches[0].device!.length)
-        throw new FormatError({
-          message: `The profile is for ${profile.space}, the readings are of ${reading.deviceSpace} values.`,
-          remedy: 'Bring the readings that were printed through this profile.',
-        });
-      const promised = labsOf(
-        profile,
-        patches.map((p) => p.device!),
-      );
-      const bare = Array.from({ length: profile.channels }, () => (profile.space === 'CMYK' ? 0 : 1));
-      const [white] = labsOf(profile, [bare]);
-      const check = checkProfile(
-        patches.map((p, i) => ({ patch: p.id, promised: promised[i], read: p.lab })),
-        white,
-      );
+      const check = heldAgainst(profile, reading);
       console.log(options.json ? JSON.stringify(asJson(check)) : inWords(profile.name, check));
       return 0;
     } finally {

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
-import { MODEL_VERSION, type FittedPrint } from '@rakuen/core/characterisation/fitted-print';
+import { ENOUGH_PATCHES, MODEL_VERSION, type FittedPrint } from '@rakuen/core/characterisation/fitted-print';
 import type { ModelView } from '@rakuen/contract/profiles';
 import { RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
@@ -14,8 +14,6 @@ import { Workshop } from '../work/workshop.ts';
 
 /** A like needs so many patches to be worth beginning from. */
 const LIKE_PATCHES = 250;
-/** So few patches of one's own begin from a like. */
-const FEW_PATCHES = 200;
 /** Measurement conditions a profile can be built from. */
 const BUILDABLE = ['M1', 'M0', 'M2'];
 
@@ -60,7 +58,7 @@ export class ModelsService {
     const builtFrom = await this.other(conditionId, asked);
     return this.derived.get(conditionId, `model ${builtFrom ?? ''}`.trim(), async () => {
       const { rows, patches } = await this.learnedFrom(conditionId, builtFrom);
-      const like = patches < FEW_PATCHES ? await this.likeOf(conditionId) : undefined;
+      const like = patches < ENOUGH_PATCHES ? await this.likeOf(conditionId) : undefined;
       const likeRows = like ? (await this.learnedFrom(like.condition.id)).rows : [];
       const keyOf = (r: ReadingRow) => `${r.contentHash} ${r.part} ${r.measurementCondition ?? ''}`;
       return {

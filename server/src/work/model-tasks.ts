@@ -5,7 +5,7 @@ import { inverter } from '@rakuen/core/characterisation/inverse';
 import { makeProfile, type ProfileSettings } from '@rakuen/core/characterisation/make-profile';
 import { expandPrint } from '@rakuen/core/characterisation/print-model';
 import { samplesOf } from '@rakuen/core/characterisation/print-samples';
-import { checkProfile, type ProfileCheck } from '@rakuen/core/characterisation/profile-check';
+import type { ProfileCheck } from '@rakuen/core/characterisation/profile-check';
 import { relativePrint } from '@rakuen/core/characterisation/relative-print';
 import { compensated } from '@rakuen/core/characterisation/renderings';
 import { whichNext } from '@rakuen/core/characterisation/which-next';
@@ -14,6 +14,7 @@ import { writeCgats } from '@rakuen/core/formats/cgats-write';
 import { FormatError } from '@rakuen/core/formats/format-error';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import type { Reading } from '@rakuen/core/measurement/reading';
+import { heldAgainst } from '../colour-management/held-against.ts';
 import { labsOf, openProfile, ProfileError, type OpenProfile } from '../colour-management/lcms.ts';
 import { profileSolid } from './sheet-task.ts';
 import { readSource, type ReadingSource } from './tasks.ts';
@@ -80,24 +81,7 @@ async function through<T>(bytes: Uint8Array, absolute: boolean, work: (profile: 
 export const checkProfileOf = (task: { profile: Uint8Array; source: ReadingSource }): Promise<ProfileCheck> =>
   said(async () => {
     const { reading } = await readSource(task.source);
-    const patches = reading.patches.filter((p) => p.device);
-    return through(task.profile, true, (profile) => {
-      if (patches.length === 0)
-        throw new ModelFault('The readings hold no device values: what was sent to the printer is not known.');
-      if (patches[0].device!.length !== profile.channels)
-        throw new ModelFault(`The profile is for ${profile.space}, the readings are of ${reading.deviceSpace} values.`);
-      const promised = labsOf(
-        profile,
-        patches.map((p) => p.device!),
-      );
-      const [white] = labsOf(profile, [
-        Array.from({ length: profile.channels }, () => (profile.space === 'CMYK' ? 0 : 1)),
-      ]);
-      return checkProfile(
-        patches.map((p, i) => ({ patch: p.id, promised: promised[i], read: p.lab })),
-        white,
-      );
-    });
+    return through(task.profile, true, (profile) => heldAgainst(profile, reading));
   });
 
 /** What a profile sends for the colours of the control strip, black compensated. @throws FormatError for a profile that is not of RGB */

@@ -31,7 +31,7 @@ export function ProfileChecks({ profile, condition }: { profile: ProfileView; co
   );
   const [readingId, setReadingId] = useState(sets.at(-1)?.id ?? '');
   const { data: conditions = [] } = useConditionsQuery();
-  const driver = greysOfDriver(condition, conditions);
+  const driver = greysOfDriver(condition, conditions, builtFrom);
   const busy = ofReading.isLoading || ofFile.isLoading;
   return (
     <div className="mt-2 ml-6 space-y-3 border-l border-edge pl-4">
@@ -94,7 +94,11 @@ export function ProfileChecks({ profile, condition }: { profile: ProfileView; co
 }
 
 /** The greys of the driver's black-and-white mode on the same paper, in the same printer, under the same measurement condition. */
-function greysOfDriver(condition: ConditionView, all: readonly ConditionView[]): Driver | undefined {
+function greysOfDriver(
+  condition: ConditionView,
+  all: readonly ConditionView[],
+  builtFrom: string | undefined,
+): Driver | undefined {
   const found = all.find(
     (c) =>
       c.paper.id === condition.paper.id &&
@@ -102,7 +106,8 @@ function greysOfDriver(condition: ConditionView, all: readonly ConditionView[]):
       c.inkSet === condition.inkSet &&
       c.printMode === 'driver black-and-white' &&
       c.facts?.source === 'measured' &&
-      c.facts.ramp,
+      c.facts.ramp &&
+      c.readings.some((r) => r.id === c.facts!.readingId && r.measurementCondition === builtFrom),
   );
   const white = found?.facts?.figures.white;
   if (!found || white?.shape !== 'colour') return undefined;
