@@ -2,6 +2,7 @@ import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   ArrayMinSize,
+  ArrayUnique,
   IsArray,
   IsBoolean,
   IsIn,
@@ -75,6 +76,29 @@ export const QueryInt = (min = 0, max = 1e12) =>
   );
 export const Yes = () => all(IsBoolean());
 export const OneOf = (values: readonly (string | number)[]) => all(IsIn(values as string[]));
+/** Weights of leanings: numbers by key, 0–10. */
+export const Weights = () =>
+  all(
+    IsObject(),
+    ValidateBy(
+      {
+        name: 'weights',
+        validator: {
+          validate: (v) =>
+            typeof v === 'object' &&
+            v !== null &&
+            Object.keys(v).length <= 60 &&
+            Object.values(v).every((w) => typeof w === 'number' && w >= 0 && w <= 10),
+        },
+      },
+      { message: '$property must hold numbers from 0 to 10, by the key of a leaning' },
+    ),
+  );
+/** Some words of a list, none twice. */
+export const Several = (values: readonly string[]) =>
+  all(IsArray(), ArrayMaxSize(values.length), ArrayUnique(), IsIn(values as string[], { each: true }));
+/** A day to come or gone, as 2026-03-02. */
+export const Day = () => all(IsISO8601({ strict: true }), Matches(/^\d{4}-\d{2}-\d{2}$/));
 /** A list of numbers, at least `fewest` of them. */
 export const Numbers = (min: number, max: number, fewest = 1, most = 100) =>
   all(

@@ -1,12 +1,35 @@
+import type { Commission } from '@rakuen/core/match/commission';
 import type { Reason } from '@rakuen/core/match/leanings/leaning';
-import type { MatchFigures } from '@rakuen/core/match/match-figures';
-import { Id, Ids, Int, Maybe, Num, OneOf, Part, Parts, Plain, Rows, Text, When, Lines } from './fields.ts';
+import type { MatchFigures } from '@rakuen/core/match/on-sheet';
+import type { Turn, Uncounted } from '@rakuen/core/match/rank';
+import type { SheetQualities } from '@rakuen/core/match/sheet';
+import {
+  FreeText,
+  Id,
+  Ids,
+  Int,
+  Maybe,
+  Num,
+  OneOf,
+  Part,
+  Parts,
+  Plain,
+  Rows,
+  Text,
+  When,
+  Words,
+  Lines,
+  Weights,
+  Yes,
+} from './fields.ts';
 import { STAMPS, type Stamp } from './vocabulary.ts';
 
 export class MatchRequest {
   @Id() pictureId!: string;
   /** All measured print conditions where absent. */
   @Maybe() @Ids(200) conditionIds?: string[];
+  /** Weights of leanings by key; what is not named keeps the weight it begins with. */
+  @Maybe() @Weights() weights?: Record<string, number>;
 }
 
 export class DecisionQuery {
@@ -32,12 +55,25 @@ export class DecisionView extends DecisionInput {
   @Maybe() @Num(0, 1) outsideShare?: number;
 }
 
+/** What a leaning parts one place from the next by. */
+export interface PartedBy {
+  readonly leaning: string;
+  readonly by: number;
+}
+
 export class MatchPlace {
   @Id() conditionId!: string;
   @Int(1) place!: number;
-  /** ΔE00 over the whole picture, leanings included; lower is better. */
+  /** 10: nothing is taken from the picture; 0: would not. With one standard deviation. */
+  @Num(0, 10) score!: number;
+  @Num(0) scoreSd!: number;
+  /** What all reasons take together, weighted; lower is better. */
   @Num() cost!: number;
   @Rows() reasons!: Reason[];
+  /** It and the next can't be told apart for sure. */
+  @Yes() closeToNext!: boolean;
+  /** Leanings that part it from the next. */
+  @Rows() parts!: PartedBy[];
   @Plain() figures!: MatchFigures;
   /** The newest decision on this picture and condition. */
   @Maybe() @Part(() => DecisionView) decision?: DecisionView;
@@ -48,9 +84,84 @@ export class LeftOut {
   @Text() why!: string;
 }
 
+/** Who would win under another school. */
+export class Elsewhere {
+  @Text() school!: string;
+  @Id() conditionId!: string;
+}
+
 export class MatchView {
   @Id() pictureId!: string;
   @Parts(() => MatchPlace) places!: MatchPlace[];
-  /** Conditions left out, and why. */
+  /** Conditions left out, and why: nothing known, or a veto. */
   @Parts(() => LeftOut) leftOut!: LeftOut[];
+  /** What is said of all alike. */
+  @Rows() shared!: Reason[];
+  @Rows() turns!: Turn[];
+  @Rows() uncounted!: Uncounted[];
+  @Parts(() => Elsewhere) elsewhere!: Elsewhere[];
+  /** What was ranked: with it the order can be told again under other weights. */
+  @Rows() candidates!: { sheet: SheetQualities; figures: MatchFigures }[];
+}
+
+/** What a kept match was asked: the picture as it was known, where it was to live, the weights, the versions. */
+export interface MatchInputs {
+  readonly commission: Commission;
+  readonly hints: readonly string[];
+  readonly weights: Readonly<Record<string, number>>;
+  readonly conditionIds?: readonly string[];
+  readonly matchVersion: number;
+  readonly pictureVersion?: number;
+}
+/** And what was answered. */
+export interface MatchResult {
+  readonly places: readonly {
+    readonly conditionId: string;
+    /** As it was called then. */
+    readonly name: string;
+    readonly place: number;
+    readonly score: number;
+    readonly scoreSd: number;
+    readonly outsideShare: number;
+    readonly meanDeltaE: number;
+    readonly reasons: readonly { readonly leaning: string; readonly sentence: string; readonly cost: number }[];
+  }[];
+}
+
+export class KeepMatch extends MatchRequest {
+  @Text(120) name!: string;
+}
+
+export class KeptMatch {
+  @Id() id!: string;
+  @When() at!: string;
+  @Id() pictureId!: string;
+  @Text(120) name!: string;
+  @Plain() inputs!: MatchInputs;
+  @Plain() result!: MatchResult;
+}
+
+export class SchoolInput {
+  @Text(60) name!: string;
+  @Maybe() @FreeText(300) holds?: string;
+  @Weights() weights!: Record<string, number>;
+}
+
+export class SchoolView extends SchoolInput {
+  @Id() id!: string;
+  @When() createdAt!: string;
+}
+
+export class PortfolioRequest {
+  @Ids(60) pictureIds!: string[];
+  @Maybe() @Ids(60) conditionIds?: string[];
+  @Maybe() @Weights() weights?: Record<string, number>;
+}
+
+/** The fewest sheets that carry pictures, for one number of sheets after another. */
+export class PortfolioView {
+  /** Score by picture and condition; absent where it was refused. */
+  @Rows() scores!: { pictureId: string; conditionId: string; score: number }[];
+  @Rows() choices!: { conditionIds: string[]; meanScore: number; worst: { pictureId: string; score: number } }[];
+  @Words() unknown!: string[];
 }

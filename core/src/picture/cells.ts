@@ -4,7 +4,15 @@ export const CELL_SIZE = { L: 2, a: 4, b: 4 } as const;
 const MOST_SHARE = 0.0002;
 /** A cell is halved this often in each direction, down to 0.125 L*. */
 const MOST_DEPTH = 4;
-const LOW = { L: -8, a: -200, b: -200 } as const;
+const LOW = { L: -8, a: -160, b: -160 } as const;
+const COUNT = { L: 64, a: 80, b: 80 } as const;
+const FINEST = 1 << MOST_DEPTH;
+/** Numbers a cell keeps: pixels, sums of L*, a*, b*, and where its parts begin. */
+const STRIDE = 5;
+
+/** Whole part of a place, kept among so many cells. */
+const within = (place: number, cells: number): number =>
+  place <= 0 ? 0 : place >= cells * FINEST ? cells * FINEST - 1 : place | 0;
 
 /** The colours a picture holds: the mean colour of each occupied cell, and its share of the picture. */
 export interface OccupiedCells {
@@ -13,23 +21,16 @@ export interface OccupiedCells {
   readonly data: Float32Array;
 }
 
-interface Cell {
-  n: number;
-  L: number;
-  a: number;
-  b: number;
-  /** Made when the cell is full: what comes after is kept finer. */
-  parts?: (Cell | undefined)[];
-}
-
-const emptyCell = (): Cell => ({ n: 0, L: 0, a: 0, b: 0 });
-
 /**
  * An occupied-Lab histogram in the making. Each cell keeps its mean colour, so no colour is rounded to a grid; where a picture crowds
- * (a night sky, a wall) the cells grow finer, so that shares against a bound stay true to the pixels.
+ * (a night sky, a wall) the cells grow finer, so that shares against a bound stay true to the pixels. Cells lie in one array: a tree of
+ * objects takes four times as long.
  */
 export class LabCells {
-  private readonly roots = new Map<number, Cell>();
+  private readonly roots = new Int32Array(COUNT.L * COUNT.a * COUNT.b);
+  private cells = new Float64Array(4096 * STRIDE);
+  /** The first cell is none; places in the array, not numbers of cells. */
+  private used = STRIDE;
   private readonly most: number;
 
   /** @param expected number of pixels that will come, about */
@@ -37,39 +38,66 @@ export class LabCells {
     this.most = Math.max(1, Math.floor(expected * MOST_SHARE));
   }
 
-  add(L: number, a: number, b: number): void {
-    const place = [(L - LOW.L) / CELL_SIZE.L, (a - LOW.a) / CELL_SIZE.a, (b - LOW.b) / CELL_SIZE.b];
-    let [i, j, k] = place.map((v) => Math.min(255, Math.max(0, Math.floor(v))));
-    const key = (i * 256 + j) * 256 + k;
-    let cell = this.roots.get(key);
-    if (!cell) this.roots.set(key, (cell = emptyCell()));
-    let [x, y, z] = [place[0] - i, place[1] - j, place[2] - k];
-    for (let depth = 0; cell.n >= this.most && depth < MOST_DEPTH; depth++) {
-      cell.parts ??= new Array<Cell | undefined>(8).fill(undefined);
-      [i, j, k] = [x >= 0.5 ? 1 : 0, y >= 0.5 ? 1 : 0, z >= 0.5 ? 1 : 0];
-      const at = i * 4 + j * 2 + k;
-      cell = cell.parts[at] ??= emptyCell();
-      [x, y, z] = [x * 2 - i, y * 2 - j, z * 2 - k];
+  /** Makes room for `count` cells. @returns where the first begins */
+  private room(count: number): number {
+    const first = this.used;
+    this.used += count * STRIDE;
+    if (this.used > this.cells.length) {
+      const wider = new Float64Array(this.cells.length * 2);
+      wider.set(this.cells);
+      this.cells = wider;
     }
-    cell.n++;
-    cell.L += L;
-    cell.a += a;
-    cell.b += b;
+    return first;
+  }
+
+  /** Adds pixels: L*, a*, b* one after another. @param weights how many pixels each of them stands for */
+  add(lab: Float32Array, weights?: Float64Array): void {
+    const { roots, most } = this;
+    let { cells } = this;
+    for (let p = 0, i = 0; p < lab.length; p += 3, i++) {
+      const n = weights ? weights[i] : 1;
+      const L = lab[p];
+      const a = lab[p + 1];
+      const b = lab[p + 2];
+      // In sixteenths of a cell, which is the finest part: its bits tell the way down.
+      const x = within((L - LOW.L) * (FINEST / CELL_SIZE.L), COUNT.L);
+      const y = within((a - LOW.a) * (FINEST / CELL_SIZE.a), COUNT.a);
+      const z = within((b - LOW.b) * (FINEST / CELL_SIZE.b), COUNT.b);
+      const root = ((x >> MOST_DEPTH) * COUNT.a + (y >> MOST_DEPTH)) * COUNT.b + (z >> MOST_DEPTH);
+      let at = roots[root];
+      if (at === 0) {
+        roots[root] = at = this.room(1);
+        ({ cells } = this);
+      }
+      for (let bit = MOST_DEPTH - 1; bit >= 0 && cells[at] >= most; bit--) {
+        let parts = cells[at + 4];
+        if (parts === 0) {
+          parts = this.room(8);
+          ({ cells } = this);
+          cells[at + 4] = parts;
+        }
+        at = parts + (((x >> bit) & 1) * 4 + ((y >> bit) & 1) * 2 + ((z >> bit) & 1)) * STRIDE;
+      }
+      cells[at] += n;
+      cells[at + 1] += n * L;
+      cells[at + 2] += n * a;
+      cells[at + 3] += n * b;
+    }
   }
 
   occupied(pixels: number): OccupiedCells {
     const flat: number[] = [];
     const known = new Map<string, number>();
-    const put = ({ n, L, a, b, parts }: Cell) => {
-      const colour = [L / n, a / n, b / n];
+    for (let at = STRIDE; at < this.used; at += STRIDE) {
+      const n = this.cells[at];
+      if (n === 0) continue;
+      const colour = [this.cells[at + 1] / n, this.cells[at + 2] / n, this.cells[at + 3] / n];
       // One colour over and over fills its cell and the finer ones after it: they are put together again.
       const key = colour.map((v) => Math.round(v * 1000)).join();
-      const at = known.get(key);
-      if (at !== undefined) flat[at + 3] += n / pixels;
+      const place = known.get(key);
+      if (place !== undefined) flat[place + 3] += n / pixels;
       else known.set(key, flat.push(...colour, n / pixels) - 4);
-      parts?.forEach((part) => part && put(part));
-    };
-    for (const cell of this.roots.values()) put(cell);
+    }
     return { count: flat.length / 4, data: Float32Array.from(flat) };
   }
 }

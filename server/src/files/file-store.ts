@@ -42,6 +42,16 @@ export class FileStore implements OnModuleInit {
     return join(this.incoming, randomUUID());
   }
 
+  /** A folder for what is only needed while something is read; whoever asks for it clears it. */
+  async scratch<T>(work: (folder: string) => Promise<T>): Promise<T> {
+    const folder = this.incomingPath();
+    try {
+      return await work(folder);
+    } finally {
+      await rm(folder, { recursive: true, force: true, maxRetries: 3 });
+    }
+  }
+
   /** Keeps an incoming file; on the disk for good when this returns. @returns its hash (SHA-256, hex) */
   async keepFile(path: string): Promise<string> {
     const hash = createHash('sha256');

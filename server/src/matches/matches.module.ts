@@ -1,10 +1,24 @@
 import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, Query } from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { DecisionInput, DecisionQuery, DecisionView, MatchRequest, MatchView } from '@rakuen/contract/matches';
+import {
+  DecisionInput,
+  DecisionQuery,
+  DecisionView,
+  KeepMatch,
+  KeptMatch,
+  MatchRequest,
+  MatchView,
+  PortfolioRequest,
+  PortfolioView,
+  SchoolInput,
+  SchoolView,
+} from '@rakuen/contract/matches';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { PicturesModule } from '../pictures/pictures.module.ts';
-import { MatchesService } from './matches.service.ts';
+import { ProfilesModule } from '../profiles/profiles.module.ts';
 import { Beside } from '../store/one-at-a-time.ts';
+import { ProofController } from './proof.controller.ts';
+import { MatchesService } from './matches.service.ts';
 
 @ApiTags('matches')
 @Controller()
@@ -20,12 +34,60 @@ class MatchesController {
     return this.matches.match(request);
   }
 
+  /** Pictures against sheets at once: the fewest sheets that carry them. */
+  @Beside()
+  @Post('portfolios')
+  @HttpCode(200)
+  @ApiOkResponse({ type: PortfolioView })
+  portfolio(@Body() request: PortfolioRequest): Promise<PortfolioView> {
+    return this.matches.portfolio(request);
+  }
+
+  @Beside()
+  @Post('matches/kept')
+  @ApiCreatedResponse({ type: KeptMatch })
+  keep(@Body() request: KeepMatch): Promise<KeptMatch> {
+    return this.matches.keep(request);
+  }
+
+  @Get('pictures/:id/matches')
+  @ApiOkResponse({ type: [KeptMatch] })
+  kept(@Param('id', ParseUUIDPipe) id: string): Promise<KeptMatch[]> {
+    return this.matches.keptOf(id);
+  }
+
+  @Delete('matches/kept/:id')
+  @HttpCode(204)
+  forget(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.matches.forget(id);
+  }
+
+  @Get('schools')
+  @ApiOkResponse({ type: [SchoolView] })
+  schools(): Promise<SchoolView[]> {
+    return this.matches.ownSchools();
+  }
+
+  @Post('schools')
+  @ApiCreatedResponse({ type: SchoolView })
+  found(@Body() input: SchoolInput): Promise<SchoolView> {
+    return this.matches.found(input);
+  }
+
+  @Delete('schools/:id')
+  @HttpCode(204)
+  dissolve(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.matches.dissolve(id);
+  }
+
   @Get('decisions')
   @ApiOkResponse({ type: [DecisionView] })
   list(@Query() query: DecisionQuery): Promise<DecisionView[]> {
     return this.matches.list(query.pictureId);
   }
 
+  /** Beside the others: the sheets may have to be learned first, and nobody waits for that. */
+  @Beside()
   @Post('decisions')
   @ApiCreatedResponse({ type: DecisionView })
   decide(@Body() input: DecisionInput): Promise<DecisionView> {
@@ -40,8 +102,8 @@ class MatchesController {
 }
 
 @Module({
-  imports: [ConditionsModule, PicturesModule],
-  controllers: [MatchesController],
+  imports: [ConditionsModule, PicturesModule, ProfilesModule],
+  controllers: [MatchesController, ProofController],
   providers: [MatchesService],
   exports: [MatchesService],
 })

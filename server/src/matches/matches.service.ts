@@ -1,77 +1,188 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { In, Repository } from 'typeorm';
-import type { GamutMesh } from '@rakuen/core/gamut/mesh';
-import { MATCH_VERSION, type MatchFigures } from '@rakuen/core/match/match-figures';
-import { rankSheets } from '@rakuen/core/match/rank';
+import { Repository } from 'typeorm';
+import type { Commission } from '@rakuen/core/match/commission';
+import { MATCH_VERSION } from '@rakuen/core/match/on-sheet';
+import { portfolio } from '@rakuen/core/match/portfolio';
+import { rankSheets, type Candidate, type Ranking } from '@rakuen/core/match/rank';
+import { SCHOOLS, weightsOf } from '@rakuen/core/match/schools';
 import type { SheetQualities } from '@rakuen/core/match/sheet';
 import { basisOf } from '@rakuen/core/measurement/basis';
 import { gamutVolume } from '@rakuen/core/measurement/measures/gamut-volume';
-import { FIGURES_VERSION } from '@rakuen/core/measurement/measures/registry';
-import type { Figure } from '@rakuen/core/measurement/figure';
+import type { Base } from '@rakuen/core/paper';
 import type { ConditionView } from '@rakuen/contract/conditions';
-import type { DecisionInput, DecisionView, LeftOut, MatchRequest, MatchView } from '@rakuen/contract/matches';
-import { notFound } from '../app/errors.ts';
+import type {
+  DecisionInput,
+  DecisionView,
+  KeepMatch,
+  KeptMatch,
+  LeftOut,
+  MatchRequest,
+  MatchView,
+  PortfolioRequest,
+  PortfolioView,
+  SchoolInput,
+  SchoolView,
+} from '@rakuen/contract/matches';
+import type { PictureView } from '@rakuen/contract/pictures';
+import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
-import { ConditionRow, DecisionRow, MatchRow, TrialRow } from '../store/entities.ts';
+import { LaidService, type Laid } from '../profiles/laid.service.ts';
+import { DecisionRow, MatchRow, PaperRow, SchoolRow, TrialRow } from '../store/entities.ts';
 import { Writer } from '../store/writer.ts';
 import { Workshop } from '../work/workshop.ts';
 
 /** Decisions of a list: what a screen shows at once. */
 const MOST_LISTED = 500;
+/** Kept matches of a picture that are listed. */
+const MOST_KEPT = 50;
+
+/** A picture against sheets, before anything is weighed. */
+interface Laying {
+  readonly picture: PictureView;
+  readonly candidates: readonly Candidate[];
+  readonly leftOut: readonly LeftOut[];
+}
 
 @Injectable()
 export class MatchesService {
   constructor(
-    @InjectRepository(MatchRow) private readonly known: Repository<MatchRow>,
+    @InjectRepository(MatchRow) private readonly kept: Repository<MatchRow>,
+    @InjectRepository(SchoolRow) private readonly schools: Repository<SchoolRow>,
     @InjectRepository(DecisionRow) private readonly decisions: Repository<DecisionRow>,
-    @InjectRepository(ConditionRow) private readonly rows: Repository<ConditionRow>,
+    @InjectRepository(PaperRow) private readonly papers: Repository<PaperRow>,
     @InjectRepository(TrialRow) private readonly trials: Repository<TrialRow>,
     private readonly conditions: ConditionsService,
     private readonly pictures: PicturesService,
+    private readonly laid: LaidService,
     private readonly workshop: Workshop,
     private readonly writer: Writer,
   ) {}
 
   async match(request: MatchRequest): Promise<MatchView> {
-    const picture = await this.pictures.get(request.pictureId);
-    const all = await this.conditions.list();
-    const asked = request.conditionIds ? request.conditionIds.map((id) => all.find((c) => c.id === id)) : all;
-    if (asked.some((c) => c === undefined)) throw notFound('print condition');
-    const leftOut: LeftOut[] = [];
-    const superseded = await this.supersededSettings();
-    const measured = (asked as ConditionView[]).filter((condition) => {
-      const why = unfit(condition) ?? superseded.get(condition.id);
-      if (why) leftOut.push({ conditionId: condition.id, why });
-      return !why;
-    });
-
-    const meshes = new Map(
-      (await this.rows.find({ select: { id: true, mesh: true }, where: { id: In(measured.map((c) => c.id)) } })).map(
-        (r) => [r.id, r.mesh as GamutMesh],
-      ),
-    );
-    const sheets = measured.map((c) => qualities(c, meshes.get(c.id)!));
-    const figures = await this.figures(picture.id, measured, sheets);
-    const ranked = rankSheets(
-      picture.figures,
-      sheets.map((sheet) => ({ sheet, figures: figures.get(sheet.id)! })),
-    );
+    const { picture, candidates, leftOut } = await this.lay(request.pictureId, request.conditionIds);
+    const asked = askedOf(picture, request.weights);
+    const ranking = rankSheets(asked, candidates);
     const decisions = await this.newestDecisions(picture.id);
+    const winners = SCHOOLS.map((school) => ({
+      school: school.key,
+      first: rankSheets({ ...asked, weights: school.weights }, candidates).places[0]?.id,
+    }));
     return {
       pictureId: picture.id,
-      places: ranked.map((r) => ({
-        conditionId: r.id,
-        place: r.place,
-        cost: r.cost,
-        reasons: [...r.reasons],
-        figures: r.figures,
-        decision: decisions.get(r.id),
+      places: ranking.places.map(({ id, ...place }) => ({
+        conditionId: id,
+        ...place,
+        reasons: [...place.reasons],
+        parts: [...place.parts],
+        decision: decisions.get(id),
       })),
-      leftOut,
+      leftOut: [...leftOut, ...ranking.refused.map(({ id, why }) => ({ conditionId: id, why }))],
+      shared: [...ranking.shared],
+      turns: [...ranking.turns],
+      uncounted: [...ranking.uncounted],
+      elsewhere: winners.flatMap(({ school, first }) => (first ? [{ school, conditionId: first }] : [])),
+      candidates: [...candidates],
     };
+  }
+
+  /** Every picture against every sheet, and the fewest sheets that carry them. */
+  async portfolio({ pictureIds, conditionIds, weights }: PortfolioRequest): Promise<PortfolioView> {
+    const rankings: { pictureId: string; ranking: Ranking; leftOut: readonly LeftOut[] }[] = [];
+    for (const pictureId of [...new Set(pictureIds)]) {
+      const { picture, candidates, leftOut } = await this.lay(pictureId, conditionIds);
+      rankings.push({ pictureId, ranking: rankSheets(askedOf(picture, weights), candidates), leftOut });
+    }
+    // A sheet that is known for one picture and not for another is compared for none.
+    const unknown = new Set(rankings.flatMap(({ leftOut }) => leftOut.map((l) => l.conditionId)));
+    const sheets = [...new Set(rankings.flatMap(({ ranking }) => ranking.places.map((p) => p.id)))].filter(
+      (id) => !unknown.has(id),
+    );
+    const scores = rankings.map(({ ranking }) => sheets.map((id) => ranking.places.find((p) => p.id === id)?.score));
+    return {
+      scores: rankings.flatMap(({ pictureId }, p) =>
+        sheets.flatMap((conditionId, s) =>
+          scores[p][s] === undefined ? [] : [{ pictureId, conditionId, score: scores[p][s] }],
+        ),
+      ),
+      choices: portfolio(scores).map((c) => ({
+        conditionIds: c.sheets.map((s) => sheets[s]),
+        meanScore: c.meanScore,
+        worst: { pictureId: rankings[c.worst.picture].pictureId, score: c.worst.score },
+      })),
+      unknown: [...unknown],
+    };
+  }
+
+  /** Keeps a match as it stands, to be opened again. */
+  async keep(request: KeepMatch): Promise<KeptMatch> {
+    const match = await this.match(request);
+    const picture = await this.pictures.view(request.pictureId);
+    const names = new Map((await this.conditions.list()).map((c) => [c.id, nameOf(c)]));
+    const row = this.kept.create({
+      id: randomUUID(),
+      at: new Date().toISOString(),
+      pictureId: request.pictureId,
+      name: request.name.trim(),
+      inputs: {
+        commission: picture.commission,
+        hints: picture.hints,
+        weights: weightsOf(request.weights),
+        conditionIds: request.conditionIds,
+        matchVersion: MATCH_VERSION,
+        pictureVersion: picture.figures.version,
+      },
+      result: {
+        places: match.places.map((p) => ({
+          conditionId: p.conditionId,
+          name: names.get(p.conditionId) ?? '',
+          place: p.place,
+          score: p.score,
+          scoreSd: p.scoreSd,
+          outsideShare: p.figures.outsideShare,
+          meanDeltaE: p.figures.meanDeltaE,
+          reasons: p.reasons.map(({ leaning, sentence, cost }) => ({ leaning, sentence, cost })),
+        })),
+      },
+    });
+    await this.writer.run('match kept', () => this.kept.insert(row as never));
+    return row;
+  }
+
+  async keptOf(pictureId: string): Promise<KeptMatch[]> {
+    return this.kept.find({ where: { pictureId }, order: { at: 'DESC' }, take: MOST_KEPT });
+  }
+
+  async forget(id: string): Promise<void> {
+    if ((await this.kept.delete(id)).affected !== 1) throw notFound('kept match');
+  }
+
+  async ownSchools(): Promise<SchoolView[]> {
+    return this.schools.find({ order: { createdAt: 'ASC' } });
+  }
+
+  async found(input: SchoolInput): Promise<SchoolView> {
+    const name = input.name.trim();
+    if (SCHOOLS.some((s) => s.name.toLowerCase() === name.toLowerCase()))
+      throw new RakuenError(409, `${name} is the name of a school that is there already.`, {
+        field: 'name',
+        remedy: 'Give yours another name.',
+      });
+    const row = this.schools.create({
+      id: randomUUID(),
+      createdAt: new Date().toISOString(),
+      name,
+      holds: input.holds?.trim() ?? '',
+      weights: input.weights,
+    });
+    await this.schools.insert(row);
+    return row;
+  }
+
+  async dissolve(id: string): Promise<void> {
+    if ((await this.schools.delete(id)).affected !== 1) throw notFound('school');
   }
 
   /** Stamps a decision, with the figures as they stand now. */
@@ -92,7 +203,7 @@ export class MatchesService {
       costDeltaE: place?.cost ?? null,
       outsideShare: place?.figures.outsideShare ?? null,
     });
-    await this.decisions.insert(row);
+    await this.writer.run('decision', () => this.decisions.insert(row));
     return decisionView(row);
   }
 
@@ -109,6 +220,47 @@ export class MatchesService {
   /** Takes a stamp back; the one before it, if there was one, holds again. */
   async takeBack(id: string): Promise<void> {
     if ((await this.decisions.delete(id)).affected !== 1) throw notFound('decision');
+  }
+
+  /** What every sheet asked for does to the picture, where it will hang. */
+  private async lay(pictureId: string, conditionIds?: readonly string[]): Promise<Laying> {
+    const picture = await this.pictures.view(pictureId);
+    const all = await this.conditions.list();
+    const asked = conditionIds ? conditionIds.map((id) => all.find((c) => c.id === id)) : all;
+    if (asked.some((c) => c === undefined)) throw notFound('print condition');
+    const superseded = await this.supersededSettings();
+    const papers = new Map((await this.papers.find()).map((p) => [p.id, p]));
+    const leftOut: LeftOut[] = [];
+    const laid = await Promise.all(
+      (asked as ConditionView[]).map(
+        async (condition): Promise<{ condition: ConditionView; laid: Laid } | undefined> => {
+          const why = condition.facts ? superseded.get(condition.id) : 'Nothing was measured of it yet.';
+          if (why) return void leftOut.push({ conditionId: condition.id, why });
+          try {
+            return { condition, laid: await this.laid.laid(condition, picture.commission) };
+          } catch (error) {
+            // What a sheet's readings can't tell is said of it; anything else is a fault.
+            if (!(error instanceof RakuenError) || error.getStatus() >= 500 || error.getStatus() === 404) throw error;
+            return void leftOut.push({ conditionId: condition.id, why: messageOf(error) });
+          }
+        },
+      ),
+    );
+    const ready = laid.filter((l) => l !== undefined);
+    const cells = await this.pictures.cells(pictureId);
+    const figures = await this.workshop.run('matchSheets', {
+      cells,
+      marks: picture.marks,
+      sheets: ready.map(({ laid: { bare, seen } }) => ({ bare, seen })),
+    });
+    return {
+      picture,
+      candidates: ready.map(({ condition, laid: { modelError } }, i) => ({
+        sheet: { ...qualities(condition, papers.get(condition.paperId)!), modelError },
+        figures: figures[i],
+      })),
+      leftOut,
+    };
   }
 
   /** Media settings that were tried and not chosen, while the choice stands: they are not offered for a picture. */
@@ -131,70 +283,49 @@ export class MatchesService {
     const rows = await this.decisions.find({ where: { pictureId }, order: { decidedAt: 'ASC' } });
     return new Map(rows.map((row) => [row.conditionId, decisionView(row)]));
   }
-
-  private async figures(
-    pictureId: string,
-    measured: ConditionView[],
-    sheets: SheetQualities[],
-  ): Promise<Map<string, MatchFigures>> {
-    const keys = new Map(measured.map((c) => [c.id, speakingKey(c)]));
-    const found = await this.known.findBy({ pictureId, conditionId: In(sheets.map((s) => s.id)) });
-    const figures = new Map(
-      found.filter((m) => m.readingsKey === keys.get(m.conditionId)).map((m) => [m.conditionId, m.figures]),
-    );
-    const todo = sheets.filter((s) => !figures.has(s.id));
-    if (todo.length > 0) {
-      const cells = await this.pictures.cells(pictureId);
-      const computed = (
-        await Promise.all(todo.map((sheet) => this.workshop.run('matchSheets', { cells, sheets: [sheet] })))
-      ).flat();
-      const rows = todo.map((sheet, i) => ({
-        pictureId,
-        conditionId: sheet.id,
-        readingsKey: keys.get(sheet.id)!,
-        figures: computed[i],
-      }));
-      await this.writer.run('match kept', () => this.known.save(rows as MatchRow[]));
-      rows.forEach((row) => figures.set(row.conditionId, row.figures));
-    }
-    return figures;
-  }
 }
 
-function unfit(condition: ConditionView): string | undefined {
-  if (!condition.facts) return 'Nothing was measured of it yet.';
-  const { gamutVolume, white, black } = condition.facts.figures;
-  for (const figure of [gamutVolume, white, black]) if (figure.shape === 'missing') return figure.why;
-  return undefined;
-}
+const askedOf = ({ figures, hints, commission }: PictureView, weights?: Record<string, number>) => ({
+  picture: figures,
+  hints,
+  commission: commission as Commission,
+  weights,
+});
 
-/** What the figures of a match rest on: the sets that speak, and how figures are computed today. */
-const speakingKey = ({ facts, readings }: ConditionView): string =>
-  [
-    FIGURES_VERSION,
-    MATCH_VERSION,
-    facts?.readingId,
-    ...Object.entries(facts?.borrowed ?? {}).flat(),
-    ...readings.map((r) => r.id).sort(),
-  ].join();
+const messageOf = (error: RakuenError): string => (error.getResponse() as { message: string }).message;
 
-function qualities(condition: ConditionView, gamut: GamutMesh): SheetQualities {
+const nameOf = ({ paper, printer, mediaSetting, apart }: ConditionView): string =>
+  [`${paper.maker} ${paper.name}`, printer, mediaSetting, apart].filter(Boolean).join(', ');
+
+function qualities(condition: ConditionView, { base, sizes }: PaperRow): SheetQualities {
+  const { paper } = condition;
   const figures = condition.facts!.figures;
-  const lab = (f: Figure) => (f.shape === 'colour' ? f.lab : ([0, 0, 0] as const));
-  const shift = figures.brightenerShift;
-  const { told, wet } = basisOf(condition, gamutVolume);
+  const value = (key: string): number | undefined => {
+    const figure = figures[key];
+    return figure?.shape === 'scalar' ? figure.value : undefined;
+  };
+  const { told, wet, condition: measurementCondition } = basisOf(condition, gamutVolume);
   return {
     id: condition.id,
     paperId: condition.paperId,
+    coating: paper.coating,
+    surface: paper.surface,
+    base: base as Base,
+    weightGsm: value('weight') ?? paper.weightGsm,
+    textureL: value('textureAmplitude'),
+    gloss60: value('gloss60'),
+    glossDifferential: value('glossDifferential'),
+    bronzing: value('bronzing'),
+    greysOff: value('neutrality'),
+    metamerism: value('metamerism'),
+    monochrome: condition.printMode === 'driver black-and-white',
+    brightenerShift: value('brightenerShift'),
+    measurementCondition,
     told,
     wet,
-    white: lab(figures.white),
-    black: lab(figures.black),
-    gamut,
-    coating: condition.paper.coating,
-    brightenerShift: shift?.shape === 'scalar' ? shift.value : undefined,
-    pricePerM2: condition.paper.pricePerM2,
-    currency: condition.paper.currency,
+    longestMm: sizes.length === 0 ? undefined : Math.max(...sizes.map((z) => Math.max(z.widthMm, z.heightMm))),
+    pricePerM2: paper.pricePerM2,
+    currency: paper.currency,
   };
 }
 

@@ -15,9 +15,10 @@ import {
   UseInterceptors,
 } from '@nestjs/common';
 import { ApiAcceptedResponse, ApiConsumes, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
-import { PictureFields, PictureJob, PictureTitle, PictureView } from '@rakuen/contract/pictures';
+import { PictureChange, PictureFields, PictureJob, PictureView } from '@rakuen/contract/pictures';
 import { upload } from '../app/upload.ts';
 import type { IncomingFile } from '../files/file-store.ts';
+import { LabImages } from './lab-images.ts';
 import { PicturesService } from './pictures.service.ts';
 import { Beside } from '../store/one-at-a-time.ts';
 
@@ -71,8 +72,8 @@ class PicturesController {
 
   @Patch(':id')
   @ApiOkResponse({ type: PictureView })
-  rename(@Param('id', ParseUUIDPipe) id: string, @Body() body: PictureTitle): Promise<PictureView> {
-    return this.pictures.rename(id, body.title);
+  change(@Param('id', ParseUUIDPipe) id: string, @Body() body: PictureChange): Promise<PictureView> {
+    return this.pictures.change(id, body);
   }
 
   @Delete(':id')
@@ -82,5 +83,9 @@ class PicturesController {
   }
 }
 
-@Module({ controllers: [PicturesController], providers: [PicturesService], exports: [PicturesService] })
+@Module({
+  controllers: [PicturesController],
+  providers: [PicturesService, LabImages],
+  exports: [PicturesService, LabImages],
+})
 export class PicturesModule {}

@@ -4,12 +4,13 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { PICTURE_VERSION } from '@rakuen/core/picture/tally';
-import type { PictureFields, PictureJob, PictureView } from '@rakuen/contract/pictures';
+import { USUAL_COMMISSION } from '@rakuen/core/match/commission';
+import type { PictureChange, PictureFields, PictureJob, PictureView } from '@rakuen/contract/pictures';
 import type { ApiError } from '@rakuen/contract/settings';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { SettingsService } from '../settings/settings.service.ts';
-import { DecisionRow, MatchRow, PictureRow, PrintRow } from '../store/entities.ts';
+import { DecisionRow, PictureRow, PrintRow } from '../store/entities.ts';
 import { Writer } from '../store/writer.ts';
 import { Workshop } from '../work/workshop.ts';
 
@@ -94,9 +95,17 @@ export class PicturesService {
     return this.view(ended.pictureId);
   }
 
-  async rename(id: string, title: string): Promise<PictureView> {
+  /** Changes what a hand says of a picture; what is not named stays. */
+  async change(id: string, { title, commission, marks, hints, asFound = [] }: PictureChange): Promise<PictureView> {
     await this.get(id);
-    await this.pictures.update(id, { title: title.trim() });
+    const change = {
+      ...(title !== undefined && { title: title.trim() }),
+      ...(commission && { commission }),
+      ...(marks && { marks }),
+      ...(hints && { hints }),
+      ...Object.fromEntries(asFound.map((key) => [key, null])),
+    };
+    if (Object.keys(change).length > 0) await this.pictures.update(id, change as never);
     return this.view(id);
   }
 
@@ -119,30 +128,29 @@ export class PicturesService {
     const { limits } = await this.settings.get();
     for (const row of await this.pictures.find({ order: { addedAt: 'ASC' } })) {
       if ((row.figures.version ?? 1) >= PICTURE_VERSION) continue;
-      const read = await this.workshop
-        .readPicture(
-          {
-            path: this.files.pathOf(row.contentHash),
-            assumeSrgb: row.profileAssumed,
-            maxPixels: Math.max(limits.picturePixels, row.widthPx * row.heightPx),
-          },
-          row.fileName,
-          new AbortController().signal,
-          () => undefined,
+      const read = await this.files
+        .scratch((scratch) =>
+          this.workshop.readPicture(
+            {
+              path: this.files.pathOf(row.contentHash),
+              assumeSrgb: row.profileAssumed,
+              maxPixels: Math.max(limits.picturePixels, row.widthPx * row.heightPx),
+              scratch,
+            },
+            row.fileName,
+            new AbortController().signal,
+            () => undefined,
+          ),
         )
         .catch(() => undefined);
       if (!read) continue;
       const { figures, cells, notes } = read;
       await this.writer.run('picture read again', () =>
-        this.pictures.manager.transaction(async (manager) => {
-          await manager.update(PictureRow, row.id, {
-            figures: figures as never,
-            notes,
-            colourCells: cells.length / 4,
-            cells: Buffer.from(cells.buffer, cells.byteOffset, cells.byteLength),
-          });
-          // What was matched by the old colours is matched anew when it is asked for.
-          await manager.delete(MatchRow, { pictureId: row.id });
+        this.pictures.update(row.id, {
+          figures: figures as never,
+          notes,
+          colourCells: cells.length / 4,
+          cells: Buffer.from(cells.buffer, cells.byteOffset, cells.byteLength),
         }),
       );
     }
@@ -152,20 +160,23 @@ export class PicturesService {
     const update = (change: Partial<PictureJob>) => (job.view = { ...job.view, ...change });
     try {
       const { limits } = await this.settings.get();
-      const result = await this.workshop.readPicture(
-        { path: file.path, assumeSrgb: fields.assumeSrgb === 'yes', maxPixels: limits.picturePixels },
-        file.originalname,
-        job.stop.signal,
-        (progress) => job.view.state !== 'done' && update({ state: 'reading', progress: Math.min(0.99, progress) }),
+      const result = await this.files.scratch((scratch) =>
+        this.workshop.readPicture(
+          { path: file.path, assumeSrgb: fields.assumeSrgb === 'yes', maxPixels: limits.picturePixels, scratch },
+          file.originalname,
+          job.stop.signal,
+          (progress) => job.view.state !== 'done' && update({ state: 'reading', progress: Math.min(0.99, progress) }),
+        ),
       );
-      const { cells, preview, ...rest } = result;
+      const { cells, preview, title, caption, ...rest } = result;
       const contentHash = await this.files.keepFile(file.path);
       const previewHash = await this.files.keepBytes(preview);
       const row = this.pictures.create({
         ...rest,
         id: randomUUID(),
         addedAt: new Date().toISOString(),
-        title: fields.title?.trim() || titleFrom(file.originalname),
+        title: fields.title?.trim() || title || titleFrom(file.originalname),
+        caption: caption ?? '',
         fileName: file.originalname.slice(0, 200),
         contentHash,
         previewHash,
@@ -204,6 +215,15 @@ function titleFrom(fileName: string): string {
 }
 
 function pictureView(row: PictureRow): PictureView {
-  const { cells: _cells, previewHash: _preview, ...rest } = row;
-  return rest as unknown as PictureView;
+  const { cells: _cells, previewHash: _preview, commission, marks, hints, ...rest } = row;
+  const { structure } = row.figures;
+  return {
+    ...rest,
+    commission: commission ?? { ...USUAL_COMMISSION, vetoes: [] },
+    commissioned: commission !== null,
+    marks: marks ?? [...(structure?.marks ?? [])],
+    marksByHand: marks !== null,
+    hints: hints ?? (structure?.hints ?? []).map((h) => h.hint),
+    hintsByHand: hints !== null,
+  } as PictureView;
 }

@@ -57,12 +57,9 @@ export class ModelsService {
   async fitted(conditionId: string, asked?: string): Promise<FittedPrint> {
     const builtFrom = await this.other(conditionId, asked);
     return this.derived.get(conditionId, `model ${builtFrom ?? ''}`.trim(), async () => {
-      const { rows, patches } = await this.learnedFrom(conditionId, builtFrom);
-      const like = patches < ENOUGH_PATCHES ? await this.likeOf(conditionId) : undefined;
-      const likeRows = like ? (await this.learnedFrom(like.condition.id)).rows : [];
-      const keyOf = (r: ReadingRow) => `${r.contentHash} ${r.part} ${r.measurementCondition ?? ''}`;
+      const { key, rows, like } = await this.restingOn(conditionId, builtFrom);
       return {
-        key: JSON.stringify([MODEL_VERSION, rows.map(keyOf), likeRows.map(keyOf)]),
+        key,
         compute: async () =>
           this.workshop.run('fitPrintOf', {
             sources: await this.sourcesOf(rows),
@@ -70,6 +67,19 @@ export class ModelsService {
           }),
       };
     });
+  }
+
+  /** What a model rests on, told apart by a key: other readings, another model. */
+  async keyOf(conditionId: string): Promise<string> {
+    return (await this.restingOn(conditionId)).key;
+  }
+
+  private async restingOn(conditionId: string, builtFrom?: string) {
+    const { rows, patches } = await this.learnedFrom(conditionId, builtFrom);
+    const like = patches < ENOUGH_PATCHES ? await this.likeOf(conditionId) : undefined;
+    const likeRows = like ? (await this.learnedFrom(like.condition.id)).rows : [];
+    const keyOf = (r: ReadingRow) => `${r.contentHash} ${r.part} ${r.measurementCondition ?? ''}`;
+    return { key: JSON.stringify([MODEL_VERSION, rows.map(keyOf), likeRows.map(keyOf)]), rows, like };
   }
 
   async sources(conditionId: string, builtFrom?: string): Promise<ReadingSource[]> {

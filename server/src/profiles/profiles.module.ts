@@ -36,6 +36,8 @@ import { PicturesModule } from '../pictures/pictures.module.ts';
 import { ReadingsModule } from '../readings/readings.module.ts';
 import { Beside } from '../store/one-at-a-time.ts';
 import { TableModule } from '../table/table.module.ts';
+import { SheetsModule } from '../sheets/sheets.module.ts';
+import { LaidService } from './laid.service.ts';
 import { ModelsService } from './models.service.ts';
 import { ProfilesService } from './profiles.service.ts';
 
@@ -164,9 +166,9 @@ class ProfilesController {
 }
 
 @Module({
-  imports: [ConditionsModule, ReadingsModule, ChartsModule, PicturesModule, TableModule],
+  imports: [ConditionsModule, ReadingsModule, ChartsModule, PicturesModule, TableModule, SheetsModule],
   controllers: [ProfilesController],
-  providers: [ProfilesService, ModelsService],
-  exports: [ProfilesService, ModelsService],
+  providers: [ProfilesService, ModelsService, LaidService],
+  exports: [ProfilesService, ModelsService, LaidService],
 })
 export class ProfilesModule {}

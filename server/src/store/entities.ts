@@ -3,7 +3,10 @@ import type { ChartDesign, ChartSpec } from '@rakuen/core/chart/chart-design';
 import type { Lab, Spectrum } from '@rakuen/core/colour/types';
 import type { ColumnMapping } from '@rakuen/core/formats/delimited';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
-import type { MatchFigures } from '@rakuen/core/match/match-figures';
+import type { Commission } from '@rakuen/core/match/commission';
+import type { Mark } from '@rakuen/core/picture/marks';
+import type { Hint } from '@rakuen/core/picture/hints';
+import type { MatchInputs, MatchResult } from '@rakuen/contract/matches';
 import type { ModelError } from '@rakuen/core/characterisation/model-error';
 import type { ProfileCheck } from '@rakuen/core/characterisation/profile-check';
 import type { ObservationKind } from '@rakuen/core/measurement/observations';
@@ -266,18 +269,33 @@ export class PictureRow {
   @Column('simple-json') notes!: string[];
   @Column('simple-json') figures!: PictureFigures;
   @Column('integer') colourCells!: number;
+  @Column('text', { default: '' }) caption!: string;
+  @Column('simple-json', { nullable: true }) commission!: Commission | null;
+  @Column('simple-json', { nullable: true }) marks!: Mark[] | null;
+  @Column('simple-json', { nullable: true }) hints!: Hint[] | null;
   /** Float32: L*, a*, b*, share. */
   @Column('blob', { select: false }) cells!: Buffer;
 }
 
-/** Match figures once computed; they hold as long as picture and readings do. */
-@Entity('match_figures')
+/** A match that was kept: what was asked, and what was answered then. */
+@Entity('matches')
 export class MatchRow {
-  @PrimaryColumn('text') pictureId!: string;
-  @PrimaryColumn('text') conditionId!: string;
-  /** Version of the measures and readings they were computed with and from. */
-  @Column('text') readingsKey!: string;
-  @Column('simple-json') figures!: MatchFigures;
+  @PrimaryColumn('text') id!: string;
+  @Column('text') at!: string;
+  @Column('text') pictureId!: string;
+  @Column('text') name!: string;
+  @Column('simple-json') inputs!: MatchInputs;
+  @Column('simple-json') result!: MatchResult;
+}
+
+/** A printmaker's own school. */
+@Entity('schools')
+export class SchoolRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') createdAt!: string;
+  @Column('text') name!: string;
+  @Column('text') holds!: string;
+  @Column('simple-json') weights!: Record<string, number>;
 }
 
 @Entity('decisions')
@@ -341,6 +359,7 @@ export const ENTITIES = [
   PackRow,
   PictureRow,
   MatchRow,
+  SchoolRow,
   DecisionRow,
   PrintRow,
   DocumentRow,

@@ -25,6 +25,8 @@ export const RECORDED: Readonly<Record<string, Recorded>> = {
   packs: { noun: 'sample pack', derived: [] },
   pictures: { noun: 'picture', derived: [] },
   decisions: { noun: 'decision', derived: [] },
+  matches: { noun: 'match', derived: [] },
+  schools: { noun: 'school', derived: [] },
   prints: { noun: 'print', derived: [] },
 };
 

@@ -10,8 +10,6 @@ import { readingsFromFile, WRITERS } from '@rakuen/core/formats/reading-formats'
 import type { ImportedReading } from '@rakuen/core/formats/imported-reading';
 import { abOutline } from '@rakuen/core/gamut/outline';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
-import { matchFigures, type MatchFigures } from '@rakuen/core/match/match-figures';
-import { readySheet, type SheetQualities } from '@rakuen/core/match/sheet';
 import { computeFigures, FIGURES_VERSION, MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { readingFacts, type ReadingFacts } from '@rakuen/core/measurement/reading-facts';
 import { figuresOfSets } from '@rakuen/core/measurement/sets';
@@ -197,10 +195,4 @@ export interface SetFigures {
 /** A kept reading in another format. */
 export async function writeReading(task: { source: ReadingSource; format: keyof typeof WRITERS }): Promise<string> {
   return WRITERS[task.format].write((await readSource(task.source)).reading);
-}
-
-export function matchSheets(task: { cells: Float32Array; sheets: SheetQualities[] }): MatchFigures[] {
-  return task.sheets.map((sheet) =>
-    matchFigures({ count: task.cells.length / 4, data: task.cells }, readySheet(sheet)),
-  );
 }

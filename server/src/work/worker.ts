@@ -14,15 +14,10 @@ import {
   simulateScan,
   writeSession,
 } from './bench-tasks.ts';
-import {
-  conditionFacts,
-  matchSheets,
-  previewReading,
-  readingFigures,
-  spreadsheetColumns,
-  writeReading,
-} from './tasks.ts';
+import { conditionFacts, previewReading, readingFigures, spreadsheetColumns, writeReading } from './tasks.ts';
 import { checkProfileOf, fitPrintOf, makeProfileOf, nextPatches, stripThrough } from './model-tasks.ts';
+import { layFromSolid, layModel, matchSheets, sendFor } from './lay-tasks.ts';
+import { drawOnSheet, labImageOf } from './lab-image-task.ts';
 import { lightSpectrum, profileSolid, sheetOf } from './sheet-task.ts';
 import { TextureError } from '@rakuen/core/measurement/texture';
 
@@ -30,7 +25,6 @@ import { TextureError } from '@rakuen/core/measurement/texture';
 export const TASKS = {
   previewReading,
   conditionFacts,
-  matchSheets,
   writeReading,
   readingFigures,
   spreadsheetColumns,
@@ -49,6 +43,12 @@ export const TASKS = {
   checkProfileOf,
   stripThrough,
   nextPatches,
+  matchSheets,
+  sendFor,
+  labImageOf,
+  drawOnSheet,
+  layModel,
+  layFromSolid,
   async drawDemoPicture({ name, folder }: { name: SceneName; folder: string }) {
     const { scene, tiff } = await drawPicture(name);
     const path = join(folder, randomUUID());

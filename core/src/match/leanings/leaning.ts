@@ -1,13 +1,27 @@
-import { isMatt } from '../../paper.ts';
+import { isMatt, type Surface } from '../../paper.ts';
+import type { Hint } from '../../picture/hints.ts';
 import type { PictureFigures } from '../../picture/tally.ts';
-import type { MatchFigures } from '../match-figures.ts';
+import type { Commission } from '../commission.ts';
+import type { MatchFigures } from '../on-sheet.ts';
 import type { SheetQualities } from '../sheet.ts';
+
+/** What all sheets of a ranking are held against together. */
+export interface Field {
+  /** The cheapest price a square metre among them, where all that have one have it in one currency. */
+  readonly cheapestPerM2?: number;
+  /** Measurement conditions of the readings, where they are not all of one. */
+  readonly conditions?: readonly string[];
+}
 
 /** All that a leaning may weigh. */
 export interface Weighed {
   readonly picture: PictureFigures;
+  /** What the picture is of, as confirmed or guessed. */
+  readonly hints: readonly Hint[];
+  readonly commission: Commission;
   readonly sheet: SheetQualities;
   readonly match: MatchFigures;
+  readonly field: Field;
 }
 
 /** A figure a reason rests on. */
@@ -17,14 +31,20 @@ export interface ReasonFigure {
   readonly unit: string;
 }
 
-/** One reason, as a sentence that holds its figures. */
-export interface Reason {
-  readonly leaning: string;
+/** What a leaning says of a picture on a sheet. */
+export interface Said {
   readonly speaks: 'for' | 'against' | 'neither';
   readonly sentence: string;
   readonly figures: readonly ReasonFigure[];
-  /** What it adds to the cost of the sheet, in ΔE00 over the whole picture; negative speaks for the sheet. */
+  /** What it takes from the sheet, in the same coin for all: 1 is about what 1 ΔE00 over the whole picture takes. Never negative. */
   readonly cost: number;
+}
+
+/** One reason, as a sentence that holds its figures. */
+export interface Reason extends Said {
+  readonly leaning: string;
+  /** What it costs at weight 1. */
+  readonly unweighted: number;
 }
 
 /**
@@ -36,9 +56,49 @@ export interface Leaning {
   readonly name: string;
   /** What it holds, in a line; shown with its weight. */
   readonly holds: string;
-  /** 1 as delivered; 0 switches it off. */
+  /** Who would weigh it otherwise. */
+  readonly disagrees: string;
+  /** Weight to begin with; 0 leaves it to those who hold it. */
   readonly weight: number;
-  readonly judge: (w: Weighed) => Omit<Reason, 'leaning'> | undefined;
+  readonly judge: (w: Weighed) => Said | undefined;
 }
 
 export const onMatt = (w: Weighed): boolean => isMatt(w.sheet.coating);
+
+/** Does a glass keep hands and tilting eyes from the sheet? */
+export const behindGlass = ({ commission }: Weighed): boolean => commission.glass !== 'none';
+
+export const ofGreys = ({ picture }: Weighed): boolean => picture.colour !== 'colour';
+
+/** How rough a surface is to the eye, 0–1, where only the maker's word is known (our own estimates). */
+const ROUGHNESS: Readonly<Record<Surface, number>> = {
+  'ultra smooth': 0,
+  smooth: 0.08,
+  'fine tooth': 0.35,
+  textured: 0.7,
+  rough: 1,
+};
+/** Texture of a raking-light scan that is as rough as papers for pictures come, L* (our own bound). */
+const FULL_TEXTURE_L = 6;
+/** From here a texture is half as plain as held in the hand, mm (our own estimate). */
+const HALF_SEEN_MM = 900;
+
+/** How much of a sheet's texture is seen from where the print is looked at: 0 none, 1 rough and near. */
+export function textureSeen({ sheet, commission }: Weighed): number {
+  const rough =
+    sheet.textureL !== undefined
+      ? Math.min(1, sheet.textureL / FULL_TEXTURE_L)
+      : sheet.surface
+        ? ROUGHNESS[sheet.surface]
+        : 0;
+  const near = 1 / (1 + (commission.viewingMm / HALF_SEEN_MM) ** 2);
+  return Math.min(1, rough * near * 1.4) * (commission.glass === 'none' ? 1 : 0.6);
+}
+
+/** The texture as a figure: measured where it was, else as the maker calls it. */
+export const textureFigure = ({ sheet }: Weighed): ReasonFigure[] =>
+  sheet.textureL === undefined ? [] : [{ name: 'texture', value: sheet.textureL, unit: 'L*' }];
+export const textureWords = ({ sheet }: Weighed): string =>
+  sheet.textureL === undefined
+    ? `its surface is called ${sheet.surface ?? 'nothing'} by its maker`
+    : `its texture is ${sheet.textureL.toFixed(1)} L* in a raking light`;

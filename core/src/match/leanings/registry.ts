@@ -1,19 +1,42 @@
-import { brightenerCaution } from './brightener-caution.ts';
-import { fidelity } from './fidelity.ts';
+import { brightener } from './brightener.ts';
+import { bronzing } from './bronzing.ts';
+import { colourHeld } from './colour-held.ts';
+import { depth } from './depth.ts';
+import { inTheHand } from './in-the-hand.ts';
 import type { Leaning } from './leaning.ts';
-import { lostColours } from './lost-colours.ts';
+import { loudSheet } from './loud-sheet.ts';
+import { money } from './money.ts';
+import { neutralGreys } from './neutral-greys.ts';
+import { originalGround } from './original-ground.ts';
 import { paperWhite } from './paper-white.ts';
-import { quietSheet } from './quiet-sheet.ts';
-import { shadows } from './shadows.ts';
+import { reflections } from './reflections.ts';
+import { shadowSteps } from './shadow-steps.ts';
+import { size } from './size.ts';
+import { darkroomBlackAndWhite, quietBlackAndWhite } from './surface-of-black-and-white.ts';
+import { textureSeenInPlain } from './texture-seen.ts';
+import { textureWelcome } from './texture-welcome.ts';
+import { tonedWhite } from './toned-white.ts';
 import { whatItRestsOn } from './what-it-rests-on.ts';
 
 /** All leanings, in the order their reasons are told when they weigh the same. */
 export const LEANINGS: readonly Leaning[] = [
-  fidelity,
-  lostColours,
-  shadows,
+  colourHeld,
+  shadowSteps,
+  depth,
   paperWhite,
-  quietSheet,
-  brightenerCaution,
+  reflections,
+  textureSeenInPlain,
+  textureWelcome,
+  loudSheet,
+  neutralGreys,
+  darkroomBlackAndWhite,
+  quietBlackAndWhite,
+  tonedWhite,
+  originalGround,
+  brightener,
+  bronzing,
+  inTheHand,
+  money,
+  size,
   whatItRestsOn,
 ];

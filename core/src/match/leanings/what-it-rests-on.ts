@@ -5,10 +5,16 @@ export const whatItRestsOn: Leaning = {
   key: 'whatItRestsOn',
   name: 'What the figures rest on',
   holds: 'A sheet read wet, or told by a profile, is not quite compared with one that was measured dry.',
+  disagrees: 'Nobody.',
   weight: 1,
-  judge: ({ sheet }) => {
+  judge: ({ sheet, field }) => {
     const said = [
-      ...(sheet.told ? ['its white, black and gamut are told by a profile and were not measured'] : []),
+      ...(sheet.told ? ['its colours are told by a profile and were not measured'] : []),
+      ...(field.conditions && sheet.measurementCondition
+        ? [
+            `it was read under ${sheet.measurementCondition}, others under ${field.conditions.filter((c) => c !== sheet.measurementCondition).join(' and ')}`,
+          ]
+        : []),
       ...(sheet.wet ? ['it was read before its print had dried'] : []),
     ];
     if (said.length === 0) return undefined;

@@ -3,6 +3,7 @@ import { ReadingPart1760600000000 } from './1760600000000-reading-part.ts';
 import { Bench1764000000000 } from './1764000000000-bench.ts';
 import { Compare1765000000000 } from './1765000000000-compare.ts';
 import { Record1766000000000 } from './1766000000000-record.ts';
+import { Commissions1768000000000 } from './1768000000000-commissions.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -13,4 +14,5 @@ export const MIGRATIONS = [
   Compare1765000000000,
   Record1766000000000,
   Profiles1767000000000,
+  Commissions1768000000000,
 ];

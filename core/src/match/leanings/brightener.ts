@@ -3,22 +3,24 @@ import type { Leaning } from './leaning.ts';
 
 /** Brightener by Δb* that a printmaker would mention; a white that moves less looks the same in most lights. */
 const WORTH_A_WORD = 2;
-/** What each unit of Δb* above it costs, in ΔE00 over the whole picture (judged, our own start). */
+/** What each unit of Δb* above it costs (judged, our own start); three times that where the print must last. */
 const COST_EACH = 0.04;
+const LASTING = 3;
 
-export const brightenerCaution: Leaning = {
-  key: 'brightenerCaution',
+export const brightener: Leaning = {
+  key: 'brightener',
   name: 'Brightener changes and fades',
   holds: 'Brightened paper is kept out of editions that must last and out of rooms with UV.',
+  disagrees: 'A bright white pops, and behind glass that blocks UV it is quiet.',
   weight: 1,
-  judge: ({ sheet }) => {
+  judge: ({ sheet, commission }) => {
     const shift = sheet.brightenerShift;
     if (shift === undefined || shift < WORTH_A_WORD) return undefined;
     return {
       speaks: 'against',
-      sentence: `Its white owes ${oneDigit(shift)} of b* to brightener: under a lamp without UV it is that much yellower, and brightener fades.`,
+      sentence: `Its white owes ${oneDigit(shift)} of b* to brightener: under a lamp without UV it is that much yellower, and brightener fades${commission.mustLast ? '; this print is to last' : ''}.`,
       figures: [{ name: 'brightener', value: shift, unit: 'Δb*' }],
-      cost: COST_EACH * (shift - WORTH_A_WORD),
+      cost: COST_EACH * (commission.mustLast ? LASTING : 1) * (shift - WORTH_A_WORD),
     };
   },
 };

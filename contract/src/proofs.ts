@@ -1,0 +1,24 @@
+import type { PackedSheet } from '@rakuen/core/characterisation/packed';
+import type { Rendering } from '@rakuen/core/characterisation/renderings';
+import { Maybe, Num, OneOf, Plain, QueryInt, Text } from './fields.ts';
+
+const RENDERINGS = ['relative', 'perceptual', 'saturation', 'absolute'] as const;
+
+/** Where a print is looked at, and how it was rendered. */
+export class LaidQuery {
+  @Maybe() @Text(60) light?: string;
+  @Maybe() @Text(20) glass?: string;
+  @Maybe() @OneOf(RENDERINGS) rendering?: Rendering['key'];
+}
+
+export class OnSheetQuery extends LaidQuery {
+  /** Longer side of the image. */
+  @Maybe() @QueryInt(40, 1280) px?: number;
+}
+
+export class LaidView {
+  @Plain() bare!: PackedSheet;
+  @Plain() seen!: PackedSheet;
+  /** Mean ΔE00 by which the model may be off. */
+  @Maybe() @Num(0) modelError?: number;
+}

@@ -1,0 +1,73 @@
+import { deltaE, percent, sentenceCase } from '../words.ts';
+import type { Leaning } from './leaning.ts';
+
+/** A sheet that loses less than this share loses nothing to speak of (our own choice). */
+const HELD = 0.001;
+const WORTH_A_WORD = 0.005;
+/** Loss over the whole picture that speaks against a sheet, ΔE00 (our own choice). */
+const LOST = 0.25;
+/** What an accent that is lost takes, a ΔE00: a small lamp may be what the picture is about. */
+const ACCENT = 0.08;
+
+export const colourHeld: Leaning = {
+  key: 'colourHeld',
+  name: 'Colours the sheet can’t hold',
+  holds:
+    'A sheet is the better, the nearer the picture’s colours come out. Tone that is only squeezed is not counted here.',
+  disagrees: 'Those for whom ink and sheet are one thing give some of it up for what the sheet adds.',
+  weight: 1,
+  judge: ({ match, picture, sheet }) => {
+    if (sheet.monochrome || picture.colour === 'black and white') return undefined;
+    const accent = match.marks.find((m) => m.kind === 'colour');
+    const cost = match.colourLostDeltaE + ACCENT * (accent && accent.deltaE > 1 ? accent.deltaE : 0);
+    const outside = { name: 'out of reach, black laid on black', value: match.outsideShare * 100, unit: '%' };
+    const whole = { name: 'colour lost over the whole picture', value: match.colourLostDeltaE, unit: 'ΔE00' };
+    if (match.outsideShare < HELD) {
+      const darker = {
+        name: 'darker than the black, uncompensated',
+        value: match.darkerThanBlackShare * 100,
+        unit: '%',
+      };
+      // What closes without compensation is no reason for the sheet.
+      const squeezed = match.darkerThanBlackShare >= WORTH_A_WORD;
+      return {
+        speaks: squeezed ? 'neither' : 'for',
+        sentence: `Once black is laid on its black, this sheet holds the picture’s colours: ${percent(match.outsideShare)} is out of reach${squeezed ? `. Uncompensated, ${percent(match.darkerThanBlackShare)} is darker than its black` : ''}.`,
+        figures: squeezed ? [outside, darker] : [outside],
+        cost,
+      };
+    }
+    const speaks = match.colourLostDeltaE > LOST || (accent?.deltaE ?? 0) > 4 ? 'against' : 'neither';
+    if (picture.colour !== 'colour')
+      return {
+        speaks,
+        sentence: `The picture’s toning is more than this sheet holds in ${percent(match.outsideShare)} of it: there it comes out ${deltaE(match.outsideMeanDeltaE)} weaker or lighter.`,
+        figures: [outside, { name: 'toning lost: distance', value: match.outsideMeanDeltaE, unit: 'ΔE00' }],
+        cost,
+      };
+    const [first, second] = match.lostFamilies.map((f) => ({ ...f, name: f.name.replace(/greys$/, 'tones') }));
+    const also =
+      second && second.share > 0.002
+        ? `; the ${second.name} ${deltaE(second.meanDeltaE)}, ${percent(second.share)}`
+        : '';
+    const lamp =
+      accent && accent.deltaE > 2 && match.outsideShare < 0.02
+        ? ` The strongest colour of all comes out ${deltaE(accent.deltaE)} off.`
+        : '';
+    return {
+      speaks,
+      sentence: sentenceCase(
+        `the ${first.name} lie ${deltaE(first.meanDeltaE)} outside this sheet, ${percent(first.share)} of the picture${also}.${lamp}`,
+      ),
+      figures: [
+        outside,
+        whole,
+        ...match.lostFamilies.flatMap((f) => [
+          { name: `${f.name}: distance`, value: f.meanDeltaE, unit: 'ΔE00' },
+          { name: `${f.name}: share`, value: f.share * 100, unit: '%' },
+        ]),
+      ],
+      cost,
+    };
+  },
+};

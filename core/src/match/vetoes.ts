@@ -1,0 +1,35 @@
+import { COATING_CLASSES } from '../paper.ts';
+import type { Commission, Veto } from './commission.ts';
+import type { SheetQualities } from './sheet.ts';
+
+/** From this Δb* on a white is a brightened one. */
+const BRIGHTENED = 2;
+
+/** Why a sheet is refused under a veto; what is not known is not refused, and said. */
+const BROKEN: Readonly<Record<Veto, (sheet: SheetQualities) => string | undefined>> = {
+  brightener: ({ brightenerShift: shift }) =>
+    shift !== undefined && shift >= BRIGHTENED ? `its white owes ${shift.toFixed(1)} Δb* to brightener` : undefined,
+  reflections: ({ coating }) =>
+    COATING_CLASSES[coating].sheen > 0.2 ? `it is a ${COATING_CLASSES[coating].name.toLowerCase()} sheet` : undefined,
+  texture: ({ surface }) => (surface === 'textured' || surface === 'rough' ? `its surface is ${surface}` : undefined),
+  plastic: ({ base }) => (base === 'resin-coated' ? 'its base is resin-coated' : undefined),
+  metallic: ({ coating }) => (coating === 'metallic' ? 'it is metallic' : undefined),
+};
+const SAID: Readonly<Record<Veto, string>> = {
+  brightener: 'No brightener was asked for',
+  reflections: 'No shine was asked for',
+  texture: 'No texture was asked for',
+  plastic: 'No resin coating was asked for',
+  metallic: 'No metallic sheet was asked for',
+};
+
+/** Why a sheet can't carry a picture at all, or undefined. */
+export function refusedBy(sheet: SheetQualities, commission: Commission, colour: string): string | undefined {
+  if (sheet.monochrome && colour === 'colour')
+    return 'The driver’s black-and-white mode prints no colour, and the picture has some.';
+  for (const veto of commission.vetoes) {
+    const broken = BROKEN[veto](sheet);
+    if (broken) return `${SAID[veto]}, and ${broken}.`;
+  }
+  return undefined;
+}

@@ -1,0 +1,110 @@
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import { Repository } from 'typeorm';
+import type { PackedSheet } from '@rakuen/core/characterisation/packed';
+import type { Rendering } from '@rakuen/core/characterisation/renderings';
+import { MODEL_VERSION } from '@rakuen/core/characterisation/fitted-print';
+import type { GamutMesh } from '@rakuen/core/gamut/mesh';
+import { GLASSES } from '@rakuen/core/light/glass';
+import { TABLE_LIGHTS, type ViewingLight } from '@rakuen/core/light/table-lights';
+import { MATCH_VERSION } from '@rakuen/core/match/on-sheet';
+import type { ConditionView } from '@rakuen/contract/conditions';
+import { notFound, RakuenError } from '../app/errors.ts';
+import { SheetsService } from '../sheets/sheets.service.ts';
+import { Derived } from '../store/derived.ts';
+import { ConditionRow } from '../store/entities.ts';
+import type { PackedLaid } from '../work/lay-tasks.ts';
+import { Workshop } from '../work/workshop.ts';
+import { ModelsService } from './models.service.ts';
+
+/** Where a print is looked at: keys of a light and a glass. */
+export interface Where {
+  readonly light: string;
+  readonly glass: string;
+}
+
+/** A sheet ready for pictures, and by how much it may be off. */
+export interface Laid extends PackedLaid {
+  /** Mean ΔE00 of the model, cross-validated; absent where only the solid of its colours is known. */
+  readonly modelError?: number;
+}
+
+/** Print conditions laid out for pictures: what comes out for every colour of a file. Computed once, and kept. */
+@Injectable()
+export class LaidService {
+  constructor(
+    @InjectRepository(ConditionRow) private readonly rows: Repository<ConditionRow>,
+    private readonly models: ModelsService,
+    private readonly sheets: SheetsService,
+    private readonly derived: Derived,
+    private readonly workshop: Workshop,
+  ) {}
+
+  async lightOf(key: string): Promise<ViewingLight> {
+    const own = (await this.sheets.lights()).map((l) => ({ key: l.id, name: l.name, source: 'imported', power: l }));
+    const light = [...TABLE_LIGHTS, ...own].find((l) => l.key === key);
+    if (!light) throw notFound('light');
+    return light;
+  }
+
+  /** @throws RakuenError (409) where what was read can't tell it */
+  async laid(condition: ConditionView, where: Where, rendering: Rendering['key'] = 'relative'): Promise<Laid> {
+    if (!GLASSES.some((g) => g.key === where.glass)) throw notFound('glass');
+    const light = await this.lightOf(where.light);
+    if (!hasModel(condition)) return this.fromSolid(condition, where);
+    const { id, paper } = condition;
+    const fitted = await this.models.fitted(id);
+    const plain = light.key === 'D50' && where.glass === 'none';
+    if (!fitted.spectral && !plain)
+      throw new RakuenError(409, 'Its readings hold no spectra: how it looks in that light is not known.', {
+        remedy: 'Read its chart with a spectrophotometer, or match in D50 without glass.',
+      });
+    const key = await this.models.keyOf(id);
+    const sent = await this.derived.get(id, `sent ${rendering}`, async () => ({
+      key: `${MATCH_VERSION} ${await this.models.keyOf(id)}`,
+      compute: () => this.workshop.run('sendFor', { key, fitted, rendering }),
+    }));
+    const laid = await this.derived.get(id, `laid ${rendering} ${light.key} ${where.glass}`, async () => ({
+      key: `${MATCH_VERSION} ${paper.coating} ${await this.models.keyOf(id)}`,
+      compute: () =>
+        this.workshop.run('layModel', {
+          key,
+          fitted,
+          sent,
+          rendering,
+          coating: paper.coating,
+          light,
+          glassKey: where.glass,
+        }),
+    }));
+    return { ...laid, modelError: fitted.error.crossValidated.mean };
+  }
+
+  /** A set without device values, of CMYK, or told by a profile: its solid is all that is known. */
+  private async fromSolid({ id, facts }: ConditionView, where: Where): Promise<Laid> {
+    const { white, black, gamutVolume } = facts!.figures;
+    const row = await this.rows.findOne({ select: { id: true, mesh: true }, where: { id } });
+    const mesh = row?.mesh as GamutMesh | null | undefined;
+    if (white?.shape !== 'colour' || black?.shape !== 'colour' || !mesh)
+      throw new RakuenError(
+        409,
+        gamutVolume?.shape === 'missing' ? gamutVolume.why : 'Its readings enclose no solid of colours.',
+        { remedy: 'Read a chart that holds more than greys.' },
+      );
+    if (where.light !== 'D50' || where.glass !== 'none')
+      throw new RakuenError(
+        409,
+        'Only the solid of its colours is known, as it was read: how it looks in another light or behind glass is not.',
+        { remedy: 'Read its chart with device values and spectra, or match in D50 without glass.' },
+      );
+    const sheet: PackedSheet = await this.derived.get(id, 'laid solid', async () => ({
+      key: JSON.stringify([MATCH_VERSION, MODEL_VERSION, facts!.readingId, white.lab, black.lab]),
+      compute: () => this.workshop.run('layFromSolid', { mesh, white: white.lab, black: black.lab }),
+    }));
+    return { bare: sheet, seen: sheet };
+  }
+}
+
+/** Is there enough to learn a model from: measured, driven in RGB? */
+const hasModel = ({ readings }: ConditionView): boolean =>
+  readings.some((r) => r.source === 'measured' && r.deviceSpace === 'RGB' && r.patchCount >= 24);

@@ -1,0 +1,50 @@
+import type { MigrationInterface, QueryRunner } from 'typeorm';
+import { recordTriggers, type ColumnFacts } from '../record.ts';
+
+const PICTURES = [
+  `ALTER TABLE pictures ADD COLUMN caption TEXT NOT NULL DEFAULT ''`,
+  // What the hand says of a picture: where it will live, its marks, what it is of. NULL: as it begins, as it was found.
+  'ALTER TABLE pictures ADD COLUMN commission TEXT',
+  'ALTER TABLE pictures ADD COLUMN marks TEXT',
+  'ALTER TABLE pictures ADD COLUMN hints TEXT',
+];
+const MATCHES = `CREATE TABLE matches (id TEXT PRIMARY KEY, at TEXT NOT NULL,
+  pictureId TEXT NOT NULL REFERENCES pictures(id) ON DELETE CASCADE,
+  name TEXT NOT NULL, inputs TEXT NOT NULL, result TEXT NOT NULL)`;
+const SCHOOLS = `CREATE TABLE schools (id TEXT PRIMARY KEY, createdAt TEXT NOT NULL,
+  name TEXT NOT NULL, holds TEXT NOT NULL DEFAULT '', weights TEXT NOT NULL)`;
+
+async function record(runner: QueryRunner, table: string): Promise<void> {
+  for (const end of ['new', 'change', 'end']) await runner.query(`DROP TRIGGER IF EXISTS ${table}_recorded_${end}`);
+  const columns = (await runner.query(`PRAGMA table_info(${table})`)) as ColumnFacts[];
+  for (const sql of recordTriggers(table, columns)) await runner.query(sql);
+}
+
+/** Commissions, marks and hints of pictures; matches that are kept; printmakers' own schools. */
+export class Commissions1768000000000 implements MigrationInterface {
+  async up(runner: QueryRunner): Promise<void> {
+    for (const sql of [
+      ...PICTURES,
+      MATCHES,
+      'CREATE INDEX matches_picture ON matches(pictureId, at)',
+      SCHOOLS,
+      'CREATE UNIQUE INDEX schools_one ON schools(name COLLATE NOCASE)',
+      // What a sheet does to a picture is computed in the time it takes to look it up.
+      'DROP TABLE match_figures',
+    ])
+      await runner.query(sql);
+    for (const table of ['pictures', 'matches', 'schools']) await record(runner, table);
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('DROP TABLE matches');
+    await runner.query('DROP TABLE schools');
+    for (const end of ['new', 'change', 'end']) await runner.query(`DROP TRIGGER IF EXISTS pictures_recorded_${end}`);
+    for (const column of ['caption', 'commission', 'marks', 'hints'])
+      await runner.query(`ALTER TABLE pictures DROP COLUMN ${column}`);
+    await record(runner, 'pictures');
+    await runner.query(
+      `CREATE TABLE match_figures (pictureId TEXT NOT NULL, conditionId TEXT NOT NULL, readingsKey TEXT NOT NULL, figures TEXT NOT NULL, PRIMARY KEY (pictureId, conditionId))`,
+    );
+  }
+}

@@ -1,0 +1,75 @@
+import sharp from 'sharp';
+import type { PackedSheet } from '@rakuen/core/characterisation/packed';
+import { screenPixels } from '@rakuen/core/colour/screen';
+import { seenOn, unpackSheet } from './lay-tasks.ts';
+import { codesOfLight, openPicture, type PictureFile } from './open-picture.ts';
+
+/** A picture as Lab (D50, its white 100), as large as a screen: L*, a*, b* of each pixel in units of 1/250, row by row, upright. */
+export interface LabImage {
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly lab: Int16Array;
+}
+
+const LONGER_PX = 1280;
+const UNITS = 250;
+
+const RUN = 1 << 16;
+
+export async function labImageOf({
+  longerPx = LONGER_PX,
+  ...file
+}: PictureFile & { longerPx?: number }): Promise<LabImage> {
+  const { pipeline, labOf, channels, bitsPerChannel, close } = await openPicture(file);
+  try {
+    const { data, info } = await pipeline
+      .autoOrient()
+      .resize(longerPx, longerPx, { fit: 'inside', withoutEnlargement: true })
+      .raw({ depth: ({ 8: 'uchar', 16: 'ushort', 32: 'float' } as const)[bitsPerChannel] })
+      .toBuffer({ resolveWithObject: true });
+    const values =
+      bitsPerChannel === 32
+        ? codesOfLight(new Float32Array(data.buffer, data.byteOffset, data.length / 4)).samples
+        : bitsPerChannel === 16
+          ? new Uint16Array(data.buffer, data.byteOffset, data.length / 2)
+          : data;
+    const top = bitsPerChannel === 8 ? 255 : 65_535;
+    const pixels = info.width * info.height;
+    const lab = new Int16Array(pixels * 3);
+    for (let from = 0; from < pixels; from += RUN) {
+      const n = Math.min(RUN, pixels - from);
+      const codes = Float32Array.from({ length: n * channels }, (_, i) => values[from * channels + i] / top);
+      labOf(codes).forEach((v, i) => (lab[from * 3 + i] = Math.round(Math.max(-131, Math.min(131, v)) * UNITS)));
+    }
+    return { widthPx: info.width, heightPx: info.height, lab };
+  } finally {
+    close();
+  }
+}
+
+/** A picture as it looks on a sheet: sRGB for a screen, and how much of it the screen can't show. */
+export async function drawOnSheet(task: {
+  image: LabImage;
+  sheet?: PackedSheet;
+  longerPx: number;
+}): Promise<{ jpeg: Buffer; beyondScreen: number }> {
+  const { widthPx, heightPx, lab } = task.image;
+  const every = Math.max(1, Math.ceil(Math.max(widthPx, heightPx) / task.longerPx));
+  const [w, h] = [Math.floor(widthPx / every), Math.floor(heightPx / every)];
+  const labs = new Float32Array(w * h * 3);
+  // Drawn together block by block: a picture made small by leaving pixels out glitters.
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++)
+      for (let c = 0; c < 3; c++) {
+        let sum = 0;
+        for (let v = 0; v < every; v++)
+          for (let u = 0; u < every; u++) sum += lab[((y * every + v) * widthPx + x * every + u) * 3 + c];
+        labs[(y * w + x) * 3 + c] = sum / (every * every * UNITS);
+      }
+  if (task.sheet) seenOn(unpackSheet(task.sheet), labs);
+  const { pixels, beyond } = screenPixels(labs);
+  const jpeg = await sharp(pixels, { raw: { width: w, height: h, channels: 3 } })
+    .jpeg({ quality: 90, chromaSubsampling: '4:4:4' })
+    .toBuffer();
+  return { jpeg, beyondScreen: beyond / (w * h) };
+}

@@ -1,0 +1,51 @@
+import { mkdir, open, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Sharp } from 'sharp';
+
+/** The image library's own file: 64 bytes of header, then pixels as the processor holds them. */
+const HEADER = 64;
+const FORMATS = { 0: Uint8Array, 2: Uint16Array, 6: Float32Array } as const;
+/** Read at once: large enough to be quick, small enough to be nothing. */
+const CHUNK_PX = 1 << 18;
+
+export interface PixelRun {
+  readonly samples: Uint8Array | Uint16Array | Float32Array;
+  readonly pixels: number;
+}
+
+/**
+ * Decodes a picture to disk and hands its pixels on a run at a time: memory stays flat however large it is.
+ * @param pipeline what is to be decoded, in one number of channels and one depth
+ * @param folder made for it, and cleared by who asks: the decoder may still open its file after its thread was ended, and where the folder is gone it can't
+ */
+export async function* pixelRuns(pipeline: Sharp, folder: string): AsyncGenerator<PixelRun> {
+  await mkdir(folder, { recursive: true });
+  const pixels = join(folder, 'pixels.v');
+  try {
+    await pipeline.toFile(pixels);
+    const file = await open(pixels);
+    try {
+      const head = Buffer.alloc(HEADER);
+      await file.read(head, 0, HEADER, 0);
+      const channels = head.readInt32LE(12);
+      const Values = FORMATS[head.readInt32LE(20) as keyof typeof FORMATS];
+      const size = channels * Values.BYTES_PER_ELEMENT;
+      const total = head.readInt32LE(4) * head.readInt32LE(8);
+      const bytes = Buffer.alloc(CHUNK_PX * size);
+      for (let from = 0; from < total; from += CHUNK_PX) {
+        const count = Math.min(CHUNK_PX, total - from);
+        let have = 0;
+        while (have < count * size) {
+          const { bytesRead } = await file.read(bytes, have, count * size - have, HEADER + from * size + have);
+          if (bytesRead === 0) throw new Error('The decoded picture is cut short; the disk may be full.');
+          have += bytesRead;
+        }
+        yield { samples: new Values(bytes.buffer, bytes.byteOffset, count * channels), pixels: count };
+      }
+    } finally {
+      await file.close();
+    }
+  } finally {
+    await rm(pixels, { force: true });
+  }
+}
