@@ -1,4 +1,5 @@
 import { deltaE2000 } from '../colour/difference.ts';
+import { relativeToWhite } from '../colour/relative.ts';
 import type { Lab, Rgb } from '../colour/types.ts';
 import { inverter } from './inverse.ts';
 import { labAt, nodePlaces, readCube, type ColourLattice } from './lattice.ts';
@@ -51,7 +52,8 @@ export function sentLattice(
   const rendering = RENDERINGS.find((r) => r.key === key)!;
   const { lattice } = print;
   const send = inverter(lattice, print.reach);
-  const aimAt = rendering.aim(print, sourceBlackL);
+  const toRelative = relativeToWhite(print.white);
+  const aimAt = rendering.absolute ? toRelative : rendering.aim(print, sourceBlackL);
   const count = grid ** 3;
   const device = new Float32Array(count * 3);
   const deltaE00 = new Float32Array(count);

@@ -50,11 +50,11 @@ export const layBare = (sent: SentLattice, model: PrintModel): PrintedSheet =>
 export function laySeen(
   sent: SentLattice,
   model: PrintModel,
-  { light, glass, coating }: { light: ViewingLight; glass: Glass; coating: CoatingClass },
+  { light, glass, coating }: { light: ViewingLight; glass: Glass; coating?: CoatingClass },
 ): PrintedSheet {
   const reference = light.key === 'D50' && glass.key === 'none';
   const lit = reference ? model.labs : litModel(model, light.power, glass);
-  const sheen = glass.key === 'none' ? COATING_CLASSES[coating].sheen * MIRRORS * ROOM : 0;
+  const sheen = glass.key === 'none' && coating ? COATING_CLASSES[coating].sheen * MIRRORS * ROOM : 0;
   return relative(printed(sent, sheen > 0 ? veiled(lit, sheen) : lit), whiteOf(lit));
 }
 

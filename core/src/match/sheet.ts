@@ -7,7 +7,8 @@ export interface SheetQualities {
   readonly id: string;
   /** Paper it is a condition of. */
   readonly paperId: string;
-  readonly coating: CoatingClass;
+  /** Absent where nobody said what kind of sheet it is. */
+  readonly coating?: CoatingClass;
   readonly surface?: Surface;
   readonly base?: Base;
   readonly weightGsm?: number;

@@ -24,10 +24,14 @@ export interface HintFound {
 
 interface Known {
   readonly ground?: { readonly lab: readonly number[]; readonly share: number };
+  readonly subject: { readonly medianL: number };
   readonly skinShare: number;
   readonly darkAreaShare: number;
   readonly smoothShare: number;
 }
+
+/** A subject stands out from the ground of an artwork by so much, L* (our own bound). */
+const PLAINLY_DARKER_L = 12;
 
 /** Rules of thumb, all of them our own; what they can't tell (fur, bark, metal, water, lettering) is left to the hand. */
 export function hintsOf(
@@ -67,7 +71,7 @@ export function hintsOf(
     },
     {
       hint: 'artwork with ground colour',
-      share: known.ground && known.ground.share > 0.4 && known.ground.lab[0] > 55 ? known.ground.share : 0,
+      share: known.ground && known.ground.share > 0.4 && known.ground.lab[0] > 55 && known.ground.lab[0] - known.subject.medianL > PLAINLY_DARKER_L ? known.ground.share : 0,
       least: 0.4,
     },
   ];

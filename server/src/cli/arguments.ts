@@ -9,6 +9,19 @@ export class UseError extends Error {
   override readonly name = 'UseError';
 }
 
+/** What an option names, by key or by name; the first where it is absent. @throws UseError for what is not there */
+export function chosen<T extends { readonly key: string; readonly name: string }>(
+  option: string,
+  value: string | true | undefined,
+  of: readonly T[],
+): T {
+  if (value === undefined) return of[0];
+  const wanted = String(value).toLowerCase();
+  const found = of.find((o) => o.key.toLowerCase() === wanted || o.name.toLowerCase() === wanted);
+  if (!found) throw new UseError(`--${option} is one of ${of.map((o) => o.key).join(', ')}.`);
+  return found;
+}
+
 /**
  * @param taking options that take a value, without their dashes
  * @param flags options that take none

@@ -36,6 +36,14 @@ export interface OpenProfile {
   close(): void;
 }
 
+/** Numbers of the renderings (ICC.1, 7.2.15). */
+const INTENTS = {
+  relative: INTENT_RELATIVE_COLORIMETRIC,
+  absolute: INTENT_ABSOLUTE_COLORIMETRIC,
+  perceptual: 0,
+  saturation: 2,
+} as const;
+
 /** sRGB as LittleCMS builds it. */
 export async function srgbProfile(): Promise<OpenProfile> {
   const cms = await lcms();
@@ -44,10 +52,13 @@ export async function srgbProfile(): Promise<OpenProfile> {
 
 /**
  * Opens an ICC profile, v2 or v4, RGB, CMYK or grey.
- * @param absolute colours as an instrument would read them, the paper's white included; else relative to the white
+ * @param rendering by which of its tables; `true`: as an instrument would read the colours, the paper's white included; else relative to the white
  * @throws ProfileError for bytes that are no profile, or one that gives no colour
  */
-export async function openProfile(bytes: Uint8Array, absolute = false): Promise<OpenProfile> {
+export async function openProfile(
+  bytes: Uint8Array,
+  rendering: boolean | keyof typeof INTENTS = false,
+): Promise<OpenProfile> {
   const cms = await lcms();
   if (bytes.length < 132 || String.fromCharCode(...bytes.subarray(36, 40)) !== 'acsp')
     throw new ProfileError('It is not an ICC profile: its signature is missing.');
@@ -65,7 +76,11 @@ export async function openProfile(bytes: Uint8Array, absolute = false): Promise<
     handle,
     name || 'a profile without a name',
     deviceClass,
-    absolute ? INTENT_ABSOLUTE_COLORIMETRIC : INTENT_RELATIVE_COLORIMETRIC,
+    typeof rendering === 'string'
+      ? INTENTS[rendering]
+      : rendering
+        ? INTENT_ABSOLUTE_COLORIMETRIC
+        : INTENT_RELATIVE_COLORIMETRIC,
   );
 }
 
@@ -77,6 +92,7 @@ function opened(cms: Lcms, handle: number, name: string, deviceClass: string, in
   }
   const lab = cms.cmsCreateLab4Profile();
   const transforms = new Map<number, number>();
+  let back: number | undefined;
   const transform = (bytes: 1 | 2 | 4): number => {
     const known = transforms.get(bytes);
     if (known) return known;
@@ -101,17 +117,14 @@ function opened(cms: Lcms, handle: number, name: string, deviceClass: string, in
       ) as Float32Array;
     },
     fromLab(labs) {
-      const made = cms.cmsCreateTransform(lab, format('Lab', 4), handle, format(space, 4), intent, cmsFLAGS_NOCACHE);
-      if (!made) throw new ProfileError('The profile tells what is printed, but not what to send for a colour.');
-      try {
-        const out = Float32Array.from(cms.cmsDoTransform(made, labs, labs.length / 3));
-        return space === 'CMYK' ? out.map((v) => v / 100) : out;
-      } finally {
-        cms.cmsDeleteTransform(made);
-      }
+      back ??= cms.cmsCreateTransform(lab, format('Lab', 4), handle, format(space, 4), intent, cmsFLAGS_NOCACHE);
+      if (!back) throw new ProfileError('The profile tells what is printed, but not what to send for a colour.');
+      const out = Float32Array.from(cms.cmsDoTransform(back, labs, labs.length / 3));
+      return space === 'CMYK' ? out.map((v) => v / 100) : out;
     },
     close() {
       for (const t of transforms.values()) cms.cmsDeleteTransform(t);
+      if (back) cms.cmsDeleteTransform(back);
       cms.cmsCloseProfile(lab);
       cms.cmsCloseProfile(handle);
     },

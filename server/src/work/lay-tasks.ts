@@ -16,7 +16,7 @@ import { onSheet, type MatchFigures } from '@rakuen/core/match/on-sheet';
 import type { PrintedSheet } from '@rakuen/core/match/sheet';
 import type { CoatingClass } from '@rakuen/core/paper';
 import type { Mark } from '@rakuen/core/picture/marks';
-import { openProfile } from '../colour-management/lcms.ts';
+import { openProfile, type OpenProfile } from '../colour-management/lcms.ts';
 
 export const packSheet = ({ lattice, white, blackL }: PrintedSheet): PackedSheet => ({
   nodes: lattice.nodes,
@@ -101,25 +101,33 @@ export const layFromSolid = (task: { mesh: GamutMesh; white: Lab; black: Lab }):
 
 const PROFILE_GRID = 33;
 
-/** What a profile prints of every colour of a file, by its own tables: relative, black compensated. */
-export async function profileSheet(bytes: Uint8Array): Promise<PrintedSheet> {
+/** What a profile prints of every colour of a file, by its own tables; relative: with black compensated. */
+export async function profileSheet(bytes: Uint8Array, rendering: Rendering['key'] = 'relative'): Promise<PrintedSheet> {
   const absolute = await openProfile(bytes, true);
   const relative = await openProfile(bytes);
+  const sender = await openProfile(bytes, rendering);
   try {
     const blank = Float32Array.from({ length: absolute.channels }, () => (absolute.space === 'CMYK' ? 0 : 1));
     const [L, a, b] = absolute.toLab(blank);
-    const blackL = Math.max(0, relative.toLab(relative.fromLab(Float32Array.of(0, 0, 0)))[0]);
-    const aim = compensated(0, blackL);
     const wanted = new Float32Array(PROFILE_GRID ** 3 * 3);
     let n = 0;
+    const aim = aimOf(relative, rendering);
     for (const at of nodePlaces(3, PROFILE_GRID))
       wanted.set(aim([at[0] * 100, (at[1] * 2 - 1) * 128, (at[2] * 2 - 1) * 128]), n++ * 3);
-    const values = relative.toLab(relative.fromLab(wanted));
+    const values = relative.toLab(sender.fromLab(wanted));
+    const blackL = Math.max(0, relative.toLab(sender.fromLab(Float32Array.of(0, 0, 0)))[0]);
     return { lattice: { axes: 3, nodes: PROFILE_GRID, values }, white: [L, a, b], blackL };
   } finally {
     absolute.close();
     relative.close();
+    sender.close();
   }
+}
+
+/** What is asked of a profile for a colour of a file: relative renderings have black laid on black, the others carry their own. @param relative the profile, relative */
+export function aimOf(relative: OpenProfile, rendering: Rendering['key']): (lab: Lab) => Lab {
+  if (rendering !== 'relative') return (lab) => lab;
+  return compensated(0, Math.max(0, relative.toLab(relative.fromLab(Float32Array.of(0, 0, 0)))[0]));
 }
 
 /** Lays a picture's colours on sheets. @param cells L*, a*, b*, share */

@@ -63,7 +63,10 @@ export interface Leaning {
   readonly judge: (w: Weighed) => Said | undefined;
 }
 
-export const onMatt = (w: Weighed): boolean => isMatt(w.sheet.coating);
+/** A black that only matt sheets have, where nobody said what kind of sheet it is (our own bound). */
+const MATT_BLACK_L = 11;
+export const onMatt = ({ sheet, match }: Weighed): boolean =>
+  sheet.coating === undefined ? match.blackL > MATT_BLACK_L : isMatt(sheet.coating);
 
 /** Does a glass keep hands and tilting eyes from the sheet? */
 export const behindGlass = ({ commission }: Weighed): boolean => commission.glass !== 'none';

