@@ -71,6 +71,15 @@ export function installPackages() {
   });
 }
 
+/** Pictures of the invented studio are drawn once, two at a time: they take longer than all the rest of a first start. */
+function drawPictures() {
+  const scenes = filesBelow(join(ROOT, 'demo/src/pictures'), (f) => f.endsWith('.ts'));
+  whenStale('pictures', scenes, ['demo/dist/drawn/tonedHall.tif'], () => {
+    console.error('Drawing the pictures of the invented studio, once.');
+    if (run('node', ['scripts/draw-pictures.mjs']) !== 0) process.exit(1);
+  });
+}
+
 /** Builds what is stale. */
 export function build() {
   const sources = PARTS.flatMap((part) =>
@@ -99,4 +108,5 @@ export function build() {
       }
     }
   });
+  drawPictures();
 }

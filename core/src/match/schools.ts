@@ -17,13 +17,13 @@ export const SCHOOLS: readonly School[] = [
     key: 'darkroom',
     name: 'North darkroom',
     holds: 'The deepest black, on a sheet that answers the light.',
-    weights: { depth: 2, darkroomGreys: 1, reflections: 0.2, shadowSteps: 1.3 },
+    weights: { depth: 2, darkroomGreys: 1, reflections: 0.2, shadowSteps: 1.3, contrastLeft: 1.5 },
   },
   {
     key: 'quiet',
     name: 'Quiet rag',
     holds: 'No reflections, soft greys, the sheet felt.',
-    weights: { reflections: 2.5, quietGreys: 1, depth: 0.3, shadowSteps: 0.4, inTheHand: 1.5 },
+    weights: { reflections: 3, quietGreys: 1, depth: 0.3, shadowSteps: 0.4, contrastLeft: 0.3, inTheHand: 1.5 },
   },
   {
     key: 'vanishing',

@@ -10,7 +10,9 @@ const BROKEN: Readonly<Record<Veto, (sheet: SheetQualities) => string | undefine
   brightener: ({ brightenerShift: shift }) =>
     shift !== undefined && shift >= BRIGHTENED ? `its white owes ${shift.toFixed(1)} Δb* to brightener` : undefined,
   reflections: ({ coating }) =>
-    coating && COATING_CLASSES[coating].sheen > 0.2 ? `it is a ${COATING_CLASSES[coating].name.toLowerCase()} sheet` : undefined,
+    coating && COATING_CLASSES[coating].sheen > 0.2
+      ? `it is a ${COATING_CLASSES[coating].name.toLowerCase()} sheet`
+      : undefined,
   texture: ({ surface }) => (surface === 'textured' || surface === 'rough' ? `its surface is ${surface}` : undefined),
   plastic: ({ base }) => (base === 'resin-coated' ? 'its base is resin-coated' : undefined),
   metallic: ({ coating }) => (coating === 'metallic' ? 'it is metallic' : undefined),

@@ -71,7 +71,13 @@ export function hintsOf(
     },
     {
       hint: 'artwork with ground colour',
-      share: known.ground && known.ground.share > 0.4 && known.ground.lab[0] > 55 && known.ground.lab[0] - known.subject.medianL > PLAINLY_DARKER_L ? known.ground.share : 0,
+      share:
+        known.ground &&
+        known.ground.share > 0.4 &&
+        known.ground.lab[0] > 55 &&
+        known.ground.lab[0] - known.subject.medianL > PLAINLY_DARKER_L
+          ? known.ground.share
+          : 0,
       least: 0.4,
     },
   ];

@@ -28,6 +28,8 @@ export interface Mark {
 
 /** Shadows and lights are looked for among these, L*. */
 const SHADOW_L = 30;
+/** Tiles between two marks. */
+const APART = 4;
 /** Least that can be called detail, L*. */
 const DETAIL = 1;
 
@@ -68,16 +70,21 @@ export function marksOf(
     const [x, y] = [i % columns, Math.floor(i / columns)];
     return x > 0 && y > 0 && x < columns - 1 && y < rows - 1;
   };
+  const lightest = best((i) => L[i]);
+  /** Two marks on one place say the same thing twice. */
+  const near = (i: number, other: number | undefined) =>
+    other !== undefined &&
+    Math.hypot((i % columns) - (other % columns), Math.floor(i / columns) - Math.floor(other / columns)) < APART;
   const found: [MarkKind, number | undefined][] = [
     ['shadow', best((i) => (L[i] < SHADOW_L && drawn[i] >= DETAIL ? -L[i] : undefined))],
-    ['light', best((i) => L[i])],
+    ['light', lightest],
     // A lamp or a berry counts by its own colour, not by its share.
     ['colour', colour === 'colour' ? best(endangered) : undefined],
     [
       'smooth',
       best((i) => (inside(i) && L[i] > 15 && L[i] < 96 && about(drawn, i) < 3 ? -about(drawn, i) : undefined)),
     ],
-    ['fine', best((i) => (fine[i] > DETAIL ? fine[i] : undefined))],
+    ['fine', best((i) => (fine[i] > DETAIL && !near(i, lightest) ? fine[i] : undefined))],
     ['skin', skin && best((i) => (skin(i) ? -about(drawn, i) : undefined))],
   ];
   return found.flatMap(([kind, i]) => {

@@ -102,7 +102,7 @@ export function structureOf(
 function skinLike({ L, a, b }: Tiles, i: number): boolean {
   const C = Math.hypot(a[i], b[i]);
   const h = (Math.atan2(b[i], a[i]) * 180) / Math.PI;
-  return L[i] > 25 && L[i] < 90 && C > 9 && C < 42 && h > 25 && h < 78 && a[i] > 4;
+  return L[i] > 25 && L[i] < 90 && C > 9 && C < 34 && h > 25 && h < 78 && a[i] > 4;
 }
 
 /** The steps from pixel to pixel that are left in the plainest tenth of the picture: /√2 for each is of two pixels. */

@@ -1,7 +1,9 @@
 import { writeFile } from 'node:fs/promises';
 import { Injectable } from '@nestjs/common';
 import { printObservations, sheetObservations, type DemoObservation } from '@rakuen/demo/bench';
+import { COMMISSIONS, HINTS_SAID, ON_THE_TABLE as PICTURES_ON_THE_TABLE } from '@rakuen/demo/commissions';
 import { CONDITIONS, demoReadings, FIRST_BOXES, LATER_BOX, PAPERS } from '@rakuen/demo/studio';
+import { SCENES, type SceneName } from '@rakuen/demo/pictures/draw';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import { INSTRUMENTS } from '@rakuen/contract/vocabulary';
@@ -84,17 +86,17 @@ export class DemoStudio {
     await this.laterBox(conditions[LATER_BOX.condition]);
     await this.charted(conditions[CHARTED]);
     const pictures = await hung;
+    const [night, salt] = (['nightDish', 'saltCrust'] as const).map((name) => pictures.get(name)!);
 
     const onTable = ON_THE_TABLE.map((i) => conditions[i].id);
     await this.table.set({
       conditionIds: onTable,
-      pictureIds: pictures.map((p) => p.id),
+      pictureIds: PICTURES_ON_THE_TABLE.map((name) => pictures.get(name)!.id),
       leftHand: onTable[0],
       rightHand: onTable[2],
-      pictureInHand: pictures[0].id,
+      pictureInHand: night.id,
     });
 
-    const [night, salt] = pictures;
     await this.matches.decide({
       pictureId: night.id,
       conditionId: conditions[0].id,
@@ -143,14 +145,21 @@ export class DemoStudio {
     });
   }
 
-  private async hangPictures(): Promise<PictureView[]> {
-    const pictures: PictureView[] = [];
-    for (const name of ['nightDish', 'saltCrust', 'controlRoom'] as const) {
+  private async hangPictures(): Promise<Map<SceneName, PictureView>> {
+    const pictures = new Map<SceneName, PictureView>();
+    for (const name of Object.keys(SCENES) as SceneName[]) {
       const { path, fileName, title } = await this.workshop.run('drawDemoPicture', {
         name,
         folder: this.files.incomingFolder,
       });
-      pictures.push(await this.pictures.add({ path, originalname: fileName }, { title }));
+      const { id, commission } = await this.pictures.add({ path, originalname: fileName }, { title });
+      pictures.set(
+        name,
+        await this.pictures.change(id, {
+          commission: { ...commission, ...COMMISSIONS[name] } as typeof commission,
+          hints: HINTS_SAID[name],
+        }),
+      );
     }
     return pictures;
   }

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import { writeFile } from 'node:fs/promises';
+import { copyFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { FormatError } from '@rakuen/core/formats/format-error';
-import { drawPicture, type SceneName } from '@rakuen/demo/pictures/draw';
+import { drawPicture, sceneOf, type SceneName } from '@rakuen/demo/pictures/draw';
 import { PictureError } from './picture-error.ts';
 import { analysePicture, type PictureTask } from './picture-task.ts';
 import {
@@ -49,11 +49,17 @@ export const TASKS = {
   drawOnSheet,
   layModel,
   layFromSolid,
+  /** A picture of the invented studio: as it was drawn when Rakuen was built, else drawn now. */
   async drawDemoPicture({ name, folder }: { name: SceneName; folder: string }) {
-    const { scene, tiff } = await drawPicture(name);
     const path = join(folder, randomUUID());
-    await writeFile(path, tiff);
-    return { path, ...scene };
+    try {
+      await copyFile(new URL(import.meta.resolve(`@rakuen/demo/drawn/${name}.tif`)), path);
+      return { path, ...sceneOf(name) };
+    } catch {
+      const { scene, tiff } = await drawPicture(name);
+      await writeFile(path, tiff);
+      return { path, ...scene };
+    }
   },
   analysePicture: (task: PictureTask) => analysePicture(task),
 };

@@ -343,10 +343,6 @@ export const api = createApi({
     cancelPictureJob: build.mutation<PictureJob, string>({
       query: (id) => ({ url: `pictures/jobs/${id}`, method: 'DELETE' }),
     }),
-    renamePicture: build.mutation<PictureView, { id: string; title: string }>({
-      query: ({ id, title }) => ({ url: `pictures/${id}`, method: 'PATCH', body: { title } }),
-      invalidatesTags: ['pictures', 'ledger'],
-    }),
     removePicture: build.mutation<void, string>({
       query: (id) => ({ url: `pictures/${id}`, method: 'DELETE' }),
       invalidatesTags: ['pictures', 'table'],
@@ -499,7 +495,6 @@ export const {
   useAddPictureMutation,
   usePictureJobQuery,
   useCancelPictureJobMutation,
-  useRenamePictureMutation,
   useRemovePictureMutation,
   useMatchQuery,
   useDecisionsQuery,

@@ -49,6 +49,16 @@ const KEYS: readonly (readonly [where: string, keys: readonly (readonly [key: st
       ['h', 'stamp: held'],
       ['f', 'stamp: refused'],
       ['u', 'take the last stamp back'],
+      ['b', 'the two in hand beside each other'],
+    ],
+  ],
+  [
+    'Proof',
+    [
+      ['x', 'swap the hands'],
+      ['v', 'flip: one sheet, the other'],
+      ['[  ]', 'the dividing line to the left, to the right'],
+      ['+  −', 'nearer, further'],
     ],
   ],
 ];

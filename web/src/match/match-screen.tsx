@@ -1,23 +1,26 @@
-import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
-import type { ConditionView } from '@rakuen/contract/conditions';
-import type { MatchPlace } from '@rakuen/contract/matches';
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
 import type { Stamp } from '@rakuen/contract/vocabulary';
-import { LEANINGS } from '@rakuen/core/match/leanings/registry';
-import { deltaE, percent, sentenceCase } from '@rakuen/core/match/words';
+import { rankSheets, type RankedSheet } from '@rakuen/core/match/rank';
+import { weightsOf, type Weights } from '@rakuen/core/match/schools';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery, useMatchQuery, usePicturesQuery, useTakeBackMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { STEPS } from '../app/steps.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
-import { conditionLine, day } from '../parts/label.ts';
+import { conditionLine } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
-import { Seal } from '../parts/seal.tsx';
-import { Strip } from '../parts/strip.tsx';
 import { moveFocus, useKeys } from '../parts/use-keys.ts';
+import { CommissionLine } from '../pictures/commission-line.tsx';
+import { asksFor } from '../pictures/picture-words.ts';
 import { useTable } from '../table/use-table.ts';
+import { KeptMatches } from './kept-matches.tsx';
+import { PlaceRow } from './place-row.tsx';
+import { PortfolioPlace } from './portfolio-place.tsx';
+import { SeenOnSheet } from './seen-on-sheet.tsx';
 import { StampDialog } from './stamp-dialog.tsx';
+import { useAllSchools, WeightsPanel } from './weights-panel.tsx';
 
 /** The picture in hand against the papers: a ranking, each place with its reasons, and the seal. */
 export function MatchScreen() {
@@ -26,33 +29,48 @@ export function MatchScreen() {
   const dispatch = useAppDispatch();
   const { data: conditions = [] } = useConditionsQuery();
   const pictures = usePicturesQuery();
+  const schools = useAllSchools();
   const [everything, setEverything] = useState(false);
-  const [stamping, setStamping] = useState<{ place: MatchPlace; stamp: Stamp }>();
+  const [show, setShow] = useState(false);
+  const [pair, setPair] = useState(false);
+  const [school, setSchool] = useState('start');
+  const [own, setOwn] = useState<Weights>();
+  const [stamping, setStamping] = useState<{ conditionId: string; stamp: Stamp }>();
   const [takeBack] = useTakeBackMutation();
   const picture = table.picture;
   const onTable = table.laid.map((c) => c.id);
   const all = everything || onTable.length === 0;
-  const match = useMatchQuery(
-    { pictureId: picture?.id ?? '', conditionIds: all ? undefined : onTable },
-    { skip: !picture },
-  );
+  const conditionIds = all ? undefined : onTable;
+  const match = useMatchQuery({ pictureId: picture?.id ?? '', conditionIds }, { skip: !picture });
   // Swapping the picture must not leave the old ranking standing under the new name.
   const current = match.currentData;
+  const weights = own ?? schools.find((s) => s.key === school)?.weights ?? {};
+  // Weighed here, so that a slider answers at once; the figures come from the server.
+  const ranking = useMemo(
+    () =>
+      picture &&
+      current &&
+      rankSheets(
+        { picture: picture.figures, hints: picture.hints, commission: picture.commission, weights },
+        current.candidates,
+      ),
+    [picture, current, weights],
+  );
+  const places = ranking?.places ?? [];
   const conditionOf = (id: string) => conditions.find((c) => c.id === id);
+  const decisionOf = (id: string) => current?.places.find((p) => p.conditionId === id)?.decision;
 
-  const focused = (): MatchPlace | undefined => {
+  const focused = (): RankedSheet | undefined => {
     const id = document.activeElement?.closest<HTMLElement>('[data-place]')?.dataset.place;
-    return current?.places.find((p) => p.conditionId === id) ?? current?.places[0];
+    return places.find((p) => p.id === id) ?? places[0];
   };
   const stamp = (word: Stamp) => {
     const place = focused();
-    if (place) setStamping({ place, stamp: word });
+    if (place) setStamping({ conditionId: place.id, stamp: word });
   };
   // The one main action: to choose the best paper, as long as none is chosen.
-  const undecided =
-    current?.places.some((p) => p.decision?.stamp === 'chosen') || current?.places[0]?.decision
-      ? undefined
-      : current?.places[0];
+  const chosen = current?.places.some((p) => p.decision?.stamp === 'chosen');
+  const undecided = chosen || !places[0] || decisionOf(places[0].id) ? undefined : places[0].id;
   const lastStamped = current?.places
     .flatMap((p) => p.decision ?? [])
     .sort((p, q) => q.decidedAt.localeCompare(p.decidedAt))[0];
@@ -60,12 +78,34 @@ export function MatchScreen() {
     c: () => stamp('chosen'),
     h: () => stamp('held'),
     f: () => stamp('refused'),
+    b: () => setPair((v) => !v),
     u: () => lastStamped && void takeBack(lastStamped.id).then(() => dispatch(said('The last stamp is taken back.'))),
   });
+  const stamped = stamping && places.find((p) => p.id === stamping.conditionId);
 
   return (
     <>
       <ScreenHead title="Match" question={STEPS[4].question}>
+        {picture && (
+          <label className="flex items-center gap-2">
+            <span className="text-quiet">School</span>
+            <select
+              value={own ? 'own' : school}
+              onChange={(e) => {
+                setSchool(e.target.value);
+                setOwn(undefined);
+              }}
+              className="min-h-8 rounded-[3px] border border-edge bg-field px-2"
+            >
+              {schools.map((s) => (
+                <option key={s.key} value={s.key}>
+                  {s.name}
+                </option>
+              ))}
+              {own && <option value="own">Your weights</option>}
+            </select>
+          </label>
+        )}
         {picture && onTable.length > 0 && (
           <div role="radiogroup" aria-label="Papers to rank" className="flex gap-4">
             {(
@@ -87,6 +127,11 @@ export function MatchScreen() {
             ))}
           </div>
         )}
+        {table.laidPictures.length > 1 && (
+          <Button aria-pressed={show} onClick={() => setShow(!show)}>
+            {show ? 'One picture' : 'A whole show'}
+          </Button>
+        )}
       </ScreenHead>
       {!picture && !pictures.isLoading && (
         <Empty
@@ -96,87 +141,170 @@ export function MatchScreen() {
           Lay a picture on the table and take it in hand; then the papers are ranked for it, each with its reasons.
         </Empty>
       )}
-      {picture && (
-        <div className="mb-5 flex items-start gap-5">
-          <img src={`/api/pictures/${picture.id}/preview`} alt={picture.title} className="max-h-40 max-w-[38%]" />
-          <div className="min-w-0">
-            <h2 className="text-[1.35rem] break-words">{picture.title}</h2>
-            <p>
-              {sentenceCase(picture.figures.key)}, {picture.figures.contrast} contrast, {picture.figures.colour}; median
-              L* {formatNumber(picture.figures.medianL, 1)}, {percent(picture.figures.nearBlackShare)} near black,{' '}
-              {percent(picture.figures.saturatedShare)} saturated
-            </p>
-            {table.laidPictures.length > 1 && (
-              <p className="-ml-1.5">
-                <QuietButton onClick={() => table.turnPicture(-1)}>Picture before</QuietButton>
-                <QuietButton onClick={() => table.turnPicture(1)}>Next picture</QuietButton>
-              </p>
-            )}
+      {show && picture && (
+        <PortfolioPlace
+          pictures={table.laidPictures}
+          conditions={conditions}
+          conditionIds={conditionIds}
+          weights={weights}
+        />
+      )}
+      {picture && !show && (
+        <>
+          <div className="mb-4">
+            <div className="flex items-baseline justify-between gap-4">
+              <h2 className="text-[1.35rem] break-words">{picture.title}</h2>
+              {table.laidPictures.length > 1 && (
+                <p className="whitespace-nowrap">
+                  <QuietButton onClick={() => table.turnPicture(-1)}>Picture before</QuietButton>
+                  <QuietButton onClick={() => table.turnPicture(1)}>Next picture</QuietButton>
+                </p>
+              )}
+            </div>
+            <p className="max-w-[90ch] font-serif">{asksFor(picture)}</p>
+            <CommissionLine picture={picture} />
           </div>
-        </div>
+          <ErrorNote error={match.error as never} />
+          {match.isFetching && !current && <Waiting what="Laying the picture on each sheet" />}
+          {current && places.length === 0 && (
+            <Empty
+              title="No measured paper to rank"
+              action={<Button onClick={() => void navigate('/readings')}>To the readings</Button>}
+            >
+              A paper is ranked by what was measured of it. Bring the readings of a print condition first.
+            </Empty>
+          )}
+          {ranking && places.length > 0 && (
+            <>
+              {ranking.shared.filter((r) => r.speaks !== 'neither').length > 0 && (
+                <p className="mb-2 max-w-[90ch] text-[13px]">
+                  <span className="text-quiet">All of them alike: </span>
+                  {ranking.shared
+                    .filter((r) => r.speaks !== 'neither')
+                    .map((r) => r.sentence)
+                    .join(' ')}
+                </p>
+              )}
+              {table.left && table.right && (
+                <p className="mb-2">
+                  <Button aria-pressed={pair} onClick={() => setPair(!pair)}>
+                    {pair ? 'Lay the two down' : 'The two in hand'}
+                  </Button>
+                </p>
+              )}
+              {pair && table.left && table.right && (
+                <div className="mb-5 grid grid-cols-2 gap-2">
+                  {[table.left, table.right].map((c) => (
+                    <div key={c.id}>
+                      <SeenOnSheet
+                        picture={picture}
+                        conditionId={c.id}
+                        name={c.paper.name}
+                        px={900}
+                        marks={places.find((p) => p.id === c.id)?.figures.marks}
+                      />
+                      <p className="font-serif">{c.paper.name}</p>
+                    </div>
+                  ))}
+                </div>
+              )}
+              <ol onKeyDown={moveFocus} aria-label="Ranking">
+                {places.map((place) => {
+                  const condition = conditionOf(place.id);
+                  return (
+                    condition && (
+                      <PlaceRow
+                        key={place.id}
+                        place={place}
+                        condition={condition}
+                        picture={picture}
+                        decision={decisionOf(place.id)}
+                        shared={places.filter((p) => p.place === place.place).length > 1}
+                        first={place.id === undecided}
+                        onStamp={(word) => setStamping({ conditionId: place.id, stamp: word })}
+                        onTakeBack={(id) => void takeBack(id).then(() => dispatch(said('The stamp is taken back.')))}
+                      />
+                    )
+                  );
+                })}
+              </ol>
+              <div className="grid grid-cols-2 gap-x-8 border-t border-edge pt-4 text-[13px] max-[1150px]:grid-cols-1">
+                <section aria-label="What would have to change">
+                  <h3>For the second to win</h3>
+                  {ranking.turns.length === 0 ? (
+                    <p>No single weight turns it.</p>
+                  ) : (
+                    <ul>
+                      {ranking.turns.slice(0, 4).map((t) => (
+                        <li key={t.leaning}>
+                          Weigh <span className="font-serif">{t.name.toLowerCase()}</span> {formatNumber(t.weight, 1)}×
+                          instead of {formatNumber(t.from, 1)}×.
+                        </li>
+                      ))}
+                    </ul>
+                  )}
+                </section>
+                <section aria-label="Other schools">
+                  <h3>Where others would choose otherwise</h3>
+                  <ul>
+                    {schools
+                      .filter((s) => s.key !== school || own)
+                      .flatMap((s) => {
+                        const first = rankSheets(
+                          {
+                            picture: picture.figures,
+                            hints: picture.hints,
+                            commission: picture.commission,
+                            weights: s.weights,
+                          },
+                          current!.candidates,
+                        ).places[0];
+                        const c = first && first.id !== places[0].id ? conditionOf(first.id) : undefined;
+                        return c
+                          ? [
+                              <li key={s.key}>
+                                {s.name}: <span className="font-serif">{c.paper.name}</span>, {conditionLine(c)}
+                              </li>,
+                            ]
+                          : [];
+                      })}
+                  </ul>
+                </section>
+              </div>
+            </>
+          )}
+          {current && (
+            <NotRanked
+              leftOut={[
+                ...current.leftOut.filter((l) => !ranking?.refused.some((r) => r.id === l.conditionId)),
+                ...(ranking?.refused ?? []).map((r) => ({ conditionId: r.id, why: r.why })),
+              ]}
+              uncounted={(ranking?.uncounted ?? []).map((u) => ({
+                what: u.what,
+                of: u.unknownOf.map((id) => conditionOf(id)?.paper.name ?? 'a removed condition'),
+              }))}
+              nameOf={(id) => {
+                const c = conditionOf(id);
+                return c ? `${c.paper.name}, ${conditionLine(c)}` : 'A removed condition';
+              }}
+            />
+          )}
+          {places.length > 0 && (
+            <details className="mt-5">
+              <summary className="cursor-pointer font-serif">How it is weighed</summary>
+              <WeightsPanel weights={weights} onWeights={setOwn} />
+            </details>
+          )}
+          {places.length > 0 && (
+            <KeptMatches pictureId={picture.id} conditionIds={conditionIds} weights={weightsOf(weights)} now={places} />
+          )}
+        </>
       )}
-      <ErrorNote error={match.error as never} />
-      {picture && match.isFetching && !current && <Waiting what="Laying the picture on each sheet" />}
-      {current && current.places.length === 0 && (
-        <Empty
-          title="No measured paper to rank"
-          action={<Button onClick={() => void navigate('/readings')}>To the readings</Button>}
-        >
-          A paper is ranked by what was measured of it. Bring the readings of a print condition first.
-        </Empty>
-      )}
-      {current && (
-        <ol onKeyDown={moveFocus} aria-label="Ranking">
-          {current.places.map((place) => {
-            const condition = conditionOf(place.conditionId);
-            return (
-              condition && (
-                <Place
-                  key={place.conditionId}
-                  place={place}
-                  condition={condition}
-                  shared={current.places.filter((p) => p.place === place.place).length > 1}
-                  first={place === undecided}
-                  onStamp={(word) => setStamping({ place, stamp: word })}
-                  onTakeBack={(id) => void takeBack(id).then(() => dispatch(said('The stamp is taken back.')))}
-                />
-              )
-            );
-          })}
-        </ol>
-      )}
-      {current && current.leftOut.length > 0 && (
-        <section className="mt-4 text-[13px]">
-          <h3>Not ranked</h3>
-          <ul>
-            {current.leftOut.map(({ conditionId, why }) => {
-              const c = conditionOf(conditionId);
-              return (
-                <li key={conditionId}>
-                  {c ? `${c.paper.name}, ${conditionLine(c)}` : 'A removed condition'}: {why}
-                </li>
-              );
-            })}
-          </ul>
-        </section>
-      )}
-      {current && current.places.length > 0 && (
-        <details className="mt-5 text-[13px]">
-          <summary className="cursor-pointer">What the ranking leans on</summary>
-          <ul className="mt-1 max-w-[80ch]">
-            {LEANINGS.map((l) => (
-              <li key={l.key}>
-                <b>{l.name}</b> (weight {l.weight}): {l.holds}
-              </li>
-            ))}
-          </ul>
-        </details>
-      )}
-      {stamping && picture && conditionOf(stamping.place.conditionId) && (
+      {stamping && stamped && picture && conditionOf(stamped.id) && (
         <StampDialog
           picture={picture}
-          condition={conditionOf(stamping.place.conditionId)!}
-          place={stamping.place}
+          condition={conditionOf(stamped.id)!}
+          place={stamped}
           stamp={stamping.stamp}
           onClose={() => setStamping(undefined)}
         />
@@ -185,118 +313,35 @@ export function MatchScreen() {
   );
 }
 
-function Place({
-  place,
-  condition,
-  shared,
-  first,
-  onStamp,
-  onTakeBack,
+function NotRanked({
+  leftOut,
+  uncounted,
+  nameOf,
 }: {
-  place: MatchPlace;
-  condition: ConditionView;
-  shared: boolean;
-  first: boolean;
-  onStamp: (stamp: Stamp) => void;
-  onTakeBack: (id: string) => void;
+  leftOut: readonly { conditionId: string; why: string }[];
+  uncounted: readonly { what: string; of: readonly string[] }[];
+  nameOf: (id: string) => string;
 }) {
-  const { decision, figures } = place;
+  if (leftOut.length === 0 && uncounted.length === 0) return null;
   return (
-    <li
-      data-place={condition.id}
-      className="grid grid-cols-[44px_minmax(0,1fr)_150px] gap-x-3 border-t border-edge py-4"
-    >
-      <div>
-        <p className="font-serif text-[1.7rem] leading-none">{place.place}</p>
-        {shared && <p className="text-[12px] leading-tight text-quiet">shared</p>}
-      </div>
-      <div
-        className="min-w-0"
-        tabIndex={0}
-        data-row
-        data-kind="paper"
-        data-id={condition.id}
-        data-name={condition.paper.name}
-      >
-        <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
-          <Strip paper={condition.paper} facts={condition.facts} />
-          <div className="min-w-0">
-            <h3 className="text-[1.1rem] break-words">{condition.paper.name}</h3>
-            <p className="text-[13px]">{conditionLine(condition)}</p>
-          </div>
-        </div>
-        <ul className="mt-2 max-w-[74ch] space-y-0.5">
-          {place.reasons.map((r) => (
-            <li key={r.leaning} className="grid grid-cols-[18px_1fr]">
-              <span
-                aria-hidden
-                title={{ for: 'speaks for it', against: 'speaks against it', neither: 'speaks neither way' }[r.speaks]}
-              >
-                {{ for: '+', against: '−', neither: '·' }[r.speaks]}
-              </span>
-              <span className="font-serif text-[1.02rem] leading-snug">
-                <span className="sr-only">{{ for: 'For: ', against: 'Against: ', neither: '' }[r.speaks]}</span>
-                {r.sentence}
-              </span>
-            </li>
-          ))}
-        </ul>
-        <p className="mt-1.5 text-[13px] text-quiet">
-          Outside its gamut, black laid on black: {percent(figures.outsideShare)} of the picture,{' '}
-          {deltaE(figures.outsideMeanDeltaE)} on average, 95th percentile {formatNumber(figures.outside95DeltaE, 1)}.
-          Cost with the leanings: {formatNumber(place.cost, 2)} ΔE00.
+    <section aria-label="Not ranked" className="mt-4 text-[13px]">
+      {leftOut.length > 0 && (
+        <>
+          <h3>Not ranked</h3>
+          <ul>
+            {leftOut.map(({ conditionId, why }) => (
+              <li key={conditionId}>
+                {nameOf(conditionId)}: {why}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {uncounted.map((u) => (
+        <p key={u.what} className="mt-1">
+          Counted for none: {u.what}, which is not known of {[...new Set(u.of)].join(', ')}.
         </p>
-      </div>
-      <div className="flex flex-col items-end gap-2 text-right">
-        {decision ? (
-          <>
-            <Seal stamp={decision.stamp} />
-            <p className="font-serif text-[13px] leading-tight break-words">{decision.reason}</p>
-            <p className="text-[12px] text-quiet">
-              {decision.decidedBy && `${decision.decidedBy}, `}
-              {day(decision.decidedAt)}
-            </p>
-            {decision.stamp === 'chosen' && (
-              <Link
-                className="underline"
-                to={`/prints?picture=${decision.pictureId}&condition=${decision.conditionId}`}
-              >
-                Record a print
-              </Link>
-            )}
-            <div className="flex flex-wrap justify-end">
-              <span className="self-center text-[12px] text-quiet">change to</span>
-              {(['chosen', 'held', 'refused'] as const)
-                .filter((s) => s !== decision.stamp)
-                .map((s) => (
-                  <QuietButton key={s} onClick={() => onStamp(s)} aria-label={`Stamp ${condition.paper.name} ${s}`}>
-                    {s}
-                  </QuietButton>
-                ))}
-              <QuietButton
-                onClick={() => onTakeBack(decision.id)}
-                aria-label={`Take the stamp on ${condition.paper.name} back`}
-              >
-                take back
-              </QuietButton>
-            </div>
-          </>
-        ) : (
-          <>
-            <Button main={first} onClick={() => onStamp('chosen')} aria-label={`Stamp ${condition.paper.name} chosen`}>
-              Choose
-            </Button>
-            <div className="flex">
-              <QuietButton onClick={() => onStamp('held')} aria-label={`Stamp ${condition.paper.name} held`}>
-                Hold
-              </QuietButton>
-              <QuietButton onClick={() => onStamp('refused')} aria-label={`Stamp ${condition.paper.name} refused`}>
-                Refuse
-              </QuietButton>
-            </div>
-          </>
-        )}
-      </div>
-    </li>
+      ))}
+    </section>
   );
 }

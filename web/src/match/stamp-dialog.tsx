@@ -1,6 +1,6 @@
 import { useForm } from 'react-hook-form';
 import type { ConditionView } from '@rakuen/contract/conditions';
-import type { MatchPlace } from '@rakuen/contract/matches';
+import type { RankedSheet } from '@rakuen/core/match/rank';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { Stamp } from '@rakuen/contract/vocabulary';
 import { useDecideMutation } from '../api/api.ts';
@@ -22,7 +22,7 @@ export function StampDialog({
 }: {
   picture: PictureView;
   condition: ConditionView;
-  place: MatchPlace;
+  place: RankedSheet;
   stamp: Stamp;
   onClose: () => void;
 }) {
@@ -73,6 +73,7 @@ export function StampDialog({
             ['printmaker', 'the printmaker'],
             ['client', 'the client'],
             ['both', 'both together'],
+            ['artist', 'the artist'],
           ]}
           {...register('decidedBy')}
         />

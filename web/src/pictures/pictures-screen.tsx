@@ -1,19 +1,22 @@
 import { useState } from 'react';
 import type { PictureView } from '@rakuen/contract/pictures';
-import { PICTURE_BOUNDS } from '@rakuen/core/picture/tally';
-import { percent } from '@rakuen/core/match/words';
-import { formatNumber } from '@rakuen/core/measurement/show';
-import { usePicturesQuery, useRemovePictureMutation, useRenamePictureMutation } from '../api/api.ts';
+import { MARK_KINDS, type Mark } from '@rakuen/core/picture/marks';
+import { usePicturesQuery, useRemovePictureMutation } from '../api/api.ts';
 import { STEPS } from '../app/steps.ts';
+import { said, useAppDispatch } from '../app/store.ts';
 import { QuietButton } from '../parts/button.tsx';
-import { Draggable } from '../parts/draggable.tsx';
-import { Term } from '../parts/figure.tsx';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
-import { moveFocus } from '../parts/use-keys.ts';
 import { useTable } from '../table/use-table.ts';
-import { LightnessHistogram } from './lightness-histogram.tsx';
+import { CommissionLine } from './commission-line.tsx';
+import { Hatching } from './hatching.tsx';
+import { labImage, sampleAt } from './lab-image.ts';
+import { MarginNotes } from './margin-notes.tsx';
 import { PictureIntake } from './picture-intake.tsx';
+import { PicturePrint } from './picture-print.tsx';
+import { PictureStack } from './picture-stack.tsx';
+import { useChangePictureMutation } from './picture-api.ts';
+import { asksFor } from './picture-words.ts';
 
 /** The pictures, and what the one in hand asks of a paper. */
 export function PicturesScreen() {
@@ -36,132 +39,134 @@ export function PicturesScreen() {
       )}
       {picture && <PictureSheet key={picture.id} picture={picture} />}
       {pictures && pictures.length > 0 && (
-        <ul onKeyDown={moveFocus} aria-label="All pictures" className="mt-6 mb-5 flex flex-wrap gap-4">
-          {pictures.map((p) => (
-            <li key={p.id}>
-              <Draggable kind="picture" id={p.id} name={p.title} className="w-36">
-                <button
-                  type="button"
-                  data-row
-                  data-kind="picture"
-                  data-id={p.id}
-                  data-name={p.title}
-                  aria-pressed={p.id === picture?.id}
-                  onClick={() => setChosen(p.id)}
-                  className="block w-full text-left"
-                >
-                  <img
-                    src={`/api/pictures/${p.id}/preview`}
-                    alt=""
-                    draggable={false}
-                    className={`h-24 w-36 object-contain object-left-bottom ${p.id === picture?.id ? 'outline-2 outline-offset-2 outline-ink' : ''}`}
-                  />
-                  <span className="mt-1 line-clamp-2 font-serif leading-tight">{p.title}</span>
-                </button>
-              </Draggable>
-              <QuietButton
-                className="-ml-1.5"
-                onClick={() => table.togglePicture(p.id, p.title)}
-                aria-label={table.has(p.id) ? `Put ${p.title} back` : `Lay ${p.title} on the table`}
-              >
-                {table.has(p.id) ? 'Put back' : 'Lay out'}
-              </QuietButton>
-            </li>
-          ))}
-        </ul>
+        <PictureStack pictures={pictures} chosen={picture?.id} onChoose={setChosen} />
       )}
-      <div className={pictures?.length === 0 ? 'mx-auto mt-6 max-w-[52ch]' : ''}>
+      <div className={pictures?.length === 0 ? 'mx-auto mt-6 max-w-[52ch]' : 'mt-5'}>
         <PictureIntake onAdded={setChosen} />
       </div>
     </>
   );
 }
 
+const MAPS = { none: 'bare', busy: 'busy detail', smooth: 'plain areas' } as const;
+type MapKey = keyof typeof MAPS;
+
 function PictureSheet({ picture }: { picture: PictureView }) {
-  const { figures: f } = picture;
-  const [remove, removing] = useRemovePictureMutation();
-  const [sure, setSure] = useState(false);
+  const { structure } = picture.figures;
+  const [change, { error }] = useChangePictureMutation();
+  const [mark, setMark] = useState<number>();
+  const [map, setMap] = useState<MapKey>('none');
+  const dispatch = useAppDispatch();
+  const marks: readonly Mark[] = picture.marks;
+  const keep = (next: readonly Mark[]) => void change({ id: picture.id, marks: next.map((m) => ({ ...m })) });
+  const laidAt = async (kind: Mark['kind'], x: number, y: number): Promise<Mark> => ({
+    kind,
+    x,
+    y,
+    ...sampleAt(await labImage(picture.id), x, y),
+  });
+  const move = async (i: number, x: number, y: number) => {
+    const moved = await laidAt(marks[i].kind, x, y);
+    keep(marks.map((m, at) => (at === i ? moved : m)));
+    dispatch(said(`Mark ${i + 1}, ${MARK_KINDS[moved.kind]}, is moved.`));
+  };
+  const levels = structure && [...structure.map.busy].map(Number);
   return (
-    <section
-      aria-label={picture.title}
-      className="grid grid-cols-[minmax(0,1.35fr)_minmax(0,1fr)] items-start gap-8 max-[1150px]:grid-cols-1"
-    >
-      <div>
-        <img src={`/api/pictures/${picture.id}/preview`} alt={picture.title} className="max-h-[52vh] max-w-full" />
-        <Title picture={picture} />
-        <p className="text-[13px] text-quiet">
-          {picture.format}, {picture.widthPx} × {picture.heightPx} px, {picture.bitsPerChannel} bits a channel.{' '}
-          {picture.profileAssumed
-            ? 'No profile was used: sRGB is assumed.'
-            : `Read through its embedded profile, ${picture.profile}.`}{' '}
-          {picture.notes.join(' ')}
-        </p>
-      </div>
-      <div>
-        <p className="font-serif text-[1.15rem] leading-snug">{inWords(picture)}</p>
-        <LightnessHistogram figures={f} />
-        <dl className="mt-2 grid grid-cols-[1fr_auto] gap-x-4 gap-y-0.5 [&_dd]:text-right">
-          <Term name="Median L*, mean L*">
-            {formatNumber(f.medianL, 1)}, {formatNumber(f.meanL, 1)}
-          </Term>
-          <Term name="Contrast, deviation of L*">
-            {formatNumber(f.contrastSdL, 1)} ({f.contrast})
-          </Term>
-          <Term name="L* of 2 % and 98 %">
-            {formatNumber(f.darkL, 0)} to {formatNumber(f.lightL, 0)}
-          </Term>
-          <Term name={`Near black, below L* ${PICTURE_BOUNDS.nearBlackL}`}>{percent(f.nearBlackShare)}</Term>
-          <Term name={`Near white, above L* ${PICTURE_BOUNDS.nearWhiteL}`}>{percent(f.nearWhiteShare)}</Term>
-          <Term name="Mean chroma, 95th percentile">
-            {formatNumber(f.meanChroma, 1)}, {formatNumber(f.chroma95, 0)} C*
-          </Term>
-          <Term name={`Saturated, above C* ${PICTURE_BOUNDS.saturatedChroma}`}>{percent(f.saturatedShare)}</Term>
-          <Term name="Cells of Lab it occupies">{formatNumber(picture.colourCells, 0)}</Term>
-        </dl>
-        <p className="mt-2 text-[12.5px] text-quiet">
-          Computed from {formatNumber(f.pixelsRead, 0)} pixels of the file, CIELAB D50. Where “low key” or “soft” begins
-          is our own bound.
-        </p>
-        <ErrorNote error={removing.error as never} />
-        <QuietButton
-          className="mt-1 -ml-1.5"
-          onClick={() =>
-            sure
-              ? void remove(picture.id)
-                  .unwrap()
-                  .catch(() => setSure(false))
-              : setSure(true)
-          }
-        >
-          {sure ? 'Put in the bin' : 'Remove this picture'}
-        </QuietButton>
+    <section aria-label={picture.title}>
+      <p className="mb-3 max-w-[92ch] font-serif text-[1.12rem] leading-snug">{asksFor(picture)}</p>
+      <div className="grid grid-cols-[minmax(0,1fr)_minmax(230px,290px)] items-start gap-6 min-[1600px]:grid-cols-[minmax(0,1fr)_340px]">
+        <div className="mx-auto w-full" style={{ maxWidth: `calc(64vh * ${picture.widthPx / picture.heightPx})` }}>
+          <PicturePrint
+            picture={picture}
+            marks={marks}
+            chosen={mark}
+            onChoose={setMark}
+            onMove={(i, x, y) => void move(i, x, y)}
+          >
+            {levels && map !== 'none' && (
+              <Hatching
+                columns={structure.map.columns}
+                rows={structure.map.rows}
+                label={`Map: ${MAPS[map]}, the denser the more`}
+                level={(tile) => (map === 'busy' ? levels[tile] : levels[tile] === 0 ? 6 : levels[tile] === 1 ? 3 : 0)}
+              />
+            )}
+          </PicturePrint>
+          <div className="mt-2 flex flex-wrap items-baseline justify-between gap-x-4">
+            <Title picture={picture} />
+            {levels && (
+              <div role="radiogroup" aria-label="Map over the picture" className="flex gap-3 text-[13px]">
+                {(Object.keys(MAPS) as MapKey[]).map((key) => (
+                  <label key={key} className="flex items-center gap-1">
+                    <input
+                      type="radio"
+                      name="map"
+                      className="accent-ink"
+                      checked={map === key}
+                      onChange={() => setMap(key)}
+                    />
+                    {MAPS[key]}
+                  </label>
+                ))}
+              </div>
+            )}
+          </div>
+          {picture.caption && <p className="font-serif italic">{picture.caption}</p>}
+          <CommissionLine picture={picture} />
+          <p className="mt-1 text-[12.5px] text-quiet">
+            {picture.format}, {picture.widthPx} × {picture.heightPx} px, {picture.bitsPerChannel} bits a channel, every
+            pixel read.{' '}
+            {picture.profileAssumed
+              ? 'No profile was used: sRGB is assumed.'
+              : `Read through its embedded profile, ${picture.profile}.`}{' '}
+            {picture.notes.join(' ')} Where “low key”, “soft”, “plain” or “busy” begins is our own bound.
+          </p>
+          <ErrorNote error={error as never} />
+          <Remove picture={picture} />
+        </div>
+        <MarginNotes
+          picture={picture}
+          marks={marks}
+          chosen={mark}
+          onChoose={setMark}
+          onRemove={(i) => keep(marks.filter((_, at) => at !== i))}
+          onAdd={() => void laidAt('own', 0.5, 0.5).then((m) => keep([...marks, m]))}
+          onAsFound={() => void change({ id: picture.id, asFound: ['marks'] })}
+          onHints={(hints) => void change({ id: picture.id, hints })}
+        />
       </div>
     </section>
   );
 }
 
-/** What the picture is, in a sentence. */
-function inWords({ figures: f }: PictureView): string {
-  const key = f.key.charAt(0).toUpperCase() + f.key.slice(1);
-  const black =
-    f.nearBlackShare > 0.02 ? `${percent(f.nearBlackShare)} of it is near black` : 'it has no true black to speak of';
-  const colour =
-    f.colour === 'colour'
-      ? f.saturatedShare > 0.05
-        ? 'saturated colour'
-        : f.meanChroma < 12
-          ? 'muted colour'
-          : 'colour'
-      : f.colour;
-  return `${key}, ${f.contrast} contrast, ${colour}; ${black}.`;
+function Remove({ picture }: { picture: PictureView }) {
+  const [remove, { error }] = useRemovePictureMutation();
+  const [sure, setSure] = useState(false);
+  return (
+    <>
+      <ErrorNote error={error as never} />
+      <QuietButton
+        className="-ml-1.5"
+        onClick={() =>
+          sure
+            ? void remove(picture.id)
+                .unwrap()
+                .catch(() => setSure(false))
+            : setSure(true)
+        }
+      >
+        {sure ? 'Put in the bin' : 'Remove this picture'}
+      </QuietButton>
+    </>
+  );
 }
 
 function Title({ picture }: { picture: PictureView }) {
-  const [rename, { error }] = useRenamePictureMutation();
+  const [change, { error }] = useChangePictureMutation();
   const [editing, setEditing] = useState(false);
   if (!editing) {
     return (
-      <div className="mt-2 flex items-baseline gap-2">
+      <div className="flex items-baseline gap-2">
         <h2 className="break-words">{picture.title}</h2>
         <QuietButton onClick={() => setEditing(true)}>Rename</QuietButton>
       </div>
@@ -169,11 +174,11 @@ function Title({ picture }: { picture: PictureView }) {
   }
   return (
     <form
-      className="mt-2"
+      className="min-w-[50%]"
       onSubmit={(e) => {
         e.preventDefault();
         const title = new FormData(e.currentTarget).get('title') as string;
-        void rename({ id: picture.id, title })
+        void change({ id: picture.id, title })
           .unwrap()
           .then(
             () => setEditing(false),

@@ -17,7 +17,7 @@ export const colourHeld: Leaning = {
   disagrees: 'Those for whom ink and sheet are one thing give some of it up for what the sheet adds.',
   weight: 1,
   judge: ({ match, picture, sheet }) => {
-    if (sheet.monochrome || picture.colour === 'black and white') return undefined;
+    if (picture.colour === 'black and white') return undefined;
     const accent = match.marks.find((m) => m.kind === 'colour');
     const cost = match.colourLostDeltaE + ACCENT * (accent && accent.deltaE > 1 ? accent.deltaE : 0);
     const outside = { name: 'out of reach, black laid on black', value: match.outsideShare * 100, unit: '%' };
@@ -41,7 +41,9 @@ export const colourHeld: Leaning = {
     if (picture.colour !== 'colour')
       return {
         speaks,
-        sentence: `The picture’s toning is more than this sheet holds in ${percent(match.outsideShare)} of it: there it comes out ${deltaE(match.outsideMeanDeltaE)} weaker or lighter.`,
+        sentence: sheet.monochrome
+          ? `The driver’s black-and-white mode prints no toning: ${percent(match.outsideShare)} of the picture comes out ${deltaE(match.outsideMeanDeltaE)} off.`
+          : `The picture’s toning is more than this sheet holds in ${percent(match.outsideShare)} of it: there it comes out ${deltaE(match.outsideMeanDeltaE)} weaker or lighter.`,
         figures: [outside, { name: 'toning lost: distance', value: match.outsideMeanDeltaE, unit: 'ΔE00' }],
         cost,
       };

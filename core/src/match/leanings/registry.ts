@@ -1,5 +1,6 @@
 import { brightener } from './brightener.ts';
 import { bronzing } from './bronzing.ts';
+import { contrastLeft } from './contrast-left.ts';
 import { colourHeld } from './colour-held.ts';
 import { depth } from './depth.ts';
 import { inTheHand } from './in-the-hand.ts';
@@ -22,6 +23,7 @@ import { whatItRestsOn } from './what-it-rests-on.ts';
 export const LEANINGS: readonly Leaning[] = [
   colourHeld,
   shadowSteps,
+  contrastLeft,
   depth,
   paperWhite,
   reflections,

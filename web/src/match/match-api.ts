@@ -1,0 +1,50 @@
+import type {
+  KeepMatch,
+  KeptMatch,
+  PortfolioRequest,
+  PortfolioView,
+  SchoolInput,
+  SchoolView,
+} from '@rakuen/contract/matches';
+import { api } from '../api/api.ts';
+
+/** Matches that are kept, schools of one's own, and many pictures at once. */
+export const matchApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    keptMatches: build.query<KeptMatch[], string>({
+      query: (pictureId) => `pictures/${pictureId}/matches`,
+      providesTags: ['ledger'],
+    }),
+    keepMatch: build.mutation<KeptMatch, KeepMatch>({
+      query: (body) => ({ url: 'matches/kept', method: 'POST', body }),
+      invalidatesTags: ['ledger'],
+    }),
+    forgetMatch: build.mutation<void, string>({
+      query: (id) => ({ url: `matches/kept/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['ledger'],
+    }),
+    schools: build.query<SchoolView[], void>({ query: () => 'schools', providesTags: ['settings'] }),
+    foundSchool: build.mutation<SchoolView, SchoolInput>({
+      query: (body) => ({ url: 'schools', method: 'POST', body }),
+      invalidatesTags: ['settings'],
+    }),
+    dissolveSchool: build.mutation<void, string>({
+      query: (id) => ({ url: `schools/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['settings'],
+    }),
+    portfolio: build.query<PortfolioView, PortfolioRequest>({
+      query: (body) => ({ url: 'portfolios', method: 'POST', body }),
+      providesTags: ['matches'],
+    }),
+  }),
+});
+
+export const {
+  useKeptMatchesQuery,
+  useKeepMatchMutation,
+  useForgetMatchMutation,
+  useSchoolsQuery,
+  useFoundSchoolMutation,
+  useDissolveSchoolMutation,
+  usePortfolioQuery,
+} = matchApi;

@@ -1,0 +1,72 @@
+import { useEffect, useState } from 'react';
+import type { PictureView } from '@rakuen/contract/pictures';
+import type { MarkOnSheet } from '@rakuen/core/match/on-sheet';
+import { percent } from '@rakuen/core/match/words';
+import { onSheetUrl } from '../pictures/picture-api.ts';
+
+/** A colour may come out so far from its aim before its mark says so, ΔE00. */
+const WORTH_A_MARK = 2;
+/** Less of a picture is not worth a word. */
+const WORTH_A_WORD = 0.002;
+
+/** The picture as it would look on a sheet, where it will hang; marks where it loses something. */
+export function SeenOnSheet({
+  picture,
+  conditionId,
+  name,
+  px,
+  marks = [],
+  className = '',
+}: {
+  picture: PictureView;
+  conditionId: string;
+  name: string;
+  px: number;
+  marks?: readonly MarkOnSheet[];
+  className?: string;
+}) {
+  const url = onSheetUrl(picture.id, conditionId, picture.commission, px);
+  const [drawn, setDrawn] = useState<{ url: string; src?: string; beyond: number; failed?: boolean }>();
+  useEffect(() => {
+    let src: string | undefined;
+    const stop = new AbortController();
+    fetch(url, { signal: stop.signal })
+      .then(async (answer) => {
+        if (!answer.ok) return setDrawn({ url, beyond: 0, failed: true });
+        src = URL.createObjectURL(await answer.blob());
+        setDrawn({ url, src, beyond: Number(answer.headers.get('X-Beyond-Screen') ?? 0) });
+      })
+      .catch(() => undefined);
+    return () => {
+      stop.abort();
+      if (src) URL.revokeObjectURL(src);
+    };
+  }, [url]);
+  const current = drawn?.url === url ? drawn : undefined;
+  const ratio = `${picture.widthPx} / ${picture.heightPx}`;
+  return (
+    <figure className={className}>
+      <div className="relative bg-field" style={{ aspectRatio: ratio }}>
+        {current?.src && (
+          <img src={current.src} alt={`${picture.title} as it would look on ${name}`} className="size-full" />
+        )}
+        {marks.map((mark, i) =>
+          mark.deltaE > WORTH_A_MARK || mark.stepsKept < 0.6 ? (
+            <span
+              key={i}
+              title={`Mark ${i + 1}: ${mark.deltaE.toFixed(1)} ΔE00 from its aim, ${percent(mark.stepsKept)} of its steps kept`}
+              style={{ left: `${mark.x * 100}%`, top: `${mark.y * 100}%` }}
+              className="absolute grid size-[17px] -translate-1/2 place-items-center rounded-full border border-[#fff] bg-[#000b] font-serif text-[11px] text-[#fff]"
+            >
+              {i + 1}
+            </span>
+          ) : null,
+        )}
+      </div>
+      <figcaption className="text-[12px] leading-tight text-quiet">
+        {current?.failed && 'It can’t be shown.'}
+        {current && current.beyond > WORTH_A_WORD && `This screen can’t show ${percent(current.beyond)} of it.`}
+      </figcaption>
+    </figure>
+  );
+}

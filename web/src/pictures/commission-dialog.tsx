@@ -1,0 +1,147 @@
+import { useForm } from 'react-hook-form';
+import type { CommissionInput, PictureView } from '@rakuen/contract/pictures';
+import { GLASSES } from '@rakuen/core/light/glass';
+import { VETOES, type Veto } from '@rakuen/core/match/commission';
+import { said, useAppDispatch } from '../app/store.ts';
+import { useLight } from '../compare/use-light.ts';
+import { Button, QuietButton } from '../parts/button.tsx';
+import { Dialog } from '../parts/dialog.tsx';
+import { AreaField, ChoiceField, TextField, TickField } from '../parts/form.tsx';
+import { ErrorNote } from '../parts/messages.tsx';
+import { useChangePictureMutation } from './picture-api.ts';
+
+interface Fields {
+  longSideMm: string;
+  viewingCm: string;
+  copies: string;
+  editionOf: string;
+  handled: boolean;
+  light: string;
+  glass: string;
+  lux: string;
+  mustLast: boolean;
+  vetoes: Veto[];
+  ground: string;
+  signedOffBy: string;
+  deadline: string;
+  wishes: string;
+}
+
+/** A decimal comma is a decimal point. */
+const number = (text: string) => Number(text.trim().replace(',', '.'));
+
+/** Where a picture will live. Everything has a start: one field can be changed and the rest left. */
+export function CommissionDialog({ picture, onClose }: { picture: PictureView; onClose: () => void }) {
+  const { commission: c } = picture;
+  const { lights } = useLight();
+  const dispatch = useAppDispatch();
+  const [change, { error, isLoading }] = useChangePictureMutation();
+  const { register, handleSubmit } = useForm<Fields>({
+    defaultValues: {
+      longSideMm: String(c.longSideMm),
+      viewingCm: String(c.viewingMm / 10),
+      copies: String(c.copies),
+      editionOf: c.editionOf ? String(c.editionOf) : '',
+      handled: c.handled,
+      light: c.light,
+      glass: c.glass,
+      lux: String(c.lux),
+      mustLast: c.mustLast,
+      vetoes: [...c.vetoes],
+      ground: c.originalGround ? c.originalGround.join('; ') : '',
+      signedOffBy: c.signedOffBy ?? '',
+      deadline: c.deadline ?? '',
+      wishes: c.wishes ?? '',
+    },
+  });
+  const submit = handleSubmit(async (f) => {
+    const ground = f.ground.trim()
+      ? f.ground
+          .split(/[;\s]+/)
+          .filter(Boolean)
+          .map(number)
+      : undefined;
+    const commission: CommissionInput = {
+      longSideMm: number(f.longSideMm),
+      viewingMm: number(f.viewingCm) * 10,
+      copies: number(f.copies),
+      ...(f.editionOf.trim() && { editionOf: number(f.editionOf) }),
+      handled: f.handled,
+      light: f.light,
+      glass: f.glass,
+      lux: number(f.lux),
+      mustLast: f.mustLast,
+      vetoes: f.vetoes || [],
+      ...(ground && { originalGround: ground as unknown as CommissionInput['originalGround'] }),
+      ...(f.signedOffBy.trim() && { signedOffBy: f.signedOffBy.trim() }),
+      ...(f.deadline && { deadline: f.deadline }),
+      ...(f.wishes.trim() && { wishes: f.wishes.trim() }),
+    };
+    await change({ id: picture.id, commission }).unwrap();
+    dispatch(said(`Where ${picture.title} will live is kept.`));
+    onClose();
+  });
+  return (
+    <Dialog open onClose={onClose} wide title="Where it will live" description={picture.title}>
+      <form
+        onSubmit={(e) => void submit(e).catch(() => undefined)}
+        className="grid grid-cols-4 gap-x-4 gap-y-3"
+        noValidate
+      >
+        <TextField label="Longer side" unit="mm" inputMode="decimal" {...register('longSideMm')} />
+        <TextField label="Seen from" unit="cm" inputMode="decimal" {...register('viewingCm')} />
+        <TextField label="Copies" inputMode="numeric" {...register('copies')} />
+        <TextField label="Numbered, of" unit="(empty: open)" inputMode="numeric" {...register('editionOf')} />
+        <ChoiceField
+          label="Light"
+          className="col-span-2"
+          options={lights.map((l) => [l.key, l.name] as const)}
+          {...register('light')}
+        />
+        <TextField label="Level" unit="lx" inputMode="decimal" {...register('lux')} />
+        <ChoiceField label="Glass" options={GLASSES.map((g) => [g.key, g.name] as const)} {...register('glass')} />
+        <TickField label="It will be handled" className="col-span-2" {...register('handled')} />
+        <TickField label="It is to last" className="col-span-2" {...register('mustLast')} />
+        <fieldset className="col-span-4">
+          <legend>Vetoes, of the client or your own</legend>
+          <div className="flex flex-wrap gap-x-5">
+            {Object.entries(VETOES).map(([key, name]) => (
+              <TickField key={key} label={name} value={key} {...register('vetoes')} />
+            ))}
+          </div>
+        </fieldset>
+        <TextField
+          label="Ground of the original"
+          unit="L*; a*; b*"
+          className="col-span-2"
+          placeholder="none: no reproduction"
+          {...register('ground')}
+        />
+        <TextField label="Signed off by" {...register('signedOffBy')} />
+        <TextField label="Deadline" type="date" {...register('deadline')} />
+        <AreaField label="Wishes" className="col-span-4" {...register('wishes')} />
+        <div className="col-span-4">
+          <ErrorNote error={error as never} />
+        </div>
+        <div className="col-span-4 flex gap-2">
+          <Button main type="submit" disabled={isLoading}>
+            Keep it
+          </Button>
+          <QuietButton onClick={onClose}>Leave it</QuietButton>
+          {picture.commissioned && (
+            <QuietButton
+              className="ml-auto"
+              onClick={() =>
+                void change({ id: picture.id, asFound: ['commission'] })
+                  .unwrap()
+                  .then(onClose, () => undefined)
+              }
+            >
+              As it begins
+            </QuietButton>
+          )}
+        </div>
+      </form>
+    </Dialog>
+  );
+}

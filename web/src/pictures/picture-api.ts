@@ -1,0 +1,36 @@
+import type { PictureChange, PictureView } from '@rakuen/contract/pictures';
+import type { LaidView } from '@rakuen/contract/proofs';
+import type { PackedSheet } from '@rakuen/core/characterisation/packed';
+import { api } from '../api/api.ts';
+
+/** Where a print is looked at: keys of a light and a glass. */
+export interface Where {
+  readonly light: string;
+  readonly glass: string;
+}
+
+/** What a hand says of a picture, and pictures on sheets. */
+export const pictureApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    changePicture: build.mutation<PictureView, { id: string } & PictureChange>({
+      query: ({ id, ...body }) => ({ url: `pictures/${id}`, method: 'PATCH', body }),
+      invalidatesTags: ['pictures', 'matches', 'ledger'],
+    }),
+    laid: build.query<LaidView, { conditionId: string; rendering?: string } & Where>({
+      query: ({ conditionId, ...params }) => ({ url: `conditions/${conditionId}/laid`, params }),
+      providesTags: ['matches'],
+    }),
+  }),
+});
+
+export const { useChangePictureMutation, useLaidQuery } = pictureApi;
+
+/** Address of a picture as it looks on a sheet. */
+export const onSheetUrl = (pictureId: string, conditionId: string, { light, glass }: Where, px: number): string =>
+  `/api/pictures/${pictureId}/on/${conditionId}?${new URLSearchParams({ light, glass, px: String(px) }).toString()}`;
+
+/** 16-bit whole numbers of a packed lattice. */
+export function latticeOf({ lab }: PackedSheet): Int16Array {
+  const bytes = Uint8Array.from(atob(lab), (c) => c.charCodeAt(0));
+  return new Int16Array(bytes.buffer);
+}
