@@ -1,6 +1,6 @@
 import type { PackedSheet } from '@rakuen/core/characterisation/packed';
 import type { Rendering } from '@rakuen/core/characterisation/renderings';
-import { Maybe, Num, OneOf, Plain, QueryInt, Text } from './fields.ts';
+import { Id, Maybe, Num, OneOf, Plain, QueryInt, Text } from './fields.ts';
 
 const RENDERINGS = ['relative', 'perceptual', 'saturation', 'absolute'] as const;
 
@@ -14,6 +14,15 @@ export class LaidQuery {
 export class OnSheetQuery extends LaidQuery {
   /** Longer side of the image. */
   @Maybe() @QueryInt(40, 1280) px?: number;
+}
+
+/** The print copy: device values of the condition's own profile, as large as the commission says. */
+export class CopyQuery {
+  @Id() conditionId!: string;
+  @Maybe() @OneOf(RENDERINGS) rendering?: Rendering['key'];
+  @Maybe() @QueryInt(36, 2880) ppi?: number;
+  /** Hundredths of a stop. */
+  @Maybe() @QueryInt(-300, 300) lift?: number;
 }
 
 export class LaidView {

@@ -1,13 +1,9 @@
 import { RENDERINGS } from '@rakuen/core/characterisation/renderings';
 import { FormatError } from '@rakuen/core/formats/format-error';
-import { readProfile } from '@rakuen/core/formats/icc/profile-read';
-import { lift } from '@rakuen/core/proof/lift';
-import { openProfile, ProfileError } from '../colour-management/lcms.ts';
-import { aimOf } from '../work/lay-tasks.ts';
-import { writePrintFile } from '../work/print-file.ts';
+import { writeCopy } from '../work/copy-task.ts';
 import { chosen, parseArguments, UseError } from './arguments.ts';
-import { pictureLine } from './match.ts';
-import { stops, withPicture } from './proof.ts';
+import { existing, MOST_PIXELS, pictureLine } from './match.ts';
+import { inScratch, stops } from './proof.ts';
 import { isProfile, shellFile } from './shell-file.ts';
 
 const USE =
@@ -48,41 +44,27 @@ export async function runCopy(words: readonly string[]): Promise<number> {
         message: 'It is not an ICC profile.',
         remedy: 'Name the profile of the print condition.',
       });
-    readProfile(icc);
-    const relative = await openProfile(icc);
-    const sender = await openProfile(icc, rendering.key);
-    try {
-      if (relative.space !== 'RGB')
-        throw new ProfileError(`It is for ${relative.space}; print copies are written for printers driven in RGB.`);
-      const aim = aimOf(relative, rendering.key);
-      at = path;
-      await withPicture(path, async ({ meta, pipeline, channels, bitsPerChannel, labOf }, scratch) => {
-        const { width, height } = meta.autoOrient;
-        // As large as it goes on that size: nothing is cut off, nothing is stretched.
-        const scale = Math.min(widthMm / width, heightMm / height) / MM_PER_INCH;
-        const [w, h] = [Math.max(1, Math.round(width * scale * ppi)), Math.max(1, Math.round(height * scale * ppi))];
-        await writePrintFile({
-          pipeline: pipeline.autoOrient().resize(w, h, { fit: 'fill', kernel: 'lanczos3' }),
-          channels,
-          bitsPerChannel,
-          labOf,
-          written: (labs) => {
-            lift(labs, lifted);
-            for (let p = 0; p < labs.length; p += 3) labs.set(aim([labs[p], labs[p + 1], labs[p + 2]]), p);
-            return Uint16Array.from(sender.fromLab(labs), (v) => Math.round(Math.min(1, Math.max(0, v)) * 65_535));
-          },
-          kind: { widthPx: w, heightPx: h, colour: 'RGB', ppi, icc, xmp: meta.xmp, iptc: meta.iptc },
-          out,
-          scratch,
-        });
-        console.log(
-          `${out}: ${w} × ${h} px at ${ppi} ppi, ${((w / ppi) * MM_PER_INCH).toFixed(0)} × ${((h / ppi) * MM_PER_INCH).toFixed(0)} mm, 16-bit device values of ${relative.name}; ${rendering.name.toLowerCase()}`,
-        );
-      });
-    } finally {
-      relative.close();
-      sender.close();
-    }
+    at = path;
+    await existing(path);
+    const { widthPx, heightPx, profile } = await inScratch((scratch) =>
+      writeCopy({
+        path,
+        assumeSrgb: false,
+        maxPixels: MOST_PIXELS,
+        icc,
+        rendering: rendering.key,
+        widthMm,
+        heightMm,
+        ppi,
+        liftStops: lifted,
+        out,
+        scratch,
+      }),
+    );
+    const mm = (px: number) => ((px / ppi) * MM_PER_INCH).toFixed(0);
+    console.log(
+      `${out}: ${widthPx} × ${heightPx} px at ${ppi} ppi, ${mm(widthPx)} × ${mm(heightPx)} mm, 16-bit device values of ${profile}; ${rendering.name.toLowerCase()}`,
+    );
     return 0;
   } catch (error) {
     console.error(pictureLine(at, error));

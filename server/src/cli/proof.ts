@@ -24,19 +24,24 @@ export function stops(value: string | true | undefined): number {
   return lifted;
 }
 
-/** Opens a picture, works, and closes it; what is only needed meanwhile goes. */
-export async function withPicture<T>(
-  path: string,
-  work: (picture: OpenPicture, scratch: string) => Promise<T>,
-): Promise<T> {
-  await existing(path);
-  const picture = await openPicture({ path, assumeSrgb: false, maxPixels: MOST_PIXELS });
+/** A folder for what is only needed meanwhile. */
+export async function inScratch<T>(work: (folder: string) => Promise<T>): Promise<T> {
   const scratch = join(tmpdir(), `rakuen-${randomUUID()}`);
   try {
-    return await work(picture, scratch);
+    return await work(scratch);
+  } finally {
+    await rm(scratch, { recursive: true, force: true });
+  }
+}
+
+/** Opens a picture, works, and closes it. */
+async function withPicture<T>(path: string, work: (picture: OpenPicture, scratch: string) => Promise<T>): Promise<T> {
+  await existing(path);
+  const picture = await openPicture({ path, assumeSrgb: false, maxPixels: MOST_PIXELS });
+  try {
+    return await inScratch((scratch) => work(picture, scratch));
   } finally {
     picture.close();
-    await rm(scratch, { recursive: true, force: true });
   }
 }
 

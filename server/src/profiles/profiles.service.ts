@@ -158,6 +158,12 @@ export class ProfilesService {
     };
   }
 
+  /** A profile's file; undefined where only its name is known. */
+  async bytesOf(id: string): Promise<Buffer | undefined> {
+    const row = await this.get(id);
+    return row.contentHash ? this.files.read(row.contentHash) : undefined;
+  }
+
   async solid(id: string): Promise<SolidView> {
     const row = await this.rows.findOne({ where: { id }, select: { id: true, mesh: true } });
     if (!row?.mesh) throw notFound('profile with a solid');

@@ -17,8 +17,10 @@ import {
 import { conditionFacts, previewReading, readingFigures, spreadsheetColumns, writeReading } from './tasks.ts';
 import { checkProfileOf, fitPrintOf, makeProfileOf, nextPatches, stripThrough } from './model-tasks.ts';
 import { layFromSolid, layModel, matchSheets, sendFor } from './lay-tasks.ts';
+import { writeCopy } from './copy-task.ts';
 import { drawOnSheet, labImageOf } from './lab-image-task.ts';
 import { lightSpectrum, profileSolid, sheetOf } from './sheet-task.ts';
+import { ProfileError } from '../colour-management/lcms.ts';
 import { TextureError } from '@rakuen/core/measurement/texture';
 
 /** The tasks a worker knows. */
@@ -47,6 +49,7 @@ export const TASKS = {
   sendFor,
   labImageOf,
   drawOnSheet,
+  writeCopy,
   layModel,
   layFromSolid,
   /** A picture of the invented studio: as it was drawn when Rakuen was built, else drawn now. */
@@ -95,6 +98,8 @@ export default async function run({
         },
       };
     }
+    if (error instanceof ProfileError)
+      return { fault: { message: error.message, remedy: 'Choose another profile, or write it again.' } };
     throw error;
   }
 }

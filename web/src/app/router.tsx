@@ -23,6 +23,7 @@ const PicturesScreen = lazy(async () => ({
   default: (await import('../pictures/pictures-screen.tsx')).PicturesScreen,
 }));
 const MatchScreen = lazy(async () => ({ default: (await import('../match/match-screen.tsx')).MatchScreen }));
+const ProofScreen = lazy(async () => ({ default: (await import('../proof/proof-screen.tsx')).ProofScreen }));
 const PrintsScreen = lazy(async () => ({ default: (await import('../prints/prints-screen.tsx')).PrintsScreen }));
 const LedgerScreen = lazy(async () => ({ default: (await import('../ledger/ledger-screen.tsx')).LedgerScreen }));
 
@@ -75,6 +76,7 @@ export const router = createBrowserRouter([
         element: <PicturesScreen />,
       },
       { path: 'match', element: <MatchScreen /> },
+      { path: 'proof', element: <ProofScreen /> },
       { path: 'prints', element: <PrintsScreen /> },
       { path: 'ledger', element: <LedgerScreen place="entries" /> },
       { path: 'ledger/happened', element: <LedgerScreen place="happened" /> },

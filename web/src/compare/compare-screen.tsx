@@ -2,7 +2,7 @@ import { lazy, Suspense, type ComponentType } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import { DEFAULT_THRESHOLDS, type Thresholds } from '@rakuen/core/measurement/thresholds';
 import { useConditionsQuery, useSettingsQuery } from '../api/api.ts';
-import { STEPS } from '../app/steps.ts';
+import { questionOf } from '../app/steps.ts';
 import { Button } from '../parts/button.tsx';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
@@ -53,7 +53,7 @@ export function CompareScreen({ place }: { place: ComparePlace }) {
 
   return (
     <>
-      <ScreenHead title="Compare" question={STEPS[2].question}>
+      <ScreenHead title="Compare" question={questionOf('/compare')}>
         {left && right && (
           <>
             {underLight && <LightBar />}

@@ -3,7 +3,7 @@ import { Link, NavLink } from 'react-router';
 import type { LedgerEntry } from '@rakuen/contract/ledger';
 import type { Stamp } from '@rakuen/contract/vocabulary';
 import { useLedgerQuery } from '../api/api.ts';
-import { STEPS } from '../app/steps.ts';
+import { questionOf } from '../app/steps.ts';
 import { QuietButton } from '../parts/button.tsx';
 import { day } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
@@ -18,7 +18,7 @@ export function LedgerScreen({ place }: { place: 'entries' | 'happened' | 'backu
   if (place === 'entries') return <EntriesPlace />;
   return (
     <>
-      <ScreenHead title="Ledger" question={STEPS[6].question} />
+      <ScreenHead title="Ledger" question={questionOf('/ledger')} />
       <Places />
       {place === 'happened' ? <HappenedPlace /> : <BackupsPlace />}
     </>
@@ -62,7 +62,7 @@ function EntriesPlace() {
 
   return (
     <>
-      <ScreenHead title="Ledger" question={STEPS[6].question}>
+      <ScreenHead title="Ledger" question={questionOf('/ledger')}>
         <input
           type="search"
           value={words}

@@ -6,7 +6,7 @@ import { weightsOf, type Weights } from '@rakuen/core/match/schools';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery, useMatchQuery, usePicturesQuery, useTakeBackMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
-import { STEPS } from '../app/steps.ts';
+import { questionOf } from '../app/steps.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { conditionLine } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
@@ -85,7 +85,7 @@ export function MatchScreen() {
 
   return (
     <>
-      <ScreenHead title="Match" question={STEPS[4].question}>
+      <ScreenHead title="Match" question={questionOf('/match')}>
         {picture && (
           <label className="flex items-center gap-2">
             <span className="text-quiet">School</span>

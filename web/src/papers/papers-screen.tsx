@@ -7,7 +7,7 @@ import { formatNumber } from '@rakuen/core/measurement/show';
 import { dmax } from '@rakuen/core/measurement/measures/dmax';
 import { gamutVolume } from '@rakuen/core/measurement/measures/gamut-volume';
 import { useConditionsQuery, usePapersQuery, useTakePaperMutation, useTrialsQuery } from '../api/api.ts';
-import { STEPS } from '../app/steps.ts';
+import { questionOf } from '../app/steps.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Draggable } from '../parts/draggable.tsx';
@@ -46,7 +46,7 @@ export function PapersScreen() {
 
   return (
     <>
-      <ScreenHead title="Papers" question={STEPS[0].question}>
+      <ScreenHead title="Papers" question={questionOf('/papers')}>
         {papers.data && papers.data.length > 3 && (
           <input
             type="search"

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { PictureView } from '@rakuen/contract/pictures';
 import { MARK_KINDS, type Mark } from '@rakuen/core/picture/marks';
 import { usePicturesQuery, useRemovePictureMutation } from '../api/api.ts';
-import { STEPS } from '../app/steps.ts';
+import { questionOf } from '../app/steps.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { QuietButton } from '../parts/button.tsx';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
@@ -28,7 +28,7 @@ export function PicturesScreen() {
 
   return (
     <>
-      <ScreenHead title="Pictures" question={STEPS[3].question} />
+      <ScreenHead title="Pictures" question={questionOf('/pictures')} />
       <ErrorNote error={error as never} />
       {isLoading && <Waiting what="Fetching the pictures" />}
       {pictures?.length === 0 && (

@@ -3,7 +3,7 @@ import { useNavigate, useSearchParams } from 'react-router';
 import type { PrintView } from '@rakuen/contract/prints';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery, useDecisionsQuery, usePicturesQuery, usePrintsQuery } from '../api/api.ts';
-import { STEPS } from '../app/steps.ts';
+import { questionOf } from '../app/steps.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { conditionLine, day } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
@@ -39,7 +39,7 @@ export function PrintsScreen() {
 
   return (
     <>
-      <ScreenHead title="Prints" question={STEPS[5].question} />
+      <ScreenHead title="Prints" question={questionOf('/prints')} />
       <ErrorNote error={prints.error as never} />
       {prints.isLoading && <Waiting what="Fetching the prints" />}
       {picture && condition ? (

@@ -1,7 +1,7 @@
 import { NavLink, useNavigate, useParams } from 'react-router';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { useConditionsQuery } from '../api/api.ts';
-import { STEPS } from '../app/steps.ts';
+import { questionOf } from '../app/steps.ts';
 import { Button } from '../parts/button.tsx';
 import { conditionLine } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
@@ -33,7 +33,7 @@ export function ReadingsScreen({ place }: { place: keyof typeof PLACES }) {
 
   return (
     <>
-      <BenchHead title="Readings" question={STEPS[1].question} condition={condition}>
+      <BenchHead title="Readings" question={questionOf('/readings')} condition={condition}>
         {conditions && conditions.length > 0 && (
           <ConditionChoice
             conditions={conditions}

@@ -1,0 +1,132 @@
+import {
+  Data3DTexture,
+  DataTexture,
+  FloatType,
+  GLSL3,
+  HalfFloatType,
+  LinearFilter,
+  Mesh,
+  NearestFilter,
+  OrthographicCamera,
+  PlaneGeometry,
+  RawShaderMaterial,
+  RGBAFormat,
+  Scene,
+  Vector3,
+  WebGLRenderer,
+  DataUtils,
+} from 'three';
+import type { LaidView } from '@rakuen/contract/proofs';
+import { labToXyz } from '@rakuen/core/colour/lab';
+import { WHITE_ICC } from '@rakuen/core/colour/white';
+import { LAB_UNITS, type LabImage } from '../pictures/lab-image.ts';
+import { latticeOf } from '../pictures/picture-api.ts';
+import { FRAGMENT, VERTEX } from './proof-shader.ts';
+
+export const MAPS = ['none', 'out of reach', 'beyond this screen', 'between the two'] as const;
+export type MapName = (typeof MAPS)[number];
+
+/** How a proof is looked at. */
+export interface ProofView {
+  /** The eye has settled on the paper's white. */
+  readonly settled: boolean;
+  readonly liftStops: number;
+  /** Where the right hand's sheet begins, 0–1. */
+  readonly split: number;
+  readonly beside: boolean;
+  readonly map: MapName;
+}
+
+type Seen = LaidView['seen'];
+
+/** A picture on two sheets, drawn by the graphics processor: another sheet or light is another lattice, and nothing else. */
+export class ProofCanvas {
+  private readonly renderer: WebGLRenderer;
+  private readonly scene = new Scene();
+  private readonly camera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
+  private readonly material: RawShaderMaterial;
+  private readonly lattices = new Map<Seen, Data3DTexture>();
+
+  /** @throws Error where the browser has no WebGL 2 */
+  constructor(canvas: HTMLCanvasElement) {
+    this.renderer = new WebGLRenderer({ canvas, antialias: false, preserveDrawingBuffer: true });
+    this.material = new RawShaderMaterial({
+      glslVersion: GLSL3,
+      vertexShader: VERTEX,
+      fragmentShader: FRAGMENT,
+      uniforms: {
+        picture: { value: null },
+        sheets: { value: [null, null] },
+        whites: { value: [new Vector3(1, 1, 1), new Vector3(1, 1, 1)] },
+        blacks: { value: [0, 0] },
+        settled: { value: 0 },
+        gain: { value: 1 },
+        split: { value: 0.5 },
+        beside: { value: 0 },
+        map: { value: 0 },
+        nodes: { value: 33 },
+      },
+    });
+    this.scene.add(new Mesh(new PlaneGeometry(2, 2), this.material));
+  }
+
+  picture({ widthPx, heightPx, lab }: LabImage): void {
+    const data = new Uint16Array(widthPx * heightPx * 4);
+    for (let p = 0, i = 0; i < lab.length; p += 4, i += 3)
+      for (let c = 0; c < 3; c++) data[p + c] = DataUtils.toHalfFloat(lab[i + c] / LAB_UNITS);
+    const texture = new DataTexture(data, widthPx, heightPx, RGBAFormat, HalfFloatType);
+    texture.minFilter = texture.magFilter = LinearFilter;
+    texture.needsUpdate = true;
+    (this.material.uniforms.picture.value as DataTexture | null)?.dispose();
+    this.material.uniforms.picture.value = texture;
+  }
+
+  sheet(hand: 0 | 1, sheet: Seen): void {
+    const { uniforms } = this.material;
+    (uniforms.sheets.value as (Data3DTexture | null)[])[hand] = this.latticeTexture(sheet);
+    const xyz = labToXyz(sheet.white);
+    (uniforms.whites.value as Vector3[])[hand].set(xyz[0] / WHITE_ICC[0], xyz[1] / WHITE_ICC[1], xyz[2] / WHITE_ICC[2]);
+    (uniforms.blacks.value as number[])[hand] = labToXyz([sheet.blackL, 0, 0])[1] / 100;
+    uniforms.nodes.value = sheet.nodes;
+  }
+
+  private latticeTexture(sheet: Seen): Data3DTexture {
+    const known = this.lattices.get(sheet);
+    if (known) return known;
+    const packed = latticeOf(sheet);
+    const data = new Float32Array((packed.length / 3) * 4);
+    for (let p = 0, i = 0; i < packed.length; p += 4, i += 3)
+      for (let c = 0; c < 3; c++) data[p + c] = packed[i + c] / LAB_UNITS;
+    const texture = new Data3DTexture(data, sheet.nodes, sheet.nodes, sheet.nodes);
+    texture.format = RGBAFormat;
+    texture.type = FloatType;
+    texture.minFilter = texture.magFilter = NearestFilter;
+    texture.needsUpdate = true;
+    this.lattices.set(sheet, texture);
+    if (this.lattices.size > 12) {
+      const [oldest, old] = this.lattices.entries().next().value!;
+      old.dispose();
+      this.lattices.delete(oldest);
+    }
+    return texture;
+  }
+
+  draw(view: ProofView, widthPx: number, heightPx: number): void {
+    const { uniforms } = this.material;
+    uniforms.settled.value = view.settled ? 1 : 0;
+    uniforms.gain.value = 2 ** view.liftStops;
+    uniforms.split.value = view.split;
+    uniforms.beside.value = view.beside ? 1 : 0;
+    uniforms.map.value = MAPS.indexOf(view.map);
+    this.renderer.setPixelRatio(1);
+    this.renderer.setSize(widthPx, heightPx, false);
+    this.renderer.render(this.scene, this.camera);
+  }
+
+  clear(): void {
+    (this.material.uniforms.picture.value as DataTexture | null)?.dispose();
+    for (const texture of this.lattices.values()) texture.dispose();
+    this.material.dispose();
+    this.renderer.dispose();
+  }
+}

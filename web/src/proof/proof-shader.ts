@@ -1,0 +1,119 @@
+/** Vertices of a plane that fills the canvas. */
+export const VERTEX = /* glsl */ `
+in vec3 position;
+out vec2 place;
+void main() {
+  place = position.xy * 0.5 + 0.5;
+  gl_Position = vec4(position.xy, 0.0, 1.0);
+}`;
+
+/**
+ * A picture on two sheets. The picture is Lab; each sheet is a lattice from Lab of the file to Lab as printed, relative to its white, and is read by
+ * tetrahedra as it is everywhere else. What comes out is sRGB, dithered by less than one code.
+ */
+export const FRAGMENT = /* glsl */ `
+precision highp float;
+precision highp sampler3D;
+in vec2 place;
+out vec4 colour;
+
+uniform sampler2D picture;
+uniform sampler3D sheets[2];
+uniform vec3 whites[2];      // XYZ of the sheets' whites over the connection space's
+uniform float blacks[2];     // Y of their blacks, 0-1
+uniform float settled;       // 1: the eye has settled on the paper's white
+uniform float gain;          // 2 to the stops of lift
+uniform float split;         // where the right hand's sheet begins, 0-1
+uniform float beside;        // 1: two whole pictures beside each other
+uniform int map;             // 0 none, 1 out of reach, 2 beyond the screen, 3 between the two
+uniform float nodes;
+
+const vec3 WHITE = vec3(0.9642, 1.0, 0.8249);
+
+float toLight(float f) { float c = f * f * f; return c > 0.008856451679 ? c : (116.0 * f - 16.0) / 903.2962963; }
+float toRoot(float t) { return t > 0.008856451679 ? pow(t, 1.0 / 3.0) : (903.2962963 * t + 16.0) / 116.0; }
+// X, Y, Z over the white.
+vec3 light(vec3 lab) {
+  float fy = (lab.x + 16.0) / 116.0;
+  return vec3(toLight(fy + lab.y / 500.0), toLight(fy), toLight(fy - lab.z / 200.0));
+}
+vec3 labOf(vec3 xyz) {
+  vec3 f = vec3(toRoot(xyz.x), toRoot(xyz.y), toRoot(xyz.z));
+  return vec3(116.0 * f.y - 16.0, 500.0 * (f.x - f.y), 200.0 * (f.y - f.z));
+}
+
+vec3 node(sampler3D lattice, ivec3 at) { return texelFetch(lattice, at, 0).xyz; }
+vec3 printed(sampler3D lattice, vec3 lab) {
+  vec3 at = clamp(vec3(lab.x / 100.0, lab.y / 256.0 + 0.5, lab.z / 256.0 + 0.5), 0.0, 1.0) * (nodes - 1.0);
+  vec3 low = min(floor(at), nodes - 2.0);
+  vec3 t = at - low;
+  // Axes run L*, a*, b* from the slowest to the fastest: b* is x in the texture.
+  ivec3 i = ivec3(low.z, low.y, low.x);
+  ivec3 L = ivec3(0, 0, 1), A = ivec3(0, 1, 0), B = ivec3(1, 0, 0);
+  ivec3 first, second; float a, b, c;
+  if (t.x >= t.y) {
+    if (t.y >= t.z) { first = L; second = L + A; a = t.x; b = t.y; c = t.z; }
+    else if (t.x >= t.z) { first = L; second = L + B; a = t.x; b = t.z; c = t.y; }
+    else { first = B; second = B + L; a = t.z; b = t.x; c = t.y; }
+  } else {
+    if (t.x >= t.z) { first = A; second = A + L; a = t.y; b = t.x; c = t.z; }
+    else if (t.y >= t.z) { first = A; second = A + B; a = t.y; b = t.z; c = t.x; }
+    else { first = B; second = B + A; a = t.z; b = t.y; c = t.x; }
+  }
+  return node(lattice, i) * (1.0 - a) + node(lattice, i + first) * (a - b) + node(lattice, i + second) * (b - c)
+    + node(lattice, i + ivec3(1)) * c;
+}
+
+// About ΔE00: differences of chroma and hue weighed by chroma (CIE 116).
+float apart(vec3 p, vec3 q) {
+  float cp = length(p.yz), cq = length(q.yz);
+  float dc = cp - cq;
+  float dh = max(0.0, dot(p.yz - q.yz, p.yz - q.yz) - dc * dc);
+  float sc = 1.0 + 0.045 * cp, sh = 1.0 + 0.015 * cp;
+  return sqrt(pow(p.x - q.x, 2.0) + dc * dc / (sc * sc) + dh / (sh * sh));
+}
+
+// An engraver's hatching: the more, the denser.
+float hatched(float amount) {
+  float s = gl_FragCoord.x + gl_FragCoord.y;
+  float d = gl_FragCoord.x - gl_FragCoord.y;
+  float one = step(mod(s, 8.0), 1.2);
+  float two = step(mod(s + 4.0, 8.0), 1.2);
+  float three = step(mod(d, 8.0), 1.2);
+  return amount < 1.0 ? 0.0 : amount < 2.5 ? one : amount < 5.0 ? max(one, two) : max(max(one, two), three);
+}
+
+vec3 shown(int hand, vec3 lab) {
+  vec3 relative = hand == 0 ? printed(sheets[0], lab) : printed(sheets[1], lab);
+  vec3 white = hand == 0 ? whites[0] : whites[1];
+  return settled > 0.5 ? relative : labOf(light(relative) * white);
+}
+
+void main() {
+  vec2 at = place;
+  bool right = at.x > split;
+  if (beside > 0.5) { right = at.x > 0.5; at.x = fract(at.x * 2.0); }
+  vec3 file = texture(picture, vec2(at.x, 1.0 - at.y)).xyz;
+  // The lift, with its shoulder.
+  vec3 xyz = light(file);
+  if (gain != 1.0) file = labOf(xyz * (gain / (1.0 + (gain - 1.0) * clamp(xyz.y, 0.0, 1.0))));
+  vec3 lab = shown(right ? 1 : 0, file);
+  vec3 d50 = light(lab) * WHITE;
+  vec3 rgb = mat3(3.1338561, -0.9787684, 0.0719453, -1.6168667, 1.9161415, -0.2289914, -0.4906146, 0.0334540, 1.4052427) * d50;
+  float amount = 0.0;
+  if (map == 1) {
+    vec3 relative = right ? printed(sheets[1], file) : printed(sheets[0], file);
+    float yb = right ? blacks[1] : blacks[0];
+    amount = apart(labOf(light(file) * (1.0 - yb) + yb), relative);
+  } else if (map == 2) {
+    vec3 beyond = max(max(rgb - 1.0, -rgb), 0.0);
+    amount = 60.0 * max(beyond.r, max(beyond.g, beyond.b));
+  } else if (map == 3) amount = apart(shown(0, file), shown(1, file));
+  rgb = clamp(rgb, 0.0, 1.0);
+  vec3 code = mix(rgb * 12.92, 1.055 * pow(rgb, vec3(1.0 / 2.4)) - 0.055, step(0.0031308, rgb));
+  // Dithered by interleaved gradient noise: no banding in a sky.
+  float noise = fract(52.9829189 * fract(dot(gl_FragCoord.xy, vec2(0.06711056, 0.00583715))));
+  code += (noise - 0.5) / 255.0;
+  if (map > 0) code = mix(code, vec3(dot(code, vec3(0.3, 0.6, 0.1)) > 0.45 ? 0.0 : 1.0), hatched(amount) * 0.85);
+  colour = vec4(code, 1.0);
+}`;
