@@ -54,7 +54,7 @@ test.describe('by keyboard alone', () => {
   test('steps by number, the key sheet by ?, arrows in a list', async ({ watched: page, studio }) => {
     await page.goto(studio.url);
     await expect(page.getByRole('heading', { level: 1, name: 'Papers' })).toBeVisible();
-    await page.keyboard.press('7');
+    await page.keyboard.press('8');
     await expect(page.getByRole('heading', { level: 1, name: 'Ledger' })).toBeVisible();
     await page.keyboard.press('?');
     await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { expect, expectAccessible, expectContrast, step, test } from './studio.ts';
 
-const STEPS = ['Papers', 'Readings', 'Compare', 'Pictures', 'Match', 'Prints', 'Ledger'];
+const STEPS = ['Papers', 'Readings', 'Compare', 'Pictures', 'Match', 'Proof', 'Prints', 'Ledger'];
 
 /** Accessible by day and in the darker surround, and as it should look. */
 async function expectSound(page: Page): Promise<void> {

@@ -29,7 +29,15 @@ export const SCHOOLS: readonly School[] = [
     key: 'vanishing',
     name: 'Sheet unseen',
     holds: 'The sheet vanishes behind the picture.',
-    weights: { plainAreas: 2.5, busyDetail: 0, colourHeld: 1.5, loudSheet: 1.5, inTheHand: 0.3 },
+    weights: {
+      plainAreas: 2.5,
+      busyDetail: 0,
+      colourHeld: 1.5,
+      paperWhite: 3,
+      bronzing: 2,
+      loudSheet: 1.5,
+      inTheHand: 0.3,
+    },
   },
   {
     key: 'oneThing',

@@ -47,15 +47,19 @@ describe('tone and colour', () => {
     fc.assert(
       fc.property(fc.double({ min: 3, max: 40, noNaN: true }), fc.integer({ min: 1, max: 1e6 }), (bound, seed) => {
         const normal = seededNormal(seed);
-        const { cells, labs } = read(120, 100, (x, y) =>
-          grey((x + y) % 3 === 0 ? 0.13 + 0.005 * normal() : 0.25 + 0.12 * normal()),
-        );
+        // Noise in each channel of its own, as pictures have it.
+        const { cells, labs } = read(160, 120, (x, y) => {
+          const dense = (x + y) % 3 === 0;
+          return [0, 1, 2].map(() =>
+            dense ? 0.13 + 0.006 * normal() : 0.25 + 0.12 * normal(),
+          ) as unknown as readonly [number, number, number];
+        });
         const pixels = labs();
         let below = 0;
         for (let i = 0; i < cells.count; i++) if (cells.data[i * 4] < bound) below += cells.data[i * 4 + 3];
-        expect(Math.abs(below - pixels.filter(([L]) => L < bound).length / pixels.length)).toBeLessThan(0.006);
+        expect(Math.abs(below - pixels.filter(([L]) => L < bound).length / pixels.length)).toBeLessThan(0.005);
       }),
-      { numRuns: 8 },
+      { numRuns: 5, endOnFailure: true },
     );
   });
 

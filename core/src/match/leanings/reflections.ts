@@ -4,7 +4,7 @@ import { behindGlass, type Leaning } from './leaning.ts';
 
 /** Gloss units at 60° of a sheet that mirrors as much as sheets for pictures do (practice). */
 const FULL_GLOSS = 60;
-const WORTH = 0.6;
+const WORTH = 0.8;
 
 export const reflections: Leaning = {
   key: 'reflections',

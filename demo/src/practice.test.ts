@@ -1,0 +1,222 @@
+import { fitPrint } from '@rakuen/core/characterisation/fitted-print';
+import { expandPrint } from '@rakuen/core/characterisation/print-model';
+import { relativePrint } from '@rakuen/core/characterisation/relative-print';
+import { sentLattice } from '@rakuen/core/characterisation/printed';
+import { rgbToLab, SRGB } from '@rakuen/core/colour/rgb-space';
+import { readingsFromFile } from '@rakuen/core/formats/reading-formats';
+import { GLASSES } from '@rakuen/core/light/glass';
+import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
+import { USUAL_COMMISSION, type Commission } from '@rakuen/core/match/commission';
+import { layBare, laySeen } from '@rakuen/core/match/lay';
+import { onSheet, type MatchFigures } from '@rakuen/core/match/on-sheet';
+import { rankSheets, type Ranking } from '@rakuen/core/match/rank';
+import { SCHOOLS, type Weights } from '@rakuen/core/match/schools';
+import type { LaidSheet, SheetQualities } from '@rakuen/core/match/sheet';
+import { computeFigures } from '@rakuen/core/measurement/measures/registry';
+import { readingFacts } from '@rakuen/core/measurement/reading-facts';
+import type { Hint } from '@rakuen/core/picture/hints';
+import { PictureReader } from '@rakuen/core/picture/reader';
+import { SCENES, type SceneName } from './pictures/draw.ts';
+import { CONDITIONS, demoReadings, FIRST_BOXES, PAPERS } from './studio.ts';
+
+/** What good printmakers do (practice), held against the match over the pictures and sheets of the invented studio. */
+const USED = ['slate', 'harbour', 'chalk', 'lantern', 'tinroof', 'reedmere'] as const;
+type Used = (typeof USED)[number];
+
+const sheets = USED.map((key) => {
+  const at = CONDITIONS.findIndex((c) => c.paper === key);
+  const condition = CONDITIONS[at];
+  const paper = PAPERS.find((p) => p.key === key)!;
+  const { text } = demoReadings(condition, condition.press, FIRST_BOXES.createdAt, at + 1);
+  const readings = readingsFromFile(new TextEncoder().encode(text)).map((r) => r.reading);
+  const facts = computeFigures(readingFacts(readings[0], readings.slice(1)));
+  const value = (k: string) => (facts[k]?.shape === 'scalar' ? facts[k].value : undefined);
+  const [m1, , m2] = readings;
+  const model = expandPrint(fitPrint([m1, m2]));
+  const sent = sentLattice(relativePrint(model.labs), 'relative');
+  const bare = layBare(sent, model);
+  const price = Math.min(...paper.sizes.map((s) => s.packPrice / s.sheets / (s.widthMm * s.heightMm * 1e-6)));
+  const sheet: SheetQualities = {
+    id: key,
+    paperId: key,
+    coating: paper.coating,
+    surface: paper.surface,
+    base: paper.base,
+    weightGsm: paper.weightGsm,
+    greysOff: value('neutrality'),
+    metamerism: value('metamerism'),
+    brightenerShift: value('brightenerShift'),
+    pricePerM2: price,
+    currency: 'EUR',
+  };
+  return {
+    sheet,
+    seen: (light: string, glass: string) => ({
+      bare,
+      seen: laySeen(sent, model, {
+        light: TABLE_LIGHTS.find((l) => l.key === light)!,
+        glass: GLASSES.find((g) => g.key === glass)!,
+        coating: paper.coating,
+      }),
+    }),
+  };
+});
+
+const labOf = (codes: Float32Array): Float32Array => {
+  const out = new Float32Array(codes.length);
+  for (let i = 0; i < codes.length; i += 3) out.set(rgbToLab(SRGB, [codes[i], codes[i + 1], codes[i + 2]]), i);
+  return out;
+};
+type Shade = (x: number, y: number) => readonly [number, number, number];
+function read(shade: Shade, [w, h] = [210, 140]) {
+  const reader = new PictureReader({ widthPx: w, heightPx: h, channels: 3, bits: 16 }, labOf);
+  reader.add(
+    Uint16Array.from({ length: w * h }, (_, i) => i).reduce(
+      (codes, i) => {
+        const rgb = shade(((i % w) + 0.5) / h, (Math.floor(i / w) + 0.5) / h);
+        rgb.forEach((v, c) => (codes[i * 3 + c] = Math.round(65_535 * SRGB.encode(Math.min(1, Math.max(0, v))))));
+        return codes;
+      },
+      new Uint16Array(w * h * 3),
+    ),
+  );
+  return reader.finish();
+}
+const scenes = Object.fromEntries(
+  (Object.keys(SCENES) as SceneName[]).map((name) => [name, read(SCENES[name](210, 140).shade)]),
+) as Record<SceneName, ReturnType<typeof read>>;
+
+const known = new Map<object, Map<string, MatchFigures>>();
+/** What a sheet does to a picture does not depend on how it is weighed. */
+function figuresOf(
+  picture: ReturnType<typeof read>,
+  id: string,
+  { light, glass }: Commission,
+  seen: (light: string, glass: string) => LaidSheet,
+): MatchFigures {
+  const of = known.get(picture) ?? new Map<string, MatchFigures>();
+  known.set(picture, of);
+  const key = `${id} ${light} ${glass}`;
+  const figures = of.get(key) ?? onSheet(picture.cells, picture.figures.structure!.marks, seen(light, glass));
+  of.set(key, figures);
+  return figures;
+}
+
+function match(
+  picture: ReturnType<typeof read>,
+  {
+    weights,
+    hints,
+    without = [],
+    ...commission
+  }: Partial<Commission> & { weights?: Weights; hints?: Hint[]; without?: Used[] } = {},
+): Ranking {
+  const full = { ...USUAL_COMMISSION, ...commission };
+  return rankSheets(
+    {
+      picture: picture.figures,
+      hints: hints ?? picture.figures.structure!.hints.map((h) => h.hint),
+      commission: full,
+      weights,
+    },
+    sheets
+      .filter(({ sheet }) => !without.includes(sheet.id as Used))
+      .map(({ sheet, seen }) => ({
+        sheet,
+        figures: figuresOf(picture, sheet.id, full, seen),
+      })),
+  );
+}
+const order = (ranking: Ranking) => ranking.places.map((p) => p.id as Used);
+const before = (ranking: Ranking, p: Used, q: Used) => order(ranking).indexOf(p) < order(ranking).indexOf(q);
+const costOf = (ranking: Ranking, id: Used, leaning: string) =>
+  [...ranking.places.find((p) => p.id === id)!.reasons, ...ranking.shared].find((r) => r.leaning === leaning)?.cost ??
+  0;
+const school = (key: string) => SCHOOLS.find((s) => s.key === key)!.weights;
+
+describe('what good printmakers do (practice)', () => {
+  it('the night sky never prefers matt over baryta, under the darkroom school and without it', () => {
+    for (const weights of [undefined, school('darkroom')])
+      for (const matt of ['chalk', 'lantern', 'reedmere'] as const)
+        expect(before(match(scenes.nightDish, { weights }), 'slate', matt)).toBe(true);
+  });
+
+  it('salt at noon is served by matt, with no flat bonus: its deep black is not missed, and nothing mirrors', () => {
+    const salt = match(scenes.saltCrust);
+    expect(['chalk', 'lantern']).toContain(order(salt)[0]);
+    expect(before(salt, 'chalk', 'slate')).toBe(true);
+    expect(costOf(salt, 'chalk', 'shadowSteps')).toBeLessThan(0.1);
+    for (const { reasons } of salt.places) for (const r of reasons) expect(r.cost).toBeGreaterThanOrEqual(0);
+  });
+
+  it('fog does not need gloss', () => {
+    expect(['chalk', 'lantern']).toContain(order(match(scenes.fogPylons))[0]);
+  });
+
+  it('a rough sheet loses the smooth glaze, unless a school says otherwise; lichen gains from its texture', () => {
+    const near = { viewingMm: 400, handled: true };
+    const glaze = match(scenes.insulator, near);
+    expect(before(glaze, 'chalk', 'reedmere')).toBe(true);
+    const part = (ranking: Ranking) => costOf(ranking, 'reedmere', 'plainAreas');
+    expect(part(match(scenes.insulator, { ...near, weights: school('oneThing') }))).toBeLessThan(part(glaze) / 3);
+    const stone = match(scenes.lichen, { ...near, hints: ['bark or stone'] });
+    expect(costOf(stone, 'reedmere', 'busyDetail')).toBeLessThan(costOf(stone, 'lantern', 'busyDetail'));
+    const place = (r: Ranking) => order(r).indexOf('reedmere');
+    expect(place(stone)).toBeLessThan(place(glaze));
+  });
+
+  it('the drawing’s ground picks the nearest white, and the artist signs', () => {
+    const ground = sheets.find((s) => s.sheet.id === 'chalk')!.seen('D50', 'none').bare.white;
+    const drawing = match(scenes.blueprint, { originalGround: ground, signedOffBy: 'the artist' });
+    expect(order(drawing)[0]).toBe('chalk');
+    expect(drawing.places[0].reasons.find((r) => r.leaning === 'originalGround')?.sentence).toMatch(
+      /0\.0.*the artist signs/,
+    );
+  });
+
+  it('behind glass weight stops counting', () => {
+    expect(costOf(match(scenes.fogPylons, { handled: true }), 'reedmere', 'inTheHand')).toBeGreaterThan(0.3);
+    expect(costOf(match(scenes.fogPylons, { handled: true, glass: 'plain' }), 'reedmere', 'inTheHand')).toBe(0);
+  });
+
+  it('glass lifts a matt black less than a baryta’s: they come nearer to each other', () => {
+    const gap = (glass: string) => {
+      const { places } = match(scenes.nightDish, { glass });
+      const black = (id: Used) => places.find((p) => p.id === id)!.figures.blackL;
+      return black('chalk') - black('slate');
+    };
+    expect(gap('plain')).toBeLessThan(gap('none') * 0.75);
+  });
+
+  it('a dear sheet falls behind for an open edition behind glass and keeps its place in an edition of three', () => {
+    const costs = (over: Partial<Commission>) =>
+      costOf(match(scenes.rustStruts, { glass: 'plain', ...over }), 'slate', 'money');
+    expect(costs({})).toBeGreaterThan(0.5);
+    expect(costs({ editionOf: 3 })).toBeLessThan(0.1);
+  });
+
+  it('the metallic wins polished metal with sharp local contrast and loses the flat grey sea of fog', () => {
+    const polished = read((x, y) => {
+      const v = 0.5 + 0.5 * Math.sin(x * 120 + 6 * Math.sin(y * 30));
+      return [v ** 2, v ** 2, v ** 2 * 1.02];
+    });
+    const hints: Hint[] = ['metal or polished stone'];
+    expect(order(match(polished, { hints, without: ['reedmere'] }))[0]).toBe('tinroof');
+    expect(order(match(scenes.fogPylons)).indexOf('tinroof')).toBeGreaterThanOrEqual(4);
+  });
+
+  it('a toned black-and-white prefers a neutral white without brightener', () => {
+    const hall = match(scenes.tonedHall, { editionOf: 8 });
+    expect(scenes.tonedHall.figures.colour).toBe('toned');
+    expect(costOf(hall, 'chalk', 'tonedWhite')).toBeLessThan(costOf(hall, 'lantern', 'tonedWhite') / 3);
+    expect(before(hall, 'chalk', 'lantern')).toBe(true);
+  });
+
+  it('each school changes at least one winner', () => {
+    const winners = (weights?: Weights) =>
+      (Object.keys(scenes) as SceneName[]).map((name) => order(match(scenes[name], { weights }))[0]);
+    const start = winners();
+    for (const { key, weights } of SCHOOLS.filter((s) => s.key !== 'start'))
+      expect([key, winners(weights).some((w, i) => w !== start[i])]).toEqual([key, true]);
+  });
+});

@@ -1,0 +1,145 @@
+import { throughPrinted } from '@rakuen/core/characterisation/printed';
+import { unpackLab, type PackedSheet } from '@rakuen/core/characterisation/packed';
+import { deltaE2000 } from '@rakuen/core/colour/difference';
+import { absoluteOnWhite } from '@rakuen/core/colour/relative';
+import { rgbToLab, SRGB, xyzToRgb } from '@rakuen/core/colour/rgb-space';
+import { labToXyz } from '@rakuen/core/colour/lab';
+import type { Lab } from '@rakuen/core/colour/types';
+import { expect, expectAccessible, test } from './studio.ts';
+
+interface Head {
+  id: string;
+  title: string;
+}
+
+test('the proof drawn by the graphics processor is the model, pixel by pixel; line, light and hatching answer', async ({
+  watched: page,
+  studio,
+}) => {
+  const get = async <T>(path: string) => (await (await page.request.get(studio.url + path)).json()) as T;
+  const room = (await get<Head[]>('/api/pictures')).find((p) => p.title.startsWith('Control room'))!;
+  await page.request.post(`${studio.url}/api/table/deeds`, { data: { deed: 'hold picture', id: room.id } });
+  await page.goto(`${studio.url}/match`);
+  await page.getByRole('button', { name: 'Control room, sodium light' }).click();
+  await page.getByRole('navigation', { name: 'Steps of the work' }).getByRole('link', { name: 'Proof' }).click();
+  const canvas = page.getByRole('img', { name: /Control room, sodium light on Slate Baryta and Chalk Rag/ });
+  await expect(canvas).toBeVisible({ timeout: 60_000 });
+  await page.getByLabel('Dividing line between the two sheets').focus();
+  for (let i = 0; i < 13; i++) await page.keyboard.press('ArrowRight');
+  await expect(page.getByLabel('Dividing line between the two sheets')).toHaveAttribute('aria-valuenow', '100');
+
+  // The whole canvas shows the left hand's sheet now: its pixels against the lattice, read by the processor.
+  const drawn = await canvas.evaluate((c: HTMLCanvasElement) => {
+    const copy = document.createElement('canvas');
+    [copy.width, copy.height] = [c.width, c.height];
+    const context = copy.getContext('2d')!;
+    context.drawImage(c, 0, 0);
+    return { width: c.width, height: c.height, data: [...context.getImageData(0, 0, c.width, c.height).data] };
+  });
+  const table = await get<{ conditionIds: string[]; leftHand: string }>('/api/table');
+  const { seen } = await get<{ seen: PackedSheet }>(`/api/conditions/${table.leftHand}/laid?light=D50&glass=none`);
+  const bytes = Buffer.from(seen.lab, 'base64');
+  const lattice = unpackLab(seen.nodes, new Int16Array(bytes.buffer, bytes.byteOffset, bytes.length / 2));
+  const raw = await (await page.request.get(`${studio.url}/api/pictures/${room.id}/lab`)).body();
+  const [w, h] = [raw.readUInt32LE(0), raw.readUInt32LE(4)];
+  const absolute = absoluteOnWhite(seen.white);
+  const off: number[] = [];
+  for (let i = 0; i < 4000; i++) {
+    // Where the picture is even, so that only colour is compared and not how it was made small.
+    const x = (i * 7919) % drawn.width;
+    const y = (i * 104_729) % drawn.height;
+    const [px, py] = [Math.floor(((x + 0.5) / drawn.width) * w), Math.floor(((y + 0.5) / drawn.height) * h)];
+    const labAt = (u: number, v: number): Lab => {
+      const at = 8 + (Math.min(h - 1, Math.max(0, v)) * w + Math.min(w - 1, Math.max(0, u))) * 6;
+      return [raw.readInt16LE(at) / 250, raw.readInt16LE(at + 2) / 250, raw.readInt16LE(at + 4) / 250];
+    };
+    const file = labAt(px, py);
+    if ([-2, 2].some((d) => deltaE2000(labAt(px + d, py), file) > 0.6 || deltaE2000(labAt(px, py + d), file) > 0.6))
+      continue;
+    const out = Float32Array.from(file);
+    throughPrinted(lattice, out, out);
+    const wanted = absolute([out[0], out[1], out[2]]);
+    const rgb = xyzToRgb(SRGB, labToXyz(wanted));
+    // What the screen can't show is said, not compared.
+    if (rgb.some((v) => v < 0 || v > 1)) continue;
+    const at = (y * drawn.width + x) * 4;
+    const got = rgbToLab(SRGB, [drawn.data[at] / 255, drawn.data[at + 1] / 255, drawn.data[at + 2] / 255]);
+    off.push(deltaE2000(wanted, got));
+  }
+  expect(off.length).toBeGreaterThan(200);
+  off.sort((p, q) => p - q);
+  expect(off[Math.floor(off.length * 0.95)]).toBeLessThan(0.8);
+  expect(off[Math.floor(off.length * 0.5)]).toBeLessThan(0.4);
+
+  const picture = () =>
+    canvas.evaluate((c: HTMLCanvasElement) => c.toDataURL().length + c.toDataURL().slice(2000, 2400));
+  const bare = await picture();
+  await page.getByLabel('Light it hangs in').selectOption('a warm white LED');
+  await expect.poll(picture, { timeout: 30_000 }).not.toBe(bare);
+  const lit = await picture();
+  await page.keyboard.press('v');
+  await expect.poll(picture).not.toBe(lit);
+  const flipped = await picture();
+  await page.getByLabel('Map over the proof').selectOption('out of reach');
+  await expect.poll(picture).not.toBe(flipped);
+  await canvas.hover();
+  await expect(page.getByText(/^File L\* .+ ΔE00 from its aim/)).toBeVisible();
+  await page.getByRole('button', { name: 'Write the print copy for Slate Baryta' }).click();
+  await expect(page.getByRole('dialog', { name: 'The print copy' })).toContainText(
+    'colour management of the driver off',
+  );
+  await expectAccessible(page);
+});
+
+test('what a picture asks is corrected by hand, and turns the match: hint, mark, veto, school, and a match that is kept', async ({
+  watched: page,
+  studio,
+}) => {
+  await page.goto(`${studio.url}/pictures`);
+  await page
+    .getByRole('button', { name: /^Receiver hall/ })
+    .last()
+    .click();
+  const print = page.getByRole('region', { name: 'Receiver hall, north windows' });
+  await print.getByRole('button', { name: 'lettering' }).click();
+  await expect(print).toContainText('as you said');
+  const mark = print.getByRole('button', { name: /^Mark 1: the deepest shadow/ });
+  const before = await mark.getAttribute('style');
+  await mark.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(mark).not.toHaveAttribute('style', before!);
+  await print.getByRole('button', { name: 'As found' }).click();
+  await expect(mark).toHaveAttribute('style', before!);
+  await print.getByRole('radio', { name: 'plain areas' }).click();
+  await expect(print.getByRole('img', { name: /Map: plain areas/ })).toBeVisible();
+
+  await print.getByRole('button', { name: 'Change' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Where it will live' });
+  await dialog.getByLabel('no brightener').check();
+  await dialog.getByLabel('Longer side').fill('254,5');
+  await expectAccessible(page);
+  await dialog.getByRole('button', { name: 'Keep it' }).click();
+  await expect(print).toContainText('no brightener');
+
+  await page.goto(`${studio.url}/match`);
+  await page.getByRole('button', { name: /^Receiver hall/ }).click();
+  const ranking = page.getByRole('list', { name: 'Ranking' });
+  const first = ranking.getByRole('heading', { level: 3 }).first();
+  await expect(ranking).toContainText(/\d\.\d ± \d\.\d of 10/);
+  await expect(page.getByRole('region', { name: 'Not ranked' })).toContainText(/No brightener was asked for/);
+  await expect(ranking.getByRole('img', { name: /as it would look on/ }).first()).toBeVisible({ timeout: 30_000 });
+  await page.getByLabel('School').selectOption('North darkroom');
+  await expect(first).toHaveText('Slate Baryta');
+  await page.getByLabel('School').selectOption('Quiet rag');
+  await expect(first).toHaveText('Chalk Rag');
+  // One slider turns it back.
+  await page.getByText('How it is weighed').click();
+  await page.getByRole('slider', { name: /Black-and-white on gloss/ }).fill('4');
+  await expect(first).toHaveText('Slate Baryta');
+  await page.getByRole('button', { name: 'Keep this match' }).click();
+  await page.getByRole('button', { name: 'Then and now' }).click();
+  await expect(page.getByRole('dialog')).toContainText('nothing to speak of');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'A whole show' }).click();
+  await expect(page.getByRole('region', { name: 'The show' })).toContainText('worst served', { timeout: 60_000 });
+});
