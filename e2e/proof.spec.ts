@@ -18,9 +18,11 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
 }) => {
   const get = async <T>(path: string) => (await (await page.request.get(studio.url + path)).json()) as T;
   const room = (await get<Head[]>('/api/pictures')).find((p) => p.title.startsWith('Control room'))!;
-  await page.request.post(`${studio.url}/api/table/deeds`, { data: { deed: 'hold picture', id: room.id } });
   await page.goto(`${studio.url}/match`);
-  await page.getByRole('button', { name: 'Control room, sodium light' }).click();
+  await page
+    .getByLabel('The table')
+    .getByRole('button', { name: /^Control room/ })
+    .click();
   await page.getByRole('navigation', { name: 'Steps of the work' }).getByRole('link', { name: 'Proof' }).click();
   const canvas = page.getByRole('img', { name: /Control room, sodium light on Slate Baryta and Chalk Rag/ });
   await expect(canvas).toBeVisible({ timeout: 60_000 });
@@ -97,8 +99,8 @@ test('what a picture asks is corrected by hand, and turns the match: hint, mark,
 }) => {
   await page.goto(`${studio.url}/pictures`);
   await page
+    .getByRole('list', { name: 'All pictures' })
     .getByRole('button', { name: /^Receiver hall/ })
-    .last()
     .click();
   const print = page.getByRole('region', { name: 'Receiver hall, north windows' });
   await print.getByRole('button', { name: 'lettering' }).click();
@@ -122,15 +124,18 @@ test('what a picture asks is corrected by hand, and turns the match: hint, mark,
   await expect(print).toContainText('no brightener');
 
   await page.goto(`${studio.url}/match`);
-  await page.getByRole('button', { name: /^Receiver hall/ }).click();
+  await page
+    .getByLabel('The table')
+    .getByRole('button', { name: /^Receiver hall/ })
+    .click();
   const ranking = page.getByRole('list', { name: 'Ranking' });
   const first = ranking.getByRole('heading', { level: 3 }).first();
   await expect(ranking).toContainText(/\d\.\d ± \d\.\d of 10/);
   await expect(page.getByRole('region', { name: 'Not ranked' })).toContainText(/No brightener was asked for/);
   await expect(ranking.getByRole('img', { name: /as it would look on/ }).first()).toBeVisible({ timeout: 30_000 });
-  await page.getByLabel('School').selectOption('North darkroom');
+  await page.getByRole('combobox', { name: 'School' }).selectOption('North darkroom');
   await expect(first).toHaveText('Slate Baryta');
-  await page.getByLabel('School').selectOption('Quiet rag');
+  await page.getByRole('combobox', { name: 'School' }).selectOption('Quiet rag');
   await expect(first).toHaveText('Chalk Rag');
   // One slider turns it back.
   await page.getByText('How it is weighed').click();

@@ -105,6 +105,7 @@ test.describe('every screen is accessible, fits and has no colour of its own', (
       ['Compare', 'The table is bare'],
       ['Pictures', 'No pictures yet'],
       ['Match', 'No picture in hand'],
+      ['Proof', 'No picture in hand'],
       ['Prints', 'Nothing was printed yet'],
       ['Ledger', 'The ledger is blank'],
     ] as const) {
@@ -181,6 +182,7 @@ test('what a finger must hit is at least 24 px, and figures are tabular', async 
     '/compare',
     '/pictures',
     '/match',
+    '/proof',
     '/prints',
     '/ledger',
   ]) {

@@ -1,3 +1,5 @@
+import { halton } from '../halton.ts';
+
 /** Colours of a file as its codes, and how many pixels have each: what is told from Lab is told from these, once each and not a pixel at a time. */
 export interface BinnedCodes {
   /** Codes 0–1 of each colour, `channels` after one another. */
@@ -8,6 +10,9 @@ export interface BinnedCodes {
 
 /** A bin that holds more of a picture than this is divided: a bound that runs through it then parts no more than this wrongly. */
 const MOST_SHARE = 0.0002;
+/** So many places before they come again. */
+const SCATTERED = 1009;
+const SCATTER = [2, 3, 5].map((base) => Float64Array.from({ length: SCATTERED }, (_, i) => halton(i + 1, base)));
 /** Bits of a channel that tell bins apart, and those that tell the parts of a full one apart. */
 const COARSE_BITS = 7;
 const FINE_BITS = 3;
@@ -107,24 +112,28 @@ export class CodeBins {
     return at;
   }
 
-  /** The colours counted, each at the middle of its bin. */
+  /** The colours counted, each somewhere in its bin. */
   counted(): BinnedCodes {
     const { channels, fineBits } = this;
     const codes: number[] = [];
     const pixels: number[] = [];
     const top = 2 ** this.bits - 1;
-    /** Middle of a bin, 0–1: of the codes that fall into it. */
-    const middle = (place: number, bits: number) => {
+    /** A place in a bin, 0–1: scattered evenly over the bins (Halton 1960), or bounds would find them in rows. */
+    const within = (place: number, bits: number, channel: number) => {
       const width = 2 ** (this.bits - bits);
-      return (place * width + (width - 1) / 2) / top;
+      return (place * width + (width - 1) * SCATTER[channel][pixels.length % SCATTERED]) / top;
     };
     const put = (bin: number, part: number, count: number) => {
       for (let c = channels - 1; c >= 0; c--) {
         const whole = (bin >> (c * COARSE_BITS)) & ((1 << COARSE_BITS) - 1);
         codes.push(
           part < 0
-            ? middle(whole, COARSE_BITS)
-            : middle((whole << fineBits) | ((part >> (c * fineBits)) & ((1 << fineBits) - 1)), COARSE_BITS + fineBits),
+            ? within(whole, COARSE_BITS, c)
+            : within(
+                (whole << fineBits) | ((part >> (c * fineBits)) & ((1 << fineBits) - 1)),
+                COARSE_BITS + fineBits,
+                c,
+              ),
         );
       }
       pixels.push(count);

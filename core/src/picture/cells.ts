@@ -1,11 +1,11 @@
-/** Size of a cell of the occupied-Lab histogram before it is divided, in L*, a*, b*. */
-export const CELL_SIZE = { L: 2, a: 4, b: 4 } as const;
+/** Size of a cell of the occupied-Lab histogram before it is divided, in L*, a*, b*: fine in L*, for tone is bounded there by every black and white. */
+export const CELL_SIZE = { L: 0.25, a: 6, b: 6 } as const;
 /** A cell that holds more of a picture than this is divided: a bound that runs through it then parts no more than this wrongly. */
 const MOST_SHARE = 0.0002;
-/** A cell is halved this often in each direction, down to 0.125 L*. */
+/** A cell is halved this often in each direction. */
 const MOST_DEPTH = 4;
 const LOW = { L: -8, a: -160, b: -160 } as const;
-const COUNT = { L: 64, a: 80, b: 80 } as const;
+const COUNT = { L: 480, a: 54, b: 54 } as const;
 const FINEST = 1 << MOST_DEPTH;
 /** Numbers a cell keeps: pixels, sums of L*, a*, b*, and where its parts begin. */
 const STRIDE = 5;
