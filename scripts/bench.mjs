@@ -160,6 +160,42 @@ const decoded = once(async () => {
   return medianOf(() => sharp(tiff).toColourspace('lab').raw({ depth: 'float' }).toBuffer(), 3);
 });
 
+const TIFF_24 = join(tmpdir(), `rakuen-bench-${process.pid}.tif`);
+/** A picture of 24 megapixels, 16 bits, with tones and colours as pictures have them. */
+const largePicture = once(async () => {
+  const [width, height] = [6000, 4000];
+  const values = new Uint16Array(width * height * 3);
+  for (let i = 0; i < values.length; i++) {
+    const y = Math.floor(i / (3 * width));
+    values[i] = 30_000 + 20_000 * Math.sin(i / 9000 + (i % 3)) + 4000 * Math.sin(y / 37) + ((i * 2654435761) >>> 22);
+  }
+  await sharp(values, { raw: { width, height, channels: 3 } })
+    .toColourspace('rgb16')
+    .tiff({ compression: 'none' })
+    .toFile(TIFF_24);
+  return TIFF_24;
+});
+const serverSide = (path) => import(pathToFileURL(join(ROOT, 'server/dist/work', path)).href);
+const scratch = () => join(mkdtempSync(join(tmpdir(), 'rakuen-bench-')), 'scratch');
+const pictureRead = once(async () => {
+  const { analysePicture } = await serverSide('picture-task.js');
+  const path = await largePicture();
+  let result;
+  const ms = await medianOf(async () => {
+    result = await analysePicture({ path, assumeSrgb: false, maxPixels: 4e8, scratch: scratch() });
+  }, 3);
+  return { ms, result };
+});
+/** A picture laid on so many sheets with ready models. */
+const laidOn = once(async () => {
+  const { onSheet } = await from('match/on-sheet.js');
+  const { layBare } = await from('match/lay.js');
+  const { result } = await pictureRead();
+  const bare = layBare(sent(), expanded());
+  const cells = { count: result.cells.length / 4, data: result.cells };
+  return () => onSheet(cells, result.figures.structure.marks, { bare, seen: bare });
+});
+
 /** Rows, declared: what is measured, against what, and the ratio it may not pass. */
 const ROWS = [
   {
@@ -273,6 +309,119 @@ const ROWS = [
       );
       rmSync(folder, { recursive: true });
       return [median(() => throughPrinted(lattice, labs, out), 7), through - plain];
+    },
+  },
+  {
+    name: 'picture',
+    what: 'reading a 24-megapixel 16-bit TIFF, every pixel: tone, colour, structure, marks, its preview',
+    against: 'libvips decoding it and taking it to Lab',
+    limit: 1.2,
+    run: async () => [
+      (await pictureRead()).ms,
+      await medianOf(
+        async () =>
+          sharp(await largePicture())
+            .toColourspace('lab')
+            .raw({ depth: 'float' })
+            .toBuffer(),
+        3,
+      ),
+    ],
+  },
+  {
+    name: 'match 200',
+    what: 'that picture laid on 200 sheets with ready models',
+    against: 'its reading',
+    limit: 0.05,
+    run: async () => {
+      const lay = await laidOn();
+      return [200 * median(lay, 9), (await pictureRead()).ms];
+    },
+  },
+  {
+    name: 'rerank 200',
+    what: 'a weight turned over 200 sheets',
+    against: 'a frame of 16 ms',
+    limit: 1,
+    run: async () => {
+      const [{ rankSheets }, { USUAL_COMMISSION }] = await Promise.all(
+        ['match/rank.js', 'match/commission.js'].map(from),
+      );
+      const { result } = await pictureRead();
+      const figures = (await laidOn())();
+      const candidates = Array.from({ length: 200 }, (_, i) => ({
+        sheet: {
+          id: `s${i}`,
+          paperId: `s${i}`,
+          coating: 'baryta',
+          pricePerM2: 10 + i,
+          currency: 'EUR',
+          brightenerShift: i % 7,
+        },
+        figures,
+      }));
+      const asked = { picture: result.figures, hints: [], commission: USUAL_COMMISSION };
+      let i = 0;
+      return [median(() => rankSheets({ ...asked, weights: { money: (i++ % 30) / 10 } }, candidates)), 16];
+    },
+  },
+  {
+    name: 'proof new light',
+    what: 'the lattice of a sheet under another lamp, ready to be drawn',
+    against: '100 ms',
+    limit: 1,
+    run: async () => {
+      const [{ laySeen }, { packLab }] = await Promise.all(['match/lay.js', 'characterisation/packed.js'].map(from));
+      return [
+        median(() =>
+          packLab(
+            laySeen(sent(), expanded(), { light: TABLE_LIGHTS[3], glass: GLASSES[1], coating: 'baryta' }).lattice,
+          ),
+        ),
+        100,
+      ];
+    },
+  },
+  {
+    name: 'print copy',
+    what: 'a print copy of 24 megapixels through a profile of our own',
+    against: 'libvips converting and writing the same',
+    limit: 2,
+    run: async () => {
+      const { writeCopy } = await serverSide('copy-task.js');
+      const folder = mkdtempSync(join(tmpdir(), 'rakuen-bench-'));
+      const icc = join(folder, 'own.icc');
+      const words = { description: 'bench', licence: '', createdAt: new Date(), matt: false, readings: '' };
+      const bytes = makeProfile(expanded(), { version: 2, grid: 33, greys: 'paper', light: TABLE_LIGHTS[0] }, words);
+      writeFileSync(icc, bytes);
+      const path = await largePicture();
+      const size = { widthMm: 423.33, heightMm: 282.22, ppi: 360 };
+      const took = await medianOf(
+        () =>
+          writeCopy({
+            path,
+            assumeSrgb: false,
+            maxPixels: 4e8,
+            icc: bytes,
+            rendering: 'relative',
+            liftStops: 0,
+            ...size,
+            out: join(folder, 'copy.tif'),
+            scratch: scratch(),
+          }),
+        1,
+      );
+      const plain = await medianOf(
+        () =>
+          sharp(path)
+            .withIccProfile(icc)
+            .toColourspace('rgb16')
+            .tiff({ compression: 'none' })
+            .toFile(join(folder, 'plain.tif')),
+        3,
+      );
+      rmSync(folder, { recursive: true, force: true });
+      return [took, plain];
     },
   },
   {

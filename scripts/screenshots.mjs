@@ -46,7 +46,21 @@ const VIEWS = [
   ['light', '/compare/light', (page) => page.getByText('Over all').waitFor({ timeout: 60_000 })],
   ['surface', '/compare/surface'],
   ['pictures', '/pictures'],
-  ['match', '/match'],
+  [
+    'match',
+    '/match',
+    async (page) => {
+      await page
+        .getByRole('img', { name: /as it would look on/ })
+        .nth(1)
+        .waitFor({ timeout: 60_000 });
+      await page.getByRole('button', { name: 'The two in hand' }).click();
+      await page
+        .getByRole('img', { name: /as it would look on/ })
+        .nth(3)
+        .waitFor({ timeout: 60_000 });
+    },
+  ],
   ['prints', '/prints'],
   [
     'print-form',
@@ -59,7 +73,14 @@ const VIEWS = [
   ],
   ['ledger', '/ledger'],
   ['happened', '/ledger/happened'],
-  ['proof-surround', '/pictures', (page) => page.keyboard.press('d')],
+  [
+    'proof',
+    '/proof',
+    async (page) => {
+      await page.getByLabel('Dividing line between the two sheets').waitFor({ timeout: 60_000 });
+      await page.keyboard.press('d');
+    },
+  ],
 ];
 
 build();

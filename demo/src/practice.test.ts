@@ -33,7 +33,7 @@ const sheets = USED.map((key) => {
   const value = (k: string) => (facts[k]?.shape === 'scalar' ? facts[k].value : undefined);
   const [m1, , m2] = readings;
   const model = expandPrint(fitPrint([m1, m2]));
-  const sent = sentLattice(relativePrint(model.labs), 'relative');
+  const sent = sentLattice(relativePrint(model.labs), 'relative', { grid: 17 });
   const bare = layBare(sent, model);
   const price = Math.min(...paper.sizes.map((s) => s.packPrice / s.sheets / (s.widthMm * s.heightMm * 1e-6)));
   const sheet: SheetQualities = {

@@ -12,7 +12,9 @@ import type { Lab, Rgb } from '@rakuen/core/colour/types';
 import { writeCgats } from '@rakuen/core/formats/cgats-write';
 import { halton } from '@rakuen/core/halton';
 import { readChart } from '@rakuen/core/simulation/instrument';
+import { lift } from '@rakuen/core/proof/lift';
 import { labsOf, openProfile } from '../src/colour-management/lcms.ts';
+import { writeCopy } from '../src/work/copy-task.ts';
 import { scatteredChart, SHEETS, truth } from '../../core/test/sheets.ts';
 import { temporaryFolder } from './rakuen.ts';
 
@@ -150,6 +152,60 @@ describe('a photograph read', () => {
   });
 });
 
+it('a large print copy is looked up in a lattice, and no eye tells it from one computed pixel by pixel', async () => {
+  const big = join(folder, 'big.tif');
+  const [w, h] = [900, 600];
+  await sharp(
+    Uint16Array.from({ length: w * h * 3 }, (_, i) => {
+      const [x, y, c] = [Math.floor(i / 3) % w, Math.floor(i / 3 / w), i % 3];
+      return 32_767 * (1 + Math.sin((x * (c + 1)) / 90 + (y * (3 - c)) / 70));
+    }),
+    { raw: { width: w, height: h, channels: 3 } },
+  )
+    .toColourspace('rgb16')
+    .tiff({ compression: 'none' })
+    .toFile(big);
+  const icc = readFileSync(sheets[0].profile);
+  const out = join(folder, 'big-copy.tif');
+  await writeCopy({
+    path: big,
+    assumeSrgb: false,
+    maxPixels: 1e9,
+    icc,
+    rendering: 'relative',
+    widthMm: 254,
+    heightMm: 254,
+    ppi: 90,
+    liftStops: 0.25,
+    out,
+    scratch: join(folder, 'scratch'),
+  });
+  const values = async (file: string) => {
+    const { data } = await sharp(file, { ignoreIcc: true })
+      .toColourspace('rgb16')
+      .raw({ depth: 'ushort' })
+      .toBuffer({ resolveWithObject: true });
+    return new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
+  };
+  const [from, sent] = [await values(big), await values(out)];
+  expect(sent).toHaveLength(from.length);
+  const profile = await openProfile(icc);
+  const blackL = Math.max(0, profile.toLab(profile.fromLab(Float32Array.of(0, 0, 0)))[0]);
+  const [aim, off] = [compensated(0, blackL), [] as number[]];
+  for (let i = 0; i < 3000; i++) {
+    const at = ((i * 7919) % (w * h)) * 3;
+    const lab = Float32Array.from(rgbToLab(SRGB, [from[at] / 65_535, from[at + 1] / 65_535, from[at + 2] / 65_535]));
+    lift(lab, 0.25);
+    const exact = profile.fromLab(Float32Array.from(aim([lab[0], lab[1], lab[2]])));
+    const [p, q] = labsOf(profile, [[...exact], [sent[at] / 65_535, sent[at + 1] / 65_535, sent[at + 2] / 65_535]]);
+    off.push(deltaE2000(p, q));
+  }
+  profile.close();
+  off.sort((p, q) => p - q);
+  expect(off[Math.floor(off.length * 0.95)]).toBeLessThan(0.5);
+  expect(off[Math.floor(off.length * 0.5)]).toBeLessThan(0.15);
+});
+
 describe('a picture on sheets', () => {
   /** LittleCMS's own proof through the profile that was written: relative, black compensated. */
   async function proofs(profile: string) {
@@ -214,11 +270,9 @@ describe('a picture on sheets', () => {
   });
 
   it('a light of its own changes the proof; a lift lightens it and leaves white and black', async () => {
-    const of = async (...args: string[]) => {
+    const of = async (sheet: string, ...args: string[]) => {
       const file = join(folder, 'lit.tif');
-      expect(shell('proof', '--picture', colourful, '--sheet', sheets[1].readings, ...args, '--out', file).err).toEqual(
-        [],
-      );
+      expect(shell('proof', '--picture', colourful, '--sheet', sheet, ...args, '--out', file).err).toEqual([]);
       const { data } = await sharp(file)
         .toColourspace('lab')
         .raw({ depth: 'float' })
@@ -226,11 +280,13 @@ describe('a picture on sheets', () => {
       const labs = new Float32Array(data.buffer, data.byteOffset, data.length / 4);
       return labs.reduce((s, v, i) => s + (i % 3 === 0 ? v : 0), 0) / (labs.length / 3);
     };
-    const plain = await of();
-    const lifted = await of('--lift', '0.5');
+    // A profile serves where nothing else is asked: it needs no learning.
+    const { profile, readings } = sheets[1];
+    const plain = await of(profile);
+    const lifted = await of(profile, '--lift', '0.5');
     expect(lifted).toBeGreaterThan(plain + 2);
     expect(lifted).toBeLessThan(plain + 12);
-    expect(await of('--glass', 'plain', '--light', 'A')).not.toBeCloseTo(plain, 1);
+    expect(await of(readings, '--glass', 'plain', '--light', 'A')).not.toBeCloseTo(plain, 1);
   });
 
   it('the print copy, printed by the printer, gives what the proof showed', async () => {

@@ -98,7 +98,8 @@ export function rankSheets(asked: Asked, candidates: readonly Candidate[]): Rank
         // Weighed at nothing, a leaning is silent; what it would say is not lost to those who hold it.
         if (!said || weights[leaning.key] === 0) return [];
         // What is known of it alone is said, and not held against it.
-        const unweighted = leaning.judge({ ...weighed, sheet: alike[at] })?.cost ?? 0;
+        const unweighted =
+          alike[at] === candidate.sheet ? said.cost : (leaning.judge({ ...weighed, sheet: alike[at] })?.cost ?? 0);
         return [{ leaning: leaning.key, ...said, unweighted, cost: unweighted * weights[leaning.key] }];
       });
       const cost = reasons.reduce((sum, r) => sum + r.cost, 0);
@@ -129,7 +130,11 @@ function alikeOf(sheets: readonly SheetQualities[]): { alike: SheetQualities[]; 
   const some = keys.filter((k) => sheets.some((s) => s[k] !== undefined));
   const partly = some.filter((k) => sheets.some((s) => s[k] === undefined));
   return {
-    alike: sheets.map((sheet) => ({ ...sheet, ...Object.fromEntries(partly.map((k) => [k, undefined])) })),
+    alike: sheets.map((sheet) =>
+      partly.some((k) => sheet[k] !== undefined)
+        ? { ...sheet, ...Object.fromEntries(partly.map((k) => [k, undefined])) }
+        : sheet,
+    ),
     uncounted: partly.map((k) => ({
       what: MAY_LACK[k],
       unknownOf: sheets.filter((s) => s[k] === undefined).map((s) => s.id),

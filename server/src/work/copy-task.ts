@@ -51,6 +51,7 @@ export async function writeCopy(task: CopyTask): Promise<WrittenCopy> {
           for (let p = 0; p < labs.length; p += 3) labs.set(aim([labs[p], labs[p + 1], labs[p + 2]]), p);
           return Uint16Array.from(sender.fromLab(labs), (v) => Math.round(Math.min(1, Math.max(0, v)) * 65_535));
         },
+        smooth: true,
         kind: { widthPx: w, heightPx: h, colour: 'RGB', ppi, icc, xmp: meta.xmp, iptc: meta.iptc },
         out,
         scratch,

@@ -44,7 +44,10 @@ export function MatchScreen() {
   const match = useMatchQuery({ pictureId: picture?.id ?? '', conditionIds }, { skip: !picture });
   // Swapping the picture must not leave the old ranking standing under the new name.
   const current = match.currentData;
-  const weights = own ?? schools.find((s) => s.key === school)?.weights ?? {};
+  const weights = useMemo(
+    (): Weights => own ?? schools.find((s) => s.key === school)?.weights ?? {},
+    [own, schools, school],
+  );
   // Weighed here, so that a slider answers at once; the figures come from the server.
   const ranking = useMemo(
     () =>

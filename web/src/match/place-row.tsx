@@ -96,9 +96,9 @@ export function PlaceRow({
 
 function Reasons({ reasons }: { reasons: readonly Reason[] }) {
   return (
-    <ul className="mt-1 max-w-[78ch] space-y-0.5">
+    <ul className="mt-1 max-w-[78ch] space-y-0.5 min-[1600px]:max-w-none min-[1600px]:columns-2 min-[1600px]:gap-8">
       {reasons.map((r) => (
-        <li key={r.leaning} className="grid grid-cols-[16px_1fr]">
+        <li key={r.leaning} className="grid break-inside-avoid grid-cols-[16px_1fr]">
           <span
             aria-hidden
             title={{ for: 'speaks for it', against: 'speaks against it', neither: 'speaks neither way' }[r.speaks]}

@@ -6,6 +6,11 @@ import { conditionLine } from '../parts/label.ts';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
 import { usePortfolioQuery } from './match-api.ts';
 
+/** A score that leads by less is no lead: both may be off by as much. Only a sheet that stands clear of the next is marked. */
+const APART = 0.5;
+/** A mean that rises by less is worth no sheet more. */
+const LITTLE = 0.15;
+
 /** A show: every picture against every sheet, and the fewest sheets that carry them. */
 export function PortfolioPlace({
   pictures,
@@ -51,7 +56,7 @@ export function PortfolioPlace({
                 {formatNumber(choice.meanScore, 1)} of 10
                 {won !== undefined && (
                   <span className="text-[13px] text-quiet">
-                    {won < 0.05 ? ', wins nothing' : `, wins ${formatNumber(won, 1)}`}
+                    {won < LITTLE ? ', wins little or nothing' : `, wins ${formatNumber(won, 1)}`}
                   </span>
                 )}
               </span>
@@ -83,7 +88,7 @@ export function PortfolioPlace({
           </thead>
           <tbody>
             {pictures.map((p) => {
-              const best = Math.max(...sheets.map((id) => scoreOf(p.id, id) ?? 0));
+              const [best, next = 0] = sheets.map((id) => scoreOf(p.id, id) ?? 0).sort((a, b) => b - a);
               return (
                 <tr key={p.id} className="border-b border-line">
                   <th scope="row" className="py-1 pr-3 font-serif font-normal">
@@ -92,7 +97,10 @@ export function PortfolioPlace({
                   {sheets.map((id) => {
                     const score = scoreOf(p.id, id);
                     return (
-                      <td key={id} className={`px-1 text-right ${score === best ? 'font-semibold underline' : ''}`}>
+                      <td
+                        key={id}
+                        className={`px-1 text-right ${score === best && best - next >= APART ? 'font-semibold underline' : ''}`}
+                      >
                         {score === undefined ? '—' : formatNumber(score, 1)}
                       </td>
                     );

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { LEANINGS } from '@rakuen/core/match/leanings/registry';
 import { SCHOOLS, weightsOf, type Weights } from '@rakuen/core/match/schools';
 import { formatNumber } from '@rakuen/core/measurement/show';
@@ -83,7 +83,13 @@ export function WeightsPanel({ weights, onWeights }: { weights: Weights; onWeigh
 }
 
 /** Every school there is: those that come with Rakuen and one's own. */
-export function useAllSchools(): { key: string; name: string; holds: string; weights: Weights }[] {
-  const { data: own = [] } = useSchoolsQuery();
-  return [...SCHOOLS, ...own.map((s) => ({ key: s.id, name: s.name, holds: s.holds ?? '', weights: s.weights }))];
+export function useAllSchools(): readonly { key: string; name: string; holds: string; weights: Weights }[] {
+  const { data: own } = useSchoolsQuery();
+  return useMemo(
+    () => [
+      ...SCHOOLS,
+      ...(own ?? []).map((s) => ({ key: s.id, name: s.name, holds: s.holds ?? '', weights: s.weights })),
+    ],
+    [own],
+  );
 }

@@ -395,10 +395,15 @@ function Laid({
             onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
             onPointerMove={(e) => e.buttons > 0 && drag(e)}
             onKeyDown={(e) => {
-              const by = { ArrowLeft: -SPLIT_STEP, ArrowRight: SPLIT_STEP }[e.key];
-              if (!by) return;
+              const to = {
+                ArrowLeft: view.split - SPLIT_STEP,
+                ArrowRight: view.split + SPLIT_STEP,
+                Home: 0,
+                End: 1,
+              }[e.key];
+              if (to === undefined) return;
               e.preventDefault();
-              onSplit(Math.min(1, Math.max(0, view.split + by)));
+              onSplit(Math.min(1, Math.max(0, to)));
             }}
           />
         )}
