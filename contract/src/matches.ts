@@ -49,8 +49,12 @@ export class DecisionInput {
 export class DecisionView extends DecisionInput {
   @Id() id!: string;
   @When() decidedAt!: string;
-  /** Place and cost in the ranking when it was decided; absent where the match could not be computed. */
+  /** Place and score in the ranking when it was decided; absent where the match could not be computed. */
   @Maybe() @Int(1) place?: number;
+  @Maybe() @Num(0, 10) score?: number;
+  /** Share of the picture out of the sheet's reach then. */
+  @Maybe() @Num(0, 1) lostShare?: number;
+  /** Of decisions made before a match had a score: its cost, and the share outside the solid. */
   @Maybe() @Num() costDeltaE?: number;
   @Maybe() @Num(0, 1) outsideShare?: number;
 }

@@ -12,6 +12,7 @@ import { onSheet } from './on-sheet.ts';
 import { portfolio } from './portfolio.ts';
 import { rankSheets, scoreOf, TIE, type Ranking } from './rank.ts';
 import { SCHOOLS, type Weights } from './schools.ts';
+import { turnsByCommission } from './turns-by-commission.ts';
 import type { LaidSheet, PrintedSheet, SheetQualities } from './sheet.ts';
 
 const levels = Array.from({ length: 5 }, (_, i) => i / 4);
@@ -247,6 +248,26 @@ describe('ranking', () => {
     const beyond = Math.max(0, weight + (weight - from) * 0.5);
     const turned = rank(night, sheets, { weights: { [leaning]: beyond } }).places;
     expect(turned[0].id === places[0].id && !turned[0].closeToNext).toBe(false);
+  });
+
+  it('another life is told only where it puts another sheet clearly first', () => {
+    const night = greys(0, 60);
+    const sheets = [
+      made('fine', { blackL: 3, pricePerM2: 60, currency: 'EUR' }),
+      made('plain', { blackL: 7, pricePerM2: 15, currency: 'EUR' }),
+    ];
+    const p = picture(night);
+    const asked = (over: Partial<Commission>) => ({
+      picture: p.figures,
+      hints: [],
+      commission: { ...USUAL_COMMISSION, glass: 'plain', ...over },
+    });
+    const candidates = sheets.map((s) => ({ sheet: s.sheet, figures: onSheet(p.cells, [], s.laid) }));
+    expect(turnsByCommission(asked({}), candidates)).toContainEqual({ words: 'in an edition of three', first: 'fine' });
+    expect(turnsByCommission(asked({ editionOf: 3 }), candidates)).toContainEqual({
+      words: 'as an open edition',
+      first: 'plain',
+    });
   });
 
   it('nothing speaks for a matt sheet beside a night picture that lies below its black', () => {

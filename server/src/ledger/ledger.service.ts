@@ -10,7 +10,8 @@ const PAGE = 200;
 /** Decisions and prints as one list, each row with all that is told of it; what a search looks through is `words`. */
 const ENTRIES = `
   SELECT d.id, 'decision' AS kind, d.decidedAt AS at, d.pictureId, d.conditionId, d.stamp AS outcome, d.reason,
-    json_object('decidedBy', d.decidedBy, 'place', d.place, 'costDeltaE', d.costDeltaE, 'outsideShare', d.outsideShare) AS details,
+    json_object('decidedBy', d.decidedBy, 'place', d.place, 'costDeltaE', d.costDeltaE, 'outsideShare', d.outsideShare,
+      'score', d.score, 'lostShare', d.lostShare) AS details,
     d.decidedBy AS more, d.decidedAt AS enteredAt
   FROM decisions d
   UNION ALL

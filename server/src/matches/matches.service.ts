@@ -200,8 +200,11 @@ export class MatchesService {
       id: randomUUID(),
       decidedAt: new Date().toISOString(),
       place: place?.place ?? null,
-      costDeltaE: place?.cost ?? null,
-      outsideShare: place?.figures.outsideShare ?? null,
+      // Cost and share of the match as it was before it had a score: other figures, which stay with the decisions they were made by.
+      costDeltaE: null,
+      outsideShare: null,
+      score: place?.score ?? null,
+      lostShare: place?.figures.outsideShare ?? null,
     });
     await this.writer.run('decision', () => this.decisions.insert(row));
     return decisionView(row);

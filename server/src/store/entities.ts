@@ -308,8 +308,11 @@ export class DecisionRow {
   @Column('text') decidedBy!: string;
   @Column('text') decidedAt!: string;
   @Column('integer', { nullable: true }) place!: number | null;
+  /** Of decisions made before a match had a score. */
   @Column('real', { nullable: true }) costDeltaE!: number | null;
   @Column('real', { nullable: true }) outsideShare!: number | null;
+  @Column('real', { nullable: true }) score!: number | null;
+  @Column('real', { nullable: true }) lostShare!: number | null;
 }
 
 @Entity('prints')

@@ -163,6 +163,8 @@ const DETAIL_NAMES: Record<string, string> = {
   place: 'place in the ranking then',
   costDeltaE: 'cost then, ΔE00',
   outsideShare: 'outside the gamut',
+  score: 'score then, of 10',
+  lostShare: 'out of reach then',
   widthMm: 'width, mm',
   heightMm: 'height, mm',
   inkSet: 'ink set',
@@ -177,7 +179,8 @@ const DETAIL_NAMES: Record<string, string> = {
 };
 
 function shown(key: string, value: string | number | boolean): string {
-  if (key === 'outsideShare') return `${(Number(value) * 100).toFixed(1)} % of the picture`;
+  if (key === 'score') return Number(value).toFixed(1);
+  if (key === 'outsideShare' || key === 'lostShare') return `${(Number(value) * 100).toFixed(1)} % of the picture`;
   if (key === 'costDeltaE') return Number(value).toFixed(2);
   if (key === 'recordedAt') return day(String(value));
   if (typeof value === 'boolean') return value ? 'yes' : 'no';

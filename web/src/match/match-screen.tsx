@@ -3,6 +3,8 @@ import { useNavigate } from 'react-router';
 import type { Stamp } from '@rakuen/contract/vocabulary';
 import { rankSheets, type RankedSheet } from '@rakuen/core/match/rank';
 import { weightsOf, type Weights } from '@rakuen/core/match/schools';
+import { turnsByCommission } from '@rakuen/core/match/turns-by-commission';
+import { sentenceCase } from '@rakuen/core/match/words';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery, useMatchQuery, usePicturesQuery, useTakeBackMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
@@ -57,6 +59,16 @@ export function MatchScreen() {
         { picture: picture.figures, hints: picture.hints, commission: picture.commission, weights },
         current.candidates,
       ),
+    [picture, current, weights],
+  );
+  const lives = useMemo(
+    () =>
+      picture && current
+        ? turnsByCommission(
+            { picture: picture.figures, hints: picture.hints, commission: picture.commission, weights },
+            current.candidates,
+          )
+        : [],
     [picture, current, weights],
   );
   const places = ranking?.places ?? [];
@@ -212,7 +224,7 @@ export function MatchScreen() {
                 </div>
               )}
               <ol onKeyDown={moveFocus} aria-label="Ranking">
-                {places.map((place) => {
+                {places.map((place, at) => {
                   const condition = conditionOf(place.id);
                   return (
                     condition && (
@@ -222,6 +234,7 @@ export function MatchScreen() {
                         condition={condition}
                         picture={picture}
                         decision={decisionOf(place.id)}
+                        level={places[at + 1]?.place === place.place}
                         shared={places.filter((p) => p.place === place.place).length > 1}
                         first={place.id === undecided}
                         onStamp={(word) => setStamping({ conditionId: place.id, stamp: word })}
@@ -233,15 +246,21 @@ export function MatchScreen() {
               </ol>
               <div className="grid grid-cols-2 gap-x-8 border-t border-edge pt-4 text-[13px] max-[1150px]:grid-cols-1">
                 <section aria-label="What would have to change">
-                  <h3>For the second to win</h3>
-                  {ranking.turns.length === 0 ? (
-                    <p>No single weight turns it.</p>
+                  <h3>For another to win</h3>
+                  {ranking.turns.length === 0 && lives.length === 0 ? (
+                    <p>Nothing that stands alone turns it: no single weight, no other life.</p>
                   ) : (
                     <ul>
                       {ranking.turns.slice(0, 4).map((t) => (
                         <li key={t.leaning}>
                           Weigh <span className="font-serif">{t.name.toLowerCase()}</span> {formatNumber(t.weight, 1)}×
                           instead of {formatNumber(t.from, 1)}×.
+                        </li>
+                      ))}
+                      {lives.slice(0, 3).map((l) => (
+                        <li key={l.words}>
+                          {sentenceCase(l.words)}:{' '}
+                          <span className="font-serif">{conditionOf(l.first)?.paper.name}</span>.
                         </li>
                       ))}
                     </ul>

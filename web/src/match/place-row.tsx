@@ -23,6 +23,7 @@ export function PlaceRow({
   picture,
   decision,
   shared,
+  level,
   first,
   onStamp,
   onTakeBack,
@@ -33,12 +34,12 @@ export function PlaceRow({
   decision?: DecisionView;
   /** Several stand in this place. */
   shared: boolean;
+  /** The next stands in the same place. */
+  level: boolean;
   first: boolean;
   onStamp: (stamp: Stamp) => void;
   onTakeBack: (id: string) => void;
 }) {
-  const better = place.parts.filter((p) => p.by > 0).slice(0, 2);
-  const worse = place.parts.filter((p) => p.by < 0).slice(0, 1);
   // What parts it from the next is said first; what weighs most after it.
   const order = new Map(place.parts.map((p, i) => [p.leaning, i]));
   const reasons = [...place.reasons].sort(
@@ -73,14 +74,7 @@ export function PlaceRow({
           <Score score={place.score} sd={place.scoreSd} />
         </div>
         <p className="text-[13px]">{conditionLine(condition)}</p>
-        {(better.length > 0 || place.closeToNext) && (
-          <p className="text-[13px] text-quiet">
-            {place.closeToNext && 'A close call. '}
-            {better.length > 0 && `Before the next by ${better.map((p) => nameOf(p.leaning)).join(' and ')}`}
-            {worse.length > 0 && better.length > 0 && `; the next is better by ${nameOf(worse[0].leaning)}`}
-            {better.length > 0 && '.'}
-          </p>
-        )}
+        <p className="text-[13px] text-quiet">{againstNext(place, level)}</p>
         <Reasons reasons={reasons.slice(0, SHOWN)} />
         {reasons.length > SHOWN && (
           <details className="mt-0.5 text-[13px]">
@@ -92,6 +86,20 @@ export function PlaceRow({
       <Stamping condition={condition} decision={decision} first={first} onStamp={onStamp} onTakeBack={onTakeBack} />
     </li>
   );
+}
+
+/** What parts a place from the next, and whether that is sure. Of two that share a place neither is before the other. */
+function againstNext({ parts, closeToNext }: RankedSheet, level: boolean): string {
+  const better = parts.filter((p) => p.by > 0).slice(0, 2);
+  const worse = parts.find((p) => p.by < 0);
+  const names = better.map((p) => nameOf(p.leaning)).join(' and ');
+  if (level)
+    return ['Level with the next', names && `it is better by ${names}`, worse && `the next by ${nameOf(worse.leaning)}`]
+      .filter(Boolean)
+      .join('; ')
+      .concat('.');
+  if (!names) return closeToNext ? 'A close call.' : '';
+  return `${closeToNext ? 'A close call. ' : ''}Before the next by ${names}${worse ? `; the next is better by ${nameOf(worse.leaning)}` : ''}.`;
 }
 
 function Reasons({ reasons }: { reasons: readonly Reason[] }) {

@@ -8,6 +8,8 @@ const PICTURES = [
   'ALTER TABLE pictures ADD COLUMN marks TEXT',
   'ALTER TABLE pictures ADD COLUMN hints TEXT',
 ];
+/** A score takes the place of a cost, and what is out of reach of what lay outside a solid: figures of two kinds never stand in one column. */
+const DECISIONS = ['ALTER TABLE decisions ADD COLUMN score REAL', 'ALTER TABLE decisions ADD COLUMN lostShare REAL'];
 const MATCHES = `CREATE TABLE matches (id TEXT PRIMARY KEY, at TEXT NOT NULL,
   pictureId TEXT NOT NULL REFERENCES pictures(id) ON DELETE CASCADE,
   name TEXT NOT NULL, inputs TEXT NOT NULL, result TEXT NOT NULL)`;
@@ -25,6 +27,7 @@ export class Commissions1768000000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
     for (const sql of [
       ...PICTURES,
+      ...DECISIONS,
       MATCHES,
       'CREATE INDEX matches_picture ON matches(pictureId, at)',
       SCHOOLS,
@@ -33,7 +36,7 @@ export class Commissions1768000000000 implements MigrationInterface {
       'DROP TABLE match_figures',
     ])
       await runner.query(sql);
-    for (const table of ['pictures', 'matches', 'schools']) await record(runner, table);
+    for (const table of ['pictures', 'decisions', 'matches', 'schools']) await record(runner, table);
   }
 
   async down(runner: QueryRunner): Promise<void> {
@@ -42,7 +45,9 @@ export class Commissions1768000000000 implements MigrationInterface {
     for (const end of ['new', 'change', 'end']) await runner.query(`DROP TRIGGER IF EXISTS pictures_recorded_${end}`);
     for (const column of ['caption', 'commission', 'marks', 'hints'])
       await runner.query(`ALTER TABLE pictures DROP COLUMN ${column}`);
-    await record(runner, 'pictures');
+    for (const end of ['new', 'change', 'end']) await runner.query(`DROP TRIGGER IF EXISTS decisions_recorded_${end}`);
+    for (const column of ['score', 'lostShare']) await runner.query(`ALTER TABLE decisions DROP COLUMN ${column}`);
+    for (const table of ['pictures', 'decisions']) await record(runner, table);
     await runner.query(
       `CREATE TABLE match_figures (pictureId TEXT NOT NULL, conditionId TEXT NOT NULL, readingsKey TEXT NOT NULL, figures TEXT NOT NULL, PRIMARY KEY (pictureId, conditionId))`,
     );

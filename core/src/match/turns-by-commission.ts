@@ -1,0 +1,37 @@
+import type { Commission } from './commission.ts';
+import { rankSheets, type Asked, type Candidate } from './rank.ts';
+
+/** Another life for a picture that needs no new look at any sheet: its light and glass stay. */
+const OTHER_LIVES: readonly {
+  readonly words: string;
+  readonly change: (c: Commission) => Partial<Commission> | undefined;
+}[] = [
+  { words: 'in an edition of three', change: (c) => (c.editionOf === 3 ? undefined : { editionOf: 3 }) },
+  { words: 'as an open edition', change: (c) => (c.editionOf === undefined ? undefined : { editionOf: undefined }) },
+  { words: 'if it is handled', change: (c) => (c.handled || c.glass !== 'none' ? undefined : { handled: true }) },
+  { words: 'if nobody handles it', change: (c) => (c.handled ? { handled: false } : undefined) },
+  { words: 'if it is to last', change: (c) => (c.mustLast ? undefined : { mustLast: true }) },
+  { words: 'if it need not last', change: (c) => (c.mustLast ? { mustLast: false } : undefined) },
+  { words: 'seen from two metres', change: (c) => (c.viewingMm >= 2000 ? undefined : { viewingMm: 2000 }) },
+  { words: 'held in the hand, from 35 cm', change: (c) => (c.viewingMm <= 350 ? undefined : { viewingMm: 350 }) },
+  { words: 'printed at 20 cm', change: (c) => (c.longSideMm <= 200 ? undefined : { longSideMm: 200 }) },
+];
+
+export interface OtherLife {
+  readonly words: string;
+  /** The sheet that would be first then. */
+  readonly first: string;
+}
+
+/** Where a picture would have to live for another sheet to be clearly first. */
+export function turnsByCommission(asked: Asked, candidates: readonly Candidate[]): OtherLife[] {
+  const today = rankSheets(asked, candidates).places[0];
+  if (!today) return [];
+  return OTHER_LIVES.flatMap(({ words, change }): OtherLife[] => {
+    const other = change(asked.commission);
+    if (!other) return [];
+    const [first, second] = rankSheets({ ...asked, commission: { ...asked.commission, ...other } }, candidates).places;
+    // A tie turns nothing.
+    return first && first.id !== today.id && first.place !== second?.place ? [{ words, first: first.id }] : [];
+  });
+}

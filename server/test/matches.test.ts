@@ -1,0 +1,193 @@
+import sharp from 'sharp';
+import { writeCgats } from '@rakuen/core/formats/cgats-write';
+import { readChart } from '@rakuen/core/simulation/instrument';
+import { scatteredChart, SHEETS } from '../../core/test/sheets.ts';
+import { condition, picture, start, type Running } from './rakuen.ts';
+
+interface Match {
+  places: {
+    conditionId: string;
+    place: number;
+    score: number;
+    reasons: { leaning: string; cost: number; sentence: string }[];
+    figures: { blackL: number; marks: unknown[] };
+  }[];
+  leftOut: { conditionId: string; why: string }[];
+  candidates: unknown[];
+  elsewhere: { school: string; conditionId: string }[];
+}
+interface Picture {
+  id: string;
+  title: string;
+  caption: string;
+  commission: Record<string, unknown> & { longSideMm: number; vetoes: string[] };
+  commissioned: boolean;
+  marks: { kind: string; x: number; y: number; lab: number[]; detailL: number }[];
+  marksByHand: boolean;
+  hints: string[];
+  hintsByHand: boolean;
+}
+
+let rakuen: Running;
+let baryta: string;
+let cotton: string;
+let pictureId: string;
+
+beforeAll(async () => {
+  rakuen = await start();
+  [baryta, cotton] = [
+    await condition(rakuen, 'Deep Sheet', 'baryta'),
+    await condition(rakuen, 'Quiet Sheet', 'cotton'),
+  ];
+  for (const [id, kind] of [
+    [baryta, 'baryta'],
+    [cotton, 'cotton'],
+  ] as const)
+    await rakuen.upload(
+      `/api/conditions/${id}/readings`,
+      `${kind}.txt`,
+      writeCgats(readChart(SHEETS[kind], scatteredChart(300), 'M1', 5)),
+    );
+  const [w, h] = [240, 160];
+  const values = Uint8Array.from({ length: w * h * 3 }, (_, i) => {
+    const [x, y] = [Math.floor(i / 3) % w, Math.floor(i / 3 / w)];
+    return x > 230 && y > 150 ? [250, 20, 10][i % 3] : 12 + 10 * Math.sin(x / 3) * Math.sin(y / 3) + (y > 80 ? 30 : 0);
+  });
+  const jpeg = await sharp(values, { raw: { width: w, height: h, channels: 3 } })
+    .withXmp(
+      '<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description xmlns:dc="http://purl.org/dc/elements/1.1/"><dc:title><rdf:Alt><rdf:li>Low water</rdf:li></rdf:Alt></dc:title><dc:description><rdf:Alt><rdf:li>Seen from the quay.</rdf:li></rdf:Alt></dc:description></rdf:Description></rdf:RDF></x:xmpmeta>',
+    )
+    .jpeg({ quality: 95 })
+    .toBuffer();
+  pictureId = (await picture(rakuen, 'low-water.jpg', jpeg)).job.pictureId!;
+}, 120_000);
+afterAll(() => rakuen.stop());
+
+const view = async () => (await rakuen.call<Picture>('GET', `/api/pictures/${pictureId}`)).body;
+const match = async (over: object = {}) =>
+  (await rakuen.call<Match>('POST', '/api/matches', { pictureId, ...over })).body;
+
+it('a picture takes title and caption from its file, and begins with a commission nobody had to fill in', async () => {
+  const p = await view();
+  expect(p).toMatchObject({
+    title: 'Low water',
+    caption: 'Seen from the quay.',
+    commissioned: false,
+    marksByHand: false,
+  });
+  expect(p.commission.longSideMm).toBeGreaterThan(0);
+  expect(p.marks.map((m) => m.kind)).toContain('colour');
+});
+
+it('sheets are ranked by the model, where the picture will hang; glass draws the blacks together', async () => {
+  const bare = await match();
+  expect(bare.places.map((p) => p.conditionId)).toEqual([baryta, cotton]);
+  expect(bare.candidates).toHaveLength(2);
+  for (const { reasons, score } of bare.places) {
+    expect(score).toBeGreaterThan(0);
+    expect(score).toBeLessThanOrEqual(10);
+    for (const r of reasons) expect(r.cost).toBeGreaterThanOrEqual(0);
+  }
+  const { commission } = await view();
+  await rakuen.call('PATCH', `/api/pictures/${pictureId}`, { commission: { ...commission, glass: 'plain', lux: 100 } });
+  expect(await view()).toMatchObject({ commissioned: true, commission: { glass: 'plain' } });
+  const black = (m: Match, id: string) => m.places.find((p) => p.conditionId === id)!.figures.blackL;
+  const glazed = await match();
+  expect(black(glazed, cotton) - black(glazed, baryta)).toBeLessThan(black(bare, cotton) - black(bare, baryta));
+  // Readings without UV apart tell every lamp, for they hold spectra.
+  await rakuen.call('PATCH', `/api/pictures/${pictureId}`, { asFound: ['commission'] });
+  expect((await view()).commissioned).toBe(false);
+});
+
+it('a veto refuses with its reason; a school turns the order and never a veto', async () => {
+  const { commission } = await view();
+  await rakuen.call('PATCH', `/api/pictures/${pictureId}`, { commission: { ...commission, vetoes: ['reflections'] } });
+  const { places, leftOut } = await match({ weights: { darkroomGreys: 5, depth: 5 } });
+  expect(places.map((p) => p.conditionId)).toEqual([cotton]);
+  expect(leftOut).toEqual([{ conditionId: baryta, why: expect.stringMatching(/^No shine was asked for/) }]);
+  await rakuen.call('PATCH', `/api/pictures/${pictureId}`, { asFound: ['commission'] });
+});
+
+it('marks and hints are set by hand and come back as found; what can’t be is refused by its field', async () => {
+  const { marks } = await view();
+  const moved = marks.map((m, i) => (i === 0 ? { ...m, x: 0.25 } : m));
+  await rakuen.call('PATCH', `/api/pictures/${pictureId}`, { marks: moved, hints: ['water'] });
+  expect(await view()).toMatchObject({ marksByHand: true, hintsByHand: true, hints: ['water'] });
+  expect((await match()).places[0].figures.marks[0]).toMatchObject({ x: 0.25 });
+  await rakuen.call('PATCH', `/api/pictures/${pictureId}`, { asFound: ['marks', 'hints'] });
+  expect((await view()).marks).toEqual(marks);
+  for (const bad of [
+    { marks: [{ ...marks[0], x: 2 }] },
+    { hints: ['rain'] },
+    { commission: { ...(await view()).commission, lux: -1 } },
+    { commission: { ...(await view()).commission, vetoes: ['brightener', 'brightener'] } },
+    { commission: { ...(await view()).commission, originalGround: [90, 0] } },
+  ])
+    expect((await rakuen.call('PATCH', `/api/pictures/${pictureId}`, bad)).status).toBe(400);
+  expect((await view()).commissioned).toBe(false);
+});
+
+it('a match is kept with what it rested on, and opened again as it stood', async () => {
+  const kept = await rakuen.call<{ id: string; result: { places: { name: string; score: number }[] } }>(
+    'POST',
+    '/api/matches/kept',
+    { pictureId, name: 'first look', weights: { money: 0 } },
+  );
+  expect(kept.status).toBe(201);
+  const before = kept.body.result.places;
+  expect(before.map((p) => p.name)).toEqual([
+    expect.stringMatching(/Deep Sheet/),
+    expect.stringMatching(/Quiet Sheet/),
+  ]);
+  const { commission } = await view();
+  await rakuen.call('PATCH', `/api/pictures/${pictureId}`, { commission: { ...commission, glass: 'plain' } });
+  const [again] = (await rakuen.call<(typeof kept.body)[]>('GET', `/api/pictures/${pictureId}/matches`)).body;
+  expect(again.result.places).toEqual(before);
+  await rakuen.call('PATCH', `/api/pictures/${pictureId}`, { asFound: ['commission'] });
+  expect((await rakuen.call('DELETE', `/api/matches/kept/${kept.body.id}`)).status).toBe(204);
+});
+
+it('of fifty schools founded at once under one name there is one; its weights are numbers', async () => {
+  const founded = await Promise.all(
+    Array.from({ length: 50 }, () =>
+      rakuen.call('POST', '/api/schools', { name: 'Harbour school', weights: { depth: 2 } }),
+    ),
+  );
+  expect(founded.filter((f) => f.status === 201)).toHaveLength(1);
+  expect(founded.filter((f) => f.status === 409)).toHaveLength(49);
+  expect((await rakuen.call<unknown[]>('GET', '/api/schools')).body).toHaveLength(1);
+  for (const weights of [{ depth: 'much' }, { depth: -1 }, 'none'])
+    expect((await rakuen.call('POST', '/api/schools', { name: 'Other', weights })).status).toBe(400);
+  expect((await rakuen.call('POST', '/api/schools', { name: 'quiet RAG', weights: {} })).status).toBe(409);
+});
+
+it('a show is planned, a picture is drawn on a sheet, and a sheet is laid out for a proof', async () => {
+  const show = await rakuen.call<{ choices: { conditionIds: string[]; meanScore: number }[] }>(
+    'POST',
+    '/api/portfolios',
+    {
+      pictureIds: [pictureId],
+    },
+  );
+  expect(show.body.choices[0].conditionIds).toEqual([baryta]);
+  const drawn = await fetch(`${rakuen.url}/api/pictures/${pictureId}/on/${cotton}?light=A&glass=museum&px=200`);
+  expect([drawn.status, drawn.headers.get('content-type')]).toEqual([200, 'image/jpeg']);
+  expect(Number(drawn.headers.get('x-beyond-screen'))).toBeLessThanOrEqual(1);
+  const laid = await rakuen.call<{ bare: { nodes: number; lab: string } }>('GET', `/api/conditions/${baryta}/laid`);
+  expect(Buffer.from(laid.body.bare.lab, 'base64')).toHaveLength(33 ** 3 * 6);
+  expect((await rakuen.call('GET', `/api/conditions/${baryta}/laid?light=moon`)).status).toBe(404);
+  // Only the profile's name is known here: there is nothing to embed.
+  const copy = await rakuen.call<{ remedy: string }>('GET', `/api/pictures/${pictureId}/copy?conditionId=${baryta}`);
+  expect([copy.status, copy.body.remedy]).toEqual([409, expect.stringContaining('Profile')]);
+});
+
+it('a decision keeps place and score as they stood', async () => {
+  const { status, body } = await rakuen.call<{ place: number; score: number }>('POST', '/api/decisions', {
+    pictureId,
+    conditionId: baryta,
+    stamp: 'chosen',
+    reason: 'The water stays dark.',
+  });
+  expect([status, body.place]).toEqual([201, 1]);
+  expect(body.score).toBeGreaterThan(1);
+});
