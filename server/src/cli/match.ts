@@ -89,7 +89,7 @@ export async function runMatch(words: readonly string[]): Promise<number> {
 /** One line for whatever can't be used, pictures among it. @throws what was not foreseen */
 export function pictureLine(at: string, error: unknown): string {
   if (error instanceof PictureError) return `${at}: ${error.message} ${error.remedy}`;
-  if (error instanceof ProfileError) return `${at}: ${error.message}`;
+  if (error instanceof ProfileError || error instanceof RangeError) return `${at}: ${error.message}`;
   return oneLine(at, error);
 }
 

@@ -120,7 +120,17 @@ async function formatOf(path: string): Promise<OpenPicture['format']> {
   );
 }
 
+/** What libvips and the system say where a disk is full. */
+const NO_ROOM = /no space left|ENOSPC|write (error|failed)|unable to write/i;
+
 export function unreadable(format: string, error: Error): PictureError {
+  if (error instanceof PictureError) return error;
+  if (NO_ROOM.test(error.message))
+    return new PictureError(
+      'There is no room left on the disk: while a picture is read its pixels lie there.',
+      'Make room, some six bytes a pixel, and add it again; nothing is wrong with the file.',
+      'disk',
+    );
   // libvips puts one fault a line; the first says it.
   const detail = error.message
     .split('\n')[0]

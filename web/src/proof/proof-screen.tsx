@@ -87,7 +87,9 @@ function Proof({
     useLaidQuery({ conditionId: left.id, rendering, ...where }),
     useLaidQuery({ conditionId: right.id, rendering, ...where }),
   ];
-  const [first, second] = hands.map((h) => h.currentData);
+  // While another light is laid the old one stays in place, dimmed and without numbers: it is not taken for the new.
+  const [first, second] = hands.map((h) => h.currentData ?? h.data);
+  const changing = hands.some((h) => !h.currentData);
   const change = (over: Partial<ProofView>) => setView((v) => ({ ...v, ...over }));
   const flip = () => change({ split: view.split > 0.5 ? 0 : 1, beside: false });
 
@@ -177,6 +179,7 @@ function Proof({
             image={image}
             sheets={[first.seen, second.seen]}
             names={[left.paper.name, right.paper.name]}
+            changing={changing}
             view={same ? { ...view, split: 1, beside: false } : view}
             surround={surround}
             widthPx={
@@ -299,6 +302,7 @@ function Laid({
   sheets,
   names,
   view,
+  changing,
   surround,
   widthPx,
   onSplit,
@@ -308,6 +312,8 @@ function Laid({
   sheets: readonly [Sheet, Sheet];
   names: readonly [string, string];
   view: ProofView;
+  /** What is drawn is not yet what is asked for. */
+  changing: boolean;
   surround: 'wall' | 'mount';
   widthPx?: number;
   onSplit: (split: number) => void;
@@ -353,7 +359,7 @@ function Laid({
     if (view.beside) return { x: (x * 2) % 1, y, hand: x > 0.5 ? 1 : 0 };
     return { x, y, hand: x > view.split ? 1 : 0 };
   };
-  const number = at && numbersAt(image, sheets[at.hand], view, at.x, at.y);
+  const number = at && !changing && numbersAt(image, sheets[at.hand], view, at.x, at.y);
   const drag = (event: React.PointerEvent) => {
     const box = frame.current!.getBoundingClientRect();
     onSplit(Math.min(1, Math.max(0, (event.clientX - box.left) / box.width)));
@@ -380,7 +386,8 @@ function Laid({
           ref={canvas}
           role="img"
           aria-label={`${picture.title} on ${names[0]}${names[0] === names[1] ? '' : ` and ${names[1]}`}`}
-          className="absolute inset-0 size-full"
+          aria-busy={changing}
+          className={`absolute inset-0 size-full ${changing ? 'opacity-35' : ''}`}
         />
         {!view.beside && names[0] !== names[1] && (
           <div
@@ -414,7 +421,9 @@ function Laid({
       >
         {number && at
           ? `File L* ${triple(number.file)} · on ${names[at.hand]} L* ${triple(number.seen)} · ${formatNumber(number.deltaE, 1)} ΔE00 from its aim${number.lost}`
-          : 'Numbers stand here for the place under the pointer.'}
+          : changing
+            ? 'Laying it out in that light…'
+            : 'Numbers stand here for the place under the pointer.'}
       </p>
     </div>
   );
