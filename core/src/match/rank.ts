@@ -221,6 +221,8 @@ function turnsOf(judged: readonly Judged[], weights: Readonly<Record<string, num
   const [first, second] = judged;
   if (!second) return [];
   const gap = second.cost - first.cost;
+  // Of two that share a place neither has won: there is nothing to turn.
+  if (gap < TIE) return [];
   return LEANINGS.flatMap((leaning): Turn[] => {
     const weight = weights[leaning.key];
     const by = costOf(second, leaning.key) - costOf(first, leaning.key);

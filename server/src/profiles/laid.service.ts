@@ -43,7 +43,11 @@ export class LaidService {
   async lightOf(key: string): Promise<ViewingLight> {
     const own = (await this.sheets.lights()).map((l) => ({ key: l.id, name: l.name, source: 'imported', power: l }));
     const light = [...TABLE_LIGHTS, ...own].find((l) => l.key === key);
-    if (!light) throw notFound('light');
+    if (!light)
+      throw new RakuenError(404, 'The light is not known here: the lamp may have been removed since.', {
+        field: 'light',
+        remedy: 'Choose another one under “Where it will live”.',
+      });
     return light;
   }
 

@@ -54,7 +54,7 @@ export function MarginNotes({
                   type="button"
                   aria-label={`Take mark ${i + 1} away`}
                   onClick={() => onRemove(i)}
-                  className="grid size-6 place-items-center self-start rounded-[3px] opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
+                  className="grid size-7 place-items-center self-start rounded-[3px] opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
                 >
                   <X size={14} aria-hidden />
                 </button>

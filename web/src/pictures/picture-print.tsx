@@ -56,7 +56,7 @@ export function PicturePrint({
               aria-label={`Mark ${i + 1}: ${MARK_KINDS[mark.kind]}. Arrow keys move it.`}
               aria-pressed={chosen === i}
               style={{ left: `${at.x * 100}%`, top: `${at.y * 100}%` }}
-              className={`absolute grid size-6 -translate-1/2 cursor-grab touch-none place-items-center rounded-full border font-serif text-[13px] font-semibold ${chosen === i ? 'border-[#000] bg-[#fff] text-[#000]' : 'border-[#fff] bg-[#000a] text-[#fff]'}`}
+              className={`absolute grid size-7 -translate-1/2 cursor-grab touch-none place-items-center rounded-full border font-serif text-[13px] font-semibold ${chosen === i ? 'border-[#000] bg-[#fff] text-[#000]' : 'border-[#fff] bg-[#000a] text-[#fff]'}`}
               onFocus={() => onChoose(i)}
               onKeyDown={(e) => onKey(e, i)}
               onPointerDown={(e) => {

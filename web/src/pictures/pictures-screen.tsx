@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { PictureView } from '@rakuen/contract/pictures';
 import { MARK_KINDS, type Mark } from '@rakuen/core/picture/marks';
 import { usePicturesQuery, useRemovePictureMutation } from '../api/api.ts';
@@ -10,12 +10,13 @@ import { ScreenHead } from '../parts/screen-head.tsx';
 import { useTable } from '../table/use-table.ts';
 import { CommissionLine } from './commission-line.tsx';
 import { Hatching } from './hatching.tsx';
-import { labImage, sampleAt } from './lab-image.ts';
+import { labImage, sampleAt, type LabImage } from './lab-image.ts';
 import { MarginNotes } from './margin-notes.tsx';
 import { PictureIntake } from './picture-intake.tsx';
 import { PicturePrint } from './picture-print.tsx';
 import { PictureStack } from './picture-stack.tsx';
-import { useChangePictureMutation } from './picture-api.ts';
+import { useChangePictureMutation, useLaidQuery } from './picture-api.ts';
+import { sheetMaps } from './sheet-maps.ts';
 import { asksFor } from './picture-words.ts';
 
 /** The pictures, and what the one in hand asks of a paper. */
@@ -48,8 +49,16 @@ export function PicturesScreen() {
   );
 }
 
-const MAPS = { none: 'bare', busy: 'busy detail', smooth: 'plain areas' } as const;
+const MAPS = {
+  none: 'bare',
+  busy: 'busy detail',
+  smooth: 'plain areas',
+  reach: 'out of reach',
+  closed: 'closed shadows',
+} as const;
 type MapKey = keyof typeof MAPS;
+/** Maps of what a sheet does: that in the left hand. */
+const OF_A_SHEET: readonly MapKey[] = ['reach', 'closed'];
 
 function PictureSheet({ picture }: { picture: PictureView }) {
   const { structure } = picture.figures;
@@ -71,6 +80,36 @@ function PictureSheet({ picture }: { picture: PictureView }) {
     dispatch(said(`Mark ${i + 1}, ${MARK_KINDS[moved.kind]}, is moved.`));
   };
   const levels = structure && [...structure.map.busy].map(Number);
+  const { left } = useTable();
+  const ofSheet = OF_A_SHEET.includes(map);
+  const { currentData: laid, error: unlaid } = useLaidQuery(
+    { conditionId: left?.id ?? '', light: picture.commission.light, glass: picture.commission.glass },
+    { skip: !ofSheet || !left },
+  );
+  const [image, setImage] = useState<LabImage>();
+  useEffect(() => {
+    if (!ofSheet) return;
+    void labImage(picture.id).then(setImage, () => undefined);
+  }, [ofSheet, picture.id]);
+  const maps = useMemo(
+    () => (ofSheet && image && laid && structure ? sheetMaps(image, laid.seen, structure.map) : undefined),
+    [ofSheet, image, laid, structure],
+  );
+  const level = (tile: number): number => {
+    switch (map) {
+      case 'busy':
+        return levels![tile];
+      case 'smooth':
+        return levels![tile] === 0 ? 6 : levels![tile] === 1 ? 3 : 0;
+      case 'reach':
+        return maps && maps.outOfReach[tile] > 1 ? maps.outOfReach[tile] : 0;
+      case 'closed':
+        return maps && maps.closed[tile] > 0.15 ? maps.closed[tile] * 9 : 0;
+      default:
+        return 0;
+    }
+  };
+  const mapWords = ofSheet ? `${MAPS[map]} on ${left?.paper.name}, where it will hang` : MAPS[map];
   return (
     <section aria-label={picture.title}>
       <p className="mb-3 max-w-[92ch] font-serif text-[1.12rem] leading-snug">{asksFor(picture)}</p>
@@ -83,12 +122,12 @@ function PictureSheet({ picture }: { picture: PictureView }) {
             onChoose={setMark}
             onMove={(i, x, y) => void move(i, x, y)}
           >
-            {levels && map !== 'none' && (
+            {levels && map !== 'none' && (!ofSheet || maps) && (
               <Hatching
                 columns={structure.map.columns}
                 rows={structure.map.rows}
-                label={`Map: ${MAPS[map]}, the denser the more`}
-                level={(tile) => (map === 'busy' ? levels[tile] : levels[tile] === 0 ? 6 : levels[tile] === 1 ? 3 : 0)}
+                label={`Map: ${mapWords}, the denser the more`}
+                level={level}
               />
             )}
           </PicturePrint>
@@ -96,21 +135,25 @@ function PictureSheet({ picture }: { picture: PictureView }) {
             <Title picture={picture} />
             {levels && (
               <div role="radiogroup" aria-label="Map over the picture" className="flex gap-3 text-[13px]">
-                {(Object.keys(MAPS) as MapKey[]).map((key) => (
-                  <label key={key} className="flex items-center gap-1">
-                    <input
-                      type="radio"
-                      name="map"
-                      className="accent-ink"
-                      checked={map === key}
-                      onChange={() => setMap(key)}
-                    />
-                    {MAPS[key]}
-                  </label>
-                ))}
+                {(Object.keys(MAPS) as MapKey[])
+                  .filter((key) => left || !OF_A_SHEET.includes(key))
+                  .map((key) => (
+                    <label key={key} className="flex items-center gap-1">
+                      <input
+                        type="radio"
+                        name="map"
+                        className="accent-ink"
+                        checked={map === key}
+                        onChange={() => setMap(key)}
+                      />
+                      {MAPS[key]}
+                    </label>
+                  ))}
               </div>
             )}
           </div>
+          {ofSheet && <p className="text-[13px]">Hatched: {mapWords}.</p>}
+          <ErrorNote error={unlaid as never} />
           {picture.caption && <p className="font-serif italic">{picture.caption}</p>}
           <CommissionLine picture={picture} />
           <p className="mt-1 text-[12.5px] text-quiet">
