@@ -88,12 +88,6 @@ export class LeftOut {
   @Text() why!: string;
 }
 
-/** Who would win under another school. */
-export class Elsewhere {
-  @Text() school!: string;
-  @Id() conditionId!: string;
-}
-
 export class MatchView {
   @Id() pictureId!: string;
   @Parts(() => MatchPlace) places!: MatchPlace[];
@@ -103,7 +97,6 @@ export class MatchView {
   @Rows() shared!: Reason[];
   @Rows() turns!: Turn[];
   @Rows() uncounted!: Uncounted[];
-  @Parts(() => Elsewhere) elsewhere!: Elsewhere[];
   /** What was ranked: with it the order can be told again under other weights. */
   @Rows() candidates!: { sheet: SheetQualities; figures: MatchFigures }[];
 }

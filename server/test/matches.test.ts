@@ -14,7 +14,6 @@ interface Match {
   }[];
   leftOut: { conditionId: string; why: string }[];
   candidates: unknown[];
-  elsewhere: { school: string; conditionId: string }[];
 }
 interface Picture {
   id: string;

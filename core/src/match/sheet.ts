@@ -12,6 +12,8 @@ export interface SheetQualities {
   readonly surface?: Surface;
   readonly base?: Base;
   readonly weightGsm?: number;
+  /** The weight is its maker's word and was not measured. */
+  readonly weightClaimed?: boolean;
   /** Standard deviation of L* in a raking-light scan. */
   readonly textureL?: number;
   /** Gloss units at 60°. */

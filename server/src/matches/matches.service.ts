@@ -66,10 +66,6 @@ export class MatchesService {
     const asked = askedOf(picture, request.weights);
     const ranking = rankSheets(asked, candidates);
     const decisions = await this.newestDecisions(picture.id);
-    const winners = SCHOOLS.map((school) => ({
-      school: school.key,
-      first: rankSheets({ ...asked, weights: school.weights }, candidates).places[0]?.id,
-    }));
     return {
       pictureId: picture.id,
       places: ranking.places.map(({ id, ...place }) => ({
@@ -83,7 +79,6 @@ export class MatchesService {
       shared: [...ranking.shared],
       turns: [...ranking.turns],
       uncounted: [...ranking.uncounted],
-      elsewhere: winners.flatMap(({ school, first }) => (first ? [{ school, conditionId: first }] : [])),
       candidates: [...candidates],
     };
   }
@@ -315,6 +310,7 @@ function qualities(condition: ConditionView, { base, sizes }: PaperRow): SheetQu
     surface: paper.surface,
     base: base as Base,
     weightGsm: value('weight') ?? paper.weightGsm,
+    weightClaimed: value('weight') === undefined,
     textureL: value('textureAmplitude'),
     gloss60: value('gloss60'),
     glossDifferential: value('glossDifferential'),

@@ -272,7 +272,7 @@ export function MatchScreen() {
                     {schools
                       .filter((s) => s.key !== school || own)
                       .flatMap((s) => {
-                        const first = rankSheets(
+                        const theirs = rankSheets(
                           {
                             picture: picture.figures,
                             hints: picture.hints,
@@ -280,8 +280,10 @@ export function MatchScreen() {
                             weights: s.weights,
                           },
                           current!.candidates,
-                        ).places[0];
-                        const c = first && first.id !== places[0].id ? conditionOf(first.id) : undefined;
+                        ).places;
+                        // Where the sheet that leads here shares their first place, they do not choose otherwise.
+                        const agree = theirs.some((p) => p.place === 1 && p.id === places[0].id);
+                        const c = theirs[0] && !agree ? conditionOf(theirs[0].id) : undefined;
                         return c
                           ? [
                               <li key={s.key}>

@@ -16,7 +16,7 @@ export const inTheHand: Leaning = {
     const lack = Math.max(0, 1 - weightGsm / FULL_GSM);
     return {
       speaks: lack < 0.15 ? 'for' : lack > 0.4 ? 'against' : 'neither',
-      sentence: `It will be handled, and weighs ${weightGsm.toFixed(0)} g/m².`,
+      sentence: `It will be handled, and weighs ${weightGsm.toFixed(0)} g/m²${w.sheet.weightClaimed ? ' by its maker’s word' : ''}.`,
       figures: [{ name: 'weight', value: weightGsm, unit: 'g/m²' }],
       cost: WORTH * lack,
     };
