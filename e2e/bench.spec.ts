@@ -1,9 +1,4 @@
-import { expect, expectAccessible, step, Studio, test } from './studio.ts';
-
-/** The place at the bench of the print condition on show. */
-async function place(page: import('@playwright/test').Page, name: string) {
-  await page.getByRole('navigation', { name: 'At the bench' }).getByRole('link', { name }).click();
-}
+import { atBench, expect, expectAccessible, step, Studio, test } from './studio.ts';
 
 test('a chart is laid out while it is described, kept, taken away and removed', async ({ watched: page, studio }) => {
   await page.goto(`${studio.url}/readings/charts`);
@@ -161,7 +156,7 @@ test('a spreadsheet whose columns say nothing is mapped by hand, and the next on
   });
   await page.goto(`${studio.url}/readings`);
   await page.getByLabel('Print condition').selectOption({ label: 'Unsized Mulberry, Corvane P10 · Thin uncoated' });
-  await place(page, 'Sets and drift');
+  await atBench(page, 'Sets and drift');
   await page.getByLabel('Bring a file of readings').setInputFiles(sheet('felder.tsv'));
   const columns = page.getByRole('region', { name: 'Columns', exact: true });
   await expect(columns.getByRole('alert')).toBeVisible();
@@ -201,7 +196,7 @@ test('at the bench: weighed by hand, gloss read by the stand-in, judged with a n
 }) => {
   await page.goto(`${studio.url}/readings`);
   await page.getByLabel('Print condition').selectOption({ label: 'Harbour Lustre, Corvane D6 · Photo paper, best' });
-  await place(page, 'Scale, gloss, scan, eye');
+  await atBench(page, 'Scale, gloss, scan, eye');
   const kind = (name: string) => page.getByRole('region', { name, exact: true });
 
   await kind('Weight').getByLabel('Sheets, one by one').fill('16.2 16,3 heavy');
@@ -233,7 +228,7 @@ test('at the bench: weighed by hand, gloss read by the stand-in, judged with a n
       .first(),
   ).toBeVisible();
 
-  await place(page, 'Figures');
+  await atBench(page, 'Figures');
   const figures = page.getByRole('region', { name: 'Figures' });
   await expect(figures.getByRole('row', { name: /^Weight/ })).toContainText('261');
   await figures

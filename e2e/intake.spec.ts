@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import { brokenProfileJpeg } from '../server/test/files.ts';
-import { expect, expectAccessible, step, test } from './studio.ts';
+import { atBench, expect, expectAccessible, step, test } from './studio.ts';
 
 const UNCOATED = readFileSync(
   fileURLToPath(new URL('../core/test/fixtures/fogra29l.cgats.txt', import.meta.url)),
@@ -20,11 +20,6 @@ async function drop(page: import('@playwright/test').Page, label: string, name: 
     [name, text],
   );
   await page.locator('button', { hasText: label }).dispatchEvent('drop', { dataTransfer: data });
-}
-
-/** Another place at the bench. */
-async function place(page: import('@playwright/test').Page, name: string) {
-  await page.getByRole('navigation', { name: 'At the bench' }).getByRole('link', { name }).click();
 }
 
 test('a file is dropped, looked at, left; dropped again and kept; removed on a second word', async ({
@@ -46,7 +41,7 @@ test('a file is dropped, looked at, left; dropped again and kept; removed on a s
   await expect(found).toContainText('measurement condition M0');
   await found.getByRole('button', { name: 'Leave them' }).click();
   await expect(page.getByText('Nothing measured yet.')).toBeVisible();
-  await place(page, 'Sets and drift');
+  await atBench(page, 'Sets and drift');
   await expect(page.getByRole('region', { name: 'Files' })).toContainText('None yet.');
 
   await drop(page, 'Bring a file of readings', 'washi.txt', UNCOATED);
@@ -74,7 +69,7 @@ test('a file is dropped, looked at, left; dropped again and kept; removed on a s
 
 test('a file that does not say its measurement condition is told it', async ({ watched: page, studio }) => {
   await page.goto(`${studio.url}/readings`);
-  await place(page, 'Sets and drift');
+  await atBench(page, 'Sets and drift');
   await page.getByLabel('Bring a file of readings').setInputFiles({
     name: 'plain.txt',
     mimeType: 'text/plain',
@@ -112,7 +107,7 @@ test('a claim that the readings do not bear out is pointed out', async ({ watche
 
 test('a reading is taken away in another format, and brought back', async ({ watched: page, studio }) => {
   await page.goto(`${studio.url}/readings`);
-  await place(page, 'Sets and drift');
+  await atBench(page, 'Sets and drift');
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     page
@@ -126,7 +121,7 @@ test('a reading is taken away in another format, and brought back', async ({ wat
   await expect(found).toContainText('CGATS.17, UTF-8');
   await expect(found).toContainText('measurement condition M2');
   await found.getByRole('button', { name: 'Leave them' }).click();
-  await place(page, 'Figures');
+  await atBench(page, 'Figures');
   await expect(page.getByRole('img', { name: /Reflectance of white and black/ })).toBeVisible();
 });
 

@@ -7,6 +7,8 @@ export default defineConfig({
   globalSetup: './global-setup.ts',
   // One at a time: solids are drawn in software here, and two of them starve each other.
   workers: 1,
+  // A second try begins with a studio of its own; one that needed it is told as flaky.
+  retries: 1,
   reporter: [['line'], ['json', { outputFile: '../test-results/playwright.json' }]],
   outputDir: '../test-results/browser',
   use: {

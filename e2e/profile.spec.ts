@@ -1,4 +1,4 @@
-import { expect, expectAccessible, test } from './studio.ts';
+import { atBench, expect, expectAccessible, test } from './studio.ts';
 
 test('a profile is written from the readings by keyboard, taken away, held against readings, and chosen', async ({
   watched: page,
@@ -6,7 +6,7 @@ test('a profile is written from the readings by keyboard, taken away, held again
 }) => {
   test.setTimeout(180_000);
   await page.goto(`${studio.url}/readings`);
-  await page.getByRole('navigation', { name: 'At the bench' }).getByRole('link', { name: 'Profile' }).click();
+  await atBench(page, 'Profile');
   await expect(page.getByText(/A colour that was not read is foretold to within/)).toBeVisible({ timeout: 60_000 });
   const name = page.getByLabel('Name', { exact: true });
   await name.fill('My own, tried');

@@ -105,3 +105,11 @@ export async function step(page: Page, name: string): Promise<void> {
   await page.getByRole('navigation', { name: 'Steps of the work' }).getByRole('link', { name }).click();
   await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
 }
+
+/** Another place at the bench of the print condition on show, once it is there: a file laid down before would lie on the place that is left. */
+export async function atBench(page: Page, name: string): Promise<void> {
+  const place = page.getByRole('navigation', { name: 'At the bench' }).getByRole('link', { name });
+  await place.click();
+  await expect(place).toHaveAttribute('aria-current', 'page');
+  await expect(page.getByRole('heading', { level: 2 }).first()).toBeVisible();
+}

@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module';
 import { fileURLToPath } from 'node:url';
 import { dirname, join } from 'node:path';
-import { expect, step, Studio, test } from './studio.ts';
+import { atBench, expect, step, Studio, test } from './studio.ts';
 
 const READINGS = fileURLToPath(new URL('../core/test/fixtures/fogra39l.cgats.txt', import.meta.url));
 const UNCOATED = fileURLToPath(new URL('../core/test/fixtures/fogra29l.cgats.txt', import.meta.url));
@@ -49,10 +49,10 @@ test('the whole job: papers in, read, compared; a picture in, matched; decided, 
     await expect(found.getByText(/no neutral ramp|Spectra:/)).toBeVisible();
     await found.getByRole('button', { name: 'Keep these readings' }).click();
     await expect(page.getByRole('region', { name: 'Figures' })).toContainText('Dmax');
-    await page.getByRole('navigation', { name: 'At the bench' }).getByRole('link', { name: 'Sets and drift' }).click();
+    await atBench(page, 'Sets and drift');
     await expect(page.getByText('figures from this')).toBeVisible();
   }
-  await page.getByRole('navigation', { name: 'At the bench' }).getByRole('link', { name: 'Figures' }).click();
+  await atBench(page, 'Figures');
   const figures = page.getByRole('region', { name: 'Figures' });
   await expect(figures.getByRole('row', { name: /Paper white/ })).toContainText('95.7  0.6  −2.3');
   await figures

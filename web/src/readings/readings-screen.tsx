@@ -25,10 +25,11 @@ const PLACES = {
 export function ReadingsScreen({ place }: { place: keyof typeof PLACES }) {
   const { conditionId } = useParams();
   const { data: conditions, error, isLoading } = useConditionsQuery();
-  const { left } = useTable();
+  const { left, coming } = useTable();
   const navigate = useNavigate();
-  const condition =
-    conditions?.find((c) => c.id === conditionId) ?? (conditionId ? undefined : (left ?? conditions?.[0]));
+  // Which sheet is meant must not change under a file that is being laid down: the hands are waited for.
+  const meant = coming ? undefined : (left ?? conditions?.[0]);
+  const condition = conditions?.find((c) => c.id === conditionId) ?? (conditionId ? undefined : meant);
   const { Place } = PLACES[place];
 
   return (

@@ -8,7 +8,7 @@ const EMPTY: TableState = { conditionIds: [], pictureIds: [] };
 
 /** What lies on the table, and the hands that move it. */
 export function useTable() {
-  const { data: table = EMPTY } = useTableQuery();
+  const { data: table = EMPTY, isLoading: coming } = useTableQuery();
   const { data: conditions } = useConditionsQuery();
   const { data: pictures } = usePicturesQuery();
   const [atTable] = useAtTableMutation();
@@ -31,6 +31,8 @@ export function useTable() {
 
   return {
     table,
+    /** What lies there is not known yet: nothing may be chosen by it. */
+    coming,
     laid,
     left,
     right,
