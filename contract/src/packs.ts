@@ -1,4 +1,4 @@
-import type { TypePlan } from '@rakuen/core/print/pack-plan';
+import type { TypePlan } from '@rakuen/core/layout/pack-plan';
 import { Id, Int, Maybe, Num, Part, Parts, Rows, Text, When, Words, Yes } from './fields.ts';
 
 export class PackTypeInput {

@@ -15,7 +15,7 @@ import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { InjectRepository } from '@nestjs/typeorm';
 import { In, Repository } from 'typeorm';
 import { SHEET_SIZES } from '@rakuen/core/chart/sheet-sizes';
-import { planPack, type PackItem } from '@rakuen/core/print/pack-plan';
+import { planPack, type PackItem } from '@rakuen/core/layout/pack-plan';
 import { PackDone, PackInput, PackView } from '@rakuen/contract/packs';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ChartsModule } from '../charts/charts.module.ts';

@@ -16,7 +16,7 @@ import type { ConditionFacts } from '@rakuen/contract/conditions';
 import type { ProfileSettingsInput, ProfileSource } from '@rakuen/contract/profiles';
 import type { PaperSize } from '@rakuen/contract/papers';
 import type { PrintSettings } from '@rakuen/contract/prints';
-import type { PackItem } from '@rakuen/core/print/pack-plan';
+import type { PackItem } from '@rakuen/core/layout/pack-plan';
 import type { PackSpec } from '@rakuen/contract/packs';
 import type { TrialView } from '@rakuen/contract/trials';
 import type { EyeCriterion, Rehearsal } from '@rakuen/contract/vocabulary';

@@ -6,7 +6,7 @@ import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { PackInput, PackView } from '@rakuen/contract/packs';
 import { SHEET_SIZES, type SheetSize } from '@rakuen/core/chart/sheet-sizes';
-import { planPack, type PackItem, type PlannedSheet } from '@rakuen/core/print/pack-plan';
+import { planPack, type PackItem, type PlannedSheet } from '@rakuen/core/layout/pack-plan';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import {
   useChartsQuery,
