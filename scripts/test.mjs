@@ -10,6 +10,7 @@ build();
 /** Programs of Debian that the tests use, with the packages they come in. */
 const PROGRAMS = [
   [process.env.CHROMIUM ?? '/usr/bin/chromium', 'chromium', 'CHROMIUM'],
+  [process.env.PDFTOTEXT ?? '/usr/bin/pdftotext', 'poppler-utils', 'PDFTOTEXT'],
   [process.env.TRANSICC ?? '/usr/bin/transicc', 'liblcms2-utils', 'TRANSICC'],
 ];
 const lacking = PROGRAMS.filter(([path]) => !existsSync(path));

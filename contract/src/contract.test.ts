@@ -55,6 +55,11 @@ const settings = {
   blackOvercoat: false,
   sharpening: '',
   feed: '',
+  liftStops: 0.25,
+  direction: 'one way',
+  headHeight: 'high',
+  suction: 'low',
+  dryingMinutes: 30,
 };
 const print = {
   pictureId: ID,

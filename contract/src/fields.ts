@@ -66,7 +66,15 @@ export const Ids = (max: number) => all(IsArray(), ArrayMaxSize(max), IsUUID(und
 export const Num = (min = -1e9, max = 1e9) =>
   all(IsNumber({ allowNaN: false, allowInfinity: false }), Min(min), Max(max));
 export const Int = (min = 0, max = 1e12) => all(IsInt(), Min(min), Max(max));
-/** The same in an address, where it comes as text. */
+/** A number in an address, where it comes as text. */
+export const NumberText = (min: number, max: number) =>
+  all(
+    Type(() => Number),
+    IsNumber({ allowNaN: false, allowInfinity: false }),
+    Min(min),
+    Max(max),
+  );
+/** A whole number in an address. */
 export const QueryInt = (min = 0, max = 1e12) =>
   all(
     Type(() => Number),

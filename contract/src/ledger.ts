@@ -1,32 +1,106 @@
-import { Id, Maybe, OneOf, Parts, Plain, Text, When, Int, QueryInt } from './fields.ts';
+import type { Lesson } from '@rakuen/core/ledger/learned';
+import type { Rate } from '@rakuen/core/cost/spoilage';
+import { EditionView } from './editions.ts';
+import { Day, Id, Int, Maybe, OneOf, Parts, Plain, QueryInt, Rows, Text, When, Words } from './fields.ts';
+import { BoxView } from './stock.ts';
+
+export const ENTRY_KINDS = ['decision', 'print', 'misprint', 'trial', 'number'] as const;
+export type EntryKind = (typeof ENTRY_KINDS)[number];
 
 export class LedgerQuery {
-  /** Words that must all occur: paper, picture, reason, setting, verdict. */
+  /** Words that must all occur: paper, picture, reason, setting, verdict, cause, client. */
   @Maybe() @Text(200) q?: string;
-  @Maybe() @OneOf(['decision', 'print']) kind?: 'decision' | 'print';
+  @Maybe() @OneOf(ENTRY_KINDS) kind?: EntryKind;
+  @Maybe() @Id() pictureId?: string;
+  @Maybe() @Id() paperId?: string;
+  /** From this day, to this day, both counted. */
+  @Maybe() @Day() since?: string;
+  @Maybe() @Day() until?: string;
   /** The page begins after so many. */
   @Maybe() @QueryInt() from?: number;
 }
 
-/** A line of the ledger: something decided or something printed. */
+/** A line of the ledger: something decided, printed, spoilt, stamped or numbered. */
 export class LedgerEntry {
   @Id() id!: string;
-  @OneOf(['decision', 'print']) kind!: 'decision' | 'print';
+  @OneOf(ENTRY_KINDS) kind!: EntryKind;
   @When() at!: string;
-  @Id() pictureId!: string;
+  /** Absent for what is of no picture: a media-setting trial. */
+  @Maybe() @Id() pictureId?: string;
   @Text() picture!: string;
   @Id() conditionId!: string;
+  @Id() paperId!: string;
   @Text() paper!: string;
   @Text() condition!: string;
-  /** Stamp or verdict. */
+  /** Stamp, verdict, cause, setting, or what became of it. */
   @Text() outcome!: string;
   @Text() reason!: string;
   /** Everything else, flat: column name → value. */
   @Plain() details!: Record<string, string | number | boolean>;
 }
 
+/** What was asked, in figures; pictures and papers are those that were printed. */
+export interface LedgerAnswer {
+  readonly decisions: number;
+  readonly prints: number;
+  readonly copies: number;
+  readonly pictures: number;
+  readonly papers: number;
+  readonly spoilt: number;
+}
+
 export class LedgerView {
   /** The newest first; a page of them, or all where the ledger is taken away. */
   @Parts(() => LedgerEntry, 1e6) entries!: LedgerEntry[];
   @Int() total!: number;
+  @Plain() answer!: LedgerAnswer;
+}
+
+export interface SheetTried {
+  readonly conditionId: string;
+  readonly paper: string;
+  readonly condition: string;
+  /** The newest stamp, and why. */
+  readonly stamp?: string;
+  readonly reason?: string;
+  readonly decidedAt?: string;
+  readonly prints: number;
+  readonly verdicts: readonly { readonly verdict: string; readonly reason: string; readonly on: string }[];
+}
+
+/** A picture’s life: the sheets that were tried, why each was left, its editions. */
+export class PictureLife {
+  @Id() pictureId!: string;
+  @Text() title!: string;
+  @Rows() sheets!: SheetTried[];
+  @Parts(() => EditionView, 1000) editions!: EditionView[];
+  @Words() learned!: string[];
+  @Int() prints!: number;
+  @Int() spoilt!: number;
+}
+
+export interface PictureOnPaper {
+  readonly pictureId: string;
+  readonly title: string;
+  readonly prints: number;
+  readonly verdicts: readonly string[];
+  readonly stamp?: string;
+}
+
+/** A paper’s life: pictures on it, verdicts, spoilage, the boxes it came in. */
+export class PaperLife {
+  @Id() paperId!: string;
+  @Text() name!: string;
+  @Rows() pictures!: PictureOnPaper[];
+  /** Verdict → prints. */
+  @Plain() verdicts!: Record<string, number>;
+  @Plain() stamps!: Record<string, number>;
+  @Plain() spoilage!: Rate;
+  @Rows() causes!: { cause: string; sheets: number }[];
+  @Parts(() => BoxView, 1000) boxes!: BoxView[];
+  /** Formulations that were read, from old to new. */
+  @Rows() batches!: { batch: string; readOn: string }[];
+  @Rows() trials!: { printer: string; mediaSetting: string; stampedAt: string; reason: string }[];
+  @Rows() lessons!: Lesson[];
+  @Maybe() @When() lastPrintedOn?: string;
 }

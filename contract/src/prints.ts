@@ -1,5 +1,19 @@
-import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Plain, Text, When, Words, Yes } from './fields.ts';
-import { BLACK_INKS, INTENTS, PRINT_MODES, VERDICTS, type BlackInk, type PrintMode } from './vocabulary.ts';
+import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Plain, Rows, Several, Text, When, Words, Yes } from './fields.ts';
+import type { Difference } from '@rakuen/core/print/differences';
+import type { Since } from '@rakuen/core/print/since';
+import {
+  BLACK_INKS,
+  DECIDERS,
+  INTENTS,
+  PRINT_MODES,
+  PRINT_STATES,
+  SETTING_KEYS,
+  VERDICTS,
+  type BlackInk,
+  type PrintMode,
+  type PrintState,
+  type SettingKey,
+} from './vocabulary.ts';
 
 /** Every setting a print was made with. */
 export class PrintSettings {
@@ -15,9 +29,24 @@ export class PrintSettings {
   @Yes() blackOvercoat!: boolean;
   @FreeText(120) sharpening!: string;
   @FreeText(60) feed!: string;
+  /** Exposure added for paper, stops. */
+  @Maybe() @Num(-3, 3) liftStops?: number;
+  /** Head passes: one way, both ways. */
+  @Maybe() @FreeText(60) direction?: string;
+  @Maybe() @FreeText(60) headHeight?: string;
+  @Maybe() @FreeText(60) suction?: string;
+  /** Minutes it lies before it is judged or touched. */
+  @Maybe() @Num(0, 100_000) dryingMinutes?: number;
 }
 
-export class PrintInput {
+/** Sheets spoilt on the way, as they are told with a print; each is booked by itself. */
+export class PrintAside {
+  /** Sheets spoilt on the way. */
+  @Maybe() @Int(0, 10_000) misprints?: number;
+  @Maybe() @FreeText(1000) misprintCause?: string;
+}
+
+export class PrintInput extends PrintAside {
   @Id() pictureId!: string;
   @Id() conditionId!: string;
   /** Day it was printed, ISO 8601. */
@@ -31,17 +60,79 @@ export class PrintInput {
   @Words(20) carriedOver!: string[];
   @OneOf(VERDICTS) verdict!: (typeof VERDICTS)[number];
   @FreeText(2000) verdictReason!: string;
-  /** Sheets spoilt on the way. */
-  @Int(0, 10_000) misprints!: number;
-  @FreeText(1000) misprintCause!: string;
+  @Maybe() @FreeText() notes?: string;
+  /** The box or roll its sheet came from. */
+  @Maybe() @Id() boxId?: string;
+  /** The light it was judged in, and who decided, and why. */
+  @Maybe() @FreeText(80) judgedIn?: string;
+  @Maybe() @OneOf(DECIDERS) decidedBy?: (typeof DECIDERS)[number];
+  @Maybe() @FreeText(2000) decidedWhy?: string;
+}
+
+/** Begins a print: from a picture and a sheet, or as an earlier one. */
+export class PrintBegin {
+  @Maybe() @Id() pictureId?: string;
+  @Maybe() @Id() conditionId?: string;
+  /** The print to be repeated. */
+  @Maybe() @Id() printId?: string;
+}
+
+/** Changes what waits, a setting at a time; what is changed or looked at is no longer carried over. */
+export class PrintSettle {
+  @Maybe() @Plain() settings?: Partial<PrintSettings>;
+  /** Settings that were looked at and stay. */
+  @Maybe() @Several(SETTING_KEYS) looked?: SettingKey[];
+  @Maybe() @Num(5, 20_000) widthMm?: number;
+  @Maybe() @Num(5, 20_000) heightMm?: number;
+  @Maybe() @Int(1, 10_000) copies?: number;
+  @Maybe() @Id() boxId?: string;
   @Maybe() @FreeText() notes?: string;
 }
 
+/** It came out of the printer. */
+export class PrintDone {
+  @Maybe() @When() printedOn?: string;
+  /** Minutes it took at the printer, as timed. */
+  @Maybe() @Num(0, 100_000) minutes?: number;
+}
+
 export class PrintView extends PrintInput {
+  @OneOf(PRINT_STATES) state!: PrintState;
+  @Int(0) declare misprints: number;
+  @FreeText(1000) declare misprintCause: string;
+  @Maybe() @Num(0) minutes?: number;
+  /** Of a waiting print: where each setting came from. */
+  @Plain() carriedFrom!: Record<string, string>;
   /** Counts its changes: sent back as If-Match with the next. */
   @Int() revision!: number;
   @Id() id!: string;
   @When() recordedAt!: string;
+}
+
+/** A waiting print held against what went before. */
+export class PrintLook {
+  @Part(() => PrintView) print!: PrintView;
+  /** What differs from the last sheet through the printer, from the last print of the picture, from the standing setting. */
+  @Rows() differs!: Difference[];
+  /** What changed since the print that is repeated. */
+  @Rows() since!: Since[];
+  /** Sentences learned from the ledger that matter here. */
+  @Words() learned!: string[];
+  /** Cautions where the hands are. */
+  @Words() cautions!: string[];
+}
+
+export class PrintsQuery {
+  @Maybe() @OneOf(PRINT_STATES) state?: PrintState;
+}
+
+/** Words each setting had on each printer, to choose from. */
+export class SettingWordsView {
+  @Plain() words!: Partial<Record<SettingKey, string[]>>;
+}
+
+export class SettingWordsQuery {
+  @Text(80) printer!: string;
 }
 
 export class ProposalQuery {

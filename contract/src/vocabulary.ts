@@ -49,22 +49,14 @@ export const INTENTS = [
 
 export const VERDICTS = ['not yet judged', 'good', 'good enough', 'rejected'] as const;
 
-/** Every setting a print is made with, in the order in which they are looked at. */
-export const SETTING_KEYS = [
-  'printer',
-  'inkSet',
-  'blackInk',
-  'mediaSetting',
-  'resolution',
-  'printMode',
-  'profile',
-  'intent',
-  'blackPointCompensation',
-  'blackOvercoat',
-  'sharpening',
-  'feed',
-] as const;
-export type SettingKey = (typeof SETTING_KEYS)[number];
+/** Whether a print waits for the printer or was made. */
+export const PRINT_STATES = ['waiting', 'printed'] as const;
+export type PrintState = (typeof PRINT_STATES)[number];
+
+/** Who said which sheet, and that it is good. */
+export const DECIDERS = ['printmaker', 'client', 'artist'] as const;
+
+export { SETTING_KEYS, type SettingKey } from '@rakuen/core/print/settings';
 
 /** The most papers that lie on the table. */
 export { TABLE_SIZE } from '@rakuen/core/table/table';

@@ -290,18 +290,19 @@ describe('match, decision, print, ledger', () => {
     const ledger = await rakuen.call<Ledger>('GET', '/api/ledger?q=wide%20four');
     expect(ledger.body.entries.map((e) => `${e.kind} ${e.outcome}`).sort()).toEqual([
       'decision held',
+      'misprint clogged nozzle',
       'print good enough',
     ]);
     expect((await rakuen.call<Ledger>('GET', '/api/ledger?q=nozzle')).body.entries).toHaveLength(1);
     expect((await rakuen.call<Ledger>('GET', '/api/ledger?kind=decision&q=nozzle')).body.entries).toHaveLength(0);
-    const csv = await (await fetch(`${rakuen.url}/api/ledger.csv?q=nozzle`)).text();
+    const csv = await (await fetch(`${rakuen.url}/api/ledger.csv?q=wide`)).text();
     expect(csv.split('\n')[0]).toContain('kind,at,picture,paper,condition,outcome,reason');
     expect(csv).toContain('clogged nozzle');
     // A spreadsheet would run a cell that begins with =.
     expect(csv).toContain("'=reds as on the wall");
     const json = await fetch(`${rakuen.url}/api/ledger.json`);
     expect(json.headers.get('content-disposition')).toContain('rakuen-ledger.json');
-    expect(((await json.json()) as Ledger).entries.length).toBe(2);
+    expect(((await json.json()) as Ledger).entries.length).toBe(3);
 
     expect((await rakuen.call('DELETE', `/api/conditions/${wide}`)).body).toMatchObject({ statusCode: 409 });
     expect((await rakuen.call('DELETE', `/api/pictures/${pictureId}`)).body).toMatchObject({ statusCode: 409 });

@@ -1,6 +1,5 @@
 import fc from 'fast-check';
 import { inkOf } from './ink.ts';
-import { MixedCurrencies, sum } from './money.ts';
 import { marginAt, paysUpTo, priceFor, printCost } from './print-cost.ts';
 import { byCause, rateOf } from './spoilage.ts';
 
@@ -81,21 +80,6 @@ describe('cost', () => {
     expect(paysUpTo({ setUp: 0, each: 7 }, { setUp: 20, each: 1 })).toBe(3);
     expect(paysUpTo({ setUp: 0, each: 1 }, { setUp: 5, each: 2 })).toBe(Infinity);
     expect(paysUpTo({ setUp: 30, each: 3 }, { setUp: 5, each: 2 })).toBe(0);
-  });
-
-  it('two currencies are never added', () => {
-    expect(
-      sum([
-        { amount: 2, currency: 'EUR' },
-        { amount: 3, currency: 'EUR' },
-      ]),
-    ).toEqual({ amount: 5, currency: 'EUR' });
-    expect(() =>
-      sum([
-        { amount: 2, currency: 'EUR' },
-        { amount: 3, currency: 'GBP' },
-      ]),
-    ).toThrow(MixedCurrencies);
   });
 
   it('ink goes with density: a bare sheet takes none, full black the most, half of each half', () => {

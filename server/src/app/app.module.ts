@@ -5,6 +5,7 @@ import { BenchModule } from '../bench/bench.module.ts';
 import { BundlesModule } from '../bundles/bundles.module.ts';
 import { ChartsModule } from '../charts/charts.module.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
+import { DemoSeason } from '../demo/demo-season.ts';
 import { DemoStudio } from '../demo/demo-studio.ts';
 import { FileStore } from '../files/file-store.ts';
 import { EventsModule } from '../events/events.module.ts';
@@ -26,6 +27,11 @@ import { OneAtATime } from '../store/one-at-a-time.ts';
 import { StoreModule } from '../store/store.module.ts';
 import { TableModule } from '../table/table.module.ts';
 import { Workshop } from '../work/workshop.ts';
+import { CostsModule } from '../costs/costs.module.ts';
+import { EditionsModule } from '../editions/editions.module.ts';
+import { LayoutsModule } from '../layouts/layouts.module.ts';
+import { RunsModule } from '../runs/runs.module.ts';
+import { StockModule } from '../stock/stock.module.ts';
 import { CONFIG, type Config } from './config.ts';
 
 /** What every part may use: the configuration, the kept files, the worker threads. */
@@ -59,6 +65,11 @@ export class AppModule {
         PicturesModule,
         MatchesModule,
         PrintsModule,
+        CostsModule,
+        EditionsModule,
+        LayoutsModule,
+        RunsModule,
+        StockModule,
         LedgerModule,
         TableModule,
         EventsModule,
@@ -68,6 +79,7 @@ export class AppModule {
         { provide: CONFIG, useValue: config },
         { provide: APP_INTERCEPTOR, useExisting: OneAtATime },
         DemoStudio,
+        DemoSeason,
       ],
       exports: [CONFIG],
     };

@@ -12,14 +12,13 @@ import { ChartsService } from '../charts/charts.service.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { ObservationsService } from '../conditions/observations.service.ts';
 import { FileStore } from '../files/file-store.ts';
-import { MatchesService } from '../matches/matches.service.ts';
 import { PapersService } from '../papers/papers.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
-import { PrintsService } from '../prints/prints.service.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
 import { SessionsService } from '../sessions/sessions.service.ts';
 import { TableService } from '../table/table.service.ts';
 import { Workshop } from '../work/workshop.ts';
+import { DemoSeason } from './demo-season.ts';
 
 /** Which conditions lie on the table when the studio is first opened, by number. */
 const ON_THE_TABLE = [0, 2, 4, 5];
@@ -40,8 +39,7 @@ export class DemoStudio {
     private readonly charts: ChartsService,
     private readonly sessions: SessionsService,
     private readonly pictures: PicturesService,
-    private readonly matches: MatchesService,
-    private readonly prints: PrintsService,
+    private readonly season: DemoSeason,
     private readonly table: TableService,
     private readonly files: FileStore,
     private readonly workshop: Workshop,
@@ -86,7 +84,6 @@ export class DemoStudio {
     await this.laterBox(conditions[LATER_BOX.condition]);
     await this.charted(conditions[CHARTED]);
     const pictures = await hung;
-    const [night, salt] = (['nightDish', 'saltCrust'] as const).map((name) => pictures.get(name)!);
 
     const onTable = ON_THE_TABLE.map((i) => conditions[i].id);
     await this.table.set({
@@ -94,55 +91,10 @@ export class DemoStudio {
       pictureIds: PICTURES_ON_THE_TABLE.map((name) => pictures.get(name)!.id),
       leftHand: onTable[0],
       rightHand: onTable[2],
-      pictureInHand: night.id,
+      pictureInHand: pictures.get('nightDish')!.id,
     });
 
-    await this.matches.decide({
-      pictureId: night.id,
-      conditionId: conditions[0].id,
-      stamp: 'chosen',
-      reason: 'The sky stays open down to the horizon; on the rag it closes.',
-      decidedBy: 'printmaker',
-    });
-    await this.matches.decide({
-      pictureId: night.id,
-      conditionId: conditions[4].id,
-      stamp: 'refused',
-      reason: 'The dish sinks into the plain.',
-      decidedBy: 'printmaker',
-    });
-    await this.matches.decide({
-      pictureId: salt.id,
-      conditionId: conditions[4].id,
-      stamp: 'held',
-      reason: 'Quiet and right; the client wants to see the lustre beside it.',
-      decidedBy: 'client',
-    });
-    const proposal = await this.prints.propose(night.id, conditions[0].id);
-    await this.prints.record({
-      pictureId: night.id,
-      conditionId: conditions[0].id,
-      printedOn: '2026-10-02',
-      widthMm: 420,
-      heightMm: 280,
-      copies: 1,
-      settings: { ...proposal.settings, sharpening: 'light, for baryta', feed: 'front straight path' },
-      carriedOver: [
-        'printer',
-        'inkSet',
-        'blackInk',
-        'resolution',
-        'printMode',
-        'profile',
-        'blackOvercoat',
-        'intent',
-        'blackPointCompensation',
-      ],
-      verdict: 'good',
-      verdictReason: 'Stars crisp, rim of the dish not burnt.',
-      misprints: 1,
-      misprintCause: 'Printed on the back: the coated side was down.',
-    });
+    await this.season.lay({ paperIds, conditions, pictures });
   }
 
   private async hangPictures(): Promise<Map<SceneName, PictureView>> {

@@ -76,12 +76,24 @@ export function brokenLines(
   most: number,
 ): string[] {
   const lines: string[] = [];
-  for (const word of text.split(' ')) {
+  for (const word of text.split(' ').flatMap((w) => brokenWord(document, w, size, face, most))) {
     const longer = lines.length === 0 ? word : `${lines[lines.length - 1]} ${word}`;
     if (lines.length > 0 && lineWidth(document, longer, size, face) <= most) lines[lines.length - 1] = longer;
     else lines.push(word);
   }
   return lines;
+}
+
+/** A word that is wider than the line, and scripts that part none, in pieces that are not. */
+function brokenWord(document: PDFKit.PDFDocument, word: string, size: number, face: Face, most: number): string[] {
+  if (lineWidth(document, word, size, face) <= most) return [word];
+  const pieces: string[] = [];
+  for (const { segment } of new Intl.Segmenter().segment(word)) {
+    const longer = (pieces[pieces.length - 1] ?? '') + segment;
+    if (pieces.length > 0 && lineWidth(document, longer, size, face) <= most) pieces[pieces.length - 1] = longer;
+    else pieces.push(segment);
+  }
+  return pieces;
 }
 
 export function finishedPdf(document: PDFKit.PDFDocument): Promise<Uint8Array> {

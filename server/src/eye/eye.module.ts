@@ -56,5 +56,5 @@ class EyeController {
   }
 }
 
-@Module({ imports: [ConditionsModule], controllers: [EyeController], providers: [EyeService] })
+@Module({ imports: [ConditionsModule], controllers: [EyeController], providers: [EyeService], exports: [EyeService] })
 export class EyeModule {}

@@ -1,12 +1,21 @@
-import { Controller, Get, Header, Module, Query } from '@nestjs/common';
+import { Controller, Get, Header, Module, Param, ParseUUIDPipe, Query, StreamableFile } from '@nestjs/common';
 import { ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
-import { LedgerQuery, LedgerView } from '@rakuen/contract/ledger';
+import { LedgerQuery, LedgerView, PaperLife, PictureLife } from '@rakuen/contract/ledger';
+import { EditionsModule } from '../editions/editions.module.ts';
+import { StockModule } from '../stock/stock.module.ts';
+import { ContactSheetService } from './contact-sheet.service.ts';
+import { LearnedModule } from './learned.module.ts';
 import { LedgerService } from './ledger.service.ts';
+import { LivesService } from './lives.service.ts';
 
 @ApiTags('ledger')
 @Controller()
 class LedgerController {
-  constructor(private readonly ledger: LedgerService) {}
+  constructor(
+    private readonly ledger: LedgerService,
+    private readonly lives: LivesService,
+    private readonly contactSheets: ContactSheetService,
+  ) {}
 
   @Get('ledger')
   @ApiOkResponse({ type: LedgerView })
@@ -28,7 +37,32 @@ class LedgerController {
   json(@Query() query: LedgerQuery): Promise<LedgerView> {
     return this.ledger.all(query);
   }
+
+  /** The prints found, small, with what is said of each. */
+  @Get('ledger.pdf')
+  @ApiProduces('application/pdf')
+  @Header('Content-Type', 'application/pdf')
+  @Header('Content-Disposition', 'inline; filename="rakuen-contact-sheet.pdf"')
+  async contactSheet(@Query() query: LedgerQuery): Promise<StreamableFile> {
+    return new StreamableFile(await this.contactSheets.pdf(query));
+  }
+
+  @Get('ledger/papers/:id')
+  @ApiOkResponse({ type: PaperLife })
+  paper(@Param('id', ParseUUIDPipe) id: string): Promise<PaperLife> {
+    return this.lives.ofPaper(id);
+  }
+
+  @Get('ledger/pictures/:id')
+  @ApiOkResponse({ type: PictureLife })
+  picture(@Param('id', ParseUUIDPipe) id: string): Promise<PictureLife> {
+    return this.lives.ofPicture(id);
+  }
 }
 
-@Module({ controllers: [LedgerController], providers: [LedgerService] })
+@Module({
+  imports: [EditionsModule, StockModule, LearnedModule],
+  controllers: [LedgerController],
+  providers: [LedgerService, LivesService, ContactSheetService],
+})
 export class LedgerModule {}

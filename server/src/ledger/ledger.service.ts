@@ -1,35 +1,27 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { csvOf } from '@rakuen/core/formats/csv-table';
-import type { LedgerEntry, LedgerQuery, LedgerView } from '@rakuen/contract/ledger';
+import type { LedgerAnswer, LedgerEntry, LedgerQuery, LedgerView } from '@rakuen/contract/ledger';
 import type { PrintSettings } from '@rakuen/contract/prints';
 
 /** Entries of a page; what is older is fetched when it is asked for. */
 const PAGE = 200;
 
-/** Decisions and prints as one list, each row with all that is told of it; what a search looks through is `words`. */
-const ENTRIES = `
-  SELECT d.id, 'decision' AS kind, d.decidedAt AS at, d.pictureId, d.conditionId, d.stamp AS outcome, d.reason,
-    json_object('decidedBy', d.decidedBy, 'place', d.place, 'costDeltaE', d.costDeltaE, 'outsideShare', d.outsideShare,
-      'score', d.score, 'lostShare', d.lostShare) AS details,
-    d.decidedBy AS more, d.decidedAt AS enteredAt
-  FROM decisions d
-  UNION ALL
-  SELECT p.id, 'print', p.printedOn, p.pictureId, p.conditionId, p.verdict, p.verdictReason,
-    json_object('widthMm', p.widthMm, 'heightMm', p.heightMm, 'copies', p.copies, 'settings', json(p.settings),
-      'carriedOver', json(p.carriedOver), 'misprints', p.misprints, 'misprintCause', p.misprintCause, 'notes', p.notes,
-      'recordedAt', p.recordedAt),
-    p.settings || ' ' || p.misprintCause || ' ' || p.notes, p.recordedAt
-  FROM prints p`;
-const told = (entries: string) => `
-  SELECT e.*, i.title AS picture, s.maker || ' ' || s.name AS paper,
-    c.printer || ', ' || c.mediaSetting || ', ' || c.printMode AS condition,
-    lower(i.title || ' ' || s.maker || ' ' || s.name || ' ' || c.printer || ' ' || c.mediaSetting || ' ' || c.printMode || ' ' ||
-      e.kind || ' ' || e.at || ' ' || e.outcome || ' ' || e.reason || ' ' || e.more) AS words
-  FROM (${entries}) e JOIN pictures i ON i.id = e.pictureId JOIN conditions c ON c.id = e.conditionId JOIN papers s ON s.id = c.paperId`;
+/** What is told of an entry besides what all have, by its kind. */
+const DETAILS: Record<LedgerEntry['kind'], string> = {
+  decision: `SELECT id, json_object('decidedBy', decidedBy, 'place', place, 'costDeltaE', costDeltaE, 'outsideShare', outsideShare,
+    'score', score, 'lostShare', lostShare) AS details FROM decisions`,
+  print: `SELECT id, json_object('widthMm', widthMm, 'heightMm', heightMm, 'copies', copies, 'settings', json(settings),
+    'carriedOver', json(carriedOver), 'misprints', (SELECT COALESCE(SUM(sheets), 0) FROM misprints m WHERE m.printId = prints.id),
+    'minutes', minutes, 'judgedIn', judgedIn, 'decidedBy', decidedBy, 'decidedWhy', decidedWhy, 'notes', notes, 'recordedAt', recordedAt) AS details FROM prints`,
+  misprint: `SELECT id, json_object('sheets', sheets, 'minutes', minutes, 'lost', lost, 'currency', currency, 'feed', feed) AS details FROM misprints`,
+  trial: `SELECT id, json_object('by', "by", 'light', light, 'printer', printer) AS details FROM trials`,
+  number: `SELECT n.id, json_object('edition', e.name, 'series', n.series, 'number', n.number, 'of', e.size, 'to', n.fateTo, 'on', n.fateOn,
+    'batch', n.batch) AS details FROM numbers n JOIN editions e ON e.id = n.editionId`,
+};
 
-interface Row extends Omit<LedgerEntry, 'details'> {
-  readonly details: string;
+interface Row extends Omit<LedgerEntry, 'details' | 'pictureId'> {
+  readonly pictureId: string | null;
 }
 type Details = Record<string, string | number | boolean | null | undefined | PrintSettings | string[]>;
 
@@ -37,25 +29,19 @@ type Details = Record<string, string | number | boolean | null | undefined | Pri
 export class LedgerService {
   constructor(private readonly database: DataSource) {}
 
-  /** A page of decisions and prints, newest first, and how many there are in all. */
+  /** A page of entries, newest first, how many there are in all, and what they come to. */
   async page(query: LedgerQuery): Promise<LedgerView> {
-    const { where, values, searched } = asked(query);
-    const [{ total }] = await this.database.query<{ total: number }[]>(
-      `SELECT COUNT(*) AS total FROM (${searched ? told(ENTRIES) : ENTRIES}) WHERE ${where}`,
-      values,
-    );
-    return { entries: await this.rows(query, query.from ?? 0, PAGE), total };
+    return { entries: await this.rows(query, query.from ?? 0, PAGE), ...(await this.counted(query)) };
   }
 
   /** All of them. */
   async all(query: LedgerQuery): Promise<LedgerView> {
-    const entries = await this.rows(query, 0, Number.MAX_SAFE_INTEGER);
-    return { entries, total: entries.length };
+    return { entries: await this.rows(query, 0, Number.MAX_SAFE_INTEGER), ...(await this.counted(query)) };
   }
 
   /** The ledger as CSV (RFC 4180), one line an entry, every detail a column. */
   async csv(query: LedgerQuery): Promise<string> {
-    const { entries } = await this.all(query);
+    const entries = await this.rows(query, 0, Number.MAX_SAFE_INTEGER);
     const base = ['kind', 'at', 'picture', 'paper', 'condition', 'outcome', 'reason'] as const;
     const details = [...new Set(entries.flatMap((e) => Object.keys(e.details)))];
     return csvOf([
@@ -64,29 +50,76 @@ export class LedgerService {
     ]);
   }
 
+  private async counted(query: LedgerQuery): Promise<{ total: number; answer: LedgerAnswer }> {
+    const { where, values } = asked(query);
+    const [row] = await this.database.query<(LedgerAnswer & { total: number })[]>(
+      `SELECT COUNT(*) AS total, COUNT(DISTINCT CASE kind WHEN 'print' THEN pictureId END) AS pictures,
+         COUNT(DISTINCT CASE kind WHEN 'print' THEN paperId END) AS papers,
+         COALESCE(SUM(kind = 'decision'), 0) AS decisions, COALESCE(SUM(kind = 'print'), 0) AS prints,
+         COALESCE(SUM(CASE kind WHEN 'print' THEN (SELECT copies FROM prints p WHERE p.id = e.id) END), 0) AS copies,
+         COALESCE(SUM(CASE kind WHEN 'misprint' THEN (SELECT sheets FROM misprints m WHERE m.id = e.id) END), 0) AS spoilt
+       FROM entries e WHERE ${where}`,
+      values,
+    );
+    const { total, ...answer } = row;
+    return { total, answer };
+  }
+
   private async rows(query: LedgerQuery, from: number, most: number): Promise<LedgerEntry[]> {
-    const { where, values, searched } = asked(query);
-    const page = `WHERE ${where} ORDER BY at DESC, enteredAt DESC, id LIMIT ? OFFSET ?`;
-    // Where no word is looked for, the page is cut before anything is joined to it.
-    const source = searched ? `${told(ENTRIES)}` : told(`SELECT * FROM (${ENTRIES}) ${page}`);
+    const { where, values } = asked(query);
+    // The page is cut before anything is joined to it.
     const rows = await this.database.query<Row[]>(
-      `SELECT id, kind, at, pictureId, picture, conditionId, paper, condition, outcome, reason, details FROM (${source})
-       ${searched ? page : 'ORDER BY at DESC, enteredAt DESC, id'}`,
+      `SELECT e.id, e.kind, e.at, e.pictureId, COALESCE(i.title, '') AS picture, e.conditionId, e.paperId,
+         COALESCE(s.maker || ' ' || s.name, '') AS paper,
+         COALESCE(c.printer || ', ' || c.mediaSetting || ', ' || c.printMode, '') AS condition, e.outcome, e.reason
+       FROM (SELECT * FROM entries e WHERE ${where} ORDER BY at DESC, enteredAt DESC, id LIMIT ? OFFSET ?) e
+       LEFT JOIN pictures i ON i.id = e.pictureId LEFT JOIN conditions c ON c.id = e.conditionId LEFT JOIN papers s ON s.id = c.paperId
+       ORDER BY e.at DESC, e.enteredAt DESC, e.id`,
       [...values, most, from],
     );
-    return rows.map(({ details, ...row }) => ({ ...row, details: flat(JSON.parse(details) as Details) }));
+    const details = await this.detailsOf(rows);
+    return rows.map(({ pictureId, ...row }) => ({
+      ...row,
+      ...(pictureId && { pictureId }),
+      details: flat(details.get(row.id) ?? {}),
+    }));
+  }
+
+  private async detailsOf(rows: readonly Row[]): Promise<Map<string, Details>> {
+    const found = new Map<string, Details>();
+    for (const kind of new Set(rows.map((r) => r.kind))) {
+      const ids = JSON.stringify(rows.filter((r) => r.kind === kind).map((r) => r.id));
+      const told = await this.database.query<{ id: string; details: string }[]>(
+        `SELECT * FROM (${DETAILS[kind]}) WHERE id IN (SELECT value FROM json_each(?))`,
+        [ids],
+      );
+      for (const { id, details } of told) found.set(id, JSON.parse(details) as Details);
+    }
+    return found;
   }
 }
 
-/** What is asked, as a condition and its values: every word must occur somewhere. */
-function asked({ q, kind }: LedgerQuery): { where: string; values: string[]; searched: boolean } {
-  const words = (q ?? '').toLowerCase().split(/\s+/).filter(Boolean);
-  const parts = [...(kind ? ['kind = ?'] : []), ...words.map(() => "words LIKE ? ESCAPE '\\'")];
-  return {
-    searched: words.length > 0,
-    where: parts.length > 0 ? parts.join(' AND ') : '1',
-    values: [...(kind ? [kind] : []), ...words.map((w) => `%${w.replaceAll(/[\\%_]/g, '\\$&')}%`)],
-  };
+/** What is asked, as a condition and its values: every word must begin a word of the entry. */
+function asked({ q, kind, pictureId, paperId, since, until }: LedgerQuery): { where: string; values: string[] } {
+  const words = (q ?? '').match(/[\p{L}\p{N}]+/gu) ?? [];
+  const parts: [string, string][] = [
+    ...(kind ? [['kind = ?', kind] as [string, string]] : []),
+    ...(pictureId ? [['pictureId = ?', pictureId] as [string, string]] : []),
+    ...(paperId ? [['paperId = ?', paperId] as [string, string]] : []),
+    ...(since ? [['substr(at, 1, 10) >= ?', since] as [string, string]] : []),
+    ...(until ? [['substr(at, 1, 10) <= ?', until] as [string, string]] : []),
+    ...(words.length > 0
+      ? [
+          [
+            'seq IN (SELECT rowid FROM entries_words WHERE entries_words MATCH ?)',
+            words.map((w) => `"${w}"*`).join(' '),
+          ] as [string, string],
+        ]
+      : []),
+  ];
+  // Signs alone are no word: nothing speaks of them.
+  if (q?.trim() && words.length === 0) return { where: '0', values: [] };
+  return { where: parts.map(([sql]) => sql).join(' AND ') || '1', values: parts.map(([, value]) => value) };
 }
 
 /** Details without nesting and without what says nothing. */

@@ -28,7 +28,7 @@ const TEST_PAGE = SHEET_SIZES.A4;
 
 /** Sample packs: what goes on which sheet, what was printed, what is still unread, what is left. */
 @Injectable()
-class PacksService {
+export class PacksService {
   constructor(
     @InjectRepository(PackRow) private readonly rows: Repository<PackRow>,
     @InjectRepository(PictureRow) private readonly pictures: Repository<PictureRow>,
@@ -171,5 +171,10 @@ class PacksController {
   }
 }
 
-@Module({ imports: [ChartsModule, ConditionsModule], controllers: [PacksController], providers: [PacksService] })
+@Module({
+  imports: [ChartsModule, ConditionsModule],
+  controllers: [PacksController],
+  providers: [PacksService],
+  exports: [PacksService],
+})
 export class PacksModule {}

@@ -3,30 +3,57 @@ import {
   Controller,
   Delete,
   Get,
+  Header,
   HttpCode,
   Module,
   Param,
   ParseUUIDPipe,
+  Patch,
   Post,
   Put,
   Query,
+  Req,
+  StreamableFile,
 } from '@nestjs/common';
-import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { PrintInput, PrintProposal, PrintView, ProposalQuery } from '@rakuen/contract/prints';
+import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
+import type { Request } from 'express';
+import {
+  PrintBegin,
+  PrintDone,
+  PrintInput,
+  PrintLook,
+  PrintProposal,
+  PrintSettle,
+  PrintsQuery,
+  PrintView,
+  ProposalQuery,
+  SettingWordsQuery,
+  SettingWordsView,
+} from '@rakuen/contract/prints';
+import { LabelsQuery } from '@rakuen/contract/labels';
+import { CauseView, MisprintInput, MisprintView } from '@rakuen/contract/runs';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
+import { EditionsModule } from '../editions/editions.module.ts';
+import { LearnedModule } from '../ledger/learned.module.ts';
 import { PicturesModule } from '../pictures/pictures.module.ts';
-import { PrintsService } from './prints.service.ts';
 import { IfMatch } from '../app/revision.ts';
+import { LabelsService } from './labels.service.ts';
+import { MisprintsService } from './misprints.service.ts';
+import { PrintsService } from './prints.service.ts';
 
 @ApiTags('prints')
 @Controller('prints')
 class PrintsController {
-  constructor(private readonly prints: PrintsService) {}
+  constructor(
+    private readonly prints: PrintsService,
+    private readonly misprints: MisprintsService,
+    private readonly labels: LabelsService,
+  ) {}
 
   @Get()
   @ApiOkResponse({ type: [PrintView] })
-  list(): Promise<PrintView[]> {
-    return this.prints.list();
+  list(@Query() { state }: PrintsQuery): Promise<PrintView[]> {
+    return this.prints.list(state);
   }
 
   /** Settings to begin with, each with where it was carried over from. */
@@ -36,10 +63,87 @@ class PrintsController {
     return this.prints.propose(query.pictureId, query.conditionId);
   }
 
+  /** Words each setting had on a printer. */
+  @Get('words')
+  @ApiOkResponse({ type: SettingWordsView })
+  async words(@Query() { printer }: SettingWordsQuery): Promise<SettingWordsView> {
+    return { words: await this.prints.words(printer) };
+  }
+
+  /** Labels for the backs of prints, one each or many on a sheet of labels; settings strips for the margin. */
+  @Get('labels.pdf')
+  @ApiProduces('application/pdf')
+  @Header('Content-Type', 'application/pdf')
+  async labelSheet(@Query() query: LabelsQuery, @Req() request: Request): Promise<StreamableFile> {
+    return new StreamableFile(await this.labels.pdf(query, originOf(request)));
+  }
+
+  /** What spoils sheets, the commonest first. */
+  @Get('causes')
+  @ApiOkResponse({ type: [CauseView] })
+  causes(): Promise<CauseView[]> {
+    return this.misprints.list();
+  }
+
+  @Get(':id')
+  @ApiOkResponse({ type: PrintView })
+  one(@Param('id', ParseUUIDPipe) id: string): Promise<PrintView> {
+    return this.prints.view(id);
+  }
+
+  /** What differs from what went before, what changed since, what was learned. */
+  @Get(':id/look')
+  @ApiOkResponse({ type: PrintLook })
+  look(@Param('id', ParseUUIDPipe) id: string): Promise<PrintLook> {
+    return this.prints.look(id);
+  }
+
+  @Get(':id/misprints')
+  @ApiOkResponse({ type: [MisprintView] })
+  spoilt(@Param('id', ParseUUIDPipe) id: string): Promise<MisprintView[]> {
+    return this.misprints.ofPrint(id);
+  }
+
   @Post()
   @ApiCreatedResponse({ type: PrintView })
   record(@Body() input: PrintInput): Promise<PrintView> {
     return this.prints.record(input);
+  }
+
+  /** Begins a print that waits for the printer. */
+  @Post('begin')
+  @ApiCreatedResponse({ type: PrintView })
+  begin(@Body() input: PrintBegin): Promise<PrintView> {
+    return this.prints.begin(input);
+  }
+
+  @Patch(':id')
+  @ApiOkResponse({ type: PrintView })
+  settle(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body() change: PrintSettle,
+    @IfMatch() from?: number,
+  ): Promise<PrintView> {
+    return this.prints.settle(id, change, from);
+  }
+
+  @Post(':id/done')
+  @HttpCode(200)
+  @ApiOkResponse({ type: PrintView })
+  done(@Param('id', ParseUUIDPipe) id: string, @Body() done: PrintDone): Promise<PrintView> {
+    return this.prints.done(id, done);
+  }
+
+  @Post(':id/misprints')
+  @ApiCreatedResponse({ type: MisprintView })
+  spoil(@Param('id', ParseUUIDPipe) id: string, @Body() input: MisprintInput): Promise<MisprintView> {
+    return this.prints.spoil(id, input);
+  }
+
+  @Delete('misprints/:id')
+  @HttpCode(204)
+  takeBack(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.misprints.remove(id);
   }
 
   @Put(':id')
@@ -59,10 +163,13 @@ class PrintsController {
   }
 }
 
+/** Where this studio is reached, as the one who asks reached it. */
+const originOf = (request: Request): string => `${request.protocol}://${request.get('host')}`;
+
 @Module({
-  imports: [ConditionsModule, PicturesModule],
+  imports: [ConditionsModule, PicturesModule, LearnedModule, EditionsModule],
   controllers: [PrintsController],
-  providers: [PrintsService],
-  exports: [PrintsService],
+  providers: [PrintsService, MisprintsService, LabelsService],
+  exports: [PrintsService, MisprintsService],
 })
 export class PrintsModule {}

@@ -1,67 +1,193 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { Repository } from 'typeorm';
-import type { PrintInput, PrintProposal, PrintSettings, PrintView } from '@rakuen/contract/prints';
-import { SETTING_KEYS } from '@rakuen/contract/vocabulary';
+import { validate } from 'class-validator';
+import { plainToInstance } from 'class-transformer';
+import { Not, Repository } from 'typeorm';
+import { differences, type Earlier } from '@rakuen/core/print/differences';
+import { SETTINGS } from '@rakuen/core/print/settings';
+import { since } from '@rakuen/core/print/since';
+import {
+  PrintSettings,
+  type PrintBegin,
+  type PrintDone,
+  type PrintInput,
+  type PrintLook,
+  type PrintProposal,
+  type PrintSettle,
+  type PrintView,
+} from '@rakuen/contract/prints';
+import type { MisprintInput, MisprintView } from '@rakuen/contract/runs';
+import { SETTING_KEYS, type PrintState, type SettingKey } from '@rakuen/contract/vocabulary';
 import { refuseStale } from '../app/revision.ts';
-import { notFound, RakuenError } from '../app/errors.ts';
+import { faultsOf, notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
+import { LearnedService } from '../ledger/learned.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
-import { type ConditionRow, PrintRow } from '../store/entities.ts';
-
-/** Settings a print condition fixes; the others come from the last print of the paper on the printer. */
-const FIXED = [
-  'printer',
-  'inkSet',
-  'blackInk',
-  'mediaSetting',
-  'resolution',
-  'printMode',
-  'profile',
-  'blackOvercoat',
-] as const;
+import { type ConditionRow, PrintRow, ProfileRow, TrialRow } from '../store/entities.ts';
+import { cautionsFor } from './cautions.ts';
+import { MisprintsService } from './misprints.service.ts';
+import { printView, said, written } from './print-view.ts';
 
 /** Prints of a list: what a screen shows at once. */
 const MOST_LISTED = 200;
+const NEWEST = { printedOn: 'DESC', recordedAt: 'DESC' } as const;
+const MM_PER_INCH = 25.4;
+const PIXELS_PER_INCH = 300;
 
 @Injectable()
 export class PrintsService {
   constructor(
     @InjectRepository(PrintRow) private readonly prints: Repository<PrintRow>,
+    @InjectRepository(TrialRow) private readonly trials: Repository<TrialRow>,
+    @InjectRepository(ProfileRow) private readonly profiles: Repository<ProfileRow>,
     private readonly conditions: ConditionsService,
     private readonly pictures: PicturesService,
+    private readonly misprints: MisprintsService,
+    private readonly learned: LearnedService,
   ) {}
 
   /** The newest of them; the ledger pages through all. */
-  async list(): Promise<PrintView[]> {
-    return (await this.prints.find({ order: { printedOn: 'DESC', recordedAt: 'DESC' }, take: MOST_LISTED })).map(view);
+  async list(state: PrintState = 'printed'): Promise<PrintView[]> {
+    return this.views(await this.prints.find({ where: { state }, order: NEWEST, take: MOST_LISTED }));
+  }
+
+  async view(id: string): Promise<PrintView> {
+    return (await this.views([await this.get(id)]))[0];
+  }
+
+  async views(rows: readonly PrintRow[]): Promise<PrintView[]> {
+    const spoilt = await this.misprints.of(rows.map((r) => r.id));
+    return rows.map((r) => printView(r, spoilt.get(r.id)));
   }
 
   /** Settings to begin a print with, and where each was carried over from. */
   async propose(pictureId: string, conditionId: string): Promise<PrintProposal> {
     await this.pictures.get(pictureId);
     const condition = await this.conditions.get(conditionId);
-    const last = await this.prints.findOne({
-      where: { conditionId },
-      order: { printedOn: 'DESC', recordedAt: 'DESC' },
-    });
-    const lastOfPicture = await this.prints.findOne({
-      where: { conditionId, pictureId },
-      order: { printedOn: 'DESC', recordedAt: 'DESC' },
-    });
-    const settings = { ...fromCondition(condition), ...(last && pickLoose(last.settings)) };
+    const last = await this.last({ conditionId });
+    const ofPicture = await this.last({ conditionId, pictureId });
+    const settings = {
+      ...fromCondition(condition),
+      ...(last && loose(last.settings)),
+      liftStops: ofPicture?.settings.liftStops ?? 0,
+    };
+    const from = last ? `the print of ${last.printedOn.slice(0, 10)}` : 'the usual start';
     const carriedFrom = Object.fromEntries(
-      SETTING_KEYS.map((key) => [
-        key,
-        (FIXED as readonly string[]).includes(key)
-          ? 'the print condition'
-          : last
-            ? `the print of ${last.printedOn.slice(0, 10)}`
-            : 'the usual start',
-      ]),
+      said(settings).map((key) => [key, 'fixed' in SETTINGS[key] ? 'the print condition' : from]),
     );
-    return { settings, carriedFrom, widthMm: lastOfPicture?.widthMm, heightMm: lastOfPicture?.heightMm };
+    return { settings, carriedFrom, widthMm: ofPicture?.widthMm, heightMm: ofPicture?.heightMm };
+  }
+
+  /** Begins a print: every setting is there; all of them wait to be looked at. */
+  async begin(input: PrintBegin): Promise<PrintView> {
+    const earlier = input.printId ? await this.get(input.printId) : undefined;
+    const pictureId = earlier?.pictureId ?? input.pictureId;
+    const conditionId = earlier?.conditionId ?? input.conditionId;
+    if (!pictureId || !conditionId)
+      throw new RakuenError(400, 'A print begins from a picture and a sheet, or from an earlier print.', {
+        field: 'pictureId, conditionId, printId',
+        remedy: 'Name a picture and a print condition, or the print to repeat.',
+      });
+    const picture = await this.pictures.view(pictureId);
+    const proposal = await this.propose(pictureId, conditionId);
+    const settings = earlier?.settings ?? proposal.settings;
+    const widthMm =
+      earlier?.widthMm ??
+      proposal.widthMm ??
+      sideOf(picture.commission.longSideMm, picture.widthPx, picture.heightPx) ??
+      round((picture.widthPx / PIXELS_PER_INCH) * MM_PER_INCH);
+    const row = this.prints.create({
+      id: randomUUID(),
+      recordedAt: new Date().toISOString(),
+      pictureId,
+      conditionId,
+      printedOn: new Date().toISOString().slice(0, 10),
+      widthMm,
+      heightMm: earlier?.heightMm ?? proposal.heightMm ?? round((widthMm * picture.heightPx) / picture.widthPx),
+      copies: earlier ? 1 : picture.commission.copies,
+      settings,
+      carriedOver: said(settings),
+      carriedFrom: earlier
+        ? Object.fromEntries(said(settings).map((key) => [key, `the print of ${earlier.printedOn.slice(0, 10)}`]))
+        : proposal.carriedFrom,
+      verdict: 'not yet judged',
+      verdictReason: '',
+      notes: '',
+      state: 'waiting',
+      boxId: null,
+      fromPrintId: earlier?.id ?? null,
+      minutes: null,
+      judgedIn: '',
+      decidedBy: '',
+      decidedWhy: '',
+    });
+    await this.prints.insert(row);
+    return this.view(row.id);
+  }
+
+  /** A print held against what went before: what differs, what changed since, what the ledger has learned. */
+  async look(id: string): Promise<PrintLook> {
+    const row = await this.get(id);
+    const condition = await this.conditions.view(row.conditionId);
+    const standing = await this.trials.findOne({
+      where: { paperId: condition.paperId, printer: row.settings.printer },
+      order: { stampedAt: 'DESC' },
+    });
+    return {
+      print: await this.view(id),
+      differs: differences(row.settings, {
+        atPrinter: await this.earlier(await this.lastAt(row.settings.printer, id)),
+        ofPicture: await this.earlier(
+          await this.last({ pictureId: row.pictureId, conditionId: row.conditionId, id: Not(id) }),
+        ),
+        standing: standing ?? undefined,
+      }),
+      since: await this.since(row),
+      learned: await this.learned.about(row.pictureId, condition.paperId),
+      cautions: cautionsFor(row, condition.paper),
+    };
+  }
+
+  /** Changes what waits. What is changed, or looked at and left, is carried over no longer. */
+  async settle(id: string, change: PrintSettle, from?: number): Promise<PrintView> {
+    const known = await this.waiting(id);
+    refuseStale('This print', known, from, await this.view(id));
+    const stray = Object.keys(change.settings ?? {}).find((key) => !(SETTING_KEYS as string[]).includes(key));
+    if (stray) throw strayed(stray);
+    const settings = plainToInstance(PrintSettings, { ...known.settings, ...change.settings });
+    const faults = faultsOf(await validate(settings, { whitelist: true, forbidUnknownValues: true }), 'settings');
+    if (faults.length > 0)
+      throw new RakuenError(400, faults.map((f) => f.message).join('; '), {
+        field: faults.map((f) => f.field).join(', '),
+        remedy: 'Correct what is named and send it again.',
+      });
+    const seen = new Set<string>([...(change.looked ?? []), ...Object.keys(change.settings ?? {})]);
+    const { widthMm, heightMm, copies, boxId, notes } = change;
+    await this.prints.save(
+      this.prints.merge(known, {
+        settings: { ...settings },
+        carriedOver: known.carriedOver.filter((key) => !seen.has(key)),
+        ...(widthMm !== undefined && { widthMm }),
+        ...(heightMm !== undefined && { heightMm }),
+        ...(copies !== undefined && { copies }),
+        ...(boxId !== undefined && { boxId }),
+        ...(notes !== undefined && { notes }),
+      }),
+    );
+    return this.view(id);
+  }
+
+  /** It came out of the printer: from now on it stands in the ledger. */
+  async done(id: string, { printedOn, minutes }: PrintDone): Promise<PrintView> {
+    await this.waiting(id);
+    await this.prints.update(id, {
+      state: 'printed',
+      printedOn: printedOn ?? new Date().toISOString().slice(0, 10),
+      recordedAt: new Date().toISOString(),
+      ...(minutes !== undefined && { minutes }),
+    });
+    return this.view(id);
   }
 
   async record(input: PrintInput): Promise<PrintView> {
@@ -69,13 +195,18 @@ export class PrintsService {
     await this.conditions.get(input.conditionId);
     check(input);
     const row = this.prints.create({
-      ...input,
-      notes: input.notes ?? '',
+      ...written(input),
       id: randomUUID(),
       recordedAt: new Date().toISOString(),
+      state: 'printed',
+      fromPrintId: null,
+      carriedFrom: {},
+      minutes: null,
     });
     await this.prints.insert(row);
-    return view(await this.get(row.id));
+    if (input.misprints)
+      await this.misprints.book(row, { cause: input.misprintCause!, sheets: input.misprints }, input.printedOn);
+    return this.view(row.id);
   }
 
   /**
@@ -84,19 +215,58 @@ export class PrintsService {
    */
   async replace(id: string, input: PrintInput, from?: number): Promise<PrintView> {
     const known = await this.get(id);
-    refuseStale('This print', known, from, view(known));
+    const stands = await this.view(id);
+    refuseStale('This print', known, from, stands);
     if (input.pictureId !== known.pictureId || input.conditionId !== known.conditionId) {
       throw new RakuenError(409, 'A print stays with its picture and its print condition.', {
         field: 'pictureId, conditionId',
         remedy: 'Record another print instead.',
       });
     }
+    if (input.misprints !== undefined && input.misprints < stands.misprints)
+      throw new RakuenError(409, 'Spoilt sheets are booked one by one, and taken back one by one.', {
+        field: 'misprints',
+        remedy: 'Take back the misprint itself.',
+      });
     check(input);
-    await this.prints.save(this.prints.merge(known, { ...input, notes: input.notes ?? '' }));
-    return view(await this.get(id));
+    await this.prints.save(this.prints.merge(known, written(input)));
+    const more = (input.misprints ?? 0) - stands.misprints;
+    if (more > 0) await this.misprints.book(known, { cause: input.misprintCause!, sheets: more });
+    return this.view(id);
   }
 
-  private async get(id: string): Promise<PrintRow> {
+  /** Minutes a print took at the printer. */
+  async timed(id: string, minutes: number): Promise<void> {
+    await this.prints.update(id, { minutes });
+  }
+
+  /** Books spoilt sheets there and then. */
+  async spoil(id: string, input: MisprintInput): Promise<MisprintView> {
+    return this.misprints.book(await this.get(id), input);
+  }
+
+  /** Words each setting had on a printer, the newest first: what is known is chosen, not typed again. */
+  async words(printer: string): Promise<Partial<Record<SettingKey, string[]>>> {
+    const keys = SETTING_KEYS.filter((key) => SETTINGS[key].entry === 'word');
+    const out: Partial<Record<SettingKey, string[]>> = {};
+    const settings = await this.prints.find({
+      select: { settings: true, printedOn: true, recordedAt: true, id: true },
+      order: NEWEST,
+      take: 1000,
+    });
+    const conditions = (await this.conditions.list()).filter((c) => c.printer === printer);
+    for (const key of keys) {
+      const own = settings.filter((p) => key === 'printer' || p.settings.printer === printer);
+      const words = [
+        ...own.map((p) => p.settings[key]),
+        ...conditions.map((c) => (key in c ? c[key as keyof typeof c] : undefined)),
+      ];
+      out[key] = [...new Set(words.filter((w): w is string => typeof w === 'string' && w !== ''))].slice(0, 60);
+    }
+    return out;
+  }
+
+  async get(id: string): Promise<PrintRow> {
     const row = await this.prints.findOneBy({ id });
     if (!row) throw notFound('print');
     return row;
@@ -105,24 +275,81 @@ export class PrintsService {
   async remove(id: string): Promise<void> {
     if ((await this.prints.delete(id)).affected !== 1) throw notFound('print');
   }
+
+  private async waiting(id: string): Promise<PrintRow> {
+    const row = await this.get(id);
+    if (row.state !== 'waiting')
+      throw new RakuenError(409, 'This print was made already.', {
+        remedy: 'Judge or correct it; or begin another one from it.',
+      });
+    return row;
+  }
+
+  private last(where: object): Promise<PrintRow | null> {
+    return this.prints.findOne({ where: { ...where, state: 'printed' }, order: NEWEST });
+  }
+
+  /** The last sheet through a printer. */
+  private lastAt(printer: string, except: string): Promise<PrintRow | null> {
+    return this.prints
+      .createQueryBuilder('p')
+      .where(`p.state = 'printed' AND p.id <> :except AND json_extract(p.settings, '$.printer') = :printer`, {
+        except,
+        printer,
+      })
+      .orderBy('p.printedOn', 'DESC')
+      .addOrderBy('p.recordedAt', 'DESC')
+      .getOne();
+  }
+
+  private async earlier(row: PrintRow | null): Promise<Earlier | undefined> {
+    if (!row) return undefined;
+    const [picture, condition] = [await this.pictures.get(row.pictureId), await this.conditions.view(row.conditionId)];
+    return { printedOn: row.printedOn, settings: row.settings, on: `${picture.title} on ${condition.paper.name}` };
+  }
+
+  private async since(row: PrintRow) {
+    const earlier = row.fromPrintId ? await this.prints.findOneBy({ id: row.fromPrintId }) : null;
+    if (!earlier) return [];
+    const condition = await this.conditions.view(row.conditionId);
+    const day = earlier.printedOn.slice(0, 10);
+    const profile = condition.profileId ? await this.profiles.findOneBy({ id: condition.profileId }) : null;
+    const boxes = new Map(
+      condition.readings
+        .filter((r) => r.source === 'measured' && r.batch && (r.printedAt ?? r.importedAt).slice(0, 10) > day)
+        .map((r) => [r.batch, { batch: r.batch, readOn: r.measuredAt ?? r.importedAt }]),
+    );
+    return since({
+      printedOn: earlier.printedOn,
+      then: earlier.settings,
+      now: fromCondition(await this.conditions.get(row.conditionId)),
+      laterBoxes: [...boxes.values()],
+      profileMadeOn: profile?.source === 'made' ? profile.createdAt : undefined,
+    });
+  }
 }
 
+const round = (mm: number) => Math.round(mm * 10) / 10;
+/** Width of a picture whose longer side is given. */
+const sideOf = (longMm: number | undefined, w: number, h: number): number | undefined =>
+  longMm === undefined ? undefined : round(w >= h ? longMm : (longMm * w) / h);
+
+const strayed = (key: string) =>
+  new RakuenError(400, `“${key}” is not a setting.`, { field: 'carriedOver', remedy: 'Name settings of the print.' });
+
 function check(input: PrintInput): void {
-  if (input.misprints > 0 && !input.misprintCause.trim()) {
+  if (input.misprints && !input.misprintCause?.trim()) {
     throw new RakuenError(400, 'A misprint wants its cause.', {
       field: 'misprintCause',
       remedy: 'Say in a word what spoilt the sheet, so that it spoils no other.',
     });
   }
   const stray = input.carriedOver.find((key) => !(SETTING_KEYS as readonly string[]).includes(key));
-  if (stray)
-    throw new RakuenError(400, `“${stray}” is not a setting.`, {
-      field: 'carriedOver',
-      remedy: 'Name settings of the print.',
-    });
+  if (stray) throw strayed(stray);
 }
 
 function fromCondition(c: ConditionRow): PrintSettings {
+  const profiled = c.printMode === 'colour through a profile';
   return {
     printer: c.printer,
     inkSet: c.inkSet,
@@ -132,17 +359,21 @@ function fromCondition(c: ConditionRow): PrintSettings {
     printMode: c.printMode as PrintSettings['printMode'],
     profile: c.profile,
     blackOvercoat: c.blackOvercoat,
-    intent: c.printMode === 'colour through a profile' ? 'relative colorimetric' : 'driver',
-    blackPointCompensation: c.printMode === 'colour through a profile',
+    intent: profiled ? 'relative colorimetric' : 'driver',
+    blackPointCompensation: profiled,
     sharpening: 'none',
     feed: '',
   };
 }
 
-const pickLoose = ({ intent, blackPointCompensation, sharpening, feed }: PrintSettings) => ({
-  intent,
-  blackPointCompensation,
-  sharpening,
-  feed,
+/** Settings that go with the paper on the printer rather than with the print condition. */
+const loose = (s: PrintSettings) => ({
+  intent: s.intent,
+  blackPointCompensation: s.blackPointCompensation,
+  sharpening: s.sharpening,
+  feed: s.feed,
+  direction: s.direction,
+  headHeight: s.headHeight,
+  suction: s.suction,
+  dryingMinutes: s.dryingMinutes,
 });
-const view = (row: PrintRow): PrintView => ({ ...row }) as unknown as PrintView;

@@ -19,7 +19,10 @@ import type { PrintSettings } from '@rakuen/contract/prints';
 import type { PackItem } from '@rakuen/core/layout/pack-plan';
 import type { PackSpec } from '@rakuen/contract/packs';
 import type { TrialView } from '@rakuen/contract/trials';
-import type { EyeCriterion, Rehearsal } from '@rakuen/contract/vocabulary';
+import type { DriftAccepted } from '@rakuen/contract/editions';
+import type { EyeCriterion, PrintState, Rehearsal } from '@rakuen/contract/vocabulary';
+import type { Fate, Series } from '@rakuen/core/print/edition';
+import type { Presence, RunPlan } from '@rakuen/core/print/run-order';
 
 @Entity('papers')
 export class PaperRow {
@@ -329,12 +332,132 @@ export class PrintRow {
   @Column('simple-json') carriedOver!: string[];
   @Column('text') verdict!: string;
   @Column('text') verdictReason!: string;
-  @Column('integer') misprints!: number;
-  @Column('text') misprintCause!: string;
   @Column('text') notes!: string;
+  @Column('text') state!: PrintState;
+  @Column('text', { nullable: true }) boxId!: string | null;
+  /** The print it repeats. */
+  @Column('text', { nullable: true }) fromPrintId!: string | null;
+  /** Of a waiting print: where each setting came from. */
+  @Column('simple-json') carriedFrom!: Record<string, string>;
+  /** At the printer, as timed. */
+  @Column('real', { nullable: true }) minutes!: number | null;
+  @Column('text') judgedIn!: string;
+  @Column('text') decidedBy!: string;
+  @Column('text') decidedWhy!: string;
   /** Counts its changes; kept by the database. */
   @Column({ type: 'integer', default: 1, insert: false, update: false })
   revision!: number;
+}
+
+/** A box of sheets or a roll in the drawer. */
+@Entity('boxes')
+export class BoxRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') createdAt!: string;
+  @Column('text') paperId!: string;
+  @Column('text') kind!: 'sheet' | 'roll';
+  @Column('text') label!: string;
+  @Column('real') widthMm!: number;
+  @Column('real') heightMm!: number;
+  @Column('integer') sheets!: number;
+  @Column('text') batch!: string;
+  @Column('text') boughtOn!: string;
+  @Column('real', { nullable: true }) price!: number | null;
+  @Column('text') currency!: string;
+  @Column('text') note!: string;
+  @Column({ type: 'integer', default: 1, insert: false, update: false }) revision!: number;
+}
+
+/** What spoils sheets; the list grows. */
+@Entity('causes')
+export class CauseRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') name!: string;
+  /** The look that would have caught it; empty where none would. */
+  @Column('text') look!: string;
+}
+
+/** Sheets that were spoilt. */
+@Entity('misprints')
+export class MisprintRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') at!: string;
+  @Column('text', { nullable: true }) printId!: string | null;
+  @Column('text') pictureId!: string;
+  @Column('text') conditionId!: string;
+  @Column('text') causeId!: string;
+  @Column('integer') sheets!: number;
+  @Column('real') minutes!: number;
+  @Column('real', { nullable: true }) lost!: number | null;
+  @Column('text', { nullable: true }) currency!: string | null;
+  @Column('text', { nullable: true }) boxId!: string | null;
+  @Column('text') feed!: string;
+  @Column('text') note!: string;
+}
+
+@Entity('editions')
+export class EditionRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') createdAt!: string;
+  @Column('text') pictureId!: string;
+  @Column('text') conditionId!: string;
+  @Column('text') name!: string;
+  @Column('integer', { nullable: true }) size!: number | null;
+  @Column('integer') artist!: number;
+  @Column('integer') printer!: number;
+  @Column('integer') good!: number;
+  @Column('real') widthMm!: number;
+  @Column('real') heightMm!: number;
+  @Column('text') batch!: string;
+  @Column('simple-json') accepted!: DriftAccepted[];
+  @Column('text') notes!: string;
+  @Column({ type: 'integer', default: 1, insert: false, update: false }) revision!: number;
+}
+
+/** A number that was given: never to another print, whatever becomes of this one. */
+@Entity('numbers')
+export class NumberRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') editionId!: string;
+  @Column('text') series!: Series;
+  @Column('integer') number!: number;
+  @Column('text', { nullable: true }) printId!: string | null;
+  @Column('text') givenAt!: string;
+  @Column('text') batch!: string;
+  @Column('text') fate!: Fate;
+  @Column('text', { nullable: true }) fateOn!: string | null;
+  @Column('text') fateTo!: string;
+  @Column('real', { nullable: true }) price!: number | null;
+  @Column('text', { nullable: true }) currency!: string | null;
+  @Column('text') note!: string;
+  @Column({ type: 'integer', default: 1, insert: false, update: false }) revision!: number;
+}
+
+/** A session at the printer, as it was planned. */
+@Entity('runs')
+export class RunRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') createdAt!: string;
+  @Column('text') printer!: string;
+  @Column('text') state!: 'open' | 'closed';
+  @Column('simple-json') present!: Presence[];
+  @Column('simple-json') plan!: Omit<RunPlan, 'steps'>;
+  @Column('simple-json') looked!: string[];
+}
+
+@Entity('run_items')
+export class RunItemRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') runId!: string;
+  @Column('text') printId!: string;
+  @Column('integer') turn!: number;
+  @Column('real') startMin!: number;
+  @Column('real') endMin!: number;
+  @Column('boolean') blackInkChange!: boolean;
+  @Column('boolean') feedChange!: boolean;
+  @Column('boolean') alone!: boolean;
+  @Column('text') state!: 'waiting' | 'printed' | 'left';
+  @Column('simple-json') looked!: string[];
 }
 
 /** Single documents: settings, the table. */
@@ -365,5 +488,12 @@ export const ENTITIES = [
   SchoolRow,
   DecisionRow,
   PrintRow,
+  BoxRow,
+  CauseRow,
+  MisprintRow,
+  EditionRow,
+  NumberRow,
+  RunRow,
+  RunItemRow,
   DocumentRow,
 ];

@@ -28,6 +28,13 @@ export const RECORDED: Readonly<Record<string, Recorded>> = {
   matches: { noun: 'match', derived: [] },
   schools: { noun: 'school', derived: [] },
   prints: { noun: 'print', derived: [] },
+  boxes: { noun: 'box of paper', derived: [] },
+  causes: { noun: 'cause of misprints', derived: [] },
+  misprints: { noun: 'misprint', derived: [] },
+  editions: { noun: 'edition', derived: [] },
+  numbers: { noun: 'number of an edition', derived: [] },
+  runs: { noun: 'run at the printer', derived: [] },
+  run_items: { noun: 'print of a run', derived: [] },
 };
 
 export interface ColumnFacts {

@@ -24,7 +24,7 @@ import { TrialRow } from '../store/entities.ts';
 
 /** Media settings tried on one paper in one printer: the choice is stamped with what was measured that day, and stands until the next. */
 @Injectable()
-class TrialsService {
+export class TrialsService {
   constructor(
     @InjectRepository(TrialRow) private readonly rows: Repository<TrialRow>,
     private readonly conditions: ConditionsService,
@@ -97,5 +97,10 @@ class TrialsController {
   }
 }
 
-@Module({ imports: [ConditionsModule], controllers: [TrialsController], providers: [TrialsService] })
+@Module({
+  imports: [ConditionsModule],
+  controllers: [TrialsController],
+  providers: [TrialsService],
+  exports: [TrialsService],
+})
 export class TrialsModule {}

@@ -7,13 +7,11 @@ import {
 } from '@reduxjs/toolkit/query/react';
 import type { ChartInput, ChartView } from '@rakuen/contract/charts';
 import type { ConditionInput, ConditionView } from '@rakuen/contract/conditions';
-import type { LedgerView } from '@rakuen/contract/ledger';
 import type { DecisionInput, DecisionView, MatchRequest, MatchView } from '@rakuen/contract/matches';
 import type { BenchKind, BenchValue, ObservationInput } from '@rakuen/contract/observations';
 import type { PackDone, PackInput, PackView } from '@rakuen/contract/packs';
 import type { PaperInput, PaperView } from '@rakuen/contract/papers';
 import type { PictureJob, PictureView } from '@rakuen/contract/pictures';
-import type { PrintInput, PrintProposal, PrintView } from '@rakuen/contract/prints';
 import type { HistoryView, ReadingPreview } from '@rakuen/contract/readings';
 import type {
   MendInput,
@@ -54,7 +52,7 @@ function worded(error: FetchBaseQueryError): ApiError {
 }
 
 /** From which revision a thing is changed: the server tells where another was quicker. */
-const from = (revision: number) => ({ 'If-Match': `"${revision}"` });
+export const from = (revision: number) => ({ 'If-Match': `"${revision}"` });
 
 export const form = (file: File, fields: Record<string, string | undefined>): FormData => {
   const body = new FormData();
@@ -102,6 +100,9 @@ const TAGS = [
   'eye',
   'trials',
   'packs',
+  'runs',
+  'editions',
+  'boxes',
   'events',
   'backups',
 ] as const;
@@ -362,40 +363,6 @@ export const api = createApi({
       invalidatesTags: ['matches', 'ledger'],
     }),
 
-    prints: build.query<PrintView[], void>({ query: () => 'prints', providesTags: ['prints'] }),
-    proposal: build.query<PrintProposal, { pictureId: string; conditionId: string }>({
-      query: (params) => ({ url: 'prints/proposal', params }),
-      providesTags: ['prints', 'conditions'],
-    }),
-    recordPrint: build.mutation<PrintView, PrintInput>({
-      query: (body) => ({ url: 'prints', method: 'POST', body }),
-      invalidatesTags: ['prints', 'ledger'],
-    }),
-    changePrint: build.mutation<PrintView, { id: string; revision: number; print: PrintInput }>({
-      query: ({ id, revision, print }) => ({
-        url: `prints/${id}`,
-        method: 'PUT',
-        body: print,
-        headers: from(revision),
-      }),
-      invalidatesTags: ['prints', 'ledger'],
-    }),
-
-    /** So many pages of the ledger, the newest first. */
-    ledger: build.query<LedgerView, { q?: string; kind?: string; pages: number }>({
-      async queryFn({ pages, ...params }, _api, _extra, fetch) {
-        let view: LedgerView = { entries: [], total: 0 };
-        for (let page = 0; page < pages; page++) {
-          const { data, error } = await fetch({ url: 'ledger', params: { ...params, from: view.entries.length } });
-          if (error) return { error };
-          const next = data as LedgerView;
-          view = { entries: [...view.entries, ...next.entries], total: next.total };
-        }
-        return { data: view };
-      },
-      providesTags: ['ledger'],
-    }),
-
     settings: build.query<Settings, void>({ query: () => 'settings', providesTags: ['settings'] }),
     changeSettings: build.mutation<Settings, Settings>({
       query: (body) => ({ url: 'settings', method: 'PUT', body }),
@@ -500,11 +467,6 @@ export const {
   useDecisionsQuery,
   useDecideMutation,
   useTakeBackMutation,
-  usePrintsQuery,
-  useProposalQuery,
-  useRecordPrintMutation,
-  useChangePrintMutation,
-  useLedgerQuery,
   useSettingsQuery,
   useChangeSettingsMutation,
   useTableQuery,

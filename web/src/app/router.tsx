@@ -25,6 +25,15 @@ const PicturesScreen = lazy(async () => ({
 const MatchScreen = lazy(async () => ({ default: (await import('../match/match-screen.tsx')).MatchScreen }));
 const ProofScreen = lazy(async () => ({ default: (await import('../proof/proof-screen.tsx')).ProofScreen }));
 const PrintsScreen = lazy(async () => ({ default: (await import('../prints/prints-screen.tsx')).PrintsScreen }));
+const PrintScreen = lazy(async () => ({ default: (await import('../prints/print-screen.tsx')).PrintScreen }));
+const RunScreen = lazy(async () => ({ default: (await import('../prints/run-screen.tsx')).RunScreen }));
+const EditionsScreen = lazy(async () => ({ default: (await import('../prints/editions-screen.tsx')).EditionsScreen }));
+const LayoutScreen = lazy(async () => ({ default: (await import('../prints/layout-screen.tsx')).LayoutScreen }));
+const DrawerScreen = lazy(async () => ({ default: (await import('../prints/drawer-screen.tsx')).DrawerScreen }));
+const lives = () => import('../ledger/life-screens.tsx');
+const PaperLifeScreen = lazy(async () => ({ default: (await lives()).PaperLifeScreen }));
+const PictureLifeScreen = lazy(async () => ({ default: (await lives()).PictureLifeScreen }));
+const LabelledPrint = lazy(async () => ({ default: (await lives()).LabelledPrint }));
 const LedgerScreen = lazy(async () => ({ default: (await import('../ledger/ledger-screen.tsx')).LedgerScreen }));
 
 export const router = createBrowserRouter([
@@ -78,8 +87,16 @@ export const router = createBrowserRouter([
       { path: 'match', element: <MatchScreen /> },
       { path: 'proof', element: <ProofScreen /> },
       { path: 'prints', element: <PrintsScreen /> },
+      { path: 'prints/run', element: <RunScreen /> },
+      { path: 'prints/editions', element: <EditionsScreen /> },
+      { path: 'prints/layout', element: <LayoutScreen /> },
+      { path: 'prints/drawer', element: <DrawerScreen /> },
+      { path: 'prints/:printId', element: <PrintScreen /> },
       { path: 'ledger', element: <LedgerScreen place="entries" /> },
       { path: 'ledger/happened', element: <LedgerScreen place="happened" /> },
+      { path: 'ledger/papers/:paperId', element: <PaperLifeScreen /> },
+      { path: 'ledger/pictures/:pictureId', element: <PictureLifeScreen /> },
+      { path: 'ledger/prints/:printId', element: <LabelledPrint /> },
       { path: 'ledger/backups', element: <LedgerScreen place="backups" /> },
       { path: '*', element: <Lost /> },
     ],

@@ -1,8 +1,7 @@
 import { useDeferredValue, useState } from 'react';
-import { Link, NavLink } from 'react-router';
+import { Link } from 'react-router';
 import type { LedgerEntry } from '@rakuen/contract/ledger';
 import type { Stamp } from '@rakuen/contract/vocabulary';
-import { useLedgerQuery } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
 import { QuietButton } from '../parts/button.tsx';
 import { day } from '../parts/label.ts';
@@ -10,7 +9,10 @@ import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { Seal } from '../parts/seal.tsx';
 import { moveFocus } from '../parts/use-keys.ts';
+import { Answer } from './answer.tsx';
 import { BackupsPlace } from './backups-place.tsx';
+import { useLedgerQuery } from './ledger-api.ts';
+import { Places } from './places.tsx';
 import { HappenedPlace } from './happened-place.tsx';
 
 /** Everything decided and printed, newest first. */
@@ -25,34 +27,18 @@ export function LedgerScreen({ place }: { place: 'entries' | 'happened' | 'backu
   );
 }
 
-function Places() {
-  return (
-    <nav aria-label="In the ledger" className="mb-4 flex flex-wrap gap-x-5 border-b border-line">
-      {[
-        ['/ledger', 'Decided and printed'],
-        ['/ledger/happened', 'What happened, and the bin'],
-        ['/ledger/backups', 'Backups'],
-      ].map(([to, name]) => (
-        <NavLink
-          key={to}
-          end
-          to={to}
-          className={({ isActive }) =>
-            `-mb-px min-h-8 border-b-2 py-1 ${isActive ? 'border-ink font-semibold' : 'border-transparent hover:border-edge'}`
-          }
-        >
-          {name}
-        </NavLink>
-      ))}
-    </nav>
-  );
-}
-
 function EntriesPlace() {
   const [words, setWords] = useState('');
   const [kind, setKind] = useState('');
   const asked = useDeferredValue(words.trim());
-  const query = { ...(asked && { q: asked }), ...(kind && { kind }) };
+  const [since, setSince] = useState('');
+  const [until, setUntil] = useState('');
+  const query = {
+    ...(asked && { q: asked }),
+    ...(kind && { kind }),
+    ...(since && { since }),
+    ...(until && { until }),
+  };
   const [older, setOlder] = useState<{ key: string; pages: number }>({ key: '', pages: 1 });
   const key = JSON.stringify(query);
   const pages = older.key === key ? older.pages : 1;
@@ -81,19 +67,43 @@ function EntriesPlace() {
           <option value="">all</option>
           <option value="decision">decisions</option>
           <option value="print">prints</option>
+          <option value="misprint">misprints</option>
+          <option value="trial">media settings</option>
+          <option value="number">numbers</option>
         </select>
+        <label className="flex items-center gap-1">
+          <span className="text-quiet">from</span>
+          <input
+            type="date"
+            value={since}
+            onChange={(e) => setSince(e.target.value)}
+            className="min-h-8 rounded-[3px] border border-edge bg-field px-1"
+          />
+        </label>
+        <label className="flex items-center gap-1">
+          <span className="text-quiet">to</span>
+          <input
+            type="date"
+            value={until}
+            onChange={(e) => setUntil(e.target.value)}
+            className="min-h-8 rounded-[3px] border border-edge bg-field px-1"
+          />
+        </label>
         <a href={link('csv')} className="underline">
           CSV
         </a>
         <a href={link('json')} className="underline">
           JSON
         </a>
+        <a href={link('pdf')} className="underline" target="_blank" rel="noreferrer">
+          Contact sheet
+        </a>
       </ScreenHead>
       <Places />
       <ErrorNote error={error as never} />
       {isLoading && <Waiting what="Opening the ledger" />}
       {data?.entries.length === 0 &&
-        (words || kind ? (
+        (words || kind || since || until ? (
           <p>Nothing in the ledger speaks of that.</p>
         ) : (
           <Empty
@@ -107,6 +117,7 @@ function EntriesPlace() {
             Each stamp and each print is entered here, with its reason and every setting.
           </Empty>
         ))}
+      {data && data.total > 0 && <Answer answer={data.answer} asked={Object.keys(query).length > 0} />}
       <ol onKeyDown={moveFocus}>
         {data?.entries.map((e) => (
           <Entry key={e.id} entry={e} />
@@ -134,12 +145,16 @@ function Entry({ entry: e }: { entry: LedgerEntry }) {
     >
       <time dateTime={e.at}>{day(e.at)}</time>
       <span>
-        {stamp ? <Seal stamp={e.outcome as Stamp} small /> : <span className="text-[13px]">print, {e.outcome}</span>}
+        {stamp ? <Seal stamp={e.outcome as Stamp} small /> : <span className="text-[13px]">{outcomeOf(e)}</span>}
       </span>
       <div className="min-w-0">
         <p className="break-words">
-          <span className="font-serif text-[1.06rem]">{e.picture}</span> on{' '}
-          <span className="font-serif text-[1.06rem]">{e.paper}</span>
+          {e.pictureId && (
+            <>
+              <PageLink to={`/ledger/pictures/${e.pictureId}`}>{e.picture}</PageLink> on{' '}
+            </>
+          )}
+          <PageLink to={e.kind === 'print' ? `/prints/${e.id}` : `/ledger/papers/${e.paperId}`}>{e.paper}</PageLink>
         </p>
         {e.reason && <p className="font-serif break-words">{e.reason}</p>}
         <details className="text-[13px]">
@@ -158,7 +173,32 @@ function Entry({ entry: e }: { entry: LedgerEntry }) {
   );
 }
 
+function PageLink({ to, children }: { to: string; children: string }) {
+  return (
+    <Link
+      to={to}
+      className="font-serif text-[1.06rem] underline decoration-line underline-offset-3 hover:decoration-ink"
+    >
+      {children}
+    </Link>
+  );
+}
+
+/** What came of it, with what it is. */
+function outcomeOf({ kind, outcome, details }: LedgerEntry): string {
+  if (kind === 'number') return `number ${String(details.number)}, ${outcome}`;
+  if (kind === 'misprint') return `spoilt: ${outcome}`;
+  return kind === 'trial' ? `setting: ${outcome}` : `print, ${outcome}`;
+}
+
 const DETAIL_NAMES: Record<string, string> = {
+  liftStops: 'lift, stops',
+  headHeight: 'head height',
+  dryingMinutes: 'drying, min',
+  judgedIn: 'judged in',
+  decidedWhy: 'why',
+  lost: 'lost',
+  minutes: 'minutes at the printer',
   decidedBy: 'decided by',
   place: 'place in the ranking then',
   costDeltaE: 'cost then, ΔE00',

@@ -148,7 +148,7 @@ function Stamping({
           </p>
           {decision.stamp === 'chosen' && (
             <Link className="underline" to={`/prints?picture=${decision.pictureId}&condition=${decision.conditionId}`}>
-              Record a print
+              Begin the print
             </Link>
           )}
           <div className="flex flex-wrap justify-end">

@@ -1,8 +1,8 @@
-import { useState } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import { useEffect } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { PrintView } from '@rakuen/contract/prints';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import { useConditionsQuery, useDecisionsQuery, usePicturesQuery, usePrintsQuery } from '../api/api.ts';
+import { useConditionsQuery, useDecisionsQuery, usePicturesQuery } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { conditionLine, day } from '../parts/label.ts';
@@ -10,98 +10,139 @@ import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { Seal } from '../parts/seal.tsx';
 import { moveFocus } from '../parts/use-keys.ts';
-import { PrintForm } from './print-form.tsx';
+import { useTable } from '../table/use-table.ts';
+import { useBeginPrintMutation, usePrintsQuery } from './print-api.ts';
+import { PrintPlaces } from './print-places.tsx';
 
-/** Prints made and to be made: what was chosen waits here to be printed and judged. */
+/** What was chosen and waits to be printed, what was begun, and the prints that were made. */
 export function PrintsScreen() {
-  const [params, setParams] = useSearchParams();
   const navigate = useNavigate();
-  const prints = usePrintsQuery();
+  const made = usePrintsQuery('printed');
+  const begun = usePrintsQuery('waiting');
   const { data: decisions = [] } = useDecisionsQuery();
   const { data: pictures = [] } = usePicturesQuery();
   const { data: conditions = [] } = useConditionsQuery();
-  const [changing, setChanging] = useState<PrintView>();
-  const picture = pictures.find((p) => p.id === (changing?.pictureId ?? params.get('picture')));
-  const condition = conditions.find((c) => c.id === (changing?.conditionId ?? params.get('condition')));
-  const close = () => {
-    setChanging(undefined);
-    setParams({});
-  };
+  const { left, picture } = useTable();
+  const [begin, beginning] = useBeginPrintMutation();
+  const start = (what: { pictureId: string; conditionId: string } | { printId: string }) =>
+    void begin(what)
+      .unwrap()
+      .then((print) => navigate(`/prints/${print.id}`))
+      .catch(() => undefined);
+  useBeginFromAddress(start);
 
-  // Of each picture and paper the newest stamp counts; what is chosen and was never printed waits.
+  // Of each picture and paper the newest stamp counts; what is chosen and was never begun waits.
   const newest = new Map([...decisions].reverse().map((d) => [`${d.pictureId} ${d.conditionId}`, d]));
-  const waiting = [...newest.values()].filter(
-    (d) =>
-      d.stamp === 'chosen' && !prints.data?.some((p) => p.pictureId === d.pictureId && p.conditionId === d.conditionId),
+  const all = [...(made.data ?? []), ...(begun.data ?? [])];
+  const chosen = [...newest.values()].filter(
+    (d) => d.stamp === 'chosen' && !all.some((p) => p.pictureId === d.pictureId && p.conditionId === d.conditionId),
   );
   const titleOf = (id: string) => pictures.find((p) => p.id === id)?.title ?? '';
   const conditionOf = (id: string) => conditions.find((c) => c.id === id);
+  const nothing = made.data?.length === 0 && begun.data?.length === 0 && chosen.length === 0;
 
   return (
     <>
-      <ScreenHead title="Prints" question={questionOf('/prints')} />
-      <ErrorNote error={prints.error as never} />
-      {prints.isLoading && <Waiting what="Fetching the prints" />}
-      {picture && condition ? (
-        <PrintForm
-          key={`${picture.id} ${condition.id} ${changing?.id ?? ''}`}
-          picture={picture}
-          condition={condition}
-          print={changing}
-          onClose={close}
-        />
-      ) : (
-        <>
-          {waiting.length > 0 && (
-            <section aria-label="Chosen, not yet printed" className="mb-7">
-              <h2 className="mb-1">Chosen, not yet printed</h2>
-              <ul className="border-t border-edge">
-                {waiting.map((d) => (
-                  <li key={d.id} className="flex flex-wrap items-center gap-x-4 border-b border-line py-2">
-                    <Seal stamp="chosen" small />
-                    <span className="min-w-0 flex-1">
-                      <span className="font-serif">{titleOf(d.pictureId)}</span> on{' '}
-                      <span className="font-serif">{conditionOf(d.conditionId)?.paper.name}</span>
-                      <span className="block text-[13px] text-quiet">{d.reason}</span>
-                    </span>
-                    <Button onClick={() => setParams({ picture: d.pictureId, condition: d.conditionId })}>
-                      Record a print
-                    </Button>
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
-          {prints.data?.length === 0 && waiting.length === 0 && (
-            <Empty
-              title="Nothing was printed yet"
-              action={<Button onClick={() => void navigate('/match')}>To the match</Button>}
-            >
-              Choose a paper for a picture first; then record the print here, with every setting it was made with.
-            </Empty>
-          )}
-          {prints.data && prints.data.length > 0 && (
-            <section aria-label="Prints made">
-              <h2 className="mb-1">Prints made</h2>
-              <ul onKeyDown={moveFocus} className="border-t border-edge">
-                {prints.data.map((p) => (
-                  <PrintLine
-                    key={p.id}
-                    print={p}
-                    title={titleOf(p.pictureId)}
-                    paper={conditionOf(p.conditionId)?.paper.name ?? ''}
-                    condition={conditionOf(p.conditionId) ? conditionLine(conditionOf(p.conditionId)!) : ''}
-                    onChange={() => setChanging(p)}
-                    onAgain={() => setParams({ picture: p.pictureId, condition: p.conditionId })}
-                  />
-                ))}
-              </ul>
-            </section>
-          )}
-        </>
+      <ScreenHead title="Prints" question={questionOf('/prints')}>
+        {picture && left && (
+          <Button disabled={beginning.isLoading} onClick={() => start({ pictureId: picture.id, conditionId: left.id })}>
+            Begin {picture.title} on {left.paper.name}
+          </Button>
+        )}
+      </ScreenHead>
+      <PrintPlaces />
+      <ErrorNote error={(made.error ?? begun.error ?? beginning.error) as never} />
+      {made.isLoading && <Waiting what="Fetching the prints" />}
+      {chosen.length > 0 && (
+        <section aria-label="Chosen, not yet printed" className="mb-7">
+          <h2 className="mb-1">Chosen, not yet printed</h2>
+          <ul onKeyDown={moveFocus} className="border-t border-edge">
+            {chosen.map((d) => (
+              <li key={d.id} className="flex flex-wrap items-center gap-x-4 border-b border-line py-2">
+                <Seal stamp="chosen" small />
+                <span className="min-w-0 flex-1">
+                  <span className="font-serif">{titleOf(d.pictureId)}</span> on{' '}
+                  <span className="font-serif">{conditionOf(d.conditionId)?.paper.name}</span>
+                  <span className="block text-[13px] text-quiet">{d.reason}</span>
+                </span>
+                <Button
+                  disabled={beginning.isLoading}
+                  onClick={() => start({ pictureId: d.pictureId, conditionId: d.conditionId })}
+                >
+                  Begin the print
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {begun.data && begun.data.length > 0 && (
+        <section aria-label="Waiting for the printer" className="mb-7">
+          <h2 className="mb-1">Waiting for the printer</h2>
+          <ul onKeyDown={moveFocus} className="border-t border-edge">
+            {begun.data.map((p) => (
+              <li key={p.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-2">
+                <span className="min-w-0 flex-1">
+                  <Link to={`/prints/${p.id}`} className="font-serif underline decoration-line underline-offset-3">
+                    {titleOf(p.pictureId)} on {conditionOf(p.conditionId)?.paper.name}
+                  </Link>
+                  , {size(p)}
+                </span>
+                <span className="text-[13px] text-quiet">{p.settings.printer}</span>
+                <span className="text-[13px]">
+                  {p.carriedOver.length === 0
+                    ? 'all settings looked at'
+                    : `${p.carriedOver.length} settings to look at`}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {nothing && (
+        <Empty
+          title="Nothing was printed yet"
+          action={<Button onClick={() => void navigate('/match')}>To the match</Button>}
+        >
+          Choose a paper for a picture first; then begin its print here. Every setting is there already, and only what
+          differs from last time asks to be looked at.
+        </Empty>
+      )}
+      {made.data && made.data.length > 0 && (
+        <section aria-label="Prints made">
+          <h2 className="mb-1">Prints made</h2>
+          <ul onKeyDown={moveFocus} className="border-t border-edge">
+            {made.data.map((p) => (
+              <PrintLine
+                key={p.id}
+                print={p}
+                title={titleOf(p.pictureId)}
+                paper={conditionOf(p.conditionId)?.paper.name ?? ''}
+                condition={conditionOf(p.conditionId) ? conditionLine(conditionOf(p.conditionId)!) : ''}
+                onAgain={() => start({ printId: p.id })}
+              />
+            ))}
+          </ul>
+        </section>
       )}
     </>
   );
+}
+
+const size = (p: PrintView) =>
+  `${formatNumber(p.widthMm, 0)} × ${formatNumber(p.heightMm, 0)} mm${p.copies > 1 ? `, ${p.copies} copies` : ''}`;
+
+/** A link from the match begins the print it names. */
+function useBeginFromAddress(start: (what: { pictureId: string; conditionId: string }) => void): void {
+  const [params, setParams] = useSearchParams();
+  const [pictureId, conditionId] = [params.get('picture'), params.get('condition')];
+  useEffect(() => {
+    if (!pictureId || !conditionId) return;
+    setParams({}, { replace: true });
+    start({ pictureId, conditionId });
+    // Begun once for an address, whatever is drawn anew.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [pictureId, conditionId]);
 }
 
 function PrintLine({
@@ -109,14 +150,12 @@ function PrintLine({
   title,
   paper,
   condition,
-  onChange,
   onAgain,
 }: {
   print: PrintView;
   title: string;
   paper: string;
   condition: string;
-  onChange: () => void;
   onAgain: () => void;
 }) {
   const { settings: s } = print;
@@ -129,13 +168,18 @@ function PrintLine({
       <img
         src={`/api/pictures/${print.pictureId}/preview`}
         alt=""
+        loading="lazy"
         className="max-h-14 w-[72px] object-contain object-left-top"
       />
       <div className="min-w-0">
         <p>
-          <span className="font-serif text-[1.08rem]">{title}</span> on{' '}
-          <span className="font-serif text-[1.08rem]">{paper}</span>, {formatNumber(print.widthMm, 0)} ×{' '}
-          {formatNumber(print.heightMm, 0)} mm{print.copies > 1 && `, ${print.copies} copies`}
+          <Link
+            to={`/prints/${print.id}`}
+            className="font-serif text-[1.08rem] underline decoration-line underline-offset-3 hover:decoration-ink"
+          >
+            {title} on {paper}
+          </Link>
+          , {size(print)}
         </p>
         <p className="text-[13px]">
           {day(print.printedOn)} · {condition} · {s.resolution}, {s.intent}
@@ -144,17 +188,12 @@ function PrintLine({
         <p className="text-[13px]">
           <b>{print.verdict}</b>
           {print.verdictReason && `: ${print.verdictReason}`}
-          {print.misprints > 0 && ` Misprints: ${print.misprints}. ${print.misprintCause}`}
+          {print.misprints > 0 && ` Spoilt on the way: ${print.misprints}, ${print.misprintCause}.`}
         </p>
       </div>
-      <div className="flex">
-        <QuietButton onClick={onChange} aria-label={`Judge or correct the print of ${title}`}>
-          Judge or correct
-        </QuietButton>
-        <QuietButton onClick={onAgain} aria-label={`Print ${title} again`}>
-          Again
-        </QuietButton>
-      </div>
+      <QuietButton onClick={onAgain} aria-label={`Print ${title} again`}>
+        Again
+      </QuietButton>
     </li>
   );
 }

@@ -4,6 +4,7 @@ import { Bench1764000000000 } from './1764000000000-bench.ts';
 import { Compare1765000000000 } from './1765000000000-compare.ts';
 import { Record1766000000000 } from './1766000000000-record.ts';
 import { Commissions1768000000000 } from './1768000000000-commissions.ts';
+import { Prints1769000000000 } from './1769000000000-prints.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -15,4 +16,5 @@ export const MIGRATIONS = [
   Record1766000000000,
   Profiles1767000000000,
   Commissions1768000000000,
+  Prints1769000000000,
 ];

@@ -1,0 +1,63 @@
+import type { PrintCost } from '@rakuen/core/cost/print-cost';
+import type { Rate, CauseAccount } from '@rakuen/core/cost/spoilage';
+import { Currency, Day, Id, Maybe, Num, NumberText, OneOf, Plain, Rows, Text, When } from './fields.ts';
+
+/** What the studio reckons with; every price has its day. */
+export class RatesInput {
+  @Currency() currency!: string;
+  @Num(0, 10_000) perHour!: number;
+  @Num(0, 1000) inkPerMl!: number;
+  /** Ink on a square metre of full black, ml. */
+  @Num(0.1, 200) solidMlPerM2!: number;
+  /** Sleeve, board, box for one print. */
+  @Num(0, 10_000) finishing!: number;
+  /** The day these prices were true. */
+  @Day() asOf!: string;
+}
+
+export class CostQuery {
+  @Id() pictureId!: string;
+  @Id() conditionId!: string;
+  @NumberText(5, 20_000) widthMm!: number;
+  @NumberText(5, 20_000) heightMm!: number;
+}
+
+export class CostView {
+  @Id() conditionId!: string;
+  @Text(3) currency!: string;
+  @Plain() cost!: PrintCost;
+  /** What the sheet’s price rests on: a box in the drawer, or the maker’s price. */
+  @Text() paperFrom!: string;
+  @OneOf(['picture and sheet', 'area alone']) inkFrom!: 'picture and sheet' | 'area alone';
+  @Num(0) inkMl!: number;
+  @Num(0) minutes!: number;
+  @Plain() spoilage!: Rate;
+  @Day() asOf!: string;
+}
+
+export class AccountQuery {
+  @Maybe() @When() from?: string;
+  @Maybe() @When() to?: string;
+}
+
+export interface RateLine {
+  readonly of: string;
+  readonly rate: Rate;
+}
+
+/** What was spoilt, and what it took. */
+export class SpoilageView {
+  @When() from!: string;
+  @When() to!: string;
+  @Plain() all!: Rate;
+  @Rows() papers!: RateLine[];
+  @Rows() printers!: RateLine[];
+  @Rows() feeds!: RateLine[];
+  @Rows() causes!: CauseAccount[];
+  /** Currencies of what was lost; causes are reckoned in one alone. */
+  @Text() currency!: string;
+  /** Misprints priced in another currency, not reckoned. */
+  @Num(0) otherCurrency!: number;
+  /** The dearest cause and the look that would have caught it, in a sentence. */
+  @Maybe() @Text(400) sentence?: string;
+}

@@ -1,0 +1,76 @@
+import { FATES, SERIES_KEYS, type Fate, type Series } from '@rakuen/core/print/edition';
+import { Currency, FreeText, Id, Int, Maybe, Num, OneOf, Parts, Text, When, Yes } from './fields.ts';
+
+/** An edition: the picture, the sheet, the size, and how many there will ever be. */
+export class EditionInput {
+  @Id() pictureId!: string;
+  @Id() conditionId!: string;
+  @Text(120) name!: string;
+  /** Numbered prints there will be; absent for an open edition. */
+  @Maybe() @Int(1, 10_000) size?: number;
+  /** Artist’s proofs, printer’s proofs, good to print. */
+  @Int(0, 1000) artist!: number;
+  @Int(0, 1000) printer!: number;
+  @Int(0, 10) good!: number;
+  @Num(5, 20_000) widthMm!: number;
+  @Num(5, 20_000) heightMm!: number;
+  /** The formulation it is locked to: what its first box says. */
+  @FreeText(120) batch!: string;
+  @Maybe() @FreeText(2000) notes?: string;
+}
+
+/** Another box was held against the first print, and accepted. */
+export class DriftAccepted {
+  /** The box’s own words. */
+  @Text(120) batch!: string;
+  /** Mean ΔE00 between the boxes where it was read; absent where it was judged by eye. */
+  @Maybe() @Num(0, 100) meanDeltaE?: number;
+  @Text(80) by!: string;
+  @Text(1000) why!: string;
+}
+
+export class NumberInput {
+  @OneOf(SERIES_KEYS) series!: Series;
+  /** The print it is given to. */
+  @Maybe() @Id() printId?: string;
+  /** The box its sheet came from, in its own words; the edition’s own where absent. */
+  @Maybe() @FreeText(120) batch?: string;
+}
+
+export class FateInput {
+  @OneOf(FATES) fate!: Fate;
+  @Maybe() @When() on?: string;
+  /** To whom. */
+  @Maybe() @FreeText(160) to?: string;
+  @Maybe() @Num(0, 1e7) price?: number;
+  @Maybe() @Currency() currency?: string;
+  @Maybe() @FreeText(1000) note?: string;
+}
+
+export class NumberView {
+  @Id() id!: string;
+  @Int() revision!: number;
+  @OneOf(SERIES_KEYS) series!: Series;
+  @Int(1) number!: number;
+  /** As it is written under the print: 3/12, AP 1/2. */
+  @Text() written!: string;
+  @When() givenAt!: string;
+  @Maybe() @Id() printId?: string;
+  @FreeText() batch!: string;
+  @OneOf(FATES) fate!: Fate;
+  @Maybe() @When() on?: string;
+  @FreeText() to!: string;
+  @Maybe() @Num(0) price?: number;
+  @Maybe() @Text(3) currency?: string;
+  @FreeText() note!: string;
+}
+
+export class EditionView extends EditionInput {
+  @Id() id!: string;
+  @When() createdAt!: string;
+  @Int() revision!: number;
+  @Parts(() => NumberView, 100_000) numbers!: NumberView[];
+  /** Once a number was given the sheet, its size and how many there are stay as they are. */
+  @Yes() locked!: boolean;
+  @Parts(() => DriftAccepted, 100) accepted!: DriftAccepted[];
+}

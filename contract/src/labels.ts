@@ -1,0 +1,22 @@
+import { Transform } from 'class-transformer';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsUUID } from 'class-validator';
+import { LABEL_SHEETS, type LabelSheet } from '@rakuen/core/print/label';
+import { Maybe, OneOf, QueryInt } from './fields.ts';
+
+export const LABEL_KINDS = ['back', 'strip'] as const;
+
+export class LabelsQuery {
+  /** Ids of prints, with commas between. */
+  @Transform(({ value }) => (typeof value === 'string' ? value.split(',') : value) as string[])
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(200)
+  @IsUUID(undefined, { each: true })
+  prints!: string[];
+  /** For the back of a print, or a settings strip for the margin of a test print. */
+  @Maybe() @OneOf(LABEL_KINDS) kind?: (typeof LABEL_KINDS)[number];
+  /** One label a page, or a sheet of them. */
+  @Maybe() @OneOf(Object.keys(LABEL_SHEETS)) sheet?: LabelSheet;
+  /** The first label of the sheet that is still there, from 1. */
+  @Maybe() @QueryInt(1, 200) from?: number;
+}

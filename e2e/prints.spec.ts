@@ -1,0 +1,142 @@
+import { expect, expectAccessible, step, test } from './studio.ts';
+
+test('a run of prints on three papers is planned, looked at, ticked, a misprint booked, and what is left waits on', async ({
+  watched: page,
+  studio,
+}) => {
+  await page.goto(`${studio.url}/prints`);
+  const waiting = page.getByRole('region', { name: 'Waiting for the printer' });
+  await expect(waiting.getByRole('listitem')).toHaveCount(3);
+  // What was chosen is begun by keyboard.
+  const chosen = page.getByRole('region', { name: 'Chosen, not yet printed' });
+  await chosen.getByRole('button', { name: 'Begin the print' }).first().focus();
+  await page.keyboard.press('Enter');
+  const back = page.getByRole('article', { name: 'The back of the print' });
+  await expect(back).toContainText('The array, from the water tower');
+  await step(page, 'Prints');
+  await page
+    .getByRole('button', { name: /^Print .* again/ })
+    .nth(1)
+    .click();
+  await expect(back).toBeVisible();
+  await page.getByRole('link', { name: 'Run sheet' }).click();
+  await page.getByRole('button', { name: 'Plan 5 prints' }).click();
+  const run = page.getByRole('region', { name: /^Run at the/ });
+  await expect(run).toContainText('one change of the black, 3 ml (practice)');
+  await expect(run.getByRole('listitem').filter({ has: page.getByRole('button', { name: 'Printed' }) })).toHaveCount(5);
+  await expectAccessible(page);
+  await run.getByLabel('nozzle check').check();
+  await expect(run.getByLabel('nozzle check')).toBeChecked();
+  await run.getByLabel('coated side').check();
+  await run.getByRole('button', { name: 'Spoilt' }).first().click();
+  await run.getByLabel('What spoilt it').selectOption('fed askew');
+  await run.getByRole('button', { name: 'Book it' }).click();
+  await expect(run).toContainText('spoilt so far: 1');
+  await run.getByRole('button', { name: 'Printed' }).first().click();
+  await expect(run.getByRole('button', { name: 'Printed' })).toHaveCount(4);
+  // What a finger must hit is large enough on a tablet, too.
+  await page.setViewportSize({ width: 820, height: 1180 });
+  const box = await run.getByRole('button', { name: 'Printed' }).first().boundingBox();
+  expect(box!.height).toBeGreaterThanOrEqual(44);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(820);
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await run.getByRole('button', { name: 'Close the run; the rest waits on' }).click();
+  await expect(run).toHaveCount(0);
+  await step(page, 'Prints');
+  await expect(waiting.getByRole('listitem')).toHaveCount(4);
+});
+
+test('what differs from the last sheet must be looked at before it is printed', async ({ watched: page, studio }) => {
+  await page.goto(`${studio.url}/prints`);
+  await page.getByRole('link', { name: 'Salt crust at noon on Chalk Rag' }).click();
+  const back = page.getByRole('article', { name: 'The back of the print' });
+  const differs = back.getByRole('region', { name: 'Differs from last time' });
+  // Whatever lay in the printer last, its media setting was another or the stamped one of this picture differs.
+  for (const right of await differs.getByRole('button', { name: 'It is right' }).all()) {
+    await expect(back.getByRole('button', { name: 'It is printed' })).toBeDisabled();
+    await right.waitFor();
+    await differs.getByRole('button', { name: 'It is right' }).first().click();
+    await expect(
+      differs.getByRole('button', { name: 'It is right' }).first().or(differs.getByText('looked at').first()),
+    ).toBeVisible();
+  }
+  await expect(differs.getByRole('button', { name: 'It is right' })).toHaveCount(0);
+  await expect(back.getByRole('button', { name: 'It is printed' })).toBeEnabled();
+  await expectAccessible(page);
+});
+
+test('an edition is numbered from two windows; no number twice; a certificate and a label are made', async ({
+  watched: page,
+  studio,
+}) => {
+  const other = await page.context().newPage();
+  await page.goto(`${studio.url}/prints/editions`);
+  await other.goto(`${studio.url}/prints/editions`);
+  await page.getByRole('button', { name: 'Begin an edition' }).click();
+  const form = page.getByRole('form', { name: 'Begin an edition' });
+  await form.getByLabel('Picture').selectOption({ label: 'Lichen on the plinth' });
+  await form.getByLabel(/^Numbered prints/).fill('5');
+  await form.getByLabel('Name').fill('Five for the fair');
+  await form.getByLabel(/^Width/).fill('254');
+  await form.getByLabel(/^Height/).fill('169');
+  await form.getByRole('button', { name: 'Begin it' }).click();
+  await expect(page.getByRole('region', { name: 'Five for the fair' })).toContainText('0 of 5 given');
+  await other.reload();
+  await Promise.all(
+    [page, other].map((p) =>
+      p
+        .getByRole('region', { name: 'Five for the fair' })
+        .getByRole('button', { name: 'Give the next number' })
+        .click(),
+    ),
+  );
+  await page.reload();
+  const numbers = page.getByRole('list', { name: 'Numbers of Five for the fair' });
+  await expect(numbers.getByRole('listitem')).toHaveCount(2);
+  await expect(numbers).toContainText('1/5');
+  await expect(numbers).toContainText('2/5');
+  await page.getByRole('button', { name: 'Where 1/5 is' }).click();
+  await page.getByLabel('It is').selectOption('sold');
+  await page.getByLabel('To whom').fill('A. Brandt');
+  await page.getByRole('button', { name: 'Enter it' }).click();
+  await expect(numbers).toContainText('sold, to A. Brandt');
+  const certificate = await page.request.get(
+    (await page.getByRole('link', { name: 'Certificate of 1/5' }).getAttribute('href'))!.replace(/^/, studio.url),
+  );
+  expect((await certificate.body()).subarray(0, 5).toString()).toBe('%PDF-');
+  await other.close();
+});
+
+test('prints and cards are laid on a sheet, with waste and cuts', async ({ watched: page, studio }) => {
+  await page.goto(`${studio.url}/prints/layout`);
+  await page.getByRole('button', { name: 'A print of any size' }).click();
+  await page.getByRole('button', { name: 'A card' }).click();
+  const layout = page.getByRole('region', { name: 'The layout' });
+  await expect(layout).toContainText('one sheet');
+  await expect(layout).toContainText('% waste');
+  await expect(layout).toContainText('Cuts in order: 1');
+  await page.getByLabel('Copies').first().fill('9');
+  await page.getByLabel('Copies').first().blur();
+  await expect(layout).toContainText(/[2-9] sheets/);
+  await expectAccessible(page);
+});
+
+test('the book: a paper’s life and a picture’s; what is asked is answered in figures; a label’s address opens its print', async ({
+  watched: page,
+  studio,
+}) => {
+  await page.goto(`${studio.url}/ledger`);
+  await page.getByLabel('Search the ledger').fill('muddy');
+  await expect(page.getByRole('status').filter({ hasText: 'Found' })).toContainText('prints of');
+  await page.getByRole('link', { name: 'The fourth dish, after ten' }).first().click();
+  await expect(page.getByRole('region', { name: 'Sheets tried' })).toContainText('The dish sinks into the plain.');
+  await expectAccessible(page);
+  const prints = (await (await page.request.get(`${studio.url}/api/prints`)).json()) as { id: string }[];
+  await page.goto(`${studio.url}/ledger/prints/${prints[0].id}`);
+  await expect(page.getByRole('article', { name: 'The back of the print' })).toBeVisible();
+  await page.goto(`${studio.url}/prints/drawer`);
+  await expect(page.getByRole('region', { name: 'Spoilt this quarter' })).toContainText('Wilson 1927');
+  await page.getByRole('region', { name: 'In the drawer' }).getByRole('link', { name: 'Chalk Rag' }).click();
+  await expect(page.getByRole('region', { name: 'Verdicts' })).toContainText('“muddy” was said of three');
+  await expectAccessible(page);
+});

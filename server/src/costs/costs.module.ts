@@ -1,0 +1,52 @@
+import { Body, Controller, Get, Module, Put, Query } from '@nestjs/common';
+import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { AccountQuery, CostQuery, CostView, RatesInput, SpoilageView } from '@rakuen/contract/costs';
+import { ConditionsModule } from '../conditions/conditions.module.ts';
+import { PapersModule } from '../papers/papers.module.ts';
+import { PicturesModule } from '../pictures/pictures.module.ts';
+import { StockModule } from '../stock/stock.module.ts';
+import { CostsService } from './costs.service.ts';
+import { SpoilageService } from './spoilage.service.ts';
+
+@ApiTags('costs')
+@Controller()
+class CostsController {
+  constructor(
+    private readonly costs: CostsService,
+    private readonly spoilage: SpoilageService,
+  ) {}
+
+  @Get('rates')
+  @ApiOkResponse({ type: RatesInput })
+  rates(): Promise<RatesInput> {
+    return this.costs.rates();
+  }
+
+  @Put('rates')
+  @ApiOkResponse({ type: RatesInput })
+  setRates(@Body() rates: RatesInput): Promise<RatesInput> {
+    return this.costs.setRates(rates);
+  }
+
+  /** What a good print of a picture on a sheet costs. */
+  @Get('costs')
+  @ApiOkResponse({ type: CostView })
+  cost(@Query() query: CostQuery): Promise<CostView> {
+    return this.costs.cost(query);
+  }
+
+  /** What was spoilt, by paper, printer, feed and cause. */
+  @Get('spoilage')
+  @ApiOkResponse({ type: SpoilageView })
+  account(@Query() query: AccountQuery): Promise<SpoilageView> {
+    return this.spoilage.account(query);
+  }
+}
+
+@Module({
+  imports: [ConditionsModule, PicturesModule, PapersModule, StockModule],
+  controllers: [CostsController],
+  providers: [CostsService, SpoilageService],
+  exports: [CostsService],
+})
+export class CostsModule {}

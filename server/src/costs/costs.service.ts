@@ -1,0 +1,171 @@
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import { Repository } from 'typeorm';
+import { labToXyz } from '@rakuen/core/colour/lab';
+import { inkOf, SOLID_ML_PER_M2, type InkCell } from '@rakuen/core/cost/ink';
+import { printCost } from '@rakuen/core/cost/print-cost';
+import { FEED_PATHS, pathOf } from '@rakuen/core/print/feed';
+import { rateOf } from '@rakuen/core/cost/spoilage';
+import type { CostQuery, CostView, RatesInput } from '@rakuen/contract/costs';
+import type { ConditionView } from '@rakuen/contract/conditions';
+import type { PaperHead } from '@rakuen/contract/papers';
+import { RakuenError } from '../app/errors.ts';
+import { ConditionsService } from '../conditions/conditions.service.ts';
+import { PicturesService } from '../pictures/pictures.service.ts';
+import { StockService } from '../stock/stock.module.ts';
+import { DocumentRow, PrintRow } from '../store/entities.ts';
+
+const KEY = 'rates';
+/** What a studio reckons with until it says otherwise (our own start). */
+export const DEFAULT_RATES: RatesInput = {
+  currency: 'EUR',
+  perHour: 35,
+  inkPerMl: 0.7,
+  solidMlPerM2: SOLID_ML_PER_M2,
+  finishing: 2,
+  asOf: '2026-01-01',
+};
+/** Density of full black where none was measured (our own estimate). */
+const USUAL_DENSITY = 2;
+/** Minutes to trim, sleeve and enter a print (our own estimate). */
+const DESK_MINUTES = 5;
+
+/** What a good print costs: paper, ink, minutes, the spoilt on the way, sleeve and board. */
+@Injectable()
+export class CostsService {
+  constructor(
+    @InjectRepository(DocumentRow) private readonly documents: Repository<DocumentRow>,
+    @InjectRepository(PrintRow) private readonly prints: Repository<PrintRow>,
+    private readonly conditions: ConditionsService,
+    private readonly pictures: PicturesService,
+    private readonly stock: StockService,
+  ) {}
+
+  async rates(): Promise<RatesInput> {
+    return ((await this.documents.findOneBy({ key: KEY }))?.value as RatesInput | undefined) ?? DEFAULT_RATES;
+  }
+
+  async setRates(rates: RatesInput): Promise<RatesInput> {
+    await this.documents.save({ key: KEY, value: { ...rates } });
+    return rates;
+  }
+
+  async cost({ pictureId, conditionId, widthMm, heightMm }: CostQuery): Promise<CostView> {
+    const rates = await this.rates();
+    const condition = await this.conditions.view(conditionId);
+    const paper = await this.paperPrice(condition.paper, widthMm, heightMm);
+    if (paper.currency !== rates.currency)
+      throw new RakuenError(409, `The paper is priced in ${paper.currency}, the studio reckons in ${rates.currency}.`, {
+        field: 'currency',
+        remedy: 'Enter the box’s price in the studio’s currency; no rate of exchange is known here.',
+      });
+    const ink = await this.ink(pictureId, condition, widthMm, heightMm, rates.solidMlPerM2);
+    const spoilage = await this.spoilageOf(conditionId);
+    const minutes = await this.minutesOf(conditionId);
+    return {
+      conditionId,
+      currency: rates.currency,
+      cost: printCost({
+        paper: paper.amount,
+        inkMl: ink.ml,
+        inkPerMl: rates.inkPerMl,
+        minutes,
+        perHour: rates.perHour,
+        finishing: rates.finishing,
+        spoilage,
+      }),
+      paperFrom: paper.from,
+      inkFrom: ink.from,
+      inkMl: ink.ml,
+      minutes,
+      spoilage,
+      asOf: rates.asOf,
+    };
+  }
+
+  /** Ink of a picture on a sheet, from area and mean density of what is printed. */
+  async ink(
+    pictureId: string,
+    { facts }: ConditionView,
+    widthMm: number,
+    heightMm: number,
+    solid: number,
+  ): Promise<{ ml: number; from: CostView['inkFrom'] }> {
+    const cells = await this.pictures.cells(pictureId);
+    const list: InkCell[] = [];
+    for (let i = 0; i < cells.length; i += 4)
+      list.push({ over: labToXyz([cells[i], cells[i + 1], cells[i + 2]])[1] / LAB_WHITE_Y, share: cells[i + 3] });
+    const figures = facts?.figures as Record<string, { value?: number } | undefined> | undefined;
+    const range = figures?.densityRange?.value ?? figures?.dmax?.value;
+    const { ml } = inkOf(list, widthMm * heightMm * 1e-6, range ?? USUAL_DENSITY, solid);
+    return { ml, from: range === undefined ? 'area alone' : 'picture and sheet' };
+  }
+
+  /** The smallest sheet, or the length of a roll, that the print fits on: of a box that is priced, else of what the maker sells. */
+  private async paperPrice(paper: PaperHead, widthMm: number, heightMm: number) {
+    const fits = (w: number, h: number) =>
+      Math.min(w, h) >= Math.min(widthMm, heightMm) && Math.max(w, h) >= Math.max(widthMm, heightMm);
+    const boxes = (await this.stock.list()).filter((b) => b.paperId === paper.id && b.each !== undefined);
+    const priced = boxes.flatMap((b) =>
+      b.kind === 'sheet'
+        ? fits(b.widthMm, b.heightMm)
+          ? [{ amount: b.each!, currency: b.currency, from: `a sheet of the box ${b.label}, bought ${b.boughtOn}` }]
+          : []
+        : [lengthOf(b.widthMm, widthMm, heightMm)].flatMap((mm) =>
+            mm === undefined
+              ? []
+              : [
+                  {
+                    amount: (b.each! * mm) / 1000,
+                    currency: b.currency,
+                    from: `${Math.round(mm)} mm of the roll ${b.label}, bought ${b.boughtOn}`,
+                  },
+                ],
+          ),
+    );
+    const cheapest = priced.sort((a, b) => a.amount - b.amount)[0];
+    if (cheapest) return cheapest;
+    if (paper.pricePerM2 === undefined)
+      throw new RakuenError(409, `No price of ${paper.name} is known.`, {
+        field: 'price',
+        remedy: 'Enter what a box cost, under Stock, or a price with the paper.',
+      });
+    return {
+      amount: paper.pricePerM2 * widthMm * heightMm * 1e-6,
+      currency: paper.currency,
+      from: 'the maker’s price by area; no box is priced',
+    };
+  }
+
+  private async spoilageOf(conditionId: string) {
+    const [{ made, spoilt }] = await this.prints.query<{ made: number; spoilt: number }[]>(
+      `SELECT (SELECT COALESCE(SUM(copies), 0) FROM prints WHERE conditionId = ? AND state = 'printed') AS made,
+        (SELECT COALESCE(SUM(sheets), 0) FROM misprints WHERE conditionId = ?) AS spoilt`,
+      [conditionId, conditionId],
+    );
+    const rate = rateOf(spoilt, made + spoilt);
+    // Nothing was printed there yet: nothing is known of it, and nothing is added.
+    return rate.of === 0 ? { ...rate, high: 0 } : rate;
+  }
+
+  /** Minutes at the printer: the mean of what was timed, else what the feed takes; and the desk. */
+  private async minutesOf(conditionId: string): Promise<number> {
+    const timed = await this.prints.find({
+      where: { conditionId, state: 'printed' },
+      order: { printedOn: 'DESC' },
+      take: 20,
+    });
+    const known = timed.flatMap((p) => (p.minutes === null ? [] : [p.minutes / p.copies]));
+    if (known.length > 0) return known.reduce((a, b) => a + b, 0) / known.length + DESK_MINUTES;
+    const path = pathOf(timed[0]?.settings.feed ?? '');
+    return (path ? FEED_PATHS[path].minutesEach : FEED_PATHS.auto.minutesEach) + DESK_MINUTES;
+  }
+}
+
+const LAB_WHITE_Y = labToXyz([100, 0, 0])[1];
+
+/** Length a print takes of a roll: the shorter where it lies across, undefined where neither side does. */
+function lengthOf(rollMm: number, widthMm: number, heightMm: number): number | undefined {
+  const [short, long] = [Math.min(widthMm, heightMm), Math.max(widthMm, heightMm)];
+  return long <= rollMm ? short : short <= rollMm ? long : undefined;
+}

@@ -1,0 +1,252 @@
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import { Repository } from 'typeorm';
+import { numberText, SERIES, type EditionSizes } from '@rakuen/core/print/edition';
+import type {
+  DriftAccepted,
+  EditionInput,
+  EditionView,
+  FateInput,
+  NumberInput,
+  NumberView,
+} from '@rakuen/contract/editions';
+import { notFound, RakuenError } from '../app/errors.ts';
+import { refuseStale } from '../app/revision.ts';
+import { ConditionsService } from '../conditions/conditions.service.ts';
+import { EditionRow, NumberRow, PictureRow, PrintRow } from '../store/entities.ts';
+
+/** Editions and their numbers. That none is given twice and none is lost is held by the database itself. */
+@Injectable()
+export class EditionsService {
+  constructor(
+    @InjectRepository(EditionRow) private readonly editions: Repository<EditionRow>,
+    @InjectRepository(NumberRow) private readonly numbers: Repository<NumberRow>,
+    @InjectRepository(PrintRow) private readonly prints: Repository<PrintRow>,
+    @InjectRepository(PictureRow) private readonly pictures: Repository<PictureRow>,
+    private readonly conditions: ConditionsService,
+  ) {}
+
+  async list(): Promise<EditionView[]> {
+    const numbers = new Map<string, NumberRow[]>();
+    for (const n of await this.numbers.find({ order: { series: 'ASC', number: 'ASC' } }))
+      numbers.set(n.editionId, [...(numbers.get(n.editionId) ?? []), n]);
+    return (await this.editions.find({ order: { createdAt: 'DESC' } })).map((e) =>
+      editionView(e, numbers.get(e.id) ?? []),
+    );
+  }
+
+  async view(id: string): Promise<EditionView> {
+    const numbers = await this.numbers.find({ where: { editionId: id }, order: { series: 'ASC', number: 'ASC' } });
+    return editionView(await this.get(id), numbers);
+  }
+
+  async found(input: EditionInput): Promise<EditionView> {
+    await this.check(input);
+    const row = this.editions.create({
+      ...columns(input),
+      id: randomUUID(),
+      createdAt: new Date().toISOString(),
+      accepted: [],
+    });
+    await this.editions.insert(row);
+    return this.view(row.id);
+  }
+
+  /** @param from revision the change was made from */
+  async change(id: string, input: EditionInput, from?: number): Promise<EditionView> {
+    const known = await this.view(id);
+    refuseStale('This edition', known, from, known);
+    await this.check(input);
+    const next = columns(input);
+    const moved = LOCKED.find((key) => (known[key] ?? null) !== (next[key] ?? null));
+    if (known.locked && moved)
+      throw new RakuenError(409, 'Its first number was given: sheet, size, formulation and how many there are stay.', {
+        field: moved,
+        remedy: 'Begin another edition, under another name.',
+      });
+    await this.editions.update(id, next);
+    return this.view(id);
+  }
+
+  async remove(id: string): Promise<void> {
+    if ((await this.view(id)).locked)
+      throw new RakuenError(409, 'Numbers of this edition were given; it stays.', {
+        remedy: 'Say of each print what became of it: destroyed, returned.',
+      });
+    await this.editions.delete(id);
+  }
+
+  /** Gives the next number of a series. A box other than the edition’s must have been accepted before. */
+  async number(id: string, input: NumberInput): Promise<NumberView> {
+    const edition = await this.get(id);
+    const batch = (input.batch ?? edition.batch).trim();
+    if (batch !== edition.batch && !edition.accepted.some((a) => a.batch === batch))
+      throw new RakuenError(
+        409,
+        `The edition is printed on ${said(edition.batch)}; this sheet comes from ${said(batch)}.`,
+        {
+          field: 'batch',
+          remedy: 'Hold a print from the new box against the first, and enter who accepted it and why.',
+        },
+      );
+    if (input.printId) await this.suits(edition, input.printId);
+    const { next } = (await this.numbers
+      .createQueryBuilder('n')
+      .select('COALESCE(MAX(n.number), 0) + 1', 'next')
+      .where('n.editionId = :id AND n.series = :series', { id, series: input.series })
+      .getRawOne<{ next: number }>())!;
+    const most = sizesOf(edition)[input.series];
+    if (most !== null && next > most)
+      throw new RakuenError(409, `All ${most} of the ${SERIES[input.series].name} series are given.`, {
+        field: 'series',
+        remedy: 'What was destroyed keeps its number. Another edition has another name.',
+      });
+    const row = this.numbers.create({
+      id: randomUUID(),
+      editionId: id,
+      series: input.series,
+      number: next,
+      printId: input.printId ?? null,
+      givenAt: new Date().toISOString(),
+      batch,
+      fate: 'here',
+      fateOn: null,
+      fateTo: '',
+      price: null,
+      currency: null,
+      note: '',
+    });
+    await this.numbers.insert(row);
+    return numberView(await this.numberRow(row.id), edition);
+  }
+
+  async accept(id: string, input: DriftAccepted): Promise<EditionView> {
+    const edition = await this.get(id);
+    await this.editions.update(id, { accepted: [...edition.accepted, { ...input, batch: input.batch.trim() }] });
+    return this.view(id);
+  }
+
+  async fate(id: string, input: FateInput, from?: number): Promise<NumberView> {
+    const row = await this.numberRow(id);
+    const edition = await this.get(row.editionId);
+    refuseStale('This number', row, from, numberView(row, edition));
+    if ((input.price === undefined) !== (input.currency === undefined))
+      throw new RakuenError(400, 'A price has a currency.', { field: 'currency', remedy: 'Say both, or neither.' });
+    await this.numbers.update(id, {
+      fate: input.fate,
+      fateOn: input.on ?? (input.fate === 'here' ? null : new Date().toISOString().slice(0, 10)),
+      fateTo: input.to?.trim() ?? '',
+      price: input.price ?? null,
+      currency: input.currency ?? null,
+      note: input.note?.trim() ?? '',
+    });
+    return numberView(await this.numberRow(id), edition);
+  }
+
+  async numberRow(id: string): Promise<NumberRow> {
+    const row = await this.numbers.findOneBy({ id });
+    if (!row) throw notFound('number');
+    return row;
+  }
+
+  async get(id: string): Promise<EditionRow> {
+    const row = await this.editions.findOneBy({ id });
+    if (!row) throw notFound('edition');
+    return row;
+  }
+
+  private async check(input: EditionInput): Promise<void> {
+    if (!(await this.pictures.existsBy({ id: input.pictureId }))) throw notFound('picture');
+    await this.conditions.get(input.conditionId);
+  }
+
+  /** A numbered print is of the edition’s picture, sheet and size. */
+  private async suits(edition: EditionRow, printId: string): Promise<void> {
+    const print = await this.prints.findOneBy({ id: printId });
+    if (!print) throw notFound('print');
+    const wrong =
+      print.state !== 'printed'
+        ? 'It was not printed yet'
+        : print.pictureId !== edition.pictureId
+          ? 'It is another picture'
+          : print.conditionId !== edition.conditionId
+            ? 'It is on another sheet or in another setting'
+            : Math.abs(print.widthMm - edition.widthMm) > 1 || Math.abs(print.heightMm - edition.heightMm) > 1
+              ? 'It has another size'
+              : undefined;
+    if (wrong)
+      throw new RakuenError(409, `${wrong} than this edition’s.`.replace('yet than this edition’s', 'yet'), {
+        field: 'printId',
+        remedy: 'Choose a print of this picture on the edition’s sheet, in its size.',
+      });
+    const given = await this.numbers.countBy({ printId });
+    if (given >= print.copies)
+      throw new RakuenError(409, 'Every copy of this print bears a number.', {
+        field: 'printId',
+        remedy: 'Choose another print.',
+      });
+  }
+}
+
+const LOCKED = [
+  'pictureId',
+  'conditionId',
+  'size',
+  'artist',
+  'printer',
+  'good',
+  'widthMm',
+  'heightMm',
+  'batch',
+] as const;
+const said = (batch: string) => (batch ? `the box “${batch}”` : 'its first box');
+
+export const sizesOf = (e: EditionRow): EditionSizes => ({
+  edition: e.size,
+  artist: e.artist,
+  printer: e.printer,
+  good: e.good,
+});
+
+const columns = (input: EditionInput) => ({
+  pictureId: input.pictureId,
+  conditionId: input.conditionId,
+  name: input.name.trim(),
+  size: input.size ?? null,
+  artist: input.artist,
+  printer: input.printer,
+  good: input.good,
+  widthMm: input.widthMm,
+  heightMm: input.heightMm,
+  batch: input.batch.trim(),
+  notes: input.notes ?? '',
+});
+
+function numberView(n: NumberRow, edition: EditionRow): NumberView {
+  return {
+    id: n.id,
+    revision: n.revision,
+    series: n.series,
+    number: n.number,
+    written: numberText(n.series, n.number, sizesOf(edition)),
+    givenAt: n.givenAt,
+    batch: n.batch,
+    fate: n.fate,
+    to: n.fateTo,
+    note: n.note,
+    ...(n.printId && { printId: n.printId }),
+    ...(n.fateOn && { on: n.fateOn }),
+    ...(n.price !== null && { price: n.price }),
+    ...(n.currency && { currency: n.currency }),
+  };
+}
+
+function editionView({ size, ...row }: EditionRow, numbers: readonly NumberRow[]): EditionView {
+  return {
+    ...row,
+    ...(size !== null && { size }),
+    numbers: numbers.map((n) => numberView(n, { size, ...row })),
+    locked: numbers.length > 0,
+  };
+}

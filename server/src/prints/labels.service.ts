@@ -1,0 +1,158 @@
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import { In, Repository } from 'typeorm';
+import { create } from 'qrcode';
+import { labelPlace, LABEL_SHEETS, settingsLine, type LabelWords } from '@rakuen/core/print/label';
+import { numberText } from '@rakuen/core/print/edition';
+import type { LabelsQuery } from '@rakuen/contract/labels';
+import { notFound } from '../app/errors.ts';
+import { ConditionsService } from '../conditions/conditions.service.ts';
+import { brokenLines, finishedPdf, newPdf, POINTS_PER_MM, setLine } from '../drawing/pdf.ts';
+import { EditionRow, NumberRow, PictureRow, PrintRow } from '../store/entities.ts';
+
+const STRIP_MM = { widthMm: 180, heightMm: 14 } as const;
+const EDGE_MM = 4;
+const QR_QUIET_MODULES = 2;
+
+/** A label with the address its code opens. */
+interface Label extends LabelWords {
+  readonly address: string;
+}
+
+/** Labels for backs and margins, as PDF at true size in our own faces. */
+@Injectable()
+export class LabelsService {
+  constructor(
+    @InjectRepository(PrintRow) private readonly prints: Repository<PrintRow>,
+    @InjectRepository(PictureRow) private readonly pictures: Repository<PictureRow>,
+    @InjectRepository(NumberRow) private readonly numbers: Repository<NumberRow>,
+    @InjectRepository(EditionRow) private readonly editions: Repository<EditionRow>,
+    private readonly conditions: ConditionsService,
+  ) {}
+
+  /** @param origin where this studio is reached: what the code opens */
+  async pdf({ prints, kind = 'back', sheet = 'single', from = 1 }: LabelsQuery, origin: string): Promise<Uint8Array> {
+    const labels = (await Promise.all(prints.map((id) => this.labelsOf(id, origin)))).flat();
+    const document = newPdf();
+    if (kind === 'strip') {
+      for (const label of labels) {
+        document.addPage({ size: [STRIP_MM.widthMm * POINTS_PER_MM, STRIP_MM.heightMm * POINTS_PER_MM], margin: 0 });
+        strip(document, label);
+      }
+      return finishedPdf(document);
+    }
+    const { pageMm, widthMm, heightMm } = LABEL_SHEETS[sheet];
+    let page = -1;
+    for (const [i, label] of labels.entries()) {
+      const place = labelPlace(sheet, i + from - 1);
+      for (; page < place.page; page++)
+        document.addPage({ size: [pageMm[0] * POINTS_PER_MM, pageMm[1] * POINTS_PER_MM], margin: 0 });
+      back(document, label, { ...place, widthMm, heightMm });
+    }
+    return finishedPdf(document);
+  }
+
+  /** A label for each copy: each with its number, where it bears one. */
+  private async labelsOf(id: string, origin: string): Promise<Label[]> {
+    const print = await this.prints.findOneBy({ id });
+    if (!print) throw notFound('print');
+    const picture = await this.pictures.findOneBy({ id: print.pictureId });
+    const condition = await this.conditions.view(print.conditionId);
+    const numbers = await this.numbers.find({ where: { printId: id }, order: { series: 'ASC', number: 'ASC' } });
+    const editions = new Map(
+      (await this.editions.findBy({ id: In(numbers.map((n) => n.editionId)) })).map((e) => [e.id, e]),
+    );
+    const label = {
+      title: picture?.title ?? '',
+      date: print.printedOn.slice(0, 10),
+      paper: `${condition.paper.maker} ${condition.paper.name}, ${condition.paper.weightGsm} g/m²`,
+      sizeMm: [print.widthMm, print.heightMm] as const,
+      settings: print.settings,
+      address: `${origin}/ledger/prints/${id}`,
+    };
+    if (numbers.length === 0) return [label];
+    return numbers.map((n) => ({
+      ...label,
+      number: numberText(n.series, n.number, {
+        ...editions.get(n.editionId)!,
+        edition: editions.get(n.editionId)!.size,
+      }),
+    }));
+  }
+}
+
+interface Place {
+  readonly xMm: number;
+  readonly yMm: number;
+  readonly widthMm: number;
+  readonly heightMm: number;
+}
+
+/** Sizes a label is tried in until all of it stands on it, the largest first. */
+const SCALES = [1, 0.92, 0.84, 0.76, 0.68, 0.6, 0.52, 0.45] as const;
+
+interface Line {
+  readonly text: string;
+  readonly size: number;
+  readonly face: 'serif' | 'sans';
+}
+
+function back(document: PDFKit.PDFDocument, label: Label, place: Place): void {
+  const small = place.heightMm < 45;
+  const qrMm = small ? 17 : 24;
+  const room = (place.widthMm - 3 * EDGE_MM - qrMm) * POINTS_PER_MM;
+  const height = (place.heightMm - 2 * EDGE_MM) * POINTS_PER_MM;
+  const heightOf = (lines: readonly Line[]) => lines.reduce((sum, l) => sum + l.size * LEADING, 0);
+  const tried = SCALES.map((scale) => linesOf(document, label, room, (small ? 0.8 : 1) * scale));
+  const lines = tried.find((l) => heightOf(l) <= height) ?? tried[tried.length - 1];
+  let y = (place.yMm + EDGE_MM) * POINTS_PER_MM;
+  for (const { text, size, face } of lines) {
+    setLine(document, text, { x: (place.xMm + EDGE_MM) * POINTS_PER_MM, y, size, face, most: room + 0.5 });
+    y += size * LEADING;
+  }
+  code(document, label.address, place, qrMm);
+}
+
+const LEADING = 1.28;
+
+function linesOf(document: PDFKit.PDFDocument, label: Label, room: number, scale: number): Line[] {
+  const head = [label.number, label.date, `${label.sizeMm.map((mm) => Math.round(mm)).join(' × ')} mm`];
+  const broken = (text: string, size: number, face: Line['face']) =>
+    brokenLines(document, text, size, face, room).map((line): Line => ({ text: line, size, face }));
+  return [
+    ...broken(label.title, 13 * scale, 'serif'),
+    ...broken(head.filter(Boolean).join('   '), 8 * scale, 'sans'),
+    ...broken(label.paper, 8 * scale, 'sans'),
+    ...broken(settingsLine(label.settings), 8 * scale, 'sans'),
+  ];
+}
+
+/** The address as a QR code (ISO/IEC 18004), at the right edge. */
+function code(document: PDFKit.PDFDocument, address: string, place: Place, sizeMm: number): void {
+  const { modules } = create(address, { errorCorrectionLevel: 'M' });
+  const step = (sizeMm * POINTS_PER_MM) / (modules.size + 2 * QR_QUIET_MODULES);
+  const x0 = (place.xMm + place.widthMm - EDGE_MM - sizeMm) * POINTS_PER_MM + QR_QUIET_MODULES * step;
+  const y0 = (place.yMm + EDGE_MM) * POINTS_PER_MM + QR_QUIET_MODULES * step;
+  for (let row = 0; row < modules.size; row++)
+    for (let column = 0; column < modules.size; column++)
+      if (modules.get(row, column)) document.rect(x0 + column * step, y0 + row * step, step + 0.02, step + 0.02);
+  document.fill('black');
+}
+
+/** Settings in one or two lines, to stand in the margin of a test print. */
+function strip(document: PDFKit.PDFDocument, label: Label): void {
+  const most = (STRIP_MM.widthMm - 6) * POINTS_PER_MM;
+  const x = 3 * POINTS_PER_MM;
+  setLine(document, [label.title, label.number, label.date, label.paper].filter(Boolean).join('   '), {
+    x,
+    y: 2 * POINTS_PER_MM,
+    size: 8,
+    face: 'serif',
+    most,
+  });
+  brokenLines(document, settingsLine(label.settings), 7, 'sans', most)
+    .slice(0, 2)
+    .forEach((line, i) =>
+      setLine(document, line, { x, y: (6 + 3.4 * i) * POINTS_PER_MM, size: 7, face: 'sans', most }),
+    );
+}

@@ -1,0 +1,271 @@
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import { In, Repository } from 'typeorm';
+import { FEED_PATHS, pathOf } from '@rakuen/core/print/feed';
+import { CHANGE_COSTS, runOrder, type Waiting } from '@rakuen/core/print/run-order';
+import type { PrintDone } from '@rakuen/contract/prints';
+import {
+  RUN_LOOKS,
+  SHEET_LOOKS,
+  type MisprintInput,
+  type RunInput,
+  type RunItemView,
+  type RunNeed,
+  type RunView,
+} from '@rakuen/contract/runs';
+import type { ConditionView } from '@rakuen/contract/conditions';
+import { notFound, RakuenError } from '../app/errors.ts';
+import { ConditionsService } from '../conditions/conditions.service.ts';
+import { CostsService } from '../costs/costs.service.ts';
+import { PicturesService } from '../pictures/pictures.service.ts';
+import { cautionsFor } from '../prints/cautions.ts';
+import { PrintsService } from '../prints/prints.service.ts';
+import { StockService } from '../stock/stock.module.ts';
+import { PrintRow, RunItemRow, RunRow } from '../store/entities.ts';
+
+/** Minutes a square metre takes at usual quality (our own estimate); what was timed speaks before it. */
+const MINUTES_PER_M2 = 45;
+/** Minutes a print lies before it is looked at, where nothing was said (practice). */
+const DRY_MINUTES = 30;
+
+/** Sessions at the printer: planned from what waits, ticked as it comes out. */
+@Injectable()
+export class RunsService {
+  constructor(
+    @InjectRepository(RunRow) private readonly runs: Repository<RunRow>,
+    @InjectRepository(RunItemRow) private readonly items: Repository<RunItemRow>,
+    @InjectRepository(PrintRow) private readonly rows: Repository<PrintRow>,
+    private readonly prints: PrintsService,
+    private readonly conditions: ConditionsService,
+    private readonly pictures: PicturesService,
+    private readonly costs: CostsService,
+    private readonly stock: StockService,
+  ) {}
+
+  async open(): Promise<RunView[]> {
+    const open = await this.runs.find({ where: { state: 'open' }, order: { createdAt: 'DESC' } });
+    return Promise.all(open.map((r) => this.view(r.id)));
+  }
+
+  async plan({ printer, printIds, present = [] }: RunInput): Promise<RunView> {
+    if (await this.runs.existsBy({ printer, state: 'open' }))
+      throw new RakuenError(409, `A run at the ${printer} is under way.`, {
+        field: 'printer',
+        remedy: 'Finish it or close it first; what it did not print waits on.',
+      });
+    const waiting = (await this.rows.findBy({ state: 'waiting' })).filter(
+      (p) => p.settings.printer === printer && (!printIds || printIds.includes(p.id)),
+    );
+    const stray = printIds?.find((id) => !waiting.some((p) => p.id === id));
+    if (stray)
+      throw new RakuenError(409, 'One of the prints does not wait for this printer.', {
+        field: 'printIds',
+        remedy: 'Load the list again: it may have been printed, or it is set for another printer.',
+      });
+    if (waiting.length === 0)
+      throw new RakuenError(409, `Nothing waits for the ${printer}.`, {
+        remedy: 'Begin a print first, from a match or an earlier print.',
+      });
+    const last = await this.lastAt(printer);
+    const order = await Promise.all(waiting.map((p) => this.asWaiting(p)));
+    const { steps, ...plan } = runOrder({
+      prints: order,
+      present,
+      begins: last ? { blackInk: last.settings.blackInk, feed: feedOf(last) } : undefined,
+    });
+    const row = this.runs.create({
+      id: randomUUID(),
+      createdAt: new Date().toISOString(),
+      printer,
+      state: 'open',
+      present,
+      plan,
+      looked: [],
+    });
+    await this.runs.manager.transaction(async (manager) => {
+      await manager.insert(RunRow, row);
+      for (const [turn, { id: printId, ...step }] of steps.entries())
+        await manager.insert(RunItemRow, {
+          ...step,
+          id: randomUUID(),
+          runId: row.id,
+          printId,
+          turn,
+          state: 'waiting',
+          looked: [],
+        });
+    });
+    return this.view(row.id);
+  }
+
+  async looked(id: string, looked: string[]): Promise<RunView> {
+    await this.get(id);
+    await this.runs.update(id, { looked: known(looked, RUN_LOOKS) });
+    return this.view(id);
+  }
+
+  async sheetLooked(id: string, printId: string, looked: string[]): Promise<RunView> {
+    const item = await this.item(id, printId);
+    await this.items.update(item.id, { looked: known(looked, SHEET_LOOKS) });
+    return this.view(id);
+  }
+
+  async done(id: string, printId: string, done: PrintDone): Promise<RunView> {
+    const item = await this.item(id, printId);
+    // The print first: were we to stop between, it is made and the run says so when it is looked at again.
+    await this.prints.done(printId, done);
+    await this.items.update(item.id, { state: 'printed' });
+    return this.view(id);
+  }
+
+  async spoil(id: string, printId: string, input: MisprintInput): Promise<RunView> {
+    await this.item(id, printId);
+    await this.prints.spoil(printId, input);
+    return this.view(id);
+  }
+
+  async close(id: string): Promise<RunView> {
+    await this.get(id);
+    await this.runs.manager.transaction(async (manager) => {
+      await manager.update(RunItemRow, { runId: id, state: 'waiting' }, { state: 'left' });
+      await manager.update(RunRow, id, { state: 'closed' });
+    });
+    return this.view(id);
+  }
+
+  async view(id: string): Promise<RunView> {
+    const run = await this.get(id);
+    const items = await this.items.find({ where: { runId: id }, order: { turn: 'ASC' } });
+    const rows = await this.rows.findBy({ id: In(items.map((i) => i.printId)) });
+    const views = new Map((await this.prints.views(rows)).map((v) => [v.id, v]));
+    const conditions = new Map((await this.conditions.list()).map((c) => [c.id, c]));
+    const shown: RunItemView[] = [];
+    for (const item of items) {
+      const print = views.get(item.printId);
+      const condition = print && conditions.get(print.conditionId);
+      if (!print || !condition) continue;
+      const { title } = await this.pictures.get(print.pictureId);
+      shown.push({
+        print,
+        title,
+        paper: condition.paper.name,
+        startMin: item.startMin,
+        endMin: item.endMin,
+        state: print.state === 'printed' ? 'printed' : item.state,
+        before: beforeOf(item, print.settings.blackInk, print.settings.feed),
+        looks: [...SHEET_LOOKS].filter(
+          (l) => l !== 'colour management off' || print.settings.printMode === 'colour through a profile',
+        ),
+        looked: item.looked,
+        cautions: cautionsFor(print, condition.paper),
+      });
+    }
+    const { id: _id, present: _present, ...rest } = run;
+    return {
+      id,
+      ...rest,
+      items: shown,
+      needs: await this.needs(shown, conditions),
+      inkMl: await this.inkOf(shown, conditions),
+    };
+  }
+
+  private async get(id: string): Promise<RunRow> {
+    const row = await this.runs.findOneBy({ id });
+    if (!row) throw notFound('run');
+    return row;
+  }
+
+  private async item(runId: string, printId: string): Promise<RunItemRow> {
+    const row = await this.items.findOneBy({ runId, printId });
+    if (!row) throw notFound('print of this run');
+    return row;
+  }
+
+  private lastAt(printer: string): Promise<PrintRow | null> {
+    return this.rows
+      .createQueryBuilder('p')
+      .where(`p.state = 'printed' AND json_extract(p.settings, '$.printer') = :printer`, { printer })
+      .orderBy('p.printedOn', 'DESC')
+      .addOrderBy('p.recordedAt', 'DESC')
+      .getOne();
+  }
+
+  /** A print as the run is planned with it: its minutes as they were timed on this sheet before, else by feed and area. */
+  private async asWaiting(p: PrintRow): Promise<Waiting> {
+    const timed = await this.rows.find({
+      where: { conditionId: p.conditionId, state: 'printed' },
+      order: { printedOn: 'DESC' },
+      take: 10,
+    });
+    const known = timed.flatMap((t) => (t.minutes === null ? [] : [t.minutes / t.copies]));
+    const path = pathOf(p.settings.feed);
+    const feeding = FEED_PATHS[path ?? 'auto'].minutesEach;
+    const area = p.widthMm * p.heightMm * 1e-6;
+    const each = known.length > 0 ? known.reduce((a, b) => a + b, 0) / known.length : feeding + area * MINUTES_PER_M2;
+    return {
+      id: p.id,
+      blackInk: p.settings.blackInk,
+      feed: feedOf(p),
+      byHand: path !== undefined && FEED_PATHS[path].byHand,
+      minutes: each * p.copies,
+      dryMinutes: p.settings.dryingMinutes ?? DRY_MINUTES,
+    };
+  }
+
+  private async needs(
+    items: readonly RunItemView[],
+    conditions: ReadonlyMap<string, ConditionView>,
+  ): Promise<RunNeed[]> {
+    const boxes = await this.stock.list();
+    const needs = new Map<string, RunNeed>();
+    for (const { print, state } of items) {
+      if (state !== 'waiting') continue;
+      const { paper } = conditions.get(print.conditionId)!;
+      const own = boxes.filter((b) => b.paperId === paper.id && b.kind === 'sheet' && fits(b, print));
+      const left = own.length > 0 ? own.reduce((sum, b) => sum + Math.max(0, b.left), 0) : undefined;
+      const was = needs.get(paper.id);
+      needs.set(paper.id, {
+        paperId: paper.id,
+        paper: paper.name,
+        sheets: (was?.sheets ?? 0) + print.copies,
+        ...(left !== undefined && { left }),
+      });
+    }
+    return [...needs.values()];
+  }
+
+  private async inkOf(items: readonly RunItemView[], conditions: ReadonlyMap<string, ConditionView>): Promise<number> {
+    const { solidMlPerM2 } = await this.costs.rates();
+    let total = 0;
+    for (const { print, state } of items) {
+      if (state !== 'waiting') continue;
+      const { ml } = await this.costs.ink(
+        print.pictureId,
+        conditions.get(print.conditionId)!,
+        print.widthMm,
+        print.heightMm,
+        solidMlPerM2,
+      );
+      total += ml * print.copies;
+    }
+    return total;
+  }
+}
+
+const feedOf = (p: PrintRow) => p.settings.feed || 'auto feeder';
+const known = (words: readonly string[], list: readonly string[]) => list.filter((w) => words.includes(w));
+const fits = (b: { widthMm: number; heightMm: number }, p: { widthMm: number; heightMm: number }) =>
+  Math.min(b.widthMm, b.heightMm) >= Math.min(p.widthMm, p.heightMm) &&
+  Math.max(b.widthMm, b.heightMm) >= Math.max(p.widthMm, p.heightMm);
+
+function beforeOf(item: RunItemRow, blackInk: string, feed: string): string[] {
+  return [
+    ...(item.blackInkChange
+      ? [`Change to ${blackInk}: ${CHANGE_COSTS.blackInkMinutes} minutes and ${CHANGE_COSTS.blackInkMl} ml (practice).`]
+      : []),
+    ...(item.feedChange ? [`Change the feed to ${feed || 'auto feeder'}.`] : []),
+    ...(item.alone ? ['Nobody is there when it is fed by hand.'] : []),
+  ];
+}

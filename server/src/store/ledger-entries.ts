@@ -1,0 +1,153 @@
+/** A kind of entry in the ledger: from which table it comes, and what it tells. */
+interface EntrySource {
+  readonly kind: string;
+  readonly table: string;
+  /** Rows of the table that are entries. */
+  readonly where: string;
+  /** SQL of what stands in the entry; `t` is the row, `i` its picture, `s` its paper, `c` its print condition. */
+  readonly at: string;
+  readonly enteredAt: string;
+  readonly pictureId: string;
+  readonly conditionId: string;
+  readonly outcome: string;
+  readonly reason: string;
+  /** What else a search finds it by. */
+  readonly more: string;
+}
+
+export const ENTRY_SOURCES: readonly EntrySource[] = [
+  {
+    kind: 'decision',
+    table: 'decisions',
+    where: '1',
+    at: 't.decidedAt',
+    enteredAt: 't.decidedAt',
+    pictureId: 't.pictureId',
+    conditionId: 't.conditionId',
+    outcome: 't.stamp',
+    reason: 't.reason',
+    more: 't.decidedBy',
+  },
+  {
+    kind: 'print',
+    table: 'prints',
+    where: `t.state = 'printed'`,
+    at: 't.printedOn',
+    enteredAt: 't.recordedAt',
+    pictureId: 't.pictureId',
+    conditionId: 't.conditionId',
+    outcome: 't.verdict',
+    reason: 't.verdictReason',
+    more: `t.notes || ' ' || t.judgedIn || ' ' || t.decidedBy || ' ' || t.decidedWhy || ' ' || (SELECT group_concat(value, ' ') FROM json_each(t.settings))`,
+  },
+  {
+    kind: 'misprint',
+    table: 'misprints',
+    where: '1',
+    at: 't.at',
+    enteredAt: 't.at',
+    pictureId: 't.pictureId',
+    conditionId: 't.conditionId',
+    outcome: '(SELECT name FROM causes WHERE causes.id = t.causeId)',
+    reason: 't.note',
+    more: `'spoilt ' || t.feed`,
+  },
+  {
+    kind: 'trial',
+    table: 'trials',
+    where: '1',
+    at: 't.stampedAt',
+    enteredAt: 't.stampedAt',
+    pictureId: 'NULL',
+    conditionId: 't.conditionId',
+    outcome: 't.mediaSetting',
+    reason: 't.reason',
+    more: `t."by" || ' ' || t.light`,
+  },
+  {
+    kind: 'number',
+    table: 'numbers',
+    where: '1',
+    at: 't.givenAt',
+    enteredAt: 't.givenAt',
+    pictureId: '(SELECT pictureId FROM editions e WHERE e.id = t.editionId)',
+    conditionId: '(SELECT conditionId FROM editions e WHERE e.id = t.editionId)',
+    outcome: 't.fate',
+    reason: 't.note',
+    more: `(SELECT e.name FROM editions e WHERE e.id = t.editionId) || ' edition ' || t.fateTo`,
+  },
+];
+
+/** Puts entries of a kind into the projection; `which` picks the rows. */
+const entered = (s: EntrySource, which: string) => `
+  INSERT INTO entries (kind, id, at, enteredAt, pictureId, conditionId, paperId, outcome, reason, words)
+  SELECT e.kind, e.id, e.at, e.enteredAt, e.pictureId, e.conditionId, c.paperId, COALESCE(e.outcome, ''), COALESCE(e.reason, ''),
+    COALESCE(i.title, '') || ' ' || COALESCE(i.caption, '') || ' ' || COALESCE(json_extract(i.commission, '$.wishes'), '') || ' ' ||
+    COALESCE(json_extract(i.commission, '$.signedOffBy'), '') || ' ' || COALESCE(s.maker, '') || ' ' || COALESCE(s.name, '') || ' ' ||
+    COALESCE(c.printer, '') || ' ' || COALESCE(c.mediaSetting, '') || ' ' || COALESCE(c.printMode, '') || ' ' || COALESCE(c.inkSet, '') || ' ' ||
+    e.kind || ' ' || e.at || ' ' || COALESCE(e.outcome, '') || ' ' || COALESCE(e.reason, '') || ' ' || COALESCE(e.more, '')
+  FROM (SELECT '${s.kind}' AS kind, t.id AS id, ${s.at} AS at, ${s.enteredAt} AS enteredAt, ${s.pictureId} AS pictureId,
+      ${s.conditionId} AS conditionId, ${s.outcome} AS outcome, ${s.reason} AS reason, ${s.more} AS more
+    FROM ${s.table} t WHERE ${s.where}) e
+  LEFT JOIN pictures i ON i.id = e.pictureId LEFT JOIN conditions c ON c.id = e.conditionId LEFT JOIN papers s ON s.id = c.paperId
+  WHERE ${which};`;
+
+/** The projection and its index of words. */
+const TABLES = [
+  `CREATE TABLE entries (seq INTEGER PRIMARY KEY, kind TEXT NOT NULL, id TEXT NOT NULL, at TEXT NOT NULL, enteredAt TEXT NOT NULL,
+     pictureId TEXT, conditionId TEXT, paperId TEXT, outcome TEXT NOT NULL, reason TEXT NOT NULL, words TEXT NOT NULL)`,
+  'CREATE UNIQUE INDEX entries_one ON entries(kind, id)',
+  'CREATE INDEX entries_at ON entries(at DESC, enteredAt DESC, id)',
+  'CREATE INDEX entries_picture ON entries(pictureId, at)',
+  'CREATE INDEX entries_condition ON entries(conditionId, at)',
+  'CREATE INDEX entries_paper ON entries(paperId, at)',
+  `CREATE VIRTUAL TABLE entries_words USING fts5(words, content='entries', content_rowid='seq', tokenize='unicode61 remove_diacritics 2', prefix='2 3')`,
+  `CREATE TRIGGER entries_words_new AFTER INSERT ON entries BEGIN
+     INSERT INTO entries_words (rowid, words) VALUES (NEW.seq, NEW.words); END`,
+  `CREATE TRIGGER entries_words_end AFTER DELETE ON entries BEGIN
+     INSERT INTO entries_words (entries_words, rowid, words) VALUES ('delete', OLD.seq, OLD.words); END`,
+];
+
+const FOLLOWS: readonly { table: string; column: string; changes: string }[] = [
+  { table: 'pictures', column: 'pictureId', changes: 'title, caption, commission' },
+  { table: 'conditions', column: 'conditionId', changes: 'printer, mediaSetting, printMode, inkSet, paperId' },
+  { table: 'papers', column: 'paperId', changes: 'maker, name' },
+];
+
+/**
+ * The ledger as a projection: every decision, print, misprint, trial and number as a row with the words it is found by, kept up by the
+ * database itself, whoever writes. What it is called by (picture, paper, printer) is followed when it is renamed or comes back from the bin.
+ */
+export function ledgerProjection(): string[] {
+  const keep = ENTRY_SOURCES.flatMap((s) => {
+    const away = (row: string) => `DELETE FROM entries WHERE kind = '${s.kind}' AND id = ${row}.id;`;
+    return [
+      `CREATE TRIGGER ${s.table}_entered_new AFTER INSERT ON ${s.table} BEGIN ${entered(s, 'e.id = NEW.id')} END`,
+      `CREATE TRIGGER ${s.table}_entered_change AFTER UPDATE ON ${s.table} BEGIN ${away('OLD')} ${entered(s, 'e.id = NEW.id')} END`,
+      `CREATE TRIGGER ${s.table}_entered_end AFTER DELETE ON ${s.table} BEGIN ${away('OLD')} END`,
+    ];
+  });
+  const follow = FOLLOWS.flatMap(({ table, column, changes }) => {
+    // Of a paper the conditions are followed: an entry knows it by them.
+    const own =
+      column === 'paperId' ? 'conditionId IN (SELECT id FROM conditions WHERE paperId = NEW.id)' : `${column} = NEW.id`;
+    const again = `DELETE FROM entries WHERE ${own}; ${ENTRY_SOURCES.map((s) => entered(s, `e.${own}`)).join('')}`;
+    return [
+      `CREATE TRIGGER ${table}_followed_new AFTER INSERT ON ${table} BEGIN ${again} END`,
+      `CREATE TRIGGER ${table}_followed_change AFTER UPDATE OF ${changes} ON ${table} BEGIN ${again} END`,
+    ];
+  });
+  return [...TABLES, ...keep, ...follow, ...ENTRY_SOURCES.map((s) => entered(s, '1'))];
+}
+
+/** Takes the projection away again. */
+export function withoutProjection(): string[] {
+  return [
+    ...ENTRY_SOURCES.flatMap((s) =>
+      ['new', 'change', 'end'].map((e) => `DROP TRIGGER IF EXISTS ${s.table}_entered_${e}`),
+    ),
+    ...FOLLOWS.flatMap(({ table }) => ['new', 'change'].map((e) => `DROP TRIGGER IF EXISTS ${table}_followed_${e}`)),
+    'DROP TABLE entries_words',
+    'DROP TABLE entries',
+  ];
+}

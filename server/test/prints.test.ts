@@ -1,0 +1,594 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import reader from 'jsqr';
+import sharp from 'sharp';
+import { condition, CONDITION, PAPER, picture, start, type Running } from './rakuen.ts';
+
+/** The package is CommonJS: its one function is its default. */
+const read = reader as unknown as typeof reader.default;
+/** A small dark picture. */
+const grey = () =>
+  sharp({ create: { width: 120, height: 80, channels: 3, background: { r: 30, g: 30, b: 30 } } })
+    .png()
+    .toBuffer();
+
+interface Print {
+  id: string;
+  revision: number;
+  state: string;
+  settings: Record<string, unknown>;
+  carriedOver: string[];
+  carriedFrom: Record<string, string>;
+  widthMm: number;
+  heightMm: number;
+  copies: number;
+  misprints: number;
+  misprintCause: string;
+  minutes?: number;
+}
+interface Look {
+  print: Print;
+  differs: { key: string; from: string; sentence: string }[];
+  since: { what: string; sentence: string }[];
+  learned: string[];
+  cautions: string[];
+}
+interface Edition {
+  id: string;
+  locked: boolean;
+  numbers: { id: string; number: number; series: string; written: string; fate: string; printId?: string }[];
+}
+interface ApiFault {
+  message: string;
+  field?: string;
+  remedy?: string;
+}
+
+let rakuen: Running;
+let pictureId: string;
+let baryta: string;
+let rag: string;
+const TITLE = 'Salzkruste am Mittag, gesehen vom Dach der alten Empfangsanlage — 塩の平原';
+
+beforeAll(async () => {
+  rakuen = await start();
+  baryta = await condition(rakuen, 'Slow Baryta');
+  const paper = await rakuen.call<{ id: string }>('POST', '/api/papers', {
+    ...PAPER,
+    name: 'Soft Rag',
+    coating: 'cotton',
+  });
+  rag = (
+    await rakuen.call<{ id: string }>('POST', '/api/conditions', {
+      ...CONDITION,
+      paperId: paper.body.id,
+      blackInk: 'matt black',
+      mediaSetting: 'Fine art matt',
+    })
+  ).body.id;
+  const { job } = await picture(rakuen, 'salt.png', await grey(), { title: TITLE });
+  pictureId = job.pictureId!;
+}, 60_000);
+afterAll(() => rakuen.stop());
+
+const begin = async (body: object) => (await rakuen.call<Print>('POST', '/api/prints/begin', body)).body;
+const look = async (id: string) => (await rakuen.call<Look>('GET', `/api/prints/${id}/look`)).body;
+const pdfText = (bytes: Buffer): string => {
+  const path = join(mkdtempSync(join(tmpdir(), 'rakuen-pdf-')), 'x.pdf');
+  writeFileSync(path, bytes);
+  return spawnSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' }).stdout;
+};
+const pdf = async (path: string) => Buffer.from(await (await fetch(`${rakuen.url}${path}`)).arrayBuffer());
+
+describe('a print is made, not filled in', () => {
+  it('begins with every setting, each with where it came from, and waits; it is no entry of the ledger yet', async () => {
+    const print = await begin({ pictureId, conditionId: baryta });
+    expect(print).toMatchObject({ state: 'waiting', settings: { mediaSetting: 'Coated', blackInk: 'photo black' } });
+    expect(print.carriedOver).toEqual(expect.arrayContaining(['printer', 'mediaSetting', 'profile']));
+    expect(print.carriedFrom.mediaSetting).toBe('the print condition');
+    expect((await rakuen.call<unknown[]>('GET', '/api/prints')).body).toHaveLength(0);
+    expect((await rakuen.call<unknown[]>('GET', '/api/prints?state=waiting')).body).toHaveLength(1);
+    expect((await rakuen.call<{ total: number }>('GET', '/api/ledger?kind=print')).body.total).toBe(0);
+    await rakuen.call('POST', `/api/prints/${print.id}/done`, { printedOn: '2026-10-01', minutes: 9 });
+    expect((await rakuen.call<{ total: number }>('GET', '/api/ledger?kind=print')).body.total).toBe(1);
+    expect((await rakuen.call('POST', `/api/prints/${print.id}/done`, {})).status).toBe(409);
+  });
+
+  it('shows what differs from the last sheet through the printer, with what the change takes', async () => {
+    const print = await begin({ pictureId, conditionId: rag });
+    const { differs, cautions } = await look(print.id);
+    expect(differs.map((d) => d.key)).toEqual(['blackInk', 'mediaSetting']);
+    expect(differs[0].sentence).toContain('4 minutes and 3 ml (practice)');
+    expect(differs[1].sentence).toContain('Slow Baryta');
+    expect(cautions.join()).toContain('straight path');
+  });
+
+  it('what is looked at or changed is carried over no longer; another window is told; a wrong value is refused', async () => {
+    const print = await begin({ pictureId, conditionId: baryta });
+    const path = `/api/prints/${print.id}`;
+    const changed = await rakuen.call<Print>('PATCH', path, {
+      looked: ['printer'],
+      settings: { feed: 'front straight path', liftStops: 0.25, suction: 'low' },
+    });
+    expect(changed.body.carriedOver).not.toContain('printer');
+    expect(changed.body.settings).toMatchObject({ feed: 'front straight path', liftStops: 0.25, suction: 'low' });
+    const stale = await rakuen.call<ApiFault>('PATCH', path, { copies: 2 }, { 'If-Match': `"${print.revision}"` });
+    expect(stale.status).toBe(412);
+    const wrong = await rakuen.call<ApiFault>('PATCH', path, { settings: { blackInk: 'purple' } });
+    expect(wrong).toMatchObject({ status: 400, body: { field: 'settings.blackInk' } });
+    expect((await rakuen.call<ApiFault>('PATCH', path, { settings: { mood: 'x' } })).status).toBe(400);
+    await rakuen.call('POST', `${path}/done`, { printedOn: '2026-10-02' });
+    const { words } = (
+      await rakuen.call<{ words: Record<string, string[]> }>('GET', '/api/prints/words?printer=Test%20Press')
+    ).body;
+    expect(words.feed).toEqual(['front straight path']);
+    expect(words.mediaSetting).toEqual(expect.arrayContaining(['Coated', 'Fine art matt']));
+  });
+
+  it('a print is repeated with all its settings, and what changed since is said', async () => {
+    const [last] = (await rakuen.call<Print[]>('GET', '/api/prints')).body;
+    await rakuen.call('PUT', `/api/conditions/${baryta}`, {
+      ...CONDITION,
+      paperId: (await rakuen.call<{ paperId: string }>('GET', `/api/conditions/${baryta}`)).body.paperId,
+      mediaSetting: 'Heavy gloss',
+    });
+    const again = await begin({ printId: last.id });
+    expect(again.settings).toEqual(last.settings);
+    const { since } = await look(again.id);
+    expect(since.map((s) => s.what)).toEqual(['setting']);
+    expect(since[0].sentence).toContain('Heavy gloss');
+    await rakuen.call('DELETE', `/api/prints/${again.id}`);
+  });
+});
+
+describe('misprints', () => {
+  it('are booked there and then; a new cause joins the list; the print shows them; the ledger finds them by their cause', async () => {
+    const print = await begin({ pictureId, conditionId: rag });
+    const path = `/api/prints/${print.id}/misprints`;
+    expect((await rakuen.call('POST', path, { cause: 'printed on the back', sheets: 1, minutes: 6 })).status).toBe(201);
+    expect(
+      (await rakuen.call('POST', path, { cause: 'Cat on the feeder', sheets: 2, look: 'flat corners' })).status,
+    ).toBe(201);
+    await rakuen.call('POST', path, { cause: 'cat on the feeder', sheets: 1 });
+    await rakuen.call('POST', `/api/prints/${print.id}/done`, {});
+    const made = (await rakuen.call<Print>('GET', `/api/prints/${print.id}`)).body;
+    expect(made.misprints).toBe(4);
+    const causes = (await rakuen.call<{ name: string; times: number; look: string }[]>('GET', '/api/prints/causes'))
+      .body;
+    expect(causes[0]).toEqual({ name: 'Cat on the feeder', look: 'flat corners', times: 2 });
+    expect((await rakuen.call<{ total: number }>('GET', '/api/ledger?q=feeder')).body.total).toBe(2);
+    expect((await rakuen.call('POST', path, { cause: ' ', sheets: 1 })).status).toBe(400);
+    expect((await rakuen.call('POST', path, { cause: 'x', sheets: 0 })).status).toBe(400);
+  });
+
+  it('make the account: rates with their interval, the dearest cause and the look that would have caught it', async () => {
+    interface Account {
+      all: { spoilt: number; of: number; low: number; high: number };
+      papers: { of: string; rate: { share: number } }[];
+      causes: { cause: string; sheets: number; lost: number }[];
+      sentence: string;
+    }
+    const { body } = await rakuen.call<Account>('GET', '/api/spoilage');
+    expect(body.all).toMatchObject({ spoilt: 4 });
+    expect(body.all.low).toBeGreaterThan(0);
+    expect(body.papers[0].of).toBe('Testmill Soft Rag');
+    expect(body.causes[0]).toMatchObject({ cause: 'Cat on the feeder', sheets: 3 });
+    expect(body.sentence).toContain('flat corners');
+    expect((await rakuen.call<Account>('GET', '/api/spoilage?from=2020-01-01&to=2020-12-31')).body.all.of).toBe(0);
+  });
+
+  it('with a print as before: a cause is asked for; they are taken back one by one', async () => {
+    const base = {
+      pictureId,
+      conditionId: rag,
+      printedOn: '2026-09-03',
+      widthMm: 300,
+      heightMm: 200,
+      copies: 1,
+      settings: { ...(await begin({ pictureId, conditionId: rag })).settings },
+      carriedOver: [],
+      verdict: 'good',
+      verdictReason: 'Holds.',
+    };
+    expect((await rakuen.call<ApiFault>('POST', '/api/prints', { ...base, misprints: 1 })).body.field).toBe(
+      'misprintCause',
+    );
+    const kept = await rakuen.call<Print>('POST', '/api/prints', {
+      ...base,
+      misprints: 2,
+      misprintCause: 'Nozzle blocked',
+    });
+    expect(kept.body).toMatchObject({ misprints: 2, misprintCause: 'Nozzle blocked' });
+    const back = await rakuen.call<ApiFault>('PUT', `/api/prints/${kept.body.id}`, { ...base, misprints: 0 });
+    expect(back).toMatchObject({ status: 409, body: { field: 'misprints' } });
+    const [one] = (await rakuen.call<{ id: string }[]>('GET', `/api/prints/${kept.body.id}/misprints`)).body;
+    expect((await rakuen.call('DELETE', `/api/prints/misprints/${one.id}`)).status).toBe(204);
+    expect((await rakuen.call<Print>('GET', `/api/prints/${kept.body.id}`)).body.misprints).toBe(0);
+  });
+});
+
+describe('editions', () => {
+  const edition = (over: object = {}) => ({
+    pictureId,
+    conditionId: baryta,
+    name: `Edition ${Math.random()}`,
+    size: 30,
+    artist: 3,
+    printer: 0,
+    good: 1,
+    widthMm: 300,
+    heightMm: 200,
+    batch: '',
+    ...over,
+  });
+  const found = async (over: object = {}) => (await rakuen.call<Edition>('POST', '/api/editions', edition(over))).body;
+  const editionOf = async (id: string) =>
+    (await rakuen.call<Edition[]>('GET', '/api/editions')).body.find((e) => e.id === id)!;
+
+  it('fifty at once get thirty numbers, each once, none missing; the rest are told that it is full', async () => {
+    const { id } = await found();
+    const answers = await Promise.all(
+      Array.from({ length: 50 }, () =>
+        rakuen.call<{ number: number }>('POST', `/api/editions/${id}/numbers`, { series: 'edition' }),
+      ),
+    );
+    const given = answers.filter((a) => a.status === 201).map((a) => a.body.number);
+    expect(given.sort((a, b) => a - b)).toEqual(Array.from({ length: 30 }, (_, i) => i + 1));
+    expect(answers.filter((a) => a.status === 409)).toHaveLength(20);
+    expect((await editionOf(id)).numbers).toHaveLength(30);
+  });
+
+  it('is locked once a number is given; what was destroyed keeps its number; it can’t be removed', async () => {
+    const first = edition({ size: 2 });
+    const { id } = (await rakuen.call<Edition>('POST', '/api/editions', first)).body;
+    expect((await rakuen.call('PUT', `/api/editions/${id}`, { ...first, size: 3 })).status).toBe(200);
+    const one = await rakuen.call<{ id: string; written: string }>('POST', `/api/editions/${id}/numbers`, {
+      series: 'edition',
+    });
+    expect(one.body.written).toBe('1/3');
+    const locked = await rakuen.call<ApiFault>('PUT', `/api/editions/${id}`, { ...first, size: 4 });
+    expect(locked).toMatchObject({ status: 409, body: { field: 'size' } });
+    await rakuen.call('PUT', `/api/numbers/${one.body.id}/fate`, { fate: 'destroyed', note: 'Water.' });
+    const two = await rakuen.call<{ written: string }>('POST', `/api/editions/${id}/numbers`, { series: 'edition' });
+    expect(two.body.written).toBe('2/3');
+    expect((await rakuen.call('DELETE', `/api/editions/${id}`)).status).toBe(409);
+    const proof = await rakuen.call<{ written: string }>('POST', `/api/editions/${id}/numbers`, { series: 'artist' });
+    expect(proof.body.written).toBe('AP 1/3');
+  });
+
+  it('another box asks for its check, and records who accepted it', async () => {
+    const { id } = await found({ batch: 'spring' });
+    const path = `/api/editions/${id}`;
+    const other = await rakuen.call<ApiFault>('POST', `${path}/numbers`, { series: 'edition', batch: 'autumn' });
+    expect(other).toMatchObject({ status: 409, body: { field: 'batch' } });
+    await rakuen.call('POST', `${path}/accepted`, {
+      batch: 'autumn',
+      meanDeltaE: 0.6,
+      by: 'I. Orme',
+      why: 'Held beside 1/30 in daylight.',
+    });
+    expect((await rakuen.call('POST', `${path}/numbers`, { series: 'edition', batch: 'autumn' })).status).toBe(201);
+  });
+
+  it('a number goes to a print of that picture, sheet and size alone, one a copy', async () => {
+    const { id } = await found({ conditionId: rag });
+    const prints = (await rakuen.call<(Print & { conditionId: string })[]>('GET', '/api/prints')).body;
+    const fits = prints.find((p) => p.conditionId === rag && p.widthMm === 300)!;
+    const other = prints.find((p) => p.conditionId === baryta)!;
+    const give = (printId: string) =>
+      rakuen.call<ApiFault & { written: string; id: string }>('POST', `/api/editions/${id}/numbers`, {
+        series: 'edition',
+        printId,
+      });
+    expect((await give(other.id)).body.message).toContain('another sheet');
+    const given = await give(fits.id);
+    expect(given.status).toBe(201);
+    expect((await give(fits.id)).status).toBe(409);
+    // The print bears a number: it stays.
+    expect((await rakuen.call('DELETE', `/api/prints/${fits.id}`)).status).toBe(409);
+    const certificate = pdfText(await pdf(`/api/numbers/${given.body.id}/certificate.pdf`));
+    expect(certificate).toContain('1/30');
+    expect(certificate).toContain('Testmill Soft Rag');
+  });
+
+  it('kills while numbers are given: none acknowledged is lost, none is given twice', async () => {
+    let server = await start();
+    const data = server.data;
+    const sheet = await condition(server);
+    const { job } = await picture(server, 'p.png', await grey());
+    const { id } = (
+      await server.call<Edition>('POST', '/api/editions', {
+        ...edition(),
+        pictureId: job.pictureId,
+        conditionId: sheet,
+        size: 1000,
+      })
+    ).body;
+    const told: number[] = [];
+    for (let round = 0; round < 3; round++) {
+      const asking = Array.from({ length: 30 }, () =>
+        server
+          .call<{ number: number }>('POST', `/api/editions/${id}/numbers`, { series: 'edition' })
+          .then((a) => void (a.status === 201 && told.push(a.body.number)))
+          .catch(() => undefined),
+      );
+      await new Promise((done) => setTimeout(done, 300 + 60 * round));
+      await server.kill();
+      await Promise.all(asking);
+      server = await start(data, []);
+    }
+    const numbers = (await server.call<Edition[]>('GET', '/api/editions')).body[0].numbers.map((n) => n.number);
+    expect(new Set(told).size).toBe(told.length);
+    expect(told.length).toBeGreaterThan(10);
+    expect(numbers).toEqual(expect.arrayContaining(told));
+    expect(numbers.sort((a, b) => a - b)).toEqual(numbers.map((_, i) => i + 1));
+    await server.stop();
+  }, 60_000);
+});
+
+describe('the run at the printer', () => {
+  interface Run {
+    id: string;
+    state: string;
+    items: { print: Print; paper: string; state: string; before: string[]; looks: string[]; looked: string[] }[];
+    plan: { exact: boolean; blackInkChanges: number; minutes: number };
+    needs: { paper: string; sheets: number; left?: number }[];
+    inkMl?: number;
+  }
+
+  it('is planned from what waits, ticked as it comes out, a misprint booked, and what is left waits on', async () => {
+    const ids: string[] = [];
+    for (const conditionId of [rag, baryta, rag]) ids.push((await begin({ pictureId, conditionId })).id);
+    const planned = await rakuen.call<Run>('POST', '/api/runs', { printer: 'Test Press', printIds: ids });
+    expect(planned.status).toBe(201);
+    const { id, items, plan, needs, inkMl } = planned.body;
+    // The last sheet through it was matt: the rag goes on, the black changes once.
+    expect(items.map((i) => i.paper)).toEqual(['Soft Rag', 'Soft Rag', 'Slow Baryta']);
+    expect(plan).toMatchObject({ exact: true, blackInkChanges: 1 });
+    expect(items[2].before.join()).toContain('photo black');
+    expect(needs).toEqual(expect.arrayContaining([expect.objectContaining({ paper: 'Soft Rag', sheets: 2 })]));
+    expect(inkMl).toBeGreaterThan(0);
+    expect((await rakuen.call('POST', '/api/runs', { printer: 'Test Press' })).status).toBe(409);
+    const first = items[0].print.id;
+    await rakuen.call('PUT', `/api/runs/${id}/prints/${first}/looked`, { looked: ['coated side', 'no such look'] });
+    await rakuen.call('POST', `/api/runs/${id}/prints/${first}/misprints`, { cause: 'fed askew', sheets: 1 });
+    const done = await rakuen.call<Run>('POST', `/api/runs/${id}/prints/${first}/done`, { minutes: 8.5 });
+    expect(done.body.items[0]).toMatchObject({
+      state: 'printed',
+      looked: ['coated side'],
+      print: { misprints: 1, minutes: 8.5 },
+    });
+    const closed = await rakuen.call<Run>('POST', `/api/runs/${id}/close`);
+    expect(closed.body.items.map((i) => i.state)).toEqual(['printed', 'left', 'left']);
+    const waiting = (await rakuen.call<Print[]>('GET', '/api/prints?state=waiting')).body.map((p) => p.id);
+    expect(waiting).toEqual(expect.arrayContaining(ids.filter((p) => p !== first)));
+  });
+
+  it('ten at once: one run is planned', async () => {
+    const asked = await Promise.all(
+      Array.from({ length: 10 }, () => rakuen.call<Run>('POST', '/api/runs', { printer: 'Test Press' })),
+    );
+    expect(asked.filter((a) => a.status === 201)).toHaveLength(1);
+    expect(asked.filter((a) => a.status === 409)).toHaveLength(9);
+    await rakuen.call('POST', `/api/runs/${asked.find((a) => a.status === 201)!.body.id}/close`);
+  });
+});
+
+describe('labels', () => {
+  it('stand whole on their sheet, in any script, and the code opens the record', async () => {
+    const [print] = (await rakuen.call<Print[]>('GET', '/api/prints')).body;
+    const bytes = await pdf(`/api/prints/labels.pdf?prints=${print.id}&sheet=a4of21&from=5`);
+    const text = pdfText(bytes).replaceAll(/\s+/g, ' ');
+    expect(text).toContain('Empfangsanlage');
+    expect(text).not.toContain('…');
+    // Every word of the title, wherever the lines were broken.
+    for (const word of ['Salzkruste', 'Mittag', 'gesehen', 'Dach']) expect(text).toContain(word);
+    const single = await pdf(`/api/prints/labels.pdf?prints=${print.id}`);
+    const folder = mkdtempSync(join(tmpdir(), 'rakuen-qr-'));
+    writeFileSync(join(folder, 'label.pdf'), single);
+    spawnSync('pdftoppm', ['-r', '300', '-png', '-singlefile', join(folder, 'label.pdf'), join(folder, 'label')]);
+    const { data, info } = await sharp(join(folder, 'label.png'))
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    expect(read(new Uint8ClampedArray(data), info.width, info.height)?.data).toBe(
+      `${rakuen.url}/ledger/prints/${print.id}`,
+    );
+    const strip = pdfText(await pdf(`/api/prints/labels.pdf?prints=${print.id}&kind=strip`));
+    expect(strip).toContain('Test Press');
+    expect((await fetch(`${rakuen.url}/api/prints/labels.pdf?prints=nonsense`)).status).toBe(400);
+  });
+});
+
+describe('cost, stock, layout', () => {
+  it('a good print costs what the hand works out, from the box in the drawer', async () => {
+    const { paperId } = (await rakuen.call<{ paperId: string }>('GET', `/api/conditions/${baryta}`)).body;
+    const box = {
+      paperId,
+      kind: 'sheet',
+      label: 'A3+',
+      widthMm: 329,
+      heightMm: 483,
+      sheets: 25,
+      batch: '',
+      boughtOn: '2026-05-01',
+      price: 110,
+      currency: 'EUR',
+    };
+    expect((await rakuen.call('POST', '/api/boxes', box)).status).toBe(201);
+    await rakuen.call('PUT', '/api/rates', {
+      currency: 'EUR',
+      perHour: 30,
+      inkPerMl: 0.5,
+      solidMlPerM2: 10,
+      finishing: 3,
+      asOf: '2026-11-01',
+    });
+    interface Cost {
+      cost: { good: number; lines: { name: string; amount: number }[] };
+      inkMl: number;
+      minutes: number;
+      spoilage: { share: number };
+      paperFrom: string;
+    }
+    const { body } = await rakuen.call<Cost>(
+      'GET',
+      `/api/costs?pictureId=${pictureId}&conditionId=${baryta}&widthMm=300&heightMm=200`,
+    );
+    // 110 / 25 = 4.40 a sheet; 9 minutes were timed and five go to the desk: 14 at 30 an hour = 7.00; none of two was spoilt.
+    const ink = body.inkMl * 0.5;
+    expect(body.paperFrom).toContain('A3+');
+    expect(body.minutes).toBeCloseTo(14, 6);
+    expect(body.spoilage.share).toBe(0);
+    expect(body.cost.good).toBeCloseTo(4.4 + ink + 7 + 3, 6);
+    await rakuen.call('PUT', '/api/rates', {
+      currency: 'GBP',
+      perHour: 30,
+      inkPerMl: 0.5,
+      solidMlPerM2: 10,
+      finishing: 3,
+      asOf: '2026-11-01',
+    });
+    expect(
+      (
+        await rakuen.call<ApiFault>(
+          'GET',
+          `/api/costs?pictureId=${pictureId}&conditionId=${baryta}&widthMm=300&heightMm=200`,
+        )
+      ).body.field,
+    ).toBe('currency');
+  });
+
+  it('a box is fed by prints and misprints', async () => {
+    interface Box {
+      id: string;
+      left: number;
+      worth: number;
+      paperId: string;
+    }
+    const [box] = (await rakuen.call<Box[]>('GET', '/api/boxes')).body;
+    expect(box.left).toBe(25);
+    const print = await begin({ pictureId, conditionId: baryta });
+    await rakuen.call('PATCH', `/api/prints/${print.id}`, { boxId: box.id, copies: 2 });
+    await rakuen.call('POST', `/api/prints/${print.id}/misprints`, { cause: 'fed askew', sheets: 1 });
+    await rakuen.call('POST', `/api/prints/${print.id}/done`, {});
+    const [after] = (await rakuen.call<Box[]>('GET', '/api/boxes')).body;
+    expect(after.left).toBe(22);
+    expect(after.worth).toBeCloseTo(22 * 4.4, 6);
+  });
+
+  it('prints are laid on a sheet, waste in per cent and money, with the cuts; as PDF at true size', async () => {
+    const asked = {
+      stock: {
+        kind: 'sheet',
+        widthMm: 431.8,
+        heightMm: 558.8,
+        top: 3,
+        right: 3,
+        bottom: 3,
+        left: 3,
+        price: 9,
+        currency: 'EUR',
+      },
+      pieces: [
+        { name: 'Salt', widthMm: 203.2, heightMm: 254, copies: 4, mayTurn: true, border: 'equal', borderMm: 0 },
+        { name: 'Card', widthMm: 85, heightMm: 35, copies: 2, mayTurn: true, border: 'equal', borderMm: 0 },
+      ],
+      gapMm: 4,
+    };
+    interface Layout {
+      sheets: { placed: { xMm: number; yMm: number }[]; cuts: unknown[] }[];
+      waste: number;
+      wasted: number;
+    }
+    const { body } = await rakuen.call<Layout>('POST', '/api/layouts', asked);
+    expect(body.sheets).toHaveLength(1);
+    expect(body.sheets[0].placed).toHaveLength(6);
+    expect(body.sheets[0].placed.every((p) => p.xMm >= 3 && p.yMm >= 3)).toBe(true);
+    expect(body.sheets[0].cuts).toHaveLength(5);
+    const used = (4 * 203.2 * 254 + 2 * 85 * 35) / (431.8 * 558.8);
+    expect(body.waste).toBeCloseTo(1 - used, 9);
+    expect(body.wasted).toBeCloseTo(9 * (1 - used), 6);
+    const answer = await fetch(`${rakuen.url}/api/layouts/pdf`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(asked),
+    });
+    const folder = mkdtempSync(join(tmpdir(), 'rakuen-layout-'));
+    writeFileSync(join(folder, 'x.pdf'), Buffer.from(await answer.arrayBuffer()));
+    const size = spawnSync('pdfinfo', [join(folder, 'x.pdf')], { encoding: 'utf8' }).stdout;
+    expect(size).toMatch(/Page size:\s+1224 x 1584 pts/);
+  });
+});
+
+describe('the book', () => {
+  it('a picture’s life: the sheets that were tried, why each was left', async () => {
+    await rakuen.call('POST', '/api/decisions', { pictureId, conditionId: rag, stamp: 'refused', reason: 'It sinks.' });
+    interface Life {
+      sheets: { paper: string; stamp?: string; reason?: string; prints: number }[];
+      prints: number;
+      spoilt: number;
+    }
+    const { body } = await rakuen.call<Life>('GET', `/api/ledger/pictures/${pictureId}`);
+    expect(body.sheets.find((s) => s.paper === 'Soft Rag')).toMatchObject({ stamp: 'refused', reason: 'It sinks.' });
+    expect(body.prints).toBeGreaterThan(4);
+    expect(body.spoilt).toBe(6);
+  });
+
+  it('a paper’s life: pictures, verdicts, spoilage with its interval, what was learned', async () => {
+    const { paperId } = (await rakuen.call<{ paperId: string }>('GET', `/api/conditions/${rag}`)).body;
+    const settings = (await begin({ pictureId, conditionId: rag })).settings;
+    for (const reason of ['Muddy plain.', 'muddy again', 'so muddy'])
+      await rakuen.call('POST', '/api/prints', {
+        pictureId,
+        conditionId: rag,
+        printedOn: '2026-08-01',
+        widthMm: 300,
+        heightMm: 200,
+        copies: 1,
+        settings,
+        carriedOver: [],
+        verdict: 'rejected',
+        verdictReason: reason,
+      });
+    interface Life {
+      pictures: { title: string }[];
+      verdicts: Record<string, number>;
+      spoilage: { spoilt: number; low: number; high: number };
+      lessons: { sentence: string }[];
+    }
+    const { body } = await rakuen.call<Life>('GET', `/api/ledger/papers/${paperId}`);
+    expect(body.pictures.map((p) => p.title)).toEqual([TITLE]);
+    expect(body.verdicts.rejected).toBe(3);
+    expect(body.spoilage.spoilt).toBe(5);
+    expect(body.lessons[0].sentence).toContain('“muddy” was said of three');
+    const print = await begin({ pictureId, conditionId: rag });
+    expect((await look(print.id)).learned.join()).toContain('muddy');
+  });
+
+  it('is found by picture, paper, day and word, with figures; a paper that is renamed is found by its new name', async () => {
+    interface Ledger {
+      total: number;
+      entries: { kind: string; paper: string }[];
+      answer: { prints: number; copies: number; spoilt: number };
+    }
+    const ask = async (q: string) => (await rakuen.call<Ledger>('GET', `/api/ledger?${q}`)).body;
+    const { paperId } = (await rakuen.call<{ paperId: string }>('GET', `/api/conditions/${rag}`)).body;
+    expect((await ask(`paperId=${paperId}&since=2026-08-01&until=2026-08-31`)).answer).toMatchObject({
+      prints: 3,
+      copies: 3,
+    });
+    expect((await ask('q=mud')).total).toBe(3);
+    expect((await ask('q=塩の平原')).total).toBeGreaterThan(5);
+    expect((await ask('q=%22%27%29')).total).toBe(0);
+    const before = (await ask('q=soft%20rag')).total;
+    await rakuen.call('PUT', `/api/papers/${paperId}`, { ...PAPER, name: 'Loud Rag', coating: 'cotton' });
+    expect((await ask('q=soft%20rag')).total).toBe(0);
+    expect((await ask('q=loud%20rag')).total).toBe(before);
+    const sheet = pdfText(await pdf('/api/ledger.pdf?q=muddy'));
+    expect(sheet).toContain('3 prints');
+    expect(sheet).toContain('Loud Rag');
+  });
+});

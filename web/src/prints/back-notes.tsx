@@ -1,0 +1,158 @@
+import { Link } from 'react-router';
+import type { ConditionView } from '@rakuen/contract/conditions';
+import type { PictureView } from '@rakuen/contract/pictures';
+import type { PrintLook } from '@rakuen/contract/prints';
+import { formatNumber } from '@rakuen/core/measurement/show';
+import { LABEL_SHEETS } from '@rakuen/core/print/label';
+import { Caution } from '../parts/messages.tsx';
+import { useCostQuery, useEditionsQuery } from './print-api.ts';
+import { NumberGiver } from './number-giver.tsx';
+
+/** Notes beside the back: what changed since, what was learned, what it costs, its number, its labels. */
+export function BackNotes({
+  look,
+  picture,
+  condition,
+}: {
+  look: PrintLook;
+  picture: PictureView;
+  condition: ConditionView;
+}) {
+  const { print, since, learned, cautions } = look;
+  const { data: editions = [] } = useEditionsQuery();
+  const own = editions.filter((e) => e.pictureId === picture.id && e.conditionId === condition.id);
+  const numbers = own.flatMap((e) =>
+    e.numbers.filter((n) => n.printId === print.id).map((n) => ({ ...n, edition: e.name })),
+  );
+  return (
+    <aside aria-label="Notes" className="space-y-5">
+      {since.length > 0 && (
+        <section aria-label="Changed since">
+          <h3>Changed since that print</h3>
+          {since.map((s) => (
+            <p key={s.sentence} className="mt-1 border-l-2 border-ink pl-3 font-serif">
+              {s.sentence}
+            </p>
+          ))}
+        </section>
+      )}
+      {learned.length > 0 && (
+        <section aria-label="Learned">
+          <h3>From the ledger</h3>
+          {learned.map((l) => (
+            <p key={l} className="mt-1 font-serif">
+              {l}
+            </p>
+          ))}
+        </section>
+      )}
+      {print.state === 'waiting' && (
+        <section aria-label="Before the sheet goes in" className="space-y-1.5">
+          <h3>Before the sheet goes in</h3>
+          {cautions.map((c) => (
+            <Caution key={c}>{c}</Caution>
+          ))}
+        </section>
+      )}
+      <Cost print={print} />
+      {print.state === 'printed' && (
+        <section aria-label="Number">
+          <h3>Number</h3>
+          {numbers.map((n) => (
+            <p key={n.id}>
+              <b>{n.written}</b> of {n.edition}
+            </p>
+          ))}
+          {numbers.length < print.copies && own.length > 0 && <NumberGiver editions={own} printId={print.id} />}
+          {own.length === 0 && (
+            <p className="text-[13px] text-quiet">
+              No edition of it on this sheet.{' '}
+              <Link
+                className="underline"
+                to={`/prints/editions?picture=${picture.id}&condition=${condition.id}&print=${print.id}`}
+              >
+                Begin one
+              </Link>
+            </p>
+          )}
+        </section>
+      )}
+      <section aria-label="Labels">
+        <h3>Labels</h3>
+        <ul className="text-[13px]">
+          {Object.entries(LABEL_SHEETS).map(([key, { name }]) => (
+            <li key={key}>
+              <a
+                className="underline"
+                href={`/api/prints/labels.pdf?prints=${print.id}&sheet=${key}`}
+                target="_blank"
+                rel="noreferrer"
+              >
+                For the back, {name}
+              </a>
+            </li>
+          ))}
+          <li>
+            <a
+              className="underline"
+              href={`/api/prints/labels.pdf?prints=${print.id}&kind=strip`}
+              target="_blank"
+              rel="noreferrer"
+            >
+              Settings strip for the margin
+            </a>
+          </li>
+        </ul>
+      </section>
+    </aside>
+  );
+}
+
+function Cost({ print }: { print: PrintLook['print'] }) {
+  const { pictureId, conditionId, widthMm, heightMm } = print;
+  const { data, error } = useCostQuery({ pictureId, conditionId, widthMm, heightMm });
+  return (
+    <section aria-label="Cost">
+      <h3>A good print costs</h3>
+      {error && <p className="text-[13px]">{(error as { message?: string }).message}</p>}
+      {data && (
+        <>
+          <p>
+            <b className="text-[1.15rem]">
+              {formatNumber(data.cost.good, 2)} {data.currency}
+            </b>
+            {data.spoilage.of > 0 && data.cost.high > data.cost.low && (
+              <span className="text-[13px] text-quiet">
+                {' '}
+                {formatNumber(data.cost.low, 2)} to {formatNumber(data.cost.high, 2)} by spoilage
+              </span>
+            )}
+          </p>
+          <table className="text-[13px]">
+            <tbody>
+              {data.cost.lines.map((l) => (
+                <tr key={l.name}>
+                  <th scope="row" className="pr-4 text-left font-normal text-quiet">
+                    {l.name}
+                  </th>
+                  <td className="text-right">{formatNumber(l.amount, 2)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="text-[13px] text-quiet">
+            Paper by {data.paperFrom}. Ink {formatNumber(data.inkMl, 2)} ml by{' '}
+            {data.inkFrom === 'picture and sheet'
+              ? 'area and mean density on this sheet'
+              : 'area; the sheet was not read'}
+            .{' '}
+            {data.spoilage.of === 0
+              ? 'Nothing was printed here yet: spoilage not reckoned.'
+              : `${data.spoilage.spoilt} of ${data.spoilage.of} spoilt.`}{' '}
+            Rates of {data.asOf}.
+          </p>
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,350 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { RateLine, RatesInput } from '@rakuen/contract/costs';
+import type { BoxView } from '@rakuen/contract/stock';
+import type { Rate } from '@rakuen/core/cost/spoilage';
+import { formatNumber } from '@rakuen/core/measurement/show';
+import { usePapersQuery } from '../api/api.ts';
+import { questionOf } from '../app/steps.ts';
+import { Button, QuietButton } from '../parts/button.tsx';
+import { ChoiceField, TextField } from '../parts/form.tsx';
+import { day } from '../parts/label.ts';
+import { ErrorNote } from '../parts/messages.tsx';
+import { ScreenHead } from '../parts/screen-head.tsx';
+import {
+  useAddBoxMutation,
+  useBoxesQuery,
+  useRatesQuery,
+  useRemoveBoxMutation,
+  useSetRatesMutation,
+  useSpoilageQuery,
+} from './print-api.ts';
+import { PrintPlaces } from './print-places.tsx';
+
+/** What lies in the drawer, what is spoilt, and what the studio reckons with. */
+export function DrawerScreen() {
+  return (
+    <>
+      <ScreenHead title="Prints" question={questionOf('/prints')} />
+      <PrintPlaces />
+      <div className="grid grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-10 max-[1150px]:grid-cols-1">
+        <Boxes />
+        <div className="space-y-8">
+          <Spoilage />
+          <Rates />
+        </div>
+      </div>
+    </>
+  );
+}
+
+const leftOf = (b: BoxView) =>
+  b.left < 0
+    ? 'more was taken than it held: count it'
+    : b.kind === 'sheet'
+      ? `${b.left} of ${b.sheets} sheets`
+      : `${formatNumber(b.left / 1000, 1)} of ${formatNumber(b.heightMm / 1000, 1)} m`;
+
+function Boxes() {
+  const { data: boxes, error } = useBoxesQuery();
+  const { data: papers = [] } = usePapersQuery();
+  const [remove] = useRemoveBoxMutation();
+  const [adding, setAdding] = useState(false);
+  // Amounts of two currencies are never added.
+  const worth = new Map<string, number>();
+  for (const b of boxes ?? []) if (b.worth !== undefined) worth.set(b.currency, (worth.get(b.currency) ?? 0) + b.worth);
+  return (
+    <section aria-label="In the drawer">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+        <h2>In the drawer</h2>
+        <p>{[...worth].map(([currency, amount]) => `${formatNumber(amount, 0)} ${currency}`).join(' and ')}</p>
+      </div>
+      <ErrorNote error={error as never} />
+      {boxes?.length === 0 && !adding && (
+        <p className="my-2">
+          No box is counted yet. Enter what is in the drawer; prints and misprints then take from it.
+        </p>
+      )}
+      <ul className="border-t border-edge">
+        {boxes?.map((b) => (
+          <li
+            key={b.id}
+            className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-x-4 border-b border-line py-1.5"
+          >
+            <span className="min-w-0">
+              <Link
+                className="font-serif underline decoration-line underline-offset-3"
+                to={`/ledger/papers/${b.paperId}`}
+              >
+                {papers.find((p) => p.id === b.paperId)?.name}
+              </Link>
+              , {b.label}
+            </span>
+            <span className={b.left < 3 && b.kind === 'sheet' ? 'font-semibold' : ''}>{leftOf(b)}</span>
+            <QuietButton onClick={() => void remove(b.id)} aria-label={`Take the box ${b.label} away`}>
+              Take away
+            </QuietButton>
+            <span className="col-span-3 text-[13px] text-quiet">
+              {[
+                b.batch,
+                b.each !== undefined &&
+                  `${formatNumber(b.each, 2)} ${b.currency} ${b.kind === 'sheet' ? 'a sheet' : 'a metre'}`,
+                `bought ${day(b.boughtOn)}`,
+                b.idle && 'not touched for a year',
+              ]
+                .filter(Boolean)
+                .join(' · ')}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {adding ? (
+        <AddBox onClose={() => setAdding(false)} />
+      ) : (
+        <Button className="mt-2" onClick={() => setAdding(true)} disabled={papers.length === 0}>
+          Enter a box or a roll
+        </Button>
+      )}
+    </section>
+  );
+}
+
+function AddBox({ onClose }: { onClose: () => void }) {
+  const { data: papers = [] } = usePapersQuery();
+  const [add, adding] = useAddBoxMutation();
+  const [paperId, setPaper] = useState(papers[0]?.id ?? '');
+  const paper = papers.find((p) => p.id === paperId) ?? papers[0];
+  const [label, setLabel] = useState('');
+  const size = paper?.sizes.find((s) => s.label === label) ?? paper?.sizes[0];
+  if (!paper) return null;
+  return (
+    <form
+      aria-label="A box or a roll"
+      className="mt-2 border border-edge bg-field px-3 py-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        const form = new FormData(e.currentTarget);
+        const text = (key: string) => String(form.get(key) ?? '').trim();
+        const number = (key: string) => Number(text(key).replace(',', '.'));
+        void add({
+          paperId: paper.id,
+          kind: text('kind') as 'sheet' | 'roll',
+          label: size?.label ?? `${text('width')} × ${text('height')} mm`,
+          widthMm: number('width'),
+          heightMm: number('height'),
+          sheets: text('kind') === 'roll' ? 1 : Math.round(number('sheets')),
+          batch: text('batch'),
+          boughtOn: text('boughtOn'),
+          ...(text('price') && { price: number('price') }),
+          currency: paper.currency,
+        })
+          .unwrap()
+          .then(onClose)
+          .catch(() => undefined);
+      }}
+    >
+      <div className="grid grid-cols-3 gap-x-3 gap-y-2">
+        <ChoiceField
+          label="Paper"
+          value={paper.id}
+          onChange={(e) => setPaper(e.target.value)}
+          options={papers.map((p) => [p.id, p.name] as const)}
+        />
+        <ChoiceField
+          label="Size"
+          value={size?.label ?? ''}
+          onChange={(e) => setLabel(e.target.value)}
+          options={paper.sizes.map((s) => [s.label, s.label] as const)}
+        />
+        <ChoiceField
+          key={`k${size?.label}`}
+          label="It is"
+          name="kind"
+          defaultValue={size && size.sheets === 1 && size.heightMm > 3000 ? 'roll' : 'sheet'}
+          options={[
+            ['sheet', 'a box of sheets'],
+            ['roll', 'a roll'],
+          ]}
+        />
+        <TextField
+          key={`w${size?.label}`}
+          label="Width"
+          unit="mm"
+          name="width"
+          inputMode="decimal"
+          required
+          defaultValue={size?.widthMm}
+        />
+        <TextField
+          key={`h${size?.label}`}
+          label="Height or length"
+          unit="mm"
+          name="height"
+          inputMode="decimal"
+          required
+          defaultValue={size?.heightMm}
+        />
+        <TextField
+          key={`s${size?.label}`}
+          label="Sheets"
+          name="sheets"
+          inputMode="numeric"
+          required
+          defaultValue={size?.sheets ?? 25}
+        />
+        <TextField
+          key={`p${size?.label}`}
+          label="Price"
+          unit={paper.currency}
+          name="price"
+          inputMode="decimal"
+          defaultValue={size?.packPrice}
+        />
+        <TextField
+          label="Bought on"
+          name="boughtOn"
+          type="date"
+          required
+          defaultValue={new Date().toLocaleDateString('sv')}
+        />
+        <TextField label="The box says" unit="formulation" name="batch" maxLength={120} />
+      </div>
+      <ErrorNote error={adding.error as never} />
+      <div className="mt-2 flex gap-3">
+        <Button type="submit" disabled={adding.isLoading}>
+          Enter it
+        </Button>
+        <QuietButton onClick={onClose}>Leave it</QuietButton>
+      </div>
+    </form>
+  );
+}
+
+const percent = (share: number) => `${formatNumber(share * 100, 0)} %`;
+const spread = (r: Rate) => `${percent(r.low)} to ${percent(r.high)}`;
+
+function Spoilage() {
+  const { data, error } = useSpoilageQuery({});
+  return (
+    <section aria-label="Spoilt this quarter">
+      <h2>Spoilt in the last quarter</h2>
+      <ErrorNote error={error as never} />
+      {data && data.all.of === 0 && <p>Nothing was printed since {day(data.from)}.</p>}
+      {data && data.all.of > 0 && (
+        <>
+          <p>
+            <b>{percent(data.all.share)}</b> of {data.all.of} sheets; it lies between {spread(data.all)}{' '}
+            <span className="text-quiet">(95 %, Wilson 1927)</span>
+          </p>
+          {data.sentence && <p className="font-serif">{data.sentence}</p>}
+          <RateTable head="Paper" lines={data.papers} />
+          <RateTable head="Feed" lines={data.feeds} />
+          {data.causes.length > 0 && (
+            <table className="mt-3 w-full text-[13px]">
+              <thead>
+                <tr className="border-b border-edge text-left">
+                  <th>Cause</th>
+                  <th className="text-right">Sheets</th>
+                  <th className="text-right">{data.currency}</th>
+                  <th className="pl-4">Caught by</th>
+                </tr>
+              </thead>
+              <tbody>
+                {data.causes.map((c) => (
+                  <tr key={c.cause} className="border-b border-line">
+                    <td>{c.cause}</td>
+                    <td className="text-right">{c.sheets}</td>
+                    <td className="text-right">
+                      {c.unpriced > 0 && c.lost === 0 ? 'no price' : formatNumber(c.lost, 2)}
+                    </td>
+                    <td className="pl-4">{c.check || 'no look'}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          {data.otherCurrency > 0 && (
+            <p className="text-[13px] text-quiet">
+              {data.otherCurrency} misprints are priced in another currency and count in sheets alone.
+            </p>
+          )}
+        </>
+      )}
+    </section>
+  );
+}
+
+function RateTable({ head, lines }: { head: string; lines: readonly RateLine[] }) {
+  return (
+    <table className="mt-3 w-full text-[13px]">
+      <thead>
+        <tr className="border-b border-edge text-left">
+          <th>{head}</th>
+          <th className="text-right">Spoilt</th>
+          <th className="text-right">Rate</th>
+          <th className="pl-4">Lies between</th>
+        </tr>
+      </thead>
+      <tbody>
+        {lines.map((l) => (
+          <tr key={l.of} className="border-b border-line">
+            <td>{l.of}</td>
+            <td className="text-right">
+              {l.rate.spoilt} of {l.rate.of}
+            </td>
+            <td className="text-right">{percent(l.rate.share)}</td>
+            <td className="pl-4">{spread(l.rate)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+const FIELDS = [
+  ['perHour', 'An hour of work'],
+  ['inkPerMl', 'Ink, a millilitre'],
+  ['solidMlPerM2', 'Ink on a m² of full black, ml'],
+  ['finishing', 'Sleeve and board, a print'],
+] as const;
+
+function Rates() {
+  const { data } = useRatesQuery();
+  const [set, setting] = useSetRatesMutation();
+  if (!data) return null;
+  return (
+    <section aria-label="What the studio reckons with">
+      <h2>What the studio reckons with</h2>
+      <form
+        key={JSON.stringify(data)}
+        className="mt-1"
+        onSubmit={(e) => {
+          e.preventDefault();
+          const form = new FormData(e.currentTarget);
+          const number = (key: string) => Number(String(form.get(key)).replace(',', '.'));
+          const rates: RatesInput = {
+            currency: String(form.get('currency')).toUpperCase(),
+            perHour: number('perHour'),
+            inkPerMl: number('inkPerMl'),
+            solidMlPerM2: number('solidMlPerM2'),
+            finishing: number('finishing'),
+            asOf: new Date().toLocaleDateString('sv'),
+          };
+          void set(rates);
+        }}
+      >
+        <div className="grid grid-cols-2 gap-x-3 gap-y-2">
+          {FIELDS.map(([key, name]) => (
+            <TextField key={key} label={name} name={key} inputMode="decimal" required defaultValue={data[key]} />
+          ))}
+          <TextField label="Currency" name="currency" maxLength={3} required defaultValue={data.currency} />
+        </div>
+        <p className="mt-1 text-[13px] text-quiet">As of {data.asOf}; keeping them dates them today.</p>
+        <ErrorNote error={setting.error as never} />
+        <Button className="mt-2" type="submit" disabled={setting.isLoading}>
+          Keep the rates
+        </Button>
+      </form>
+    </section>
+  );
+}

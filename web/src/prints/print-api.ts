@@ -1,0 +1,213 @@
+import type { CostView, RatesInput, SpoilageView } from '@rakuen/contract/costs';
+import type {
+  DriftAccepted,
+  EditionInput,
+  EditionView,
+  FateInput,
+  NumberInput,
+  NumberView,
+} from '@rakuen/contract/editions';
+import type { LayoutInput, LayoutView } from '@rakuen/contract/layouts';
+import type {
+  PrintBegin,
+  PrintDone,
+  PrintInput,
+  PrintLook,
+  PrintSettle,
+  PrintView,
+  SettingWordsView,
+} from '@rakuen/contract/prints';
+import type { CauseView, MisprintInput, MisprintView, RunInput, RunView } from '@rakuen/contract/runs';
+import type { BoxInput, BoxView } from '@rakuen/contract/stock';
+import type { PrintState } from '@rakuen/contract/vocabulary';
+import { api, from } from '../api/api.ts';
+
+/** A print of a run, and the run. */
+interface RunPrint {
+  readonly id: string;
+  readonly printId: string;
+}
+
+const WHAT_PRINTS_CHANGE = ['prints', 'ledger', 'runs', 'boxes'] as const;
+
+/** Prints, runs, editions, the drawer, and what all of it costs. */
+export const printApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    prints: build.query<PrintView[], PrintState>({
+      query: (state) => ({ url: 'prints', params: { state } }),
+      providesTags: ['prints'],
+    }),
+    printLook: build.query<PrintLook, string>({
+      query: (id) => `prints/${id}/look`,
+      providesTags: ['prints', 'conditions'],
+    }),
+    printMisprints: build.query<MisprintView[], string>({
+      query: (id) => `prints/${id}/misprints`,
+      providesTags: ['prints'],
+    }),
+    settingWords: build.query<SettingWordsView, string>({
+      query: (printer) => ({ url: 'prints/words', params: { printer } }),
+      providesTags: ['prints', 'conditions'],
+    }),
+    causes: build.query<CauseView[], void>({ query: () => 'prints/causes', providesTags: ['prints'] }),
+    beginPrint: build.mutation<PrintView, PrintBegin>({
+      query: (body) => ({ url: 'prints/begin', method: 'POST', body }),
+      invalidatesTags: ['prints'],
+    }),
+    settlePrint: build.mutation<PrintView, { id: string; revision: number; change: PrintSettle }>({
+      query: ({ id, revision, change }) => ({
+        url: `prints/${id}`,
+        method: 'PATCH',
+        body: change,
+        headers: from(revision),
+      }),
+      invalidatesTags: ['prints'],
+    }),
+    printDone: build.mutation<PrintView, { id: string; done: PrintDone }>({
+      query: ({ id, done }) => ({ url: `prints/${id}/done`, method: 'POST', body: done }),
+      invalidatesTags: WHAT_PRINTS_CHANGE,
+    }),
+    changePrint: build.mutation<PrintView, { id: string; revision: number; print: PrintInput }>({
+      query: ({ id, revision, print }) => ({
+        url: `prints/${id}`,
+        method: 'PUT',
+        body: print,
+        headers: from(revision),
+      }),
+      invalidatesTags: WHAT_PRINTS_CHANGE,
+    }),
+    removePrint: build.mutation<void, string>({
+      query: (id) => ({ url: `prints/${id}`, method: 'DELETE' }),
+      invalidatesTags: WHAT_PRINTS_CHANGE,
+    }),
+    bookMisprint: build.mutation<MisprintView, { id: string; misprint: MisprintInput }>({
+      query: ({ id, misprint }) => ({ url: `prints/${id}/misprints`, method: 'POST', body: misprint }),
+      invalidatesTags: WHAT_PRINTS_CHANGE,
+    }),
+    takeMisprintBack: build.mutation<void, string>({
+      query: (id) => ({ url: `prints/misprints/${id}`, method: 'DELETE' }),
+      invalidatesTags: WHAT_PRINTS_CHANGE,
+    }),
+
+    runs: build.query<RunView[], void>({ query: () => 'runs', providesTags: ['runs'] }),
+    planRun: build.mutation<RunView, RunInput>({
+      query: (body) => ({ url: 'runs', method: 'POST', body }),
+      invalidatesTags: ['runs'],
+    }),
+    runLooked: build.mutation<RunView, { id: string; looked: string[] }>({
+      query: ({ id, looked }) => ({ url: `runs/${id}/looked`, method: 'PUT', body: { looked } }),
+      invalidatesTags: ['runs'],
+    }),
+    sheetLooked: build.mutation<RunView, RunPrint & { looked: string[] }>({
+      query: ({ id, printId, looked }) => ({
+        url: `runs/${id}/prints/${printId}/looked`,
+        method: 'PUT',
+        body: { looked },
+      }),
+      invalidatesTags: ['runs'],
+    }),
+    runDone: build.mutation<RunView, RunPrint & { done: PrintDone }>({
+      query: ({ id, printId, done }) => ({ url: `runs/${id}/prints/${printId}/done`, method: 'POST', body: done }),
+      invalidatesTags: WHAT_PRINTS_CHANGE,
+    }),
+    runSpoilt: build.mutation<RunView, RunPrint & { misprint: MisprintInput }>({
+      query: ({ id, printId, misprint }) => ({
+        url: `runs/${id}/prints/${printId}/misprints`,
+        method: 'POST',
+        body: misprint,
+      }),
+      invalidatesTags: WHAT_PRINTS_CHANGE,
+    }),
+    closeRun: build.mutation<RunView, string>({
+      query: (id) => ({ url: `runs/${id}/close`, method: 'POST' }),
+      invalidatesTags: ['runs', 'prints'],
+    }),
+
+    editions: build.query<EditionView[], void>({ query: () => 'editions', providesTags: ['editions'] }),
+    foundEdition: build.mutation<EditionView, EditionInput>({
+      query: (body) => ({ url: 'editions', method: 'POST', body }),
+      invalidatesTags: ['editions', 'ledger'],
+    }),
+    giveNumber: build.mutation<NumberView, { id: string; input: NumberInput }>({
+      query: ({ id, input }) => ({ url: `editions/${id}/numbers`, method: 'POST', body: input }),
+      invalidatesTags: ['editions', 'ledger'],
+    }),
+    acceptBox: build.mutation<EditionView, { id: string; accepted: DriftAccepted }>({
+      query: ({ id, accepted }) => ({ url: `editions/${id}/accepted`, method: 'POST', body: accepted }),
+      invalidatesTags: ['editions'],
+    }),
+    fate: build.mutation<NumberView, { id: string; revision: number; fate: FateInput }>({
+      query: ({ id, revision, fate }) => ({
+        url: `numbers/${id}/fate`,
+        method: 'PUT',
+        body: fate,
+        headers: from(revision),
+      }),
+      invalidatesTags: ['editions', 'ledger'],
+    }),
+    removeEdition: build.mutation<void, string>({
+      query: (id) => ({ url: `editions/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['editions'],
+    }),
+
+    boxes: build.query<BoxView[], void>({ query: () => 'boxes', providesTags: ['boxes'] }),
+    addBox: build.mutation<BoxView, BoxInput>({
+      query: (body) => ({ url: 'boxes', method: 'POST', body }),
+      invalidatesTags: ['boxes', 'prints'],
+    }),
+    removeBox: build.mutation<void, string>({
+      query: (id) => ({ url: `boxes/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['boxes', 'prints'],
+    }),
+    rates: build.query<RatesInput, void>({ query: () => 'rates', providesTags: ['settings'] }),
+    setRates: build.mutation<RatesInput, RatesInput>({
+      query: (body) => ({ url: 'rates', method: 'PUT', body }),
+      invalidatesTags: ['settings', 'prints'],
+    }),
+    cost: build.query<CostView, { pictureId: string; conditionId: string; widthMm: number; heightMm: number }>({
+      query: (params) => ({ url: 'costs', params }),
+      providesTags: ['prints', 'boxes', 'settings'],
+    }),
+    spoilage: build.query<SpoilageView, { from?: string; to?: string }>({
+      query: (params) => ({ url: 'spoilage', params }),
+      providesTags: ['prints', 'ledger'],
+    }),
+    layout: build.query<LayoutView, LayoutInput>({ query: (body) => ({ url: 'layouts', method: 'POST', body }) }),
+  }),
+});
+
+export const {
+  usePrintsQuery,
+  usePrintLookQuery,
+  usePrintMisprintsQuery,
+  useSettingWordsQuery,
+  useCausesQuery,
+  useBeginPrintMutation,
+  useSettlePrintMutation,
+  usePrintDoneMutation,
+  useChangePrintMutation,
+  useRemovePrintMutation,
+  useBookMisprintMutation,
+  useTakeMisprintBackMutation,
+  useRunsQuery,
+  usePlanRunMutation,
+  useRunLookedMutation,
+  useSheetLookedMutation,
+  useRunDoneMutation,
+  useRunSpoiltMutation,
+  useCloseRunMutation,
+  useEditionsQuery,
+  useFoundEditionMutation,
+  useGiveNumberMutation,
+  useAcceptBoxMutation,
+  useFateMutation,
+  useRemoveEditionMutation,
+  useBoxesQuery,
+  useAddBoxMutation,
+  useRemoveBoxMutation,
+  useRatesQuery,
+  useSetRatesMutation,
+  useCostQuery,
+  useSpoilageQuery,
+  useLayoutQuery,
+} = printApi;

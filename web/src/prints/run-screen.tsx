@@ -1,0 +1,295 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { RunItemView, RunView } from '@rakuen/contract/runs';
+import { formatNumber } from '@rakuen/core/measurement/show';
+import { questionOf } from '../app/steps.ts';
+import { said, useAppDispatch } from '../app/store.ts';
+import { Button } from '../parts/button.tsx';
+import { ChoiceField, named, TextField } from '../parts/form.tsx';
+import { Caution, Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
+import { ScreenHead } from '../parts/screen-head.tsx';
+import { MisprintForm } from './misprint-form.tsx';
+import {
+  useCloseRunMutation,
+  usePlanRunMutation,
+  usePrintsQuery,
+  useRunDoneMutation,
+  useRunLookedMutation,
+  useRunSpoiltMutation,
+  useRunsQuery,
+  useSheetLookedMutation,
+} from './print-api.ts';
+import { PrintPlaces } from './print-places.tsx';
+
+/** Looked at once a session, before the first sheet. */
+const SESSION_LOOKS = ['nozzle check', 'head alignment'];
+
+/** A session at the printer: in which order, what to do before each sheet, ticked as it comes out. Made for a finger. */
+export function RunScreen() {
+  const { data: runs, error, isLoading } = useRunsQuery();
+  return (
+    <>
+      <ScreenHead title="Prints" question={questionOf('/prints')} />
+      <PrintPlaces />
+      <ErrorNote error={error as never} />
+      {isLoading && <Waiting what="Fetching the run" />}
+      {runs?.map((run) => (
+        <Run key={run.id} run={run} />
+      ))}
+      {runs && <PlanRun open={runs.map((r) => r.printer)} />}
+    </>
+  );
+}
+
+/** Plans a run of what waits for a printer. */
+function PlanRun({ open }: { open: readonly string[] }) {
+  const { data: waiting = [] } = usePrintsQuery('waiting');
+  const [plan, planning] = usePlanRunMutation();
+  const printers = [...new Set(waiting.map((p) => p.settings.printer))].filter((p) => !open.includes(p));
+  const [chosen, setPrinter] = useState('');
+  const printer = printers.includes(chosen) ? chosen : printers[0];
+  const [fromMin, setFrom] = useState('');
+  const [toMin, setTo] = useState('');
+  if (printers.length === 0)
+    return open.length > 0 ? null : (
+      <Empty
+        title="Nothing waits for a printer"
+        action={
+          <Link className="underline" to="/prints">
+            To what was chosen
+          </Link>
+        }
+      >
+        Begin prints first. Here they are put in the order that changes ink and feed least, and ticked as they come out.
+      </Empty>
+    );
+  const count = waiting.filter((p) => p.settings.printer === printer).length;
+  const present = toMin ? [{ fromMin: Number(fromMin) || 0, toMin: Number(toMin) }] : [];
+  return (
+    <form
+      aria-label="Plan a run"
+      className="mt-4 flex flex-wrap items-end gap-3 border border-edge bg-field px-4 py-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void plan({ printer, present });
+      }}
+    >
+      <ChoiceField
+        label="Printer"
+        value={printer}
+        onChange={(e) => setPrinter(e.target.value)}
+        options={named(printers)}
+      />
+      <TextField
+        label="Someone is there from"
+        unit="min"
+        inputMode="numeric"
+        value={fromMin}
+        onChange={(e) => setFrom(e.target.value)}
+        placeholder="0"
+        className="w-44"
+      />
+      <TextField
+        label="to"
+        unit="min; empty: all the time"
+        inputMode="numeric"
+        value={toMin}
+        onChange={(e) => setTo(e.target.value)}
+        className="w-44"
+      />
+      <Button main type="submit" disabled={planning.isLoading}>
+        Plan {count === 1 ? 'one print' : `${count} prints`}
+      </Button>
+      <ErrorNote error={planning.error as never} />
+    </form>
+  );
+}
+
+function Run({ run }: { run: RunView }) {
+  const [looked] = useRunLookedMutation();
+  const [close, closing] = useCloseRunMutation();
+  const { plan } = run;
+  const left = run.items.filter((i) => i.state === 'waiting');
+  const hours = (min: number) => (min >= 90 ? `${formatNumber(min / 60, 1)} h` : `${formatNumber(min, 0)} min`);
+  return (
+    <section aria-label={`Run at the ${run.printer}`} className="mb-8">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-6">
+        <h2>Run at the {run.printer}</h2>
+        <p>
+          {left.length} of {run.items.length} to print · {hours(plan.minutes)} at the printer, dry after{' '}
+          {hours(plan.dryMin)} ·{' '}
+          {plan.blackInkChanges === 0
+            ? 'the black stays in'
+            : `${plan.blackInkChanges === 1 ? 'one change' : `${plan.blackInkChanges} changes`} of the black, ${formatNumber(plan.inkMl, 0)} ml (practice)`}
+          {!plan.exact && ' · a good order, not proved the best'}
+        </p>
+      </div>
+      <ul className="mt-1 flex flex-wrap gap-x-6 text-[13px]">
+        {run.needs.map((n) => (
+          <li key={n.paperId} className={n.left !== undefined && n.left < n.sheets ? 'font-semibold' : ''}>
+            {n.paper}: {n.sheets === 1 ? 'one sheet' : `${n.sheets} sheets`}
+            {n.left === undefined
+              ? ', drawer not counted'
+              : n.left < n.sheets
+                ? `, only ${n.left} left`
+                : ` of ${n.left} left`}
+          </li>
+        ))}
+        {run.inkMl !== undefined && run.inkMl > 0 && (
+          <li>some {formatNumber(run.inkMl, 1)} ml of ink, by area and density</li>
+        )}
+      </ul>
+      <Ticks
+        label="Before the first sheet"
+        looks={SESSION_LOOKS}
+        looked={run.looked}
+        onChange={(next) => looked({ id: run.id, looked: next })}
+      />
+      <ol className="mt-3 border-t border-edge">
+        {run.items.map((item, i) => (
+          <Item key={item.print.id} run={run} item={item} turn={i + 1} next={left[0] === item} />
+        ))}
+      </ol>
+      <p className="mt-3">
+        <Button disabled={closing.isLoading} onClick={() => void close(run.id)}>
+          {left.length === 0 ? 'Close the run' : 'Close the run; the rest waits on'}
+        </Button>
+      </p>
+    </section>
+  );
+}
+
+function Item({ run, item, turn, next }: { run: RunView; item: RunItemView; turn: number; next: boolean }) {
+  const dispatch = useAppDispatch();
+  const [looked] = useSheetLookedMutation();
+  const [done, finishing] = useRunDoneMutation();
+  const [spoil] = useRunSpoiltMutation();
+  const [spoilt, setSpoilt] = useState(false);
+  const { print } = item;
+  const at = { id: run.id, printId: print.id };
+  return (
+    <li className={`border-b border-line py-3 ${item.state === 'waiting' ? '' : 'text-quiet'}`}>
+      <div className="grid grid-cols-[28px_64px_minmax(0,1fr)_auto] items-start gap-x-4">
+        <span className="tabular-nums">{turn}</span>
+        <img
+          src={`/api/pictures/${print.pictureId}/preview`}
+          alt=""
+          className="max-h-14 w-16 object-contain object-left-top"
+        />
+        <div className="min-w-0">
+          <p>
+            <Link
+              to={`/prints/${print.id}`}
+              className="font-serif text-[1.06rem] underline decoration-line underline-offset-3"
+            >
+              {item.title} on {item.paper}
+            </Link>
+            {print.copies > 1 && `, ${print.copies} copies`}
+          </p>
+          <p className="text-[13px]">
+            {print.settings.mediaSetting} · {print.settings.feed || 'feed not said'} · {formatNumber(item.startMin, 0)}{' '}
+            to {formatNumber(item.endMin, 0)} min
+            {print.misprints > 0 && ` · spoilt so far: ${print.misprints}`}
+          </p>
+          {item.state === 'waiting' &&
+            item.before.map((b) => (
+              <p key={b} className="border-l-2 border-ink pl-2 font-semibold">
+                {b}
+              </p>
+            ))}
+        </div>
+        {item.state === 'waiting' ? (
+          <div className="flex flex-wrap justify-end gap-2">
+            <Button
+              main={next}
+              className="min-h-11 min-w-24 justify-center"
+              disabled={finishing.isLoading}
+              onClick={() =>
+                void done({ ...at, done: {} })
+                  .unwrap()
+                  .then(() => dispatch(said(`${item.title} is printed.`)))
+                  .catch(() => undefined)
+              }
+            >
+              Printed
+            </Button>
+            <Button className="min-h-11 min-w-24 justify-center" onClick={() => setSpoilt(!spoilt)}>
+              Spoilt
+            </Button>
+          </div>
+        ) : (
+          <span>{item.state === 'printed' ? 'printed' : 'waits on'}</span>
+        )}
+      </div>
+      {next && (
+        <div className="mt-2 space-y-1.5 pl-[44px]">
+          <Ticks
+            label="Before this sheet"
+            looks={item.looks}
+            looked={item.looked}
+            onChange={(words) => looked({ ...at, looked: words })}
+            says={{ 'media setting': `media setting: ${print.settings.mediaSetting}` }}
+          />
+          {item.cautions.map((c) => (
+            <Caution key={c}>{c}</Caution>
+          ))}
+        </div>
+      )}
+      <ErrorNote error={finishing.error as never} />
+      {spoilt && (
+        <div className="mt-2">
+          <MisprintForm
+            printId={print.id}
+            onClose={() => setSpoilt(false)}
+            book={(misprint) => spoil({ ...at, misprint }).unwrap()}
+          />
+        </div>
+      )}
+    </li>
+  );
+}
+
+/** Short checks, each ticked with a finger. */
+function Ticks({
+  label,
+  looks,
+  looked,
+  onChange,
+  says = {},
+}: {
+  label: string;
+  looks: readonly string[];
+  looked: readonly string[];
+  onChange: (looked: string[]) => Promise<unknown>;
+  says?: Readonly<Record<string, string>>;
+}) {
+  // A tick is there when the finger leaves; the server is asked beside it.
+  const [ticked, setTicked] = useState<string[]>();
+  const shown = ticked ?? looked;
+  const tick = (next: string[]) => {
+    setTicked(next);
+    void onChange(next).finally(() => setTicked(undefined));
+  };
+  return (
+    <fieldset className="mt-2 flex flex-wrap gap-x-2 gap-y-1">
+      <legend className="text-[13px] text-quiet">{label}</legend>
+      {looks.map((look) => {
+        const on = shown.includes(look);
+        return (
+          <label
+            key={look}
+            className={`flex min-h-11 items-center gap-2 rounded-[3px] border px-3 ${on ? 'border-ink bg-field' : 'border-edge'}`}
+          >
+            <input
+              type="checkbox"
+              className="size-5 accent-ink"
+              checked={on}
+              onChange={() => tick(on ? shown.filter((l) => l !== look) : [...shown, look])}
+            />
+            {says[look] ?? look}
+          </label>
+        );
+      })}
+    </fieldset>
+  );
+}

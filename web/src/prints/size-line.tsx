@@ -1,0 +1,90 @@
+import { useState } from 'react';
+import type { ConditionView } from '@rakuen/contract/conditions';
+import type { PictureView } from '@rakuen/contract/pictures';
+import type { PrintSettle, PrintView } from '@rakuen/contract/prints';
+import { formatNumber } from '@rakuen/core/measurement/show';
+import { Button, QuietButton } from '../parts/button.tsx';
+import { ChoiceField, TextField } from '../parts/form.tsx';
+import { useBoxesQuery } from './print-api.ts';
+
+const numberOf = (text: string) => Number(text.replace(',', '.'));
+
+/** How large, how many, from which box. */
+export function SizeLine({
+  print,
+  picture,
+  condition,
+  onChange,
+}: {
+  print: PrintView;
+  picture: PictureView;
+  condition: ConditionView;
+  onChange: (change: PrintSettle) => void;
+}) {
+  const [open, setOpen] = useState(false);
+  const { data: boxes = [] } = useBoxesQuery();
+  const own = boxes.filter((b) => b.paperId === condition.paperId);
+  const box = own.find((b) => b.id === print.boxId);
+  if (!open)
+    return (
+      <p>
+        <QuietButton className="-ml-1.5" onClick={() => setOpen(true)}>
+          {formatNumber(print.widthMm, 0)} × {formatNumber(print.heightMm, 0)} mm,{' '}
+          {print.copies === 1 ? 'one copy' : `${print.copies} copies`}
+        </QuietButton>
+        <span className="text-[13px] text-quiet">
+          {box
+            ? ` from ${box.label}${box.batch ? `, ${box.batch}` : ''}: ${formatNumber(box.left, 0)} ${box.kind === 'sheet' ? 'sheets' : 'mm'} left`
+            : own.length > 0
+              ? ' box not said'
+              : ''}
+        </span>
+      </p>
+    );
+  return (
+    <form
+      className="flex flex-wrap items-end gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        const form = new FormData(e.currentTarget);
+        const widthMm = numberOf(String(form.get('width')));
+        const copies = Math.round(numberOf(String(form.get('copies'))));
+        const boxId = form.get('box');
+        if (!(widthMm > 0) || !(copies > 0)) return;
+        onChange({
+          widthMm,
+          heightMm: Math.round(((widthMm * picture.heightPx) / picture.widthPx) * 10) / 10,
+          copies,
+          ...(boxId ? { boxId: String(boxId) } : {}),
+        });
+        setOpen(false);
+      }}
+    >
+      <TextField
+        label="Width"
+        unit="mm"
+        name="width"
+        inputMode="decimal"
+        defaultValue={print.widthMm}
+        autoFocus
+        className="w-28"
+      />
+      <TextField label="Copies" name="copies" inputMode="numeric" defaultValue={print.copies} className="w-24" />
+      {own.length > 0 && (
+        <ChoiceField
+          label="From the box"
+          name="box"
+          defaultValue={print.boxId ?? ''}
+          options={[
+            ['', 'not said'],
+            ...own.map(
+              (b) => [b.id, `${b.label}${b.batch ? `, ${b.batch}` : ''} (${formatNumber(b.left, 0)} left)`] as const,
+            ),
+          ]}
+        />
+      )}
+      <Button type="submit">Write it</Button>
+      <QuietButton onClick={() => setOpen(false)}>Leave it</QuietButton>
+    </form>
+  );
+}
