@@ -202,7 +202,7 @@ function Item({ run, item, turn, next }: { run: RunView; item: RunItemView; turn
           <div className="flex flex-wrap justify-end gap-2">
             <Button
               main={next}
-              className="min-h-11 min-w-24 justify-center"
+              className="min-h-[44px] min-w-28 justify-center"
               disabled={finishing.isLoading}
               onClick={() =>
                 void done({ ...at, done: {} })
@@ -213,7 +213,7 @@ function Item({ run, item, turn, next }: { run: RunView; item: RunItemView; turn
             >
               Printed
             </Button>
-            <Button className="min-h-11 min-w-24 justify-center" onClick={() => setSpoilt(!spoilt)}>
+            <Button className="min-h-[44px] min-w-28 justify-center" onClick={() => setSpoilt(!spoilt)}>
               Spoilt
             </Button>
           </div>
@@ -278,7 +278,7 @@ function Ticks({
         return (
           <label
             key={look}
-            className={`flex min-h-11 items-center gap-2 rounded-[3px] border px-3 ${on ? 'border-ink bg-field' : 'border-edge'}`}
+            className={`flex min-h-[44px] items-center gap-2 rounded-[3px] border px-3 ${on ? 'border-ink bg-field' : 'border-edge'}`}
           >
             <input
               type="checkbox"
