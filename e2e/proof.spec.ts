@@ -4,6 +4,7 @@ import { deltaE2000 } from '@rakuen/core/colour/difference';
 import { absoluteOnWhite } from '@rakuen/core/colour/relative';
 import { rgbToLab, SRGB, xyzToRgb } from '@rakuen/core/colour/rgb-space';
 import { labToXyz } from '@rakuen/core/colour/lab';
+import { applyRecipe, PLAIN, type Recipe } from '@rakuen/core/proof/recipe';
 import type { Lab } from '@rakuen/core/colour/types';
 import type { Page } from '@playwright/test';
 import { expect, expectAccessible, test } from './studio.ts';
@@ -42,14 +43,6 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   await page.keyboard.press('End');
   await expect(page.getByLabel('Dividing line between the two sheets')).toHaveAttribute('aria-valuenow', '100');
 
-  // The whole canvas shows the left hand's sheet now: its pixels against the lattice, read by the processor.
-  const drawn = await canvas.evaluate((c: HTMLCanvasElement) => {
-    const copy = document.createElement('canvas');
-    [copy.width, copy.height] = [c.width, c.height];
-    const context = copy.getContext('2d')!;
-    context.drawImage(c, 0, 0);
-    return { width: c.width, height: c.height, data: [...context.getImageData(0, 0, c.width, c.height).data] };
-  });
   const table = await get<{ conditionIds: string[]; leftHand: string }>('/api/table');
   const { seen } = await get<{ seen: PackedSheet }>(`/api/conditions/${table.leftHand}/laid?light=D50&glass=none`);
   const bytes = Buffer.from(seen.lab, 'base64');
@@ -57,33 +50,70 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   const raw = await (await page.request.get(`${studio.url}/api/pictures/${room.id}/lab`)).body();
   const [w, h] = [raw.readUInt32LE(0), raw.readUInt32LE(4)];
   const absolute = absoluteOnWhite(seen.white);
-  const off: number[] = [];
-  for (let i = 0; i < 4000; i++) {
-    // Where the picture is even, so that only colour is compared and not how it was made small.
-    const x = (i * 7919) % drawn.width;
-    const y = (i * 104_729) % drawn.height;
-    const [px, py] = [Math.floor(((x + 0.5) / drawn.width) * w), Math.floor(((y + 0.5) / drawn.height) * h)];
-    const labAt = (u: number, v: number): Lab => {
-      const at = 8 + (Math.min(h - 1, Math.max(0, v)) * w + Math.min(w - 1, Math.max(0, u))) * 6;
-      return [raw.readInt16LE(at) / 250, raw.readInt16LE(at + 2) / 250, raw.readInt16LE(at + 4) / 250];
-    };
-    const file = labAt(px, py);
-    if ([-2, 2].some((d) => deltaE2000(labAt(px + d, py), file) > 0.6 || deltaE2000(labAt(px, py + d), file) > 0.6))
-      continue;
-    const out = Float32Array.from(file);
-    throughPrinted(lattice, out, out);
-    const wanted = absolute([out[0], out[1], out[2]]);
-    const rgb = xyzToRgb(SRGB, labToXyz(wanted));
-    // What the screen can't show is said, not compared.
-    if (rgb.some((v) => v < 0 || v > 1)) continue;
-    const at = (y * drawn.width + x) * 4;
-    const got = rgbToLab(SRGB, [drawn.data[at] / 255, drawn.data[at + 1] / 255, drawn.data[at + 2] / 255]);
-    off.push(deltaE2000(wanted, got));
-  }
-  expect(off.length).toBeGreaterThan(200);
-  off.sort((p, q) => p - q);
-  expect(off[Math.floor(off.length * 0.95)]).toBeLessThan(0.8);
-  expect(off[Math.floor(off.length * 0.5)]).toBeLessThan(0.4);
+  // The whole canvas shows the left hand's sheet now: its pixels against the lattice, read by the processor.
+  const distances = async (recipe: Recipe): Promise<number[]> => {
+    const drawn = await canvas.evaluate((c: HTMLCanvasElement) => {
+      const copy = document.createElement('canvas');
+      [copy.width, copy.height] = [c.width, c.height];
+      const context = copy.getContext('2d')!;
+      context.drawImage(c, 0, 0);
+      return { width: c.width, height: c.height, data: [...context.getImageData(0, 0, c.width, c.height).data] };
+    });
+    const off: number[] = [];
+    for (let i = 0; i < 4000; i++) {
+      // Where the picture is even, so that only colour is compared and not how it was made small.
+      const x = (i * 7919) % drawn.width;
+      const y = (i * 104_729) % drawn.height;
+      const [px, py] = [Math.floor(((x + 0.5) / drawn.width) * w), Math.floor(((y + 0.5) / drawn.height) * h)];
+      const labAt = (u: number, v: number): Lab => {
+        const at = 8 + (Math.min(h - 1, Math.max(0, v)) * w + Math.min(w - 1, Math.max(0, u))) * 6;
+        return [raw.readInt16LE(at) / 250, raw.readInt16LE(at + 2) / 250, raw.readInt16LE(at + 4) / 250];
+      };
+      const file = labAt(px, py);
+      if ([-2, 2].some((d) => deltaE2000(labAt(px + d, py), file) > 0.6 || deltaE2000(labAt(px, py + d), file) > 0.6))
+        continue;
+      const out = Float32Array.from(file);
+      applyRecipe(out, recipe);
+      throughPrinted(lattice, out, out);
+      const wanted = absolute([out[0], out[1], out[2]]);
+      const rgb = xyzToRgb(SRGB, labToXyz(wanted));
+      // What the screen can't show is said, not compared.
+      if (rgb.some((v) => v < 0 || v > 1)) continue;
+      const at = (y * drawn.width + x) * 4;
+      const got = rgbToLab(SRGB, [drawn.data[at] / 255, drawn.data[at + 1] / 255, drawn.data[at + 2] / 255]);
+      off.push(deltaE2000(wanted, got));
+    }
+    return off.sort((p, q) => p - q);
+  };
+  const isTheModel = async (recipe: Recipe) => {
+    const off = await distances(recipe);
+    expect(off.length).toBeGreaterThan(200);
+    expect(off[Math.floor(off.length * 0.95)]).toBeLessThan(0.8);
+    expect(off[Math.floor(off.length * 0.5)]).toBeLessThan(0.4);
+  };
+  await isTheModel(PLAIN);
+
+  // A recipe, turned by hand, is drawn as it is computed; taken back step by step; looked at without; kept under a name.
+  const note = page.getByRole('region', { name: 'Recipe for Slate Baryta' });
+  await note.getByRole('button', { name: 'Lift more' }).click();
+  await note.getByRole('button', { name: 'Contrast more' }).click();
+  await note.getByRole('button', { name: 'Saturation less' }).click();
+  await expect(note.getByRole('status', { name: 'Saturation' })).toHaveText('−5 %');
+  await isTheModel({ ...PLAIN, liftStops: 0.25, contrast: 0.1, saturation: -0.05 });
+  await note.getByRole('button', { name: 'Keep as' }).click();
+  await note.getByLabel('Name of this version').fill('brighter');
+  await note.getByRole('button', { name: 'Keep this version' }).click();
+  await expect(note.getByRole('list', { name: 'Kept versions' })).toContainText(
+    'lift ¼ stop, contrast +1, saturation −5 %',
+  );
+  await note.getByRole('button', { name: 'As before it' }).click();
+  await isTheModel(PLAIN);
+  await note.getByRole('button', { name: 'With the recipe' }).click();
+  for (let step = 0; step < 3; step++) await note.getByRole('button', { name: 'Take back' }).click();
+  await expect(note.getByRole('button', { name: 'Take back' })).toBeDisabled();
+  await isTheModel(PLAIN);
+  await note.getByRole('button', { name: 'Drop the version brighter' }).click();
+  await expect(note.getByRole('list', { name: 'Kept versions' })).toHaveCount(0);
 
   const picture = () =>
     canvas.evaluate((c: HTMLCanvasElement) => c.toDataURL().length + c.toDataURL().slice(2000, 2400));

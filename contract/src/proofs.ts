@@ -1,5 +1,6 @@
 import type { PackedSheet } from '@rakuen/core/characterisation/packed';
 import type { Rendering } from '@rakuen/core/characterisation/renderings';
+import { BORDER_STYLES, type BorderStyle } from '@rakuen/core/layout/borders';
 import { Id, Maybe, Num, OneOf, Plain, QueryInt, Text } from './fields.ts';
 
 const RENDERINGS = ['relative', 'perceptual', 'saturation', 'absolute'] as const;
@@ -21,8 +22,16 @@ export class CopyQuery {
   @Id() conditionId!: string;
   @Maybe() @OneOf(RENDERINGS) rendering?: Rendering['key'];
   @Maybe() @QueryInt(36, 2880) ppi?: number;
-  /** Hundredths of a stop. */
+  /** Hundredths of a stop; in place of a recipe. */
   @Maybe() @QueryInt(-300, 300) lift?: number;
+  /** A kept recipe of this picture. */
+  @Maybe() @Id() recipe?: string;
+  /** Bare paper around it, mm, and how it lies. */
+  @Maybe() @QueryInt(0, 500) border?: number;
+  @Maybe() @OneOf(Object.keys(BORDER_STYLES)) borders?: BorderStyle;
+  /** A line under the picture. */
+  @Maybe() @Text(200) caption?: string;
+  @Maybe() @OneOf(['yes', 'no']) trim?: 'yes' | 'no';
 }
 
 export class LaidView {

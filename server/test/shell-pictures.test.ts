@@ -12,7 +12,7 @@ import type { Lab, Rgb } from '@rakuen/core/colour/types';
 import { writeCgats } from '@rakuen/core/formats/cgats-write';
 import { halton } from '@rakuen/core/halton';
 import { readChart } from '@rakuen/core/simulation/instrument';
-import { lift } from '@rakuen/core/proof/lift';
+import { applyRecipe, PLAIN } from '@rakuen/core/proof/recipe';
 import { labsOf, openProfile } from '../src/colour-management/lcms.ts';
 import { writeCopy } from '../src/work/copy-task.ts';
 import { scatteredChart, SHEETS, truth } from '../../core/test/sheets.ts';
@@ -176,7 +176,7 @@ it('a large print copy is looked up in a lattice, and no eye tells it from one c
     widthMm: 254,
     heightMm: 254,
     ppi: 90,
-    liftStops: 0.25,
+    recipe: { ...PLAIN, liftStops: 0.25 },
     out,
     scratch: join(folder, 'scratch'),
   });
@@ -195,7 +195,7 @@ it('a large print copy is looked up in a lattice, and no eye tells it from one c
   for (let i = 0; i < 3000; i++) {
     const at = ((i * 7919) % (w * h)) * 3;
     const lab = Float32Array.from(rgbToLab(SRGB, [from[at] / 65_535, from[at + 1] / 65_535, from[at + 2] / 65_535]));
-    lift(lab, 0.25);
+    applyRecipe(lab, { ...PLAIN, liftStops: 0.25 });
     const exact = profile.fromLab(Float32Array.from(aim([lab[0], lab[1], lab[2]])));
     const [p, q] = labsOf(profile, [[...exact], [sent[at] / 65_535, sent[at + 1] / 65_535, sent[at + 2] / 65_535]]);
     off.push(deltaE2000(p, q));

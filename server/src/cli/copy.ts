@@ -1,5 +1,6 @@
 import { RENDERINGS } from '@rakuen/core/characterisation/renderings';
 import { FormatError } from '@rakuen/core/formats/format-error';
+import { PLAIN } from '@rakuen/core/proof/recipe';
 import { writeCopy } from '../work/copy-task.ts';
 import { chosen, parseArguments, UseError } from './arguments.ts';
 import { existing, MOST_PIXELS, pictureLine } from './match.ts';
@@ -56,7 +57,7 @@ export async function runCopy(words: readonly string[]): Promise<number> {
         widthMm,
         heightMm,
         ppi,
-        liftStops: lifted,
+        recipe: { ...PLAIN, liftStops: lifted },
         out,
         scratch,
       }),

@@ -6,7 +6,7 @@ import { RENDERINGS } from '@rakuen/core/characterisation/renderings';
 import { tiffLab } from '@rakuen/core/formats/tiff-head';
 import { GLASSES } from '@rakuen/core/light/glass';
 import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
-import { lift } from '@rakuen/core/proof/lift';
+import { applyRecipe, PLAIN } from '@rakuen/core/proof/recipe';
 import { seenOn } from '../work/lay-tasks.ts';
 import { openPicture, type OpenPicture } from '../work/open-picture.ts';
 import { writePrintFile } from '../work/print-file.ts';
@@ -71,7 +71,7 @@ export async function runProof(words: readonly string[]): Promise<number> {
         bitsPerChannel,
         labOf,
         written: (labs) => {
-          lift(labs, lifted);
+          applyRecipe(labs, { ...PLAIN, liftStops: lifted });
           seenOn(laid.seen, labs);
           return tiffLab(labs);
         },

@@ -17,6 +17,8 @@ import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { PicturesModule } from '../pictures/pictures.module.ts';
 import { ProfilesModule } from '../profiles/profiles.module.ts';
 import { Beside } from '../store/one-at-a-time.ts';
+import { RecipesController } from './recipes.controller.ts';
+import { RecipesService } from './recipes.service.ts';
 import { ProofController } from './proof.controller.ts';
 import { MatchesService } from './matches.service.ts';
 
@@ -103,8 +105,8 @@ class MatchesController {
 
 @Module({
   imports: [ConditionsModule, PicturesModule, ProfilesModule],
-  controllers: [MatchesController, ProofController],
-  providers: [MatchesService],
+  controllers: [MatchesController, ProofController, RecipesController],
+  providers: [MatchesService, RecipesService],
   exports: [MatchesService],
 })
 export class MatchesModule {}

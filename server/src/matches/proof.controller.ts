@@ -10,12 +10,35 @@ import { LabImages } from '../pictures/lab-images.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { LaidService } from '../profiles/laid.service.ts';
 import { ProfilesService } from '../profiles/profiles.service.ts';
+import { suggest } from '@rakuen/core/proof/suggest';
+import { SuggestQuery, SuggestView } from '@rakuen/contract/recipes';
+import { unpackSheet } from '../work/lay-tasks.ts';
 import { SettingsService } from '../settings/settings.service.ts';
+import { BORDER_STYLES, bordersOf } from '@rakuen/core/layout/borders';
+import { PLAIN, type Recipe } from '@rakuen/core/proof/recipe';
+import { MARK_KINDS } from '@rakuen/core/picture/marks';
+import { orderSheet } from './order-sheet.ts';
+import { RecipesService } from './recipes.service.ts';
+import type { CopyFrame } from '../work/copy-task.ts';
 import { Workshop } from '../work/workshop.ts';
 
 const SMALL_PX = 400;
 const MOST_PX = 1280;
 const DEFAULT_PPI = 360;
+
+/** How the file of a print copy is called. */
+const copyName = (title: string, paper: string, longSideMm: number): string =>
+  `${title}, ${paper}, ${longSideMm.toFixed(0)} mm.tif`.replace(/[/\\]/g, '-');
+
+/** Bare paper around a copy; none where nothing was asked. */
+function frameAsked({ border = 0, borders = 'equal', caption = '', trim = 'no' }: CopyQuery): CopyFrame | undefined {
+  if (border === 0 && !caption && trim === 'no') return undefined;
+  const least = caption ? CAPTION_ROOM_MM : trim === 'yes' ? TRIM_ROOM_MM : 0;
+  return { borders: bordersOf(borders, Math.max(border, least)), caption, trimMarks: trim === 'yes' };
+}
+/** Paper a caption and marks need around the picture, mm. */
+const CAPTION_ROOM_MM = 12;
+const TRIM_ROOM_MM = 8;
 
 /** Pictures on sheets: as an image for the eye, and as what a proof is drawn from. */
 @ApiTags('proofs')
@@ -30,6 +53,7 @@ export class ProofController {
     private readonly files: FileStore,
     private readonly settings: SettingsService,
     private readonly workshop: Workshop,
+    private readonly recipes: RecipesService,
   ) {}
 
   /** A picture as it looks on a sheet, in a light, behind a glass; for a screen of sRGB. */
@@ -56,6 +80,27 @@ export class ProofController {
     return new StreamableFile(Buffer.from(jpeg), { type: 'image/jpeg' });
   }
 
+  /** What could be done for a print of it on a sheet, with reasons; nothing is done. */
+  @Get('pictures/:id/suggested')
+  @ApiOkResponse({ type: SuggestView })
+  async suggested(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Query() { conditionId, ppi }: SuggestQuery,
+  ): Promise<SuggestView> {
+    const { commission } = await this.pictures.view(id);
+    const condition = await this.conditions.view(conditionId);
+    const { bare } = await this.laid.laid(condition, { light: 'D50', glass: 'none' });
+    const suggestions = suggest({
+      cells: await this.pictures.cells(id),
+      bare: unpackSheet(bare),
+      coating: condition.paper.coating,
+      lux: commission.lux,
+      viewingMm: commission.viewingMm,
+      ppi: Number(ppi) || DEFAULT_PPI,
+    });
+    return { suggestions };
+  }
+
   /** A picture as Lab: 32-bit width and height, then L*, a*, b* of each pixel as 16-bit units of 1/250, little-endian. */
   @Get('pictures/:id/lab')
   @ApiProduces('application/octet-stream')
@@ -75,9 +120,10 @@ export class ProofController {
   @ApiProduces('image/tiff')
   async copy(
     @Param('id', ParseUUIDPipe) id: string,
-    @Query() { conditionId, rendering = 'relative', ppi = DEFAULT_PPI, lift = 0 }: CopyQuery,
+    @Query() query: CopyQuery,
     @Res({ passthrough: true }) response: Response,
   ): Promise<StreamableFile> {
+    const { conditionId, rendering = 'relative', ppi = DEFAULT_PPI } = query;
     const row = await this.pictures.get(id);
     const { commission, title } = await this.pictures.view(id);
     const condition = await this.conditions.view(conditionId);
@@ -90,6 +136,7 @@ export class ProofController {
     const out = this.files.incomingPath();
     const landscape = row.widthPx >= row.heightPx;
     const short = (commission.longSideMm * Math.min(row.widthPx, row.heightPx)) / Math.max(row.widthPx, row.heightPx);
+    const recipe = await this.recipeOf(id, query);
     const gone = () => void this.files.discard(out);
     try {
       await this.files.scratch((scratch) =>
@@ -102,23 +149,57 @@ export class ProofController {
           widthMm: landscape ? commission.longSideMm : short,
           heightMm: landscape ? short : commission.longSideMm,
           ppi,
-          liftStops: lift / 100,
+          recipe,
+          frame: frameAsked(query),
           out,
           scratch,
         }),
       );
       const file = createReadStream(out);
       file.on('close', gone);
-      const name = `${title}, ${condition.paper.name}, ${commission.longSideMm.toFixed(0)} mm.tif`.replace(
-        /[/\\]/g,
-        '-',
-      );
+      const name = copyName(title, condition.paper.name, commission.longSideMm);
       response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`);
       return new StreamableFile(file, { type: 'image/tiff' });
     } catch (error) {
       gone();
       throw error;
     }
+  }
+
+  /** The sheet that goes to a lab with the print copy. */
+  @Get('pictures/:id/order.pdf')
+  @ApiProduces('application/pdf')
+  @Header('Content-Type', 'application/pdf')
+  async order(@Param('id', ParseUUIDPipe) id: string, @Query() query: CopyQuery): Promise<StreamableFile> {
+    const { conditionId, rendering = 'relative', ppi = DEFAULT_PPI, border = 0, borders = 'equal' } = query;
+    const { title, commission, marks, widthPx, heightPx } = await this.pictures.view(id);
+    const condition = await this.conditions.view(conditionId);
+    const [long, short] = [
+      commission.longSideMm,
+      (commission.longSideMm * Math.min(widthPx, heightPx)) / Math.max(widthPx, heightPx),
+    ];
+    const pdf = await orderSheet({
+      title,
+      fileName: copyName(title, condition.paper.name, long),
+      sizeMm: widthPx >= heightPx ? [long, short] : [short, long],
+      paper: `${condition.paper.maker} ${condition.paper.name}, ${condition.paper.weightGsm} g/m²`,
+      profile: condition.profile || 'not named',
+      rendering,
+      ppi,
+      border: border > 0 ? `${border} mm, ${BORDER_STYLES[borders]}` : 'none',
+      caption: query.caption ?? '',
+      copies: commission.copies,
+      recipe: await this.recipeOf(id, query),
+      lookAt: marks.map((m) => `${MARK_KINDS[m.kind]}: L* ${m.lab[0].toFixed(0)} in the file`),
+      wishes: commission.wishes ?? '',
+      preview: await this.pictures.preview(id),
+    });
+    return new StreamableFile(pdf);
+  }
+
+  private async recipeOf(pictureId: string, { recipe, lift = 0 }: CopyQuery): Promise<Recipe> {
+    if (!recipe) return { ...PLAIN, liftStops: lift / 100 };
+    return (await this.recipes.of(recipe, pictureId)).values;
   }
 
   /** What comes out of a sheet for every colour of a file: as read, and as seen in a light behind a glass. */

@@ -22,6 +22,7 @@ import type { TrialView } from '@rakuen/contract/trials';
 import type { DriftAccepted } from '@rakuen/contract/editions';
 import type { EyeCriterion, PrintState, Rehearsal } from '@rakuen/contract/vocabulary';
 import type { Fate, Series } from '@rakuen/core/print/edition';
+import type { Recipe } from '@rakuen/core/proof/recipe';
 import type { Presence, RunPlan } from '@rakuen/core/print/run-order';
 
 @Entity('papers')
@@ -433,6 +434,18 @@ export class NumberRow {
   @Column({ type: 'integer', default: 1, insert: false, update: false }) revision!: number;
 }
 
+/** What is done to a picture for its print on a sheet. */
+@Entity('recipes')
+export class RecipeRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') changedAt!: string;
+  @Column('text') pictureId!: string;
+  @Column('text') conditionId!: string;
+  @Column('text') name!: string;
+  @Column('simple-json') values!: Recipe;
+  @Column({ type: 'integer', default: 1, insert: false, update: false }) revision!: number;
+}
+
 /** A session at the printer, as it was planned. */
 @Entity('runs')
 export class RunRow {
@@ -493,6 +506,7 @@ export const ENTITIES = [
   MisprintRow,
   EditionRow,
   NumberRow,
+  RecipeRow,
   RunRow,
   RunItemRow,
   DocumentRow,

@@ -33,6 +33,7 @@ export const RECORDED: Readonly<Record<string, Recorded>> = {
   misprints: { noun: 'misprint', derived: [] },
   editions: { noun: 'edition', derived: [] },
   numbers: { noun: 'number of an edition', derived: [] },
+  recipes: { noun: 'recipe', derived: [] },
   runs: { noun: 'run at the printer', derived: [] },
   run_items: { noun: 'print of a run', derived: [] },
 };

@@ -4,6 +4,7 @@ import { nodePlaces, readCube } from '@rakuen/core/characterisation/lattice';
 import { tiffHead, type TiffKind } from '@rakuen/core/formats/tiff-head';
 import type { LabOfCodes } from '@rakuen/core/picture/blocks';
 import { codesOfLight } from './open-picture.ts';
+import type { PixelFrame } from './copy-frame.ts';
 import { pixelRuns } from './pixel-stream.ts';
 
 /** Pixels that go through a profile together. */
@@ -22,6 +23,9 @@ export interface PrintFile {
    * tenth of what an eye tells apart.
    */
   readonly smooth?: boolean;
+  /** Bare paper around it, with what stands there. */
+  readonly frame?: PixelFrame;
+  /** Size of the picture alone. */
   readonly kind: TiffKind;
   readonly out: string;
   readonly scratch: string;
@@ -62,21 +66,59 @@ export async function writePrintFile(task: PrintFile): Promise<void> {
   const { channels, bitsPerChannel } = task;
   const write = writerFor(task);
   const top = bitsPerChannel === 8 ? 255 : 65_535;
+  const { frame, kind } = task;
   const file = await open(task.out, 'w');
   try {
-    await file.writeFile(tiffHead(task.kind));
+    await file.writeFile(tiffHead(frame ? framed(kind, frame) : kind));
+    if (frame) await file.writeFile(bytesOf(frame.top.data));
+    const put = frame ? rowsBeside(frame, kind.widthPx) : (out: Uint16Array) => out;
     for await (const { samples: given, pixels } of pixelRuns(task.pipeline, task.scratch)) {
       const samples = given instanceof Float32Array ? codesOfLight(given).samples : given;
       for (let from = 0; from < pixels; from += RUN) {
         const n = Math.min(RUN, pixels - from);
         const codes = new Float32Array(n * channels);
         for (let i = 0; i < codes.length; i++) codes[i] = samples[from * channels + i] / top;
-        const out = write(codes);
-        await file.writeFile(Buffer.from(out.buffer, out.byteOffset, out.byteLength));
+        await file.writeFile(bytesOf(put(write(codes))));
       }
     }
+    if (frame) await file.writeFile(bytesOf(frame.bottom.data));
     await file.sync();
   } finally {
     await file.close();
   }
 }
+
+const bytesOf = (values: Uint16Array): Buffer => Buffer.from(values.buffer, values.byteOffset, values.byteLength);
+
+const framed = (kind: TiffKind, { top, bottom, leftPx, rightPx }: PixelFrame): TiffKind => ({
+  ...kind,
+  widthPx: kind.widthPx + leftPx + rightPx,
+  heightPx: kind.heightPx + top.heightPx + bottom.heightPx,
+});
+
+/** Puts bare paper before and after each row of a picture that comes in runs of any length. */
+function rowsBeside({ leftPx, rightPx }: PixelFrame, widthPx: number): (run: Uint16Array) => Uint16Array {
+  const row = widthPx * 3;
+  const whole = row + (leftPx + rightPx) * 3;
+  let column = 0;
+  return (run) => {
+    const out = new Uint16Array((Math.ceil((column + run.length) / row) + 1) * whole);
+    let written = 0;
+    for (let from = 0; from < run.length;) {
+      if (column === 0) {
+        out.fill(PAPER, written, written + leftPx * 3);
+        written += leftPx * 3;
+      }
+      const n = Math.min(row - column, run.length - from);
+      out.set(run.subarray(from, from + n), written);
+      [from, written, column] = [from + n, written + n, column + n];
+      if (column < row) continue;
+      out.fill(PAPER, written, written + rightPx * 3);
+      [written, column] = [written + rightPx * 3, 0];
+    }
+    return out.subarray(0, written);
+  };
+}
+
+/** Device values of bare paper, RGB. */
+const PAPER = 65_535;

@@ -103,6 +103,7 @@ const TAGS = [
   'runs',
   'editions',
   'boxes',
+  'recipes',
   'events',
   'backups',
 ] as const;

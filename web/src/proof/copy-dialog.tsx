@@ -1,10 +1,13 @@
 import { useState } from 'react';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
+import { BORDER_STYLES, type BorderStyle } from '@rakuen/core/layout/borders';
+import { recipeLine } from '@rakuen/core/proof/recipe';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { Dialog } from '../parts/dialog.tsx';
 import { FileLink } from '../parts/file-link.tsx';
-import { ChoiceField } from '../parts/form.tsx';
+import { ChoiceField, TextField, TickField } from '../parts/form.tsx';
+import type { RecipeAtHand } from './use-recipe.ts';
 import { QuietButton } from '../parts/button.tsx';
 
 const PPI = ['300', '360', '720'] as const;
@@ -14,22 +17,29 @@ export function CopyDialog({
   picture,
   condition,
   rendering,
-  liftStops,
+  recipe: at,
   onClose,
 }: {
   picture: PictureView;
   condition: ConditionView;
   rendering: string;
-  liftStops: number;
+  recipe: RecipeAtHand;
   onClose: () => void;
 }) {
   const [ppi, setPpi] = useState<string>('360');
+  const [border, setBorder] = useState('0');
+  const [borders, setBorders] = useState<BorderStyle>('equal');
+  const [caption, setCaption] = useState('');
+  const [trim, setTrim] = useState(false);
   const { longSideMm } = picture.commission;
   const query = new URLSearchParams({
     conditionId: condition.id,
     rendering,
     ppi,
-    lift: String(Math.round(liftStops * 100)),
+    ...(at.current && { recipe: at.current.id }),
+    ...(Number(border) > 0 && { border: String(Math.round(Number(border))), borders }),
+    ...(caption.trim() && { caption: caption.trim() }),
+    ...(trim && { trim: 'yes' }),
   }).toString();
   return (
     <Dialog
@@ -46,10 +56,38 @@ export function CopyDialog({
           value={ppi}
           onChange={(e) => setPpi(e.target.value)}
         />
+        <div className="grid grid-cols-3 gap-3">
+          <TextField
+            label="Border"
+            unit="mm"
+            inputMode="numeric"
+            value={border}
+            onChange={(e) => setBorder(e.target.value)}
+          />
+          <ChoiceField
+            label="Border is"
+            value={borders}
+            onChange={(e) => setBorders(e.target.value as BorderStyle)}
+            options={Object.entries(BORDER_STYLES)}
+          />
+          <TickField
+            className="mt-5"
+            label="marks to trim by"
+            checked={trim}
+            onChange={(e) => setTrim(e.target.checked)}
+          />
+          <TextField
+            className="col-span-3"
+            label="Caption under it"
+            maxLength={200}
+            value={caption}
+            onChange={(e) => setCaption(e.target.value)}
+          />
+        </div>
         <p>
-          A 16-bit TIFF in device values of the profile this condition uses, which is embedded; {rendering} rendering
-          {liftStops > 0 ? `, lifted by ${liftStops} stop` : ''}; resampled once; the file’s own words are kept. Nothing
-          is changed in the picture itself.
+          A 16-bit TIFF in device values of the profile this condition uses, which is embedded; {rendering} rendering ;{' '}
+          {recipeLine(at.recipe)}; resampled once; the file’s own words are kept. Nothing is changed in the picture
+          itself.
         </p>
         <p className="font-semibold">Print it with the colour management of the driver off.</p>
         <p className="flex items-center gap-3">

@@ -10,6 +10,7 @@ import {
   OrthographicCamera,
   PlaneGeometry,
   RawShaderMaterial,
+  RedFormat,
   RGBAFormat,
   Scene,
   Vector3,
@@ -19,6 +20,7 @@ import {
 import type { LaidView } from '@rakuen/contract/proofs';
 import { labToXyz } from '@rakuen/core/colour/lab';
 import { WHITE_ICC } from '@rakuen/core/colour/white';
+import { TONE_ENTRIES, toneTable, type Recipe } from '@rakuen/core/proof/recipe';
 import { LAB_UNITS, type LabImage } from '../pictures/lab-image.ts';
 import { latticeOf } from '../pictures/picture-api.ts';
 import { FRAGMENT, VERTEX } from './proof-shader.ts';
@@ -30,7 +32,8 @@ export type MapName = (typeof MAPS)[number];
 export interface ProofView {
   /** The eye has settled on the paper's white. */
   readonly settled: boolean;
-  readonly liftStops: number;
+  /** What is done to the picture, for the sheet in the left hand and in the right. */
+  readonly recipes: readonly [Recipe, Recipe];
   /** Where the right hand's sheet begins, 0–1. */
   readonly split: number;
   readonly beside: boolean;
@@ -46,6 +49,7 @@ export class ProofCanvas {
   private readonly camera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
   private readonly material: RawShaderMaterial;
   private readonly lattices = new Map<Seen, Data3DTexture>();
+  private readonly recipes: [Recipe?, Recipe?] = [];
 
   /** @throws Error where the browser has no WebGL 2 */
   constructor(canvas: HTMLCanvasElement) {
@@ -60,7 +64,9 @@ export class ProofCanvas {
         whites: { value: [new Vector3(1, 1, 1), new Vector3(1, 1, 1)] },
         blacks: { value: [0, 0] },
         settled: { value: 0 },
-        gain: { value: 1 },
+        tones: { value: [null, null] },
+        chromas: { value: [1, 1] },
+        entries: { value: TONE_ENTRIES },
         split: { value: 0.5 },
         beside: { value: 0 },
         map: { value: 0 },
@@ -111,10 +117,24 @@ export class ProofCanvas {
     return texture;
   }
 
+  private recipe(hand: 0 | 1, recipe: Recipe): void {
+    const { uniforms } = this.material;
+    (uniforms.chromas.value as number[])[hand] = 1 + recipe.saturation;
+    if (this.recipes[hand] === recipe) return;
+    this.recipes[hand] = recipe;
+    const tones = uniforms.tones.value as (DataTexture | null)[];
+    tones[hand]?.dispose();
+    const table = Uint16Array.from(toneTable(recipe), (factor) => DataUtils.toHalfFloat(factor));
+    const texture = new DataTexture(table, TONE_ENTRIES, 1, RedFormat, HalfFloatType);
+    texture.minFilter = texture.magFilter = LinearFilter;
+    texture.needsUpdate = true;
+    tones[hand] = texture;
+  }
+
   draw(view: ProofView, widthPx: number, heightPx: number): void {
     const { uniforms } = this.material;
     uniforms.settled.value = view.settled ? 1 : 0;
-    uniforms.gain.value = 2 ** view.liftStops;
+    view.recipes.forEach((recipe, hand) => this.recipe(hand as 0 | 1, recipe));
     uniforms.split.value = view.split;
     uniforms.beside.value = view.beside ? 1 : 0;
     uniforms.map.value = MAPS.indexOf(view.map);
@@ -126,6 +146,7 @@ export class ProofCanvas {
   clear(): void {
     (this.material.uniforms.picture.value as DataTexture | null)?.dispose();
     for (const texture of this.lattices.values()) texture.dispose();
+    for (const tone of this.material.uniforms.tones.value as (DataTexture | null)[]) tone?.dispose();
     this.material.dispose();
     this.renderer.dispose();
   }

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
@@ -10,7 +10,7 @@ import { absoluteOnWhite } from '@rakuen/core/colour/relative';
 import type { Lab } from '@rakuen/core/colour/types';
 import { GLASSES } from '@rakuen/core/light/glass';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import { lift } from '@rakuen/core/proof/lift';
+import { applyRecipe, PLAIN } from '@rakuen/core/proof/recipe';
 import { questionOf } from '../app/steps.ts';
 import { useLight } from '../compare/use-light.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
@@ -23,9 +23,10 @@ import { latticeOf, useLaidQuery } from '../pictures/picture-api.ts';
 import { useTable } from '../table/use-table.ts';
 import { CopyDialog } from './copy-dialog.tsx';
 import { MAPS, ProofCanvas, type MapName, type ProofView } from './proof-canvas.ts';
+import { RecipeNote } from './recipe-note.tsx';
+import { useRecipe } from './use-recipe.ts';
 import { ScreenScale, useScreenScale } from './screen-scale.tsx';
 
-const STEPS_OF_LIFT = [0, 0.25, 0.5, 0.75] as const;
 const RENDERING_WORDS = {
   relative: 'relative, black compensated',
   perceptual: 'perceptual',
@@ -76,7 +77,14 @@ function Proof({
   const { lights } = useLight();
   const [where, setWhere] = useState({ light: picture.commission.light, glass: picture.commission.glass });
   const [rendering, setRendering] = useState<RenderingKey>('relative');
-  const [view, setView] = useState<ProofView>({ settled: false, liftStops: 0, split: 0.5, beside: false, map: 'none' });
+  const [view, setView] = useState<Omit<ProofView, 'recipes'>>({
+    settled: false,
+    split: 0.5,
+    beside: false,
+    map: 'none',
+  });
+  const recipes = [useRecipe(picture.id, left.id), useRecipe(picture.id, right.id)] as const;
+  const [before, setBefore] = useState(false);
   const [surround, setSurround] = useState<'wall' | 'mount'>('wall');
   const [atSize, setAtSize] = useState(false);
   const [copying, setCopying] = useState<ConditionView>();
@@ -90,7 +98,7 @@ function Proof({
   // While another light is laid the old one stays in place, dimmed and without numbers: it is not taken for the new.
   const [first, second] = hands.map((h) => h.currentData ?? h.data);
   const changing = hands.some((h) => !h.currentData);
-  const change = (over: Partial<ProofView>) => setView((v) => ({ ...v, ...over }));
+  const change = (over: Partial<Omit<ProofView, 'recipes'>>) => setView((v) => ({ ...v, ...over }));
   const flip = () => change({ split: view.split > 0.5 ? 0 : 1, beside: false });
 
   useEffect(() => {
@@ -108,9 +116,14 @@ function Proof({
     '[': () => change({ split: Math.max(0, view.split - SPLIT_STEP), beside: false }),
     ']': () => change({ split: Math.min(1, view.split + SPLIT_STEP), beside: false }),
     b: () => change({ beside: !view.beside }),
+    o: () => setBefore(!before),
   });
 
-  const lifted = view.liftStops;
+  const [ofLeft, ofRight] = [recipes[0].recipe, recipes[1].recipe];
+  const shown = useMemo<ProofView>(
+    () => ({ ...view, recipes: before ? [PLAIN, PLAIN] : [ofLeft, ofRight] }),
+    [view, before, ofLeft, ofRight],
+  );
   const same = left.id === right.id;
   return (
     <>
@@ -180,7 +193,7 @@ function Proof({
             sheets={[first.seen, second.seen]}
             names={[left.paper.name, right.paper.name]}
             changing={changing}
-            view={same ? { ...view, split: 1, beside: false } : view}
+            view={same ? { ...shown, split: 1, beside: false } : shown}
             surround={surround}
             widthPx={
               atSize
@@ -190,21 +203,6 @@ function Proof({
             onSplit={(split) => change({ split })}
           />
           <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-1">
-            <div role="radiogroup" aria-label="Lift of the print copy" className="flex items-center gap-2">
-              <span className="text-quiet">Lift</span>
-              {STEPS_OF_LIFT.map((s) => (
-                <label key={s} className="flex items-center gap-1">
-                  <input
-                    type="radio"
-                    name="lift"
-                    className="accent-ink"
-                    checked={lifted === s}
-                    onChange={() => change({ liftStops: s })}
-                  />
-                  {s === 0 ? 'none' : `${{ 0.25: '¼', 0.5: '½', 0.75: '¾' }[s]} stop`}
-                </label>
-              ))}
-            </div>
             <label className="flex items-center gap-1.5">
               <input
                 type="checkbox"
@@ -262,6 +260,10 @@ function Proof({
             )}
             <QuietButton onClick={() => setCopying(left)}>Write the print copy for {left.paper.name}</QuietButton>
           </p>
+          <RecipeNote pictureId={picture.id} condition={left} at={recipes[0]} before={before} onBefore={setBefore} />
+          {!same && (
+            <RecipeNote pictureId={picture.id} condition={right} at={recipes[1]} before={before} onBefore={setBefore} />
+          )}
           <p className="mt-1 max-w-[96ch] text-[12.5px] text-quiet">
             From the models of the two print conditions ({modelWords(left.paper.name, first.modelError)}
             {same ? '' : `; ${modelWords(right.paper.name, second.modelError)}`}), in{' '}
@@ -277,7 +279,7 @@ function Proof({
           picture={picture}
           condition={copying}
           rendering={rendering}
-          liftStops={lifted}
+          recipe={recipes[0]}
           onClose={() => setCopying(undefined)}
         />
       )}
@@ -359,7 +361,7 @@ function Laid({
     if (view.beside) return { x: (x * 2) % 1, y, hand: x > 0.5 ? 1 : 0 };
     return { x, y, hand: x > view.split ? 1 : 0 };
   };
-  const number = at && !changing && numbersAt(image, sheets[at.hand], view, at.x, at.y);
+  const number = at && !changing && numbersAt(image, sheets[at.hand], view, at);
   const drag = (event: React.PointerEvent) => {
     const box = frame.current!.getBoundingClientRect();
     onSplit(Math.min(1, Math.max(0, (event.clientX - box.left) / box.width)));
@@ -433,13 +435,18 @@ const triple = (lab: Lab): string =>
   `${formatNumber(lab[0], 1)}, a* ${formatNumber(lab[1], 1)}, b* ${formatNumber(lab[2], 1)}`;
 
 /** File, print and loss at a place: the same lattice, read by the processor. */
-function numbersAt({ widthPx, heightPx, lab }: LabImage, sheet: Sheet, view: ProofView, x: number, y: number) {
+function numbersAt(
+  { widthPx, heightPx, lab }: LabImage,
+  sheet: Sheet,
+  view: ProofView,
+  { x, y, hand }: { x: number; y: number; hand: 0 | 1 },
+) {
   const px = Math.min(widthPx - 1, Math.max(0, Math.floor(x * widthPx)));
   const py = Math.min(heightPx - 1, Math.max(0, Math.floor(y * heightPx)));
   const from = (py * widthPx + px) * 3;
   const file: Lab = [lab[from] / LAB_UNITS, lab[from + 1] / LAB_UNITS, lab[from + 2] / LAB_UNITS];
   const values = Float32Array.from(file);
-  lift(values, view.liftStops);
+  applyRecipe(values, view.recipes[hand]);
   const aim = compensated(0, sheet.blackL)([values[0], values[1], values[2]]);
   throughPrinted(unpackLab(sheet.nodes, latticeOf(sheet)), values, values);
   const relative: Lab = [values[0], values[1], values[2]];

@@ -22,7 +22,9 @@ uniform sampler3D sheets[2];
 uniform vec3 whites[2];      // XYZ of the sheets' whites over the connection space's
 uniform float blacks[2];     // Y of their blacks, 0-1
 uniform float settled;       // 1: the eye has settled on the paper's white
-uniform float gain;          // 2 to the stops of lift
+uniform sampler2D tones[2];  // what light is multiplied by, for L* from 0 to 100: the recipe of each hand
+uniform float chromas[2];    // and what chroma is then
+uniform float entries;
 uniform float split;         // where the right hand's sheet begins, 0-1
 uniform float beside;        // 1: two whole pictures beside each other
 uniform int map;             // 0 none, 1 out of reach, 2 beyond the screen, 3 between the two
@@ -89,26 +91,36 @@ vec3 shown(int hand, vec3 lab) {
   return settled > 0.5 ? relative : labOf(light(relative) * white);
 }
 
+// What is done to the picture for a hand's sheet.
+vec3 recipe(int hand, vec3 lab) {
+  vec2 at = vec2((clamp(lab.x / 100.0, 0.0, 1.0) * (entries - 1.0) + 0.5) / entries, 0.5);
+  float factor = hand == 0 ? texture(tones[0], at).r : texture(tones[1], at).r;
+  float chroma = hand == 0 ? chromas[0] : chromas[1];
+  if (factor == 1.0 && chroma == 1.0) return lab;
+  vec3 made = labOf(light(lab) * factor);
+  return vec3(made.x, made.yz * chroma);
+}
+
 void main() {
   vec2 at = place;
   bool right = at.x > split;
   if (beside > 0.5) { right = at.x > 0.5; at.x = fract(at.x * 2.0); }
   vec3 file = texture(picture, vec2(at.x, 1.0 - at.y)).xyz;
-  // The lift, with its shoulder.
-  vec3 xyz = light(file);
-  if (gain != 1.0) file = labOf(xyz * (gain / (1.0 + (gain - 1.0) * clamp(xyz.y, 0.0, 1.0))));
-  vec3 lab = shown(right ? 1 : 0, file);
+  vec3 left = recipe(0, file);
+  vec3 other = recipe(1, file);
+  vec3 made = right ? other : left;
+  vec3 lab = shown(right ? 1 : 0, made);
   vec3 d50 = light(lab) * WHITE;
   vec3 rgb = mat3(3.1338561, -0.9787684, 0.0719453, -1.6168667, 1.9161415, -0.2289914, -0.4906146, 0.0334540, 1.4052427) * d50;
   float amount = 0.0;
   if (map == 1) {
-    vec3 relative = right ? printed(sheets[1], file) : printed(sheets[0], file);
+    vec3 relative = right ? printed(sheets[1], made) : printed(sheets[0], made);
     float yb = right ? blacks[1] : blacks[0];
-    amount = apart(labOf(light(file) * (1.0 - yb) + yb), relative);
+    amount = apart(labOf(light(made) * (1.0 - yb) + yb), relative);
   } else if (map == 2) {
     vec3 beyond = max(max(rgb - 1.0, -rgb), 0.0);
     amount = 60.0 * max(beyond.r, max(beyond.g, beyond.b));
-  } else if (map == 3) amount = apart(shown(0, file), shown(1, file));
+  } else if (map == 3) amount = apart(shown(0, left), shown(1, other));
   rgb = clamp(rgb, 0.0, 1.0);
   vec3 code = mix(rgb * 12.92, 1.055 * pow(rgb, vec3(1.0 / 2.4)) - 0.055, step(0.0031308, rgb));
   // Dithered by interleaved gradient noise: no banding in a sky.

@@ -5,6 +5,7 @@ import { Compare1765000000000 } from './1765000000000-compare.ts';
 import { Record1766000000000 } from './1766000000000-record.ts';
 import { Commissions1768000000000 } from './1768000000000-commissions.ts';
 import { Prints1769000000000 } from './1769000000000-prints.ts';
+import { Recipes1770000000000 } from './1770000000000-recipes.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -17,4 +18,5 @@ export const MIGRATIONS = [
   Profiles1767000000000,
   Commissions1768000000000,
   Prints1769000000000,
+  Recipes1770000000000,
 ];

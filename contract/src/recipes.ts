@@ -1,0 +1,43 @@
+import { RECIPE_PARTS, type Recipe } from '@rakuen/core/proof/recipe';
+import type { Suggestion } from '@rakuen/core/proof/suggest';
+import { FreeText, Id, Int, Maybe, Num, Part, Rows, Text, When } from './fields.ts';
+
+const P = RECIPE_PARTS;
+
+/** What is done to a picture for its print. */
+export class RecipeValues implements Recipe {
+  @Num(P.liftStops.least, P.liftStops.most) liftStops!: number;
+  @Num(P.contrast.least, P.contrast.most) contrast!: number;
+  @Num(P.shadows.least, P.shadows.most) shadows!: number;
+  @Num(P.saturation.least, P.saturation.most) saturation!: number;
+  @Num(P.sharpening.least, P.sharpening.most) sharpening!: number;
+  /** Radius of sharpening on paper. */
+  @Num(0.01, 5) radiusMm!: number;
+}
+
+/** A recipe of a picture on a sheet; the one without a name is the one that is worked at. */
+export class RecipeInput {
+  @Id() pictureId!: string;
+  @Id() conditionId!: string;
+  @FreeText(80) name!: string;
+  @Part(() => RecipeValues) values!: RecipeValues;
+}
+
+export class RecipeView extends RecipeInput {
+  @Id() id!: string;
+  @When() changedAt!: string;
+  @Int() revision!: number;
+}
+
+export class RecipesQuery {
+  @Id() pictureId!: string;
+}
+
+export class SuggestQuery {
+  @Id() conditionId!: string;
+  @Maybe() @Text(10) ppi?: string;
+}
+
+export class SuggestView {
+  @Rows() suggestions!: Suggestion[];
+}

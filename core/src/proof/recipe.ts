@@ -1,0 +1,155 @@
+import { labRoot } from '../colour/lab.ts';
+
+/** What is done to a picture for its print, beside it and never in it. */
+export interface Recipe {
+  /** Light of the darks and middle tones times 2 to this power; white stays. */
+  readonly liftStops: number;
+  /** Slope of the middle tones, −1 to 1; black and white stay. */
+  readonly contrast: number;
+  /** How far the deepest tones are opened, 0–1; from L* 35 on nothing moves. */
+  readonly shadows: number;
+  /** Chroma, times 1 plus this, −1 to 1. */
+  readonly saturation: number;
+  /** Strength of sharpening at the size of the print, 0–2. */
+  readonly sharpening: number;
+  /** Its radius on paper, mm. */
+  readonly radiusMm: number;
+}
+
+/** Nothing done. */
+export const PLAIN: Recipe = { liftStops: 0, contrast: 0, shadows: 0, saturation: 0, sharpening: 0, radiusMm: 0.1 };
+
+/** A part of a recipe: in which steps a hand turns it. */
+export interface RecipePart {
+  readonly name: string;
+  readonly step: number;
+  readonly least: number;
+  readonly most: number;
+  /** As it is written in the recipe. */
+  readonly written: (value: number) => string;
+}
+
+const STOPS: Readonly<Record<string, string>> = { '0.25': '¼', '0.5': '½', '0.75': '¾' };
+const signed = (v: number, digits = 0) => `${v > 0 ? '+' : v < 0 ? '−' : ''}${Math.abs(v).toFixed(digits)}`;
+
+/** Steps of a quarter stop (practice); the others are our own. */
+export const RECIPE_PARTS: Readonly<Record<Exclude<keyof Recipe, 'radiusMm'>, RecipePart>> = {
+  liftStops: {
+    name: 'Lift',
+    step: 0.25,
+    least: -1,
+    most: 2,
+    written: (v) => (v === 0 ? 'none' : `${STOPS[String(v)] ?? signed(v, 2)} stop`),
+  },
+  contrast: {
+    name: 'Contrast',
+    step: 0.1,
+    least: -1,
+    most: 1,
+    written: (v) => (v === 0 ? 'as it is' : signed(v * 10)),
+  },
+  shadows: {
+    name: 'Shadows',
+    step: 0.1,
+    least: 0,
+    most: 1,
+    written: (v) => (v === 0 ? 'as they are' : `opened ${(v * 10).toFixed(0)}`),
+  },
+  saturation: {
+    name: 'Saturation',
+    step: 0.05,
+    least: -1,
+    most: 1,
+    written: (v) => (v === 0 ? 'as it is' : `${signed(v * 100)} %`),
+  },
+  sharpening: { name: 'Sharpening', step: 0.25, least: 0, most: 2, written: (v) => (v === 0 ? 'none' : v.toFixed(2)) },
+};
+export type RecipeKey = keyof typeof RECIPE_PARTS;
+
+const EPSILON = 216 / 24389;
+const KAPPA = 24389 / 27;
+const light = (f: number) => (f ** 3 > EPSILON ? f ** 3 : (116 * f - 16) / KAPPA);
+
+/** How steep a contrast of 1 makes the middle: 1 + 2π of this; it still falls nowhere. */
+const CONTRAST = 0.1;
+/** Tones below this share of L* 100 are opened by `shadows`. */
+const SHADOW_END = 0.35;
+/** How much steeper black becomes at most. */
+const OPENING = 0.9;
+
+/**
+ * L* of a print copy for L* of the picture, of neutral tones: lift with its shoulder, then contrast, then the shadows. Rises everywhere; 0 and
+ * 100 stay where they are.
+ * @param l L*, 0–100
+ */
+export function toneOf({ liftStops, contrast, shadows }: Recipe, l: number): number {
+  const gain = 2 ** liftStops;
+  const y = light((l + 16) / 116);
+  const lifted = (116 * labRoot((gain * y) / (1 + (gain - 1) * y)) - 16) / 100;
+  const t = lifted - contrast * CONTRAST * Math.sin(2 * Math.PI * lifted);
+  const opened = t < SHADOW_END ? t + shadows * OPENING * t * (1 - t / SHADOW_END) ** 2 : t;
+  return 100 * opened;
+}
+
+/** Entries of a tone table. */
+export const TONE_ENTRIES = 1024;
+
+/**
+ * What X, Y and Z are multiplied by, for L* of the picture from 0 to 100 in even steps: the table by which file, screen and written copy are one.
+ */
+export function toneTable(recipe: Recipe): Float32Array {
+  const table = new Float32Array(TONE_ENTRIES);
+  for (let i = 0; i < TONE_ENTRIES; i++) {
+    // Black has no light to multiply: its factor is that of the tone next to it.
+    const l = (100 * Math.max(i, 0.5)) / (TONE_ENTRIES - 1);
+    table[i] = light((toneOf(recipe, l) + 16) / 116) / light((l + 16) / 116);
+  }
+  return table;
+}
+
+/** Factor of a tone table at an L*; white and beyond stay as they are. */
+function factorAt(table: Float32Array, l: number): number {
+  const at = Math.min(1, Math.max(0, l / 100)) * (TONE_ENTRIES - 1);
+  const low = Math.min(TONE_ENTRIES - 2, Math.floor(at));
+  return table[low] + (table[low + 1] - table[low]) * (at - low);
+}
+
+/** Whether a recipe changes colours at all; sharpening is of another kind. */
+export const isPlain = ({ liftStops, contrast, shadows, saturation }: Recipe): boolean =>
+  liftStops === 0 && contrast === 0 && shadows === 0 && saturation === 0;
+
+/**
+ * Applies a recipe to colours, in place: X, Y and Z grow alike, so that hue and saturation of the light stay; then chroma.
+ * @param labs L*, a*, b* one after another
+ */
+export function applyRecipe(labs: Float32Array, recipe: Recipe): void {
+  if (isPlain(recipe)) return;
+  const table = toneTable(recipe);
+  const chroma = 1 + recipe.saturation;
+  for (let p = 0; p < labs.length; p += 3) {
+    const factor = factorAt(table, labs[p]);
+    const fy = (labs[p] + 16) / 116;
+    const fx = labRoot(light(fy + labs[p + 1] / 500) * factor);
+    const lifted = labRoot(light(fy) * factor);
+    const fz = labRoot(light(fy - labs[p + 2] / 200) * factor);
+    labs[p] = 116 * lifted - 16;
+    labs[p + 1] = 500 * (fx - lifted) * chroma;
+    labs[p + 2] = 200 * (lifted - fz) * chroma;
+  }
+}
+
+/** A recipe in a line, what is done alone. */
+export function recipeLine(recipe: Recipe): string {
+  const done = (Object.keys(RECIPE_PARTS) as RecipeKey[]).filter((key) => recipe[key] !== 0);
+  if (done.length === 0) return 'nothing done';
+  return done
+    .map((key) => `${RECIPE_PARTS[key].name.toLowerCase()} ${RECIPE_PARTS[key].written(recipe[key])}`)
+    .join(', ');
+}
+
+/** A turn of a hand: a part one step on, within its bounds. */
+export function turned(recipe: Recipe, key: RecipeKey, by: 1 | -1): Recipe {
+  const { step, least, most } = RECIPE_PARTS[key];
+  const value = Math.min(most, Math.max(least, Math.round((recipe[key] + by * step) / step) * step));
+  return { ...recipe, [key]: Number(value.toFixed(4)) };
+}

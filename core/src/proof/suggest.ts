@@ -1,0 +1,140 @@
+import { throughPrinted } from '../characterisation/printed.ts';
+import { deltaE2000 } from '../colour/difference.ts';
+import { compensated } from '../characterisation/renderings.ts';
+import type { Lab } from '../colour/types.ts';
+import type { PrintedSheet } from '../match/sheet.ts';
+import { COATING_CLASSES, type CoatingClass } from '../paper.ts';
+import { applyRecipe, PLAIN, RECIPE_PARTS, type Recipe, type RecipeKey } from './recipe.ts';
+
+/** A part of a recipe that is suggested, with its reason and figures. */
+export interface Suggestion {
+  readonly key: RecipeKey;
+  readonly value: number;
+  readonly sentence: string;
+  /** Goes with it: the radius of sharpening. */
+  readonly radiusMm?: number;
+}
+
+export interface SuggestAsked {
+  /** L*, a*, b*, share of each colour of the picture. */
+  readonly cells: Float32Array;
+  /** The sheet as read, relative to its white. */
+  readonly bare: PrintedSheet;
+  readonly coating: CoatingClass;
+  readonly lux: number;
+  readonly viewingMm: number;
+  readonly ppi: number;
+}
+
+/** White of a calibrated screen, cd/m² (practice). */
+const SCREEN_CD_M2 = 100;
+/** An eye that settles on the paper makes up for most of a dim room; this share is left (our own estimate, after Stevens’ law of brightness). */
+const NOT_SETTLED = 0.15;
+/** ΔE00 from which a colour counts as out of reach; shares of the picture that a printmaker lets go. */
+const OUT = 3;
+const LET_GO = 0.01;
+/** Two points of a minute of arc are told apart by a good eye (practice). */
+const ARC_MINUTE = Math.PI / (180 * 60);
+/** Ink spreads so far, mm (our own estimate). */
+const SPREAD_MM = { gloss: 0.03, matt: 0.06 } as const;
+const QUARTER = 0.25;
+/** Steps between L* 3 and 20, of which the sheet leaves so few that they are opened. */
+const SHADOW = { from: 3, to: 20, kept: 0.75 } as const;
+
+/** Luminance a white sheet has in a room, cd/m²: a matt white of 90 % at so many lux. */
+const paperCdM2 = (lux: number): number => (0.9 * lux) / Math.PI;
+
+/**
+ * What could be done for a print of this picture on this sheet in this room; never applied unasked, and a school that lifts nothing is as well
+ * served by calibrating and proofing in a proper light.
+ */
+export function suggest(asked: SuggestAsked): Suggestion[] {
+  return [lift(asked), shadows(asked), saturation(asked), sharpening(asked)].filter((s) => s !== undefined);
+}
+
+function lift({ lux }: SuggestAsked): Suggestion | undefined {
+  const white = paperCdM2(lux);
+  const stops = Math.log2(SCREEN_CD_M2 / white) * NOT_SETTLED;
+  const value = Math.min(0.75, Math.round(stops / QUARTER) * QUARTER);
+  if (value <= 0) return undefined;
+  return {
+    key: 'liftStops',
+    value,
+    sentence: `At ${Math.round(lux)} lx white paper has ${Math.round(white)} cd/m², a calibrated screen some ${SCREEN_CD_M2} (practice): ${RECIPE_PARTS.liftStops.written(value)} brings the middle tones nearer. Whoever proofs in that light lifts nothing.`,
+  };
+}
+
+/** How much of the steps of neutral shadow a sheet leaves, 0–1, for a recipe. */
+function stepsKept(sheet: PrintedSheet, recipe: Recipe): number {
+  const { from, to } = SHADOW;
+  const labs = Float32Array.from([from, 0, 0, to, 0, 0]);
+  applyRecipe(labs, recipe);
+  throughPrinted(sheet.lattice, labs, labs);
+  return Math.max(0, labs[3] - labs[0]) / (to - from);
+}
+
+function shadows({ cells, bare }: SuggestAsked): Suggestion | undefined {
+  let share = 0;
+  for (let i = 0; i < cells.length; i += 4) if (cells[i] < SHADOW.to) share += cells[i + 3];
+  const kept = stepsKept(bare, PLAIN);
+  if (share < 0.02 || kept >= SHADOW.kept) return undefined;
+  const { step, most, written } = RECIPE_PARTS.shadows;
+  let value = 0;
+  while (value < most && stepsKept(bare, { ...PLAIN, shadows: value }) < SHADOW.kept) value += step;
+  value = Number(Math.min(most, value).toFixed(2));
+  const after = stepsKept(bare, { ...PLAIN, shadows: value });
+  return {
+    key: 'shadows',
+    value,
+    sentence: `${(share * 100).toFixed(0)} % of the picture lies below L* ${SHADOW.to}, and the sheet leaves ${(kept * 100).toFixed(0)} % of its steps there; ${written(value)} leaves ${(after * 100).toFixed(0)} %. From L* 35 on nothing moves.`,
+  };
+}
+
+/** Share of the picture out of the sheet’s reach, for a saturation. */
+function outShare({ cells, bare }: SuggestAsked, value: number): number {
+  const n = cells.length / 4;
+  const aims = new Float32Array(n * 3);
+  for (let i = 0; i < n; i++) aims.set(cells.subarray(i * 4, i * 4 + 3), i * 3);
+  applyRecipe(aims, { ...PLAIN, saturation: value });
+  const out = new Float32Array(aims.length);
+  throughPrinted(bare.lattice, aims, out);
+  const aim = compensated(0, bare.blackL);
+  let share = 0;
+  for (let i = 0; i < n; i++) {
+    const wanted = aim([aims[i * 3], aims[i * 3 + 1], aims[i * 3 + 2]]);
+    const got: Lab = [out[i * 3], out[i * 3 + 1], out[i * 3 + 2]];
+    if (deltaE2000(wanted, got) > OUT) share += cells[i * 4 + 3];
+  }
+  return share;
+}
+
+function saturation(asked: SuggestAsked): Suggestion | undefined {
+  const { step, written } = RECIPE_PARTS.saturation;
+  const now = outShare(asked, 0);
+  if (now <= LET_GO) return undefined;
+  let value = 0;
+  while (value > -0.3 && outShare(asked, value) > LET_GO) value -= step;
+  value = Number(value.toFixed(2));
+  const after = outShare(asked, value);
+  // Paling all of a picture for what can’t be helped serves nobody.
+  if (after > now / 2) return undefined;
+  return {
+    key: 'saturation',
+    value,
+    sentence: `${(now * 100).toFixed(1)} % of the picture is more than ${OUT} ΔE00 out of reach and runs together there; ${written(value)} leaves ${(after * 100).toFixed(1)} %, and pales the rest as much.`,
+  };
+}
+
+function sharpening({ coating, viewingMm, ppi }: SuggestAsked): Suggestion {
+  const matt = COATING_CLASSES[coating].blackInk === 'matt';
+  const spread = matt ? SPREAD_MM.matt : SPREAD_MM.gloss;
+  const seen = viewingMm * Math.tan(ARC_MINUTE);
+  const radiusMm = Number(Math.max(spread, seen, 25.4 / ppi).toFixed(3));
+  const value = matt ? 1 : coating === 'metallic' ? 0.75 : 0.5;
+  return {
+    key: 'sharpening',
+    value,
+    radiusMm,
+    sentence: `At ${Math.round(viewingMm)} mm an eye parts ${seen.toFixed(2)} mm, ink spreads some ${spread.toFixed(2)} mm on a ${matt ? 'matt' : 'coated'} sheet (our own estimate): a radius of ${radiusMm.toFixed(2)} mm, ${((radiusMm * ppi) / 25.4).toFixed(1)} px at ${Math.round(ppi)} ppi; more on matt than on gloss (practice).`,
+  };
+}

@@ -1,0 +1,187 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { rgbToLab, SRGB } from '@rakuen/core/colour/rgb-space';
+import type { Rgb } from '@rakuen/core/colour/types';
+import { deltaE2000 } from '@rakuen/core/colour/difference';
+import { writeCgats } from '@rakuen/core/formats/cgats-write';
+import { readChart } from '@rakuen/core/simulation/instrument';
+import { applyRecipe, PLAIN, type Recipe } from '@rakuen/core/proof/recipe';
+import { scatteredChart, SHEETS } from '../../core/test/sheets.ts';
+import { condition, picture, start, type Running } from './rakuen.ts';
+
+let rakuen: Running;
+let pictureId: string;
+let conditionId: string;
+const folder = mkdtempSync(join(tmpdir(), 'rakuen-recipes-'));
+const [W, H] = [240, 160];
+
+interface Kept {
+  id: string;
+  name: string;
+  values: Recipe;
+  revision: number;
+}
+const write = (values: Recipe, name = '') =>
+  rakuen.call<Kept>('PUT', '/api/recipes', { pictureId, conditionId, name, values });
+const copy = async (query: string) => {
+  // A line of its own: the server closes one that the arithmetic between left unused for long.
+  const answer = await fetch(
+    `${rakuen.url}/api/pictures/${pictureId}/copy?conditionId=${conditionId}&ppi=60&${query}`,
+    { headers: { connection: 'close' } },
+  );
+  if (answer.status !== 200) throw new Error(await answer.text());
+  const path = join(folder, `${Math.random()}.tif`);
+  writeFileSync(path, Buffer.from(await answer.arrayBuffer()));
+  return path;
+};
+/** Device values of a written copy, as they stand in the file. */
+const raw = async (path: string) => {
+  const { data, info } = await sharp(path, { ignoreIcc: true })
+    .toColourspace('rgb16')
+    .raw({ depth: 'ushort' })
+    .toBuffer({ resolveWithObject: true });
+  return { ...info, values: new Uint16Array(data.buffer, data.byteOffset, data.length / 2) };
+};
+
+beforeAll(async () => {
+  rakuen = await start();
+  conditionId = await condition(rakuen, 'Deep Sheet', 'baryta');
+  await rakuen.upload(
+    `/api/conditions/${conditionId}/readings`,
+    'deep.txt',
+    writeCgats(readChart(SHEETS.baryta, scatteredChart(300), 'M1', 5)),
+  );
+  const values = Uint8Array.from({ length: W * H * 3 }, (_, i) => {
+    const [x, y, c] = [Math.floor(i / 3) % W, Math.floor(i / 3 / W), i % 3];
+    return 20 + (x * 200) / W + c * 8 - (y > 80 ? 10 : 0);
+  });
+  const png = await sharp(values, { raw: { width: W, height: H, channels: 3 } })
+    .png()
+    .toBuffer();
+  pictureId = (await picture(rakuen, 'ramp.png', png, { title: 'Ramp' })).job.pictureId!;
+  const settings = { name: 'press.icc', version: 4, grid: 17, greys: 'paper', light: 'D50' };
+  const job = await rakuen.call<{ id: string }>('POST', `/api/conditions/${conditionId}/profiles`, settings);
+  for (let state = 'waiting'; state === 'waiting' || state === 'reading';) {
+    await new Promise((done) => setTimeout(done, 50));
+    state = (await rakuen.call<{ state: string }>('GET', `/api/profile-jobs/${job.body.id}`)).body.state;
+  }
+  const own = (await rakuen.call<{ id: string; source: string }[]>('GET', '/api/profiles')).body.find(
+    (p) => p.source === 'made',
+  )!;
+  const chosen = await rakuen.call('PUT', `/api/conditions/${conditionId}/profile`, { profileId: own.id });
+  if (chosen.status >= 300) throw new Error(JSON.stringify(chosen.body));
+}, 120_000);
+afterAll(() => rakuen.stop());
+
+it('a recipe is kept beside the picture, one a sheet and name; the file itself stays', async () => {
+  const before = await (await fetch(`${rakuen.url}/api/pictures/${pictureId}/preview`)).arrayBuffer();
+  expect((await write({ ...PLAIN, liftStops: 0.25 })).status).toBe(200);
+  const again = await write({ ...PLAIN, liftStops: 0.5 });
+  expect(again.body).toMatchObject({ revision: 2, values: { liftStops: 0.5 } });
+  await write({ ...PLAIN, shadows: 0.4 }, 'open');
+  const all = (await rakuen.call<Kept[]>('GET', `/api/recipes?pictureId=${pictureId}`)).body;
+  expect(all.map((r) => r.name)).toEqual(['', 'open']);
+  expect(
+    Buffer.from(await (await fetch(`${rakuen.url}/api/pictures/${pictureId}/preview`)).arrayBuffer()).equals(
+      Buffer.from(before),
+    ),
+  ).toBe(true);
+  expect(
+    (await rakuen.call('PUT', '/api/recipes', { pictureId, conditionId, name: '', values: { ...PLAIN, liftStops: 9 } }))
+      .status,
+  ).toBe(400);
+  // Fifty windows at once: one recipe of the name.
+  await Promise.all(Array.from({ length: 50 }, (_, i) => write({ ...PLAIN, contrast: i / 100 }, 'raced')));
+  expect(
+    (await rakuen.call<Kept[]>('GET', `/api/recipes?pictureId=${pictureId}`)).body.filter((r) => r.name === 'raced'),
+  ).toHaveLength(1);
+});
+
+it('what is suggested has its reason and figures, and nothing is done by asking', async () => {
+  const { body } = await rakuen.call<{ suggestions: { key: string; value: number; sentence: string }[] }>(
+    'GET',
+    `/api/pictures/${pictureId}/suggested?conditionId=${conditionId}`,
+  );
+  expect(body.suggestions.map((s) => s.key)).toContain('sharpening');
+  expect(body.suggestions.every((s) => /\d/.test(s.sentence))).toBe(true);
+});
+
+it('the written copy is the recipe: its pixels are those of a picture to which it was done by hand', async () => {
+  const recipe: Recipe = { ...PLAIN, liftStops: 0.25, contrast: 0.3, shadows: 0.5, saturation: 0.2 };
+  const { body } = await write(recipe, 'tried');
+  const done = await raw(await copy(`recipe=${body.id}`));
+  const plain = await raw(await copy('lift=0'));
+  expect([done.width, done.height]).toEqual([plain.width, plain.height]);
+  // Through the profile of the sheet, as the reading of the file says, both ways: what the recipe makes of the plain one's colours is what the other shows.
+  const lab = async (path: string) => {
+    const { data } = await sharp(path).toColourspace('srgb').raw().toBuffer({ resolveWithObject: true });
+    return data;
+  };
+  const [a, b] = [await lab(await copy(`recipe=${body.id}`)), await lab(await copy('lift=0'))];
+  const errors: number[] = [];
+  for (let p = 0; p < a.length; p += 3 * 97) {
+    const wanted = Float32Array.from(rgbToLab(SRGB, [b[p] / 255, b[p + 1] / 255, b[p + 2] / 255] as Rgb));
+    // What is darker than the sheet prints is not in its file any more.
+    if (wanted[0] < 15) continue;
+    applyRecipe(wanted, recipe);
+    const got = rgbToLab(SRGB, [a[p] / 255, a[p + 1] / 255, a[p + 2] / 255] as Rgb);
+    errors.push(deltaE2000([wanted[0], wanted[1], wanted[2]], got));
+  }
+  errors.sort((x, y) => x - y);
+  expect(errors.length).toBeGreaterThan(50);
+  expect(errors[Math.floor(errors.length / 2)]).toBeLessThan(2);
+});
+
+it('borders are bare paper, the caption is ink in them, the marks stand at the picture’s edges; the picture itself is the same', async () => {
+  const bare = await raw(await copy('lift=0'));
+  const framed = await raw(await copy('lift=0&border=20&borders=bottom&caption=Ramp%203%2F12&trim=yes'));
+  const px = (mm: number) => Math.round((mm / 25.4) * 60);
+  expect(framed.width).toBe(bare.width + 2 * px(20));
+  expect(framed.height).toBe(bare.height + px(20) + px(25));
+  const at = (x: number, y: number) => framed.values[(y * framed.width + x) * 3];
+  expect(at(1, 1)).toBe(65_535);
+  for (const [x, y] of [
+    [0, 0],
+    [bare.width - 1, 0],
+    [5, bare.height - 1],
+    [bare.width - 1, bare.height - 1],
+  ])
+    expect(at(px(20) + x, px(20) + y)).toBe(bare.values[(y * bare.width + x) * 3]);
+  const below = Array.from({ length: framed.width * px(25) }, (_, i) =>
+    at(i % framed.width, framed.height - px(25) + Math.floor(i / framed.width)),
+  );
+  expect(below.filter((v) => v < 30_000).length).toBeGreaterThan(20);
+  expect(at(px(20), px(20) - 2)).toBe(0);
+});
+
+it('sharpening makes edges steeper and leaves smooth tones where they are', async () => {
+  const { body } = await write({ ...PLAIN, sharpening: 2, radiusMm: 1.5 }, 'sharp');
+  const [sharpened, plain] = [await raw(await copy(`recipe=${body.id}`)), await raw(await copy('lift=0'))];
+  const column = Math.floor(plain.width / 2);
+  const at = ({ values, width }: typeof plain, y: number) => values[(y * width + column) * 3 + 1];
+  const edge = Math.round((plain.height * 81) / H);
+  const step = (image: typeof plain) => Math.abs(at(image, edge - 3) - at(image, edge + 3));
+  expect(step(sharpened)).toBeGreaterThan(step(plain) * 1.02);
+  expect(Math.abs(at(sharpened, 10) - at(plain, 10))).toBeLessThan(700);
+});
+
+it('the order sheet says what is asked of the lab, and what was done already', async () => {
+  const { body } = await write({ ...PLAIN, liftStops: 0.25 }, 'for the lab');
+  const answer = await fetch(
+    `${rakuen.url}/api/pictures/${pictureId}/order.pdf?conditionId=${conditionId}&recipe=${body.id}&border=20&caption=Ramp%201`,
+  );
+  const path = join(folder, 'order.pdf');
+  writeFileSync(path, Buffer.from(await answer.arrayBuffer()));
+  const text = spawnSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' }).stdout;
+  for (const said of [
+    'Testmill Deep Sheet',
+    'lift ¼ stop',
+    '20 mm, equal all round',
+    'Ramp 1',
+    'no colour management after it',
+  ])
+    expect(text.replaceAll(/\s+/g, ' ')).toContain(said);
+});

@@ -1,0 +1,146 @@
+import { useState } from 'react';
+import type { ConditionView } from '@rakuen/contract/conditions';
+import { RECIPE_PARTS, recipeLine, turned, type RecipeKey } from '@rakuen/core/proof/recipe';
+import { Button, QuietButton } from '../parts/button.tsx';
+import { ErrorNote } from '../parts/messages.tsx';
+import { useRemoveRecipeMutation, useSuggestedQuery } from './recipe-api.ts';
+import type { RecipeAtHand } from './use-recipe.ts';
+
+const KEYS = Object.keys(RECIPE_PARTS) as RecipeKey[];
+
+/** The recipe of the print copy as a note in pencil: a line a part, turned by steps. */
+export function RecipeNote({
+  pictureId,
+  condition,
+  at,
+  before,
+  onBefore,
+}: {
+  pictureId: string;
+  condition: ConditionView;
+  at: RecipeAtHand;
+  /** The picture is shown as it was before anything was done. */
+  before: boolean;
+  onBefore: (before: boolean) => void;
+}) {
+  const { recipe } = at;
+  const [naming, setNaming] = useState(false);
+  const [remove] = useRemoveRecipeMutation();
+  return (
+    <section aria-label={`Recipe for ${condition.paper.name}`} className="mt-3 border border-edge bg-field px-4 py-2.5">
+      <div className="flex flex-wrap items-center justify-between gap-x-4">
+        <h2 className="text-[1.05rem]">
+          Recipe{' '}
+          <span className="font-sans text-[13px] text-quiet">
+            for {condition.paper.name}, beside the picture and never in it
+          </span>
+        </h2>
+        <div className="flex flex-wrap gap-x-1">
+          <QuietButton disabled={!at.undo} onClick={at.undo}>
+            Take back
+          </QuietButton>
+          <QuietButton disabled={!at.redo} onClick={at.redo}>
+            Make again
+          </QuietButton>
+          <QuietButton aria-pressed={before} onClick={() => onBefore(!before)}>
+            {before ? 'With the recipe' : 'As before it'}
+          </QuietButton>
+          <QuietButton onClick={() => setNaming(!naming)}>Keep as</QuietButton>
+        </div>
+      </div>
+      <ul className="mt-1 flex flex-wrap gap-x-6 gap-y-1">
+        {KEYS.map((key) => (
+          <li key={key} className="flex items-center gap-1">
+            <span className="text-quiet">{RECIPE_PARTS[key].name}</span>
+            <Turn sign="−" label={`${RECIPE_PARTS[key].name} less`} onClick={() => at.set(turned(recipe, key, -1))} />
+            <output aria-label={RECIPE_PARTS[key].name} className="min-w-[9ch] text-center font-serif tabular-nums">
+              {RECIPE_PARTS[key].written(recipe[key])}
+            </output>
+            <Turn sign="+" label={`${RECIPE_PARTS[key].name} more`} onClick={() => at.set(turned(recipe, key, 1))} />
+          </li>
+        ))}
+      </ul>
+      {recipe.sharpening > 0 && (
+        <p className="text-[12.5px] text-quiet">
+          Sharpened in the written copy, {recipe.radiusMm.toFixed(2)} mm on paper; too fine for this screen, and not
+          drawn here.
+        </p>
+      )}
+      {naming && (
+        <form
+          className="mt-1 flex items-center gap-2"
+          onSubmit={(e) => {
+            e.preventDefault();
+            const name = String(new FormData(e.currentTarget).get('name')).trim();
+            if (name) void at.keepAs(name).then(() => setNaming(false));
+          }}
+        >
+          <input
+            name="name"
+            aria-label="Name of this version"
+            maxLength={80}
+            autoFocus
+            className="min-h-8 w-64 rounded-[3px] border border-edge bg-field px-2"
+          />
+          <Button type="submit">Keep this version</Button>
+        </form>
+      )}
+      {at.kept.length > 0 && (
+        <ul aria-label="Kept versions" className="mt-1 text-[13px]">
+          {at.kept.map((r) => (
+            <li key={r.id}>
+              <QuietButton onClick={() => at.set(r.values)}>{r.name}</QuietButton>
+              <span className="text-quiet"> {recipeLine(r.values)} </span>
+              <QuietButton onClick={() => void remove(r.id)} aria-label={`Drop the version ${r.name}`}>
+                drop
+              </QuietButton>
+            </li>
+          ))}
+        </ul>
+      )}
+      <ErrorNote error={at.error as never} />
+      <Suggested pictureId={pictureId} conditionId={condition.id} at={at} />
+    </section>
+  );
+}
+
+function Turn({ sign, label, onClick }: { sign: string; label: string; onClick: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      onClick={onClick}
+      className="size-7 rounded-[3px] border border-edge bg-sheet text-center leading-none hover:bg-field"
+    >
+      {sign}
+    </button>
+  );
+}
+
+function Suggested({ pictureId, conditionId, at }: { pictureId: string; conditionId: string; at: RecipeAtHand }) {
+  const { data } = useSuggestedQuery({ pictureId, conditionId });
+  const open = data?.suggestions.filter((s) => at.recipe[s.key] !== s.value) ?? [];
+  if (open.length === 0) return null;
+  return (
+    <details className="mt-1">
+      <summary className="min-h-7 cursor-pointer text-[13px] text-quiet">
+        {open.length === 1 ? 'One thing' : `${open.length} things`} could be done; none is done unasked
+      </summary>
+      <ul aria-label="Suggested">
+        {open.map((s) => (
+          <li key={s.key} className="flex items-baseline gap-3 py-0.5">
+            <QuietButton
+              className="shrink-0"
+              onClick={() =>
+                at.set({ ...at.recipe, [s.key]: s.value, ...(s.radiusMm !== undefined && { radiusMm: s.radiusMm }) })
+              }
+            >
+              {RECIPE_PARTS[s.key].name} {RECIPE_PARTS[s.key].written(s.value)}
+            </QuietButton>
+            <span className="max-w-[88ch] font-serif text-[13px]">{s.sentence}</span>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}

@@ -1,0 +1,55 @@
+import { useState } from 'react';
+import type { RecipeView } from '@rakuen/contract/recipes';
+import { PLAIN, type Recipe } from '@rakuen/core/proof/recipe';
+import { useRecipesQuery, useWriteRecipeMutation } from './recipe-api.ts';
+
+/** Steps that can be taken back. */
+const MOST_STEPS = 100;
+
+interface Turns {
+  readonly done: readonly Recipe[];
+  readonly undone: readonly Recipe[];
+}
+const NO_TURNS: Turns = { done: [], undone: [] };
+
+/** The recipe of a picture on a sheet: turned step by step, each step taken back and made again; kept as it stands. */
+export interface RecipeAtHand {
+  readonly recipe: Recipe;
+  readonly kept: readonly RecipeView[];
+  /** Where the working recipe is kept. */
+  readonly current?: RecipeView;
+  readonly error?: unknown;
+  set(next: Recipe): void;
+  undo?: () => void;
+  redo?: () => void;
+  keepAs(name: string): Promise<void>;
+}
+
+export function useRecipe(pictureId: string, conditionId: string): RecipeAtHand {
+  const { data: all = [] } = useRecipesQuery(pictureId);
+  const [write, writing] = useWriteRecipeMutation();
+  const own = all.filter((r) => r.conditionId === conditionId);
+  const current = own.find((r) => r.name === '');
+  // What was turned here, with the steps before and after it, by the sheet; what is kept speaks until something was.
+  const [bySheet, setBySheet] = useState<Readonly<Record<string, Turns>>>({});
+  const turns = bySheet[conditionId] ?? NO_TURNS;
+  const recipe = turns.done[turns.done.length - 1] ?? current?.values ?? PLAIN;
+  const first = current?.values ?? PLAIN;
+  const keep = (values: Recipe, name = '') => write({ pictureId, conditionId, name, values }).unwrap();
+  const to = (done: readonly Recipe[], undone: readonly Recipe[]) => {
+    setBySheet({ ...bySheet, [conditionId]: { done: done.slice(-MOST_STEPS), undone } });
+    void keep(done[done.length - 1]).catch(() => undefined);
+  };
+  const { done, undone } = turns;
+  return {
+    recipe,
+    kept: own.filter((r) => r.name !== ''),
+    current,
+    error: writing.error,
+    // The first step remembers what stood before it, so that it can be taken back.
+    set: (next) => to(done.length > 0 ? [...done, next] : [first, next], []),
+    undo: done.length > 1 ? () => to(done.slice(0, -1), [done[done.length - 1], ...undone]) : undefined,
+    redo: undone.length > 0 ? () => to([...done, undone[0]], undone.slice(1)) : undefined,
+    keepAs: async (name) => void (await keep(recipe, name)),
+  };
+}
