@@ -1,4 +1,5 @@
 import type { ModelError } from '@rakuen/core/characterisation/model-error';
+import type { Recognised } from '@rakuen/core/proof/mistakes';
 import type { ProfileCheck } from '@rakuen/core/characterisation/profile-check';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import { Id, Int, Maybe, Num, OneOf, Parts, Plain, Text, When, Words, Yes } from './fields.ts';
@@ -103,7 +104,12 @@ export class CheckView {
   @Id() profileId!: string;
   @Maybe() @Id() conditionId?: string;
   @Text(200) fileName!: string;
-  @Plain() result!: ProfileCheck;
+  @Plain() result!: ProfileCheck & {
+    /** What may have happened, the likeliest first; of checks made before it was asked absent. */
+    readonly recognised?: Recognised;
+    /** How kinds of colours came out, the worst first. */
+    readonly off?: readonly string[];
+  };
   /** The verdict as a sentence. */
   @Text(600) words!: string;
 }

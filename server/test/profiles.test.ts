@@ -166,16 +166,36 @@ describe('profiles', () => {
     }));
     expect(patches.every((p) => p.rgb.every((v) => v >= 0 && v <= 1))).toBe(true);
     const read = writeCgats(readChart(SHEETS.cotton, patches, 'M1', 9));
-    const check = await rakuen.upload<{ words: string; result: { mean: number; greys: object } }>(
-      `/api/profiles/${first}/check-files`,
-      'strip.txt',
-      read,
-      { conditionId: id },
-    );
+    const check = await rakuen.upload<{
+      words: string;
+      result: { mean: number; greys: object; recognised: { sentence: string } };
+    }>(`/api/profiles/${first}/check-files`, 'strip.txt', read, { conditionId: id });
     expect(check.status).toBe(201);
     expect(check.body.result.mean).toBeLessThan(0.7);
     expect(check.body.result.greys).toBeDefined();
     expect(check.body.words).toMatch(/^It passes/);
+    expect(check.body.result.recognised.sentence).toMatch(/^As it was meant/);
+    // The same strip, printed with the media setting of another condition of this paper: it is known by what was read there.
+    const { paperId } = (await rakuen.call<{ paperId: string }>('GET', `/api/conditions/${id}`)).body;
+    const thin = { ...SHEETS.cotton, inkLoad: 0.7 };
+    const other = await rakuen.call<{ id: string }>('POST', '/api/conditions', {
+      ...CONDITION,
+      paperId,
+      mediaSetting: 'Plain photo',
+    });
+    await rakuen.upload(
+      `/api/conditions/${other.body.id}/readings`,
+      'thin.txt',
+      writeCgats(readChart(thin, scatteredChart(300), 'M1', 21)),
+    );
+    const mistaken = await rakuen.upload<{
+      result: { off: string[]; recognised: { sentence: string; causes: { which?: string }[] } };
+    }>(`/api/profiles/${first}/check-files`, 'mistaken.txt', writeCgats(readChart(thin, patches, 'M1', 22)), {
+      conditionId: id,
+    });
+    expect(mistaken.body.result.recognised.sentence).toMatch(/^Most likely another media setting \(Plain photo\)/);
+    expect(mistaken.body.result.off.length).toBeGreaterThan(0);
+    await rakuen.call('DELETE', `/api/conditions/${other.body.id}`);
     const wrong = await rakuen.upload<{ words: string }>(
       `/api/profiles/${first}/check-files`,
       'other.txt',
@@ -183,7 +203,7 @@ describe('profiles', () => {
     );
     expect(wrong.body.words).toMatch(/would be visible/);
     const kept = await rakuen.call<{ checks: { fileName: string }[] }>('GET', `/api/profiles/${first}/checks`);
-    expect(kept.body.checks.map((c) => c.fileName)).toEqual(['other.txt', 'strip.txt']);
+    expect(kept.body.checks.map((c) => c.fileName)).toEqual(['other.txt', 'mistaken.txt', 'strip.txt']);
   });
 
   it('readings are not held against a profile for another lamp, nor one built from another measurement condition', async () => {
@@ -235,7 +255,7 @@ describe('profiles', () => {
     const entry = entries.find((e) => e.name === 'Cotton own')!;
     await rakuen.call('POST', `/api/events/${entry.change}/undo`);
     const back = (await profiles()).find((p) => p.id === first)!;
-    expect(back).toMatchObject({ name: 'Cotton own', checks: 2 });
+    expect(back).toMatchObject({ name: 'Cotton own', checks: 3 });
   });
 
   it('settings that make no sense are refused with the field', async () => {

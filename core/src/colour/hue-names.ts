@@ -22,7 +22,11 @@ const FAMILIES: readonly (readonly [upTo: number, name: string])[] = [
 export function colourWords(lab: Lab): string {
   const depth = lab[0] < 30 ? 'deep ' : lab[0] > 75 ? 'light ' : '';
   if (chroma(lab) < 8) return `${depth === 'deep ' ? 'dark ' : depth}greys`;
+  return depth + hueFamily(lab);
+}
+
+/** The family of a colour's hue, whatever its depth. */
+export function hueFamily(lab: Lab): string {
   const h = hueDegrees(lab);
-  const family = FAMILIES.find(([upTo]) => h < upTo)!;
-  return depth + family[1];
+  return FAMILIES.find(([upTo]) => h < upTo)![1];
 }

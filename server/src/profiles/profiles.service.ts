@@ -3,8 +3,8 @@ import { readFile } from 'node:fs/promises';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
+import { checkInWords } from '@rakuen/core/characterisation/profile-check';
 import { designOwnChart, type OwnPurpose } from '@rakuen/core/chart/chart-design';
-import { checkInWords, type ProfileCheck } from '@rakuen/core/characterisation/profile-check';
 import type { Rgb } from '@rakuen/core/colour/types';
 import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import type { ChartView } from '@rakuen/contract/charts';
@@ -27,6 +27,7 @@ import { ConditionRow, ProfileCheckRow, ProfileRow, ReadingRow } from '../store/
 import { Writer } from '../store/writer.ts';
 import { TableService } from '../table/table.service.ts';
 import { Jobs } from '../work/jobs.ts';
+import type { HeldCheck, OtherSetting } from '../work/model-tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { ModelsService } from './models.service.ts';
 
@@ -235,7 +236,11 @@ export class ProfilesService {
     refuseUnlike(row, reading.measurementCondition);
     const result = await this.workshop.run(
       'checkProfileOf',
-      { profile: await this.files.read(row.contentHash!), source: await this.readings.source(reading) },
+      {
+        profile: await this.files.read(row.contentHash!),
+        source: await this.readings.source(reading),
+        others: await this.otherSettings(reading.conditionId),
+      },
       reading.fileName,
     );
     return this.keepCheck(row, result, reading, reading.conditionId);
@@ -253,7 +258,11 @@ export class ProfilesService {
     refuseUnlike(row, parts[part]?.measurementCondition ?? null);
     const result = await this.workshop.run(
       'checkProfileOf',
-      { profile: await this.files.read(row.contentHash!), source: { bytes, part, stated: {} } },
+      {
+        profile: await this.files.read(row.contentHash!),
+        source: { bytes, part, stated: {} },
+        others: await this.otherSettings(conditionId),
+      },
       file.originalname,
     );
     const contentHash = await this.files.keepFile(file.path);
@@ -262,7 +271,7 @@ export class ProfilesService {
 
   private async keepCheck(
     profile: ProfileRow,
-    result: ProfileCheck,
+    result: HeldCheck,
     { fileName, contentHash, part }: Pick<ReadingRow, 'fileName' | 'contentHash' | 'part'>,
     conditionId?: string,
   ): Promise<CheckView> {
@@ -287,6 +296,22 @@ export class ProfilesService {
       (fitted) => fitted.error.crossValidated.mean,
       () => undefined,
     );
+  }
+
+  /** Other media settings of the same paper in the same printer, as far as they were read: a strip printed by mistake in one of them is known by it. */
+  private async otherSettings(conditionId: string | undefined): Promise<OtherSetting[]> {
+    if (!conditionId) return [];
+    const own = await this.conditions.view(conditionId);
+    const others = (await this.conditions.list()).filter(
+      (c) =>
+        c.id !== conditionId && c.paperId === own.paperId && c.printer === own.printer && c.printMode === own.printMode,
+    );
+    const found: OtherSetting[] = [];
+    for (const c of others) {
+      const fitted = await this.models.fitted(c.id).catch(() => undefined);
+      if (fitted?.deviceSpace === 'RGB') found.push({ which: c.mediaSetting, fitted });
+    }
+    return found;
   }
 
   private async ownChart(name: string, purpose: OwnPurpose, patches: readonly Rgb[]): Promise<ChartView> {

@@ -22,6 +22,7 @@ import type { TrialView } from '@rakuen/contract/trials';
 import type { DriftAccepted } from '@rakuen/contract/editions';
 import type { EyeCriterion, PrintState, Rehearsal } from '@rakuen/contract/vocabulary';
 import type { Fate, Series } from '@rakuen/core/print/edition';
+import type { Recognised } from '@rakuen/core/proof/mistakes';
 import type { Recipe } from '@rakuen/core/proof/recipe';
 import type { Presence, RunPlan } from '@rakuen/core/print/run-order';
 
@@ -197,7 +198,11 @@ export class ProfileCheckRow {
   @Column('text', { nullable: true }) contentHash!: string | null;
   @Column('integer') part!: number;
   /** With it the mean error a profile of one's own was foretold to have then. */
-  @Column('simple-json') result!: ProfileCheck & { readonly own?: number };
+  @Column('simple-json') result!: ProfileCheck & {
+    readonly own?: number;
+    readonly recognised?: Recognised;
+    readonly off?: readonly string[];
+  };
 }
 
 /** A blind comparison; its choices are written one by one. */

@@ -9,13 +9,15 @@ import type { ProfileCheck } from '@rakuen/core/characterisation/profile-check';
 import { relativePrint } from '@rakuen/core/characterisation/relative-print';
 import { compensated } from '@rakuen/core/characterisation/renderings';
 import { whichNext } from '@rakuen/core/characterisation/which-next';
-import type { Rgb } from '@rakuen/core/colour/types';
+import { labAt } from '@rakuen/core/characterisation/lattice';
+import type { Lab, Rgb } from '@rakuen/core/colour/types';
+import { offInWords, recognise, whileWet, type Hypothesis, type Recognised } from '@rakuen/core/proof/mistakes';
 import { writeCgats } from '@rakuen/core/formats/cgats-write';
 import { FormatError } from '@rakuen/core/formats/format-error';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import type { Reading } from '@rakuen/core/measurement/reading';
 import { heldAgainst } from '../colour-management/held-against.ts';
-import { labsOf, openProfile, ProfileError, type OpenProfile } from '../colour-management/lcms.ts';
+import { labsOf, openProfile, ProfileError, srgbProfile, type OpenProfile } from '../colour-management/lcms.ts';
 import { profileSolid } from './sheet-task.ts';
 import { readSource, type ReadingSource } from './tasks.ts';
 
@@ -77,12 +79,87 @@ async function through<T>(bytes: Uint8Array, absolute: boolean, work: (profile: 
   }
 }
 
-/** Readings of a strip held against the profile it was printed through. */
-export const checkProfileOf = (task: { profile: Uint8Array; source: ReadingSource }): Promise<ProfileCheck> =>
+/** Another print condition of the same paper in the same printer: what the strip would read like there. */
+export interface OtherSetting {
+  readonly which: string;
+  readonly fitted: FittedPrint;
+}
+
+export interface HeldCheck extends ProfileCheck {
+  /** What may have happened, the likeliest first; absent where too little was read. */
+  readonly recognised?: Recognised;
+  /** How kinds of colours came out. */
+  readonly off: readonly string[];
+}
+
+/** Readings of a strip held against the profile it was printed through, and what may have gone wrong on the way. */
+export const checkProfileOf = (task: {
+  profile: Uint8Array;
+  source: ReadingSource;
+  others: readonly OtherSetting[];
+}): Promise<HeldCheck> =>
   said(async () => {
     const { reading } = await readSource(task.source);
-    return through(task.profile, true, (profile) => heldAgainst(profile, reading));
+    const check = await through(task.profile, true, (profile) => heldAgainst(profile, reading));
+    const patches = reading.patches.filter((p) => p.device);
+    const read = patches.map((p) => p.lab);
+    const devices = patches.map((p) => p.device!);
+    const promised = await through(task.profile, true, (profile) => labsOf(profile, devices));
+    return {
+      ...check,
+      recognised:
+        patches.length < FEWEST_TO_RECOGNISE ? undefined : recognise(read, await hypothesesOf(task, devices, promised)),
+      off: offInWords(read, promised),
+    };
   });
+
+/** Fewer patches tell no mistake from another. */
+const FEWEST_TO_RECOGNISE = 12;
+
+/** What the strip would read like if one thing or another had gone wrong; for printers that are driven in RGB. */
+async function hypothesesOf(
+  { profile, others }: { profile: Uint8Array; others: readonly OtherSetting[] },
+  devices: readonly (readonly number[])[],
+  promised: readonly Lab[],
+): Promise<Hypothesis[]> {
+  const flat = (labs: readonly Lab[]) => Float32Array.from(labs.flat());
+  const triples = (values: Float32Array) =>
+    Array.from({ length: values.length / 3 }, (_, i): Rgb => [values[i * 3], values[i * 3 + 1], values[i * 3 + 2]]);
+  const back = (sent: readonly Rgb[]) => through(profile, true, (p) => labsOf(p, sent));
+  const base: Hypothesis[] = [{ mistake: 'as intended', labs: promised }];
+  if (devices[0].length !== 3) return base;
+  const [white] = await back([[1, 1, 1]]);
+  const relative = await openProfile(profile);
+  try {
+    const meant = labsOf(relative, devices);
+    const perceptual = await openProfile(profile, 'perceptual');
+    try {
+      const sent = triples(perceptual.fromLab(flat(meant)));
+      base.push({ mistake: 'rendering', which: 'perceptual', labs: await back(sent) });
+    } finally {
+      perceptual.close();
+    }
+    const screen = await srgbProfile();
+    try {
+      const twice = triples(relative.fromLab(flat(labsOf(screen, devices))));
+      base.push({ mistake: 'doubled', labs: await back(twice) });
+    } finally {
+      screen.close();
+    }
+  } finally {
+    relative.close();
+  }
+  const models = others.map(({ which, fitted }) => ({ which, labs: expandPrint(fitted).labs }));
+  return [
+    ...base,
+    { mistake: 'wet', labs: whileWet(promised, white) },
+    ...models.map(({ which, labs }): Hypothesis => ({
+      mistake: 'media setting',
+      which,
+      labs: devices.map((d) => labAt(labs, d)),
+    })),
+  ];
+}
 
 /** What a profile sends for the colours of the control strip, black compensated. @throws FormatError for a profile that is not of RGB */
 export const stripThrough = ({ profile: bytes }: { profile: Uint8Array }): Promise<Rgb[]> =>

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { CheckView, ProfileView } from '@rakuen/contract/profiles';
 import { greatestTurn } from '@rakuen/core/characterisation/profile-check';
+import { MISTAKES } from '@rakuen/core/proof/mistakes';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery } from '../api/api.ts';
 import { Button } from '../parts/button.tsx';
@@ -137,6 +138,26 @@ function Check({ check: { at, fileName, result, words }, driver }: { check: Chec
           ? `Greys within ${formatNumber(greys.maxDeltaC, 1)} ΔC* and ${formatNumber(greys.maxDeltaL, 1)} L*; ${greys.monotone ? 'no step falls back' : 'a step falls back'}.`
           : 'Too few greys to judge them.'}
       </p>
+      {result.off && result.off.length > 0 && <p className="text-[13px]">{result.off.join('; ')}.</p>}
+      {result.recognised && (
+        <details className="text-[13px]">
+          <summary className="min-h-7 cursor-pointer">{result.recognised.sentence}</summary>
+          <table>
+            <caption className="text-left text-quiet">What it would lie off, if</caption>
+            <tbody>
+              {result.recognised.causes.map((c) => (
+                <tr key={`${c.mistake} ${c.which ?? ''}`}>
+                  <th scope="row" className="pr-4 text-left font-normal">
+                    {MISTAKES[c.mistake]}
+                    {c.which && `: ${c.which}`}
+                  </th>
+                  <td className="text-right tabular-nums">{formatNumber(c.meanDeltaE, 1)} ΔE00</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </details>
+      )}
       {greys?.maxTurn !== undefined && (
         <p className="text-[13px] text-quiet">
           Greys through the profile turn by up to {formatNumber(greys.maxTurn, 1)} C* against the paper
