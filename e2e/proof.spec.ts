@@ -112,6 +112,13 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   for (let step = 0; step < 3; step++) await note.getByRole('button', { name: 'Take back' }).click();
   await expect(note.getByRole('button', { name: 'Take back' })).toBeDisabled();
   await isTheModel(PLAIN);
+  await page.getByRole('button', { name: 'Strips on paper' }).click();
+  const strips = page.getByRole('dialog', { name: 'Strips on paper' });
+  await expect(strips).toContainText(/small sheets? of 210 × 148 mm/);
+  await expect(strips.getByRole('link', { name: 'Write sheet 1 of the strips' })).toBeVisible();
+  await strips.getByLabel('Steps').fill('0, 9');
+  await expect(strips.getByRole('alert')).toContainText('from -1 to 2');
+  await page.keyboard.press('Escape');
   await note.getByRole('button', { name: 'Drop the version brighter' }).click();
   await expect(note.getByRole('list', { name: 'Kept versions' })).toHaveCount(0);
 

@@ -185,3 +185,52 @@ it('the order sheet says what is asked of the lab, and what was done already', a
   ])
     expect(text.replaceAll(/\s+/g, ' ')).toContain(said);
 });
+
+it('strips lie on small sheets: every marked place in its steps, at the size of the print; their pixels are those of the print copy', async () => {
+  interface Plan {
+    sheets: number;
+    on: { places: string[]; crops: number }[];
+    lacking: string[];
+  }
+  const { marks } = (await rakuen.call<{ marks: { x: number; y: number }[] }>('GET', `/api/pictures/${pictureId}`))
+    .body;
+  const query = `conditionId=${conditionId}&steps=0,0.25,0.5&ppi=60`;
+  const plan = await rakuen.call<Plan>('GET', `/api/pictures/${pictureId}/strips?${query}`);
+  expect(plan.status).toBe(200);
+  expect(plan.body.on.reduce((n, s) => n + s.crops, 0)).toBe(marks.length * 3);
+  await rakuen.call('PUT', '/api/recipes', { pictureId, conditionId, name: '', values: PLAIN });
+  const answer = await fetch(`${rakuen.url}/api/pictures/${pictureId}/strips.tif?${query}&places=1`, {
+    headers: { connection: 'close' },
+  });
+  expect(answer.status).toBe(200);
+  const path = join(folder, 'strips.tif');
+  writeFileSync(path, Buffer.from(await answer.arrayBuffer()));
+  const strip = await raw(path);
+  const px = (mm: number) => Math.round((mm / 25.4) * 60);
+  expect([strip.width, strip.height]).toEqual([px(210), px(148)]);
+  const bare = await raw(await copy('lift=0'));
+  const from = (middle: number, size: number, whole: number) =>
+    Math.min(whole - size, Math.max(0, middle * whole - size / 2));
+  const print = { w: 420, h: 280 };
+  const [left, top] = [px(from(marks[0].x, 48, print.w)), px(from(marks[0].y, 48, print.h))];
+  for (const [x, y] of [
+    [5, 5],
+    [40, 60],
+    [100, 90],
+  ]) {
+    const onStrip = strip.values[((px(5) + y) * strip.width + px(5) + x) * 3];
+    const onCopy = bare.values[((top + y) * bare.width + left + x) * 3];
+    expect(Math.abs(onStrip - onCopy)).toBeLessThan(600);
+  }
+  // The second step is lighter than the first.
+  const mean = (x0: number) => {
+    let sum = 0;
+    for (let y = 0; y < px(40); y++)
+      for (let x = 0; x < px(40); x++) sum += strip.values[((px(5) + y) * strip.width + x0 + x) * 3 + 1];
+    return sum;
+  };
+  expect(mean(px(53))).toBeGreaterThan(mean(px(5)));
+  expect(
+    (await rakuen.call('GET', `/api/pictures/${pictureId}/strips?conditionId=${conditionId}&steps=9`)).status,
+  ).toBe(400);
+});

@@ -19,6 +19,7 @@ import { ProfilesModule } from '../profiles/profiles.module.ts';
 import { Beside } from '../store/one-at-a-time.ts';
 import { RecipesController } from './recipes.controller.ts';
 import { RecipesService } from './recipes.service.ts';
+import { StripsController } from './strips.controller.ts';
 import { ProofController } from './proof.controller.ts';
 import { MatchesService } from './matches.service.ts';
 
@@ -105,7 +106,7 @@ class MatchesController {
 
 @Module({
   imports: [ConditionsModule, PicturesModule, ProfilesModule],
-  controllers: [MatchesController, ProofController, RecipesController],
+  controllers: [MatchesController, ProofController, RecipesController, StripsController],
   providers: [MatchesService, RecipesService],
   exports: [MatchesService],
 })

@@ -15,6 +15,7 @@ import {
   writeSession,
 } from './bench-tasks.ts';
 import { conditionFacts, previewReading, readingFigures, spreadsheetColumns, writeReading } from './tasks.ts';
+import { writeStrips } from './strip-task.ts';
 import { checkProfileOf, fitPrintOf, makeProfileOf, nextPatches, stripThrough } from './model-tasks.ts';
 import { layFromSolid, layModel, matchSheets, sendFor } from './lay-tasks.ts';
 import { writeCopy } from './copy-task.ts';
@@ -43,6 +44,7 @@ export const TASKS = {
   fitPrintOf,
   makeProfileOf,
   checkProfileOf,
+  writeStrips,
   stripThrough,
   nextPatches,
   matchSheets,

@@ -24,6 +24,7 @@ import { useTable } from '../table/use-table.ts';
 import { CopyDialog } from './copy-dialog.tsx';
 import { MAPS, ProofCanvas, type MapName, type ProofView } from './proof-canvas.ts';
 import { RecipeNote } from './recipe-note.tsx';
+import { StripsDialog } from './strips-dialog.tsx';
 import { useRecipe } from './use-recipe.ts';
 import { ScreenScale, useScreenScale } from './screen-scale.tsx';
 
@@ -88,6 +89,7 @@ function Proof({
   const [surround, setSurround] = useState<'wall' | 'mount'>('wall');
   const [atSize, setAtSize] = useState(false);
   const [copying, setCopying] = useState<ConditionView>();
+  const [stripping, setStripping] = useState(false);
   const scale = useScreenScale();
   const [image, setImage] = useState<LabImage>();
   const [fault, setFault] = useState<string>();
@@ -258,6 +260,7 @@ function Proof({
                 <QuietButton onClick={table.swapHands}>Swap hands</QuietButton>
               </>
             )}
+            <QuietButton onClick={() => setStripping(true)}>Strips on paper</QuietButton>
             <QuietButton onClick={() => setCopying(left)}>Write the print copy for {left.paper.name}</QuietButton>
           </p>
           <RecipeNote pictureId={picture.id} condition={left} at={recipes[0]} before={before} onBefore={setBefore} />
@@ -273,6 +276,9 @@ function Proof({
             judge the last step on a strip, dry, in the light of the place.
           </p>
         </>
+      )}
+      {stripping && (
+        <StripsDialog picture={picture} condition={left} recipe={recipes[0]} onClose={() => setStripping(false)} />
       )}
       {copying && (
         <CopyDialog

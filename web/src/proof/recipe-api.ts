@@ -1,4 +1,5 @@
 import type { RecipeInput, RecipeView, SuggestView } from '@rakuen/contract/recipes';
+import type { StripsView } from '@rakuen/contract/strips';
 import { api } from '../api/api.ts';
 
 /** Recipes of print copies, and what is suggested for them. */
@@ -16,6 +17,10 @@ export const recipeApi = api.injectEndpoints({
       query: (id) => ({ url: `recipes/${id}`, method: 'DELETE' }),
       invalidatesTags: ['recipes'],
     }),
+    strips: build.query<StripsView, { pictureId: string } & Record<string, string>>({
+      query: ({ pictureId, ...params }) => ({ url: `pictures/${pictureId}/strips`, params }),
+      providesTags: ['pictures', 'conditions', 'recipes'],
+    }),
     suggested: build.query<SuggestView, { pictureId: string; conditionId: string }>({
       query: ({ pictureId, conditionId }) => ({ url: `pictures/${pictureId}/suggested`, params: { conditionId } }),
       providesTags: ['pictures', 'conditions'],
@@ -23,4 +28,5 @@ export const recipeApi = api.injectEndpoints({
   }),
 });
 
-export const { useRecipesQuery, useWriteRecipeMutation, useRemoveRecipeMutation, useSuggestedQuery } = recipeApi;
+export const { useRecipesQuery, useWriteRecipeMutation, useRemoveRecipeMutation, useSuggestedQuery, useStripsQuery } =
+  recipeApi;

@@ -1,0 +1,144 @@
+import { createReadStream } from 'node:fs';
+import { Controller, Get, Param, ParseUUIDPipe, Query, Res, StreamableFile } from '@nestjs/common';
+import { ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
+import type { Response } from 'express';
+import { MARK_KINDS } from '@rakuen/core/picture/marks';
+import { PLAIN, RECIPE_PARTS } from '@rakuen/core/proof/recipe';
+import { planStrips, type StripsAsked } from '@rakuen/core/proof/strips';
+import { StripsQuery, StripsView } from '@rakuen/contract/strips';
+import { notFound, RakuenError } from '../app/errors.ts';
+import { ConditionsService } from '../conditions/conditions.service.ts';
+import { FileStore } from '../files/file-store.ts';
+import { PicturesService } from '../pictures/pictures.service.ts';
+import { ProfilesService } from '../profiles/profiles.service.ts';
+import { SettingsService } from '../settings/settings.service.ts';
+import { Workshop } from '../work/workshop.ts';
+import { RecipesService } from './recipes.service.ts';
+
+/** None, a quarter and half a stop (practice). */
+const LADDER = [0, 0.25, 0.5];
+const CROP_MM = { width: 48, height: 48 } as const;
+/** A5, turned. */
+const SHEET_MM = { widthMm: 210, heightMm: 148 } as const;
+const PPI = 360;
+const MOST_STEPS = 12;
+
+/** Crops on paper before a whole sheet is spent. */
+@ApiTags('strips')
+@Controller('pictures/:id')
+export class StripsController {
+  constructor(
+    private readonly pictures: PicturesService,
+    private readonly conditions: ConditionsService,
+    private readonly recipes: RecipesService,
+    private readonly profiles: ProfilesService,
+    private readonly files: FileStore,
+    private readonly settings: SettingsService,
+    private readonly workshop: Workshop,
+  ) {}
+
+  /** How the strips lie on the small sheets. */
+  @Get('strips')
+  @ApiOkResponse({ type: StripsView })
+  async plan(@Param('id', ParseUUIDPipe) id: string, @Query() query: StripsQuery): Promise<StripsView> {
+    const { sheets, lacking } = planStrips(await this.asked(id, query));
+    return {
+      sheets: sheets.length,
+      on: sheets.map((s) => ({
+        places: s.placed.map((p) => p.name),
+        crops: s.placed.reduce((n, p) => n + p.crops.length, 0),
+      })),
+      lacking: lacking.map((l) => l.name),
+      used: sheets.map((s) => s.used),
+    };
+  }
+
+  /** A small sheet of strips: a 16-bit TIFF with the condition’s own profile embedded. */
+  @Get('strips.tif')
+  @ApiProduces('image/tiff')
+  async sheet(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Query() query: StripsQuery,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<StreamableFile> {
+    const { page = 0, ppi = PPI } = query;
+    const asked = await this.asked(id, query);
+    const { sheets } = planStrips(asked);
+    if (!sheets[page]) throw notFound('sheet of these strips');
+    const row = await this.pictures.get(id);
+    const condition = await this.conditions.view(query.conditionId);
+    const icc = condition.profileId ? await this.profiles.bytesOf(condition.profileId) : undefined;
+    if (!icc)
+      throw new RakuenError(409, 'No profile of this print condition is kept here: only its name is known.', {
+        remedy: 'Write one in Readings, under Profile, or bring its file there.',
+      });
+    const { limits } = await this.settings.get();
+    const out = this.files.incomingPath();
+    const gone = () => void this.files.discard(out);
+    try {
+      await this.files.scratch((scratch) =>
+        this.workshop.run('writeStrips', {
+          path: this.files.pathOf(row.contentHash),
+          assumeSrgb: row.profileAssumed,
+          maxPixels: Math.max(limits.picturePixels, row.widthPx * row.heightPx),
+          icc,
+          rendering: 'relative' as const,
+          placed: sheets[page].placed,
+          printMm: asked.printMm,
+          sheet: asked.sheet,
+          ppi,
+          foot: `${row.title}   ${condition.paper.name}   ${condition.printer}, ${condition.mediaSetting}   ${new Date().toISOString().slice(0, 10)}`,
+          out,
+          scratch,
+        }),
+      );
+    } catch (error) {
+      gone();
+      throw error;
+    }
+    const file = createReadStream(out);
+    file.on('close', gone);
+    const name = `${row.title}, strips ${page + 1}, ${condition.paper.name}.tif`.replace(/[/\\]/g, '-');
+    response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`);
+    return new StreamableFile(file, { type: 'image/tiff' });
+  }
+
+  private async asked(id: string, query: StripsQuery): Promise<StripsAsked> {
+    const { marks, commission, widthPx, heightPx } = await this.pictures.view(id);
+    await this.conditions.get(query.conditionId);
+    const key = query.part ?? 'liftStops';
+    const { least, most } = RECIPE_PARTS[key];
+    const values = query.steps ? numbers(query.steps) : LADDER;
+    if (values.length === 0 || values.length > MOST_STEPS || values.some((v) => !(v >= least && v <= most)))
+      throw new RakuenError(
+        400,
+        `The steps of ${RECIPE_PARTS[key].name.toLowerCase()} are one to ${MOST_STEPS} numbers from ${least} to ${most}.`,
+        {
+          field: 'steps',
+          remedy: 'Say them with commas between, as 0,0.25,0.5.',
+        },
+      );
+    const wanted = query.places ? numbers(query.places) : undefined;
+    const places = marks
+      .map((m, i) => ({ name: MARK_KINDS[m.kind], x: m.x, y: m.y, number: i + 1 }))
+      .filter((p) => !wanted || wanted.includes(p.number));
+    if (places.length === 0)
+      throw new RakuenError(409, 'No place of the picture is marked, or none of those that were asked for.', {
+        field: 'places',
+        remedy: 'Mark the places where it will be decided, in Pictures.',
+      });
+    const long = commission.longSideMm;
+    const short = (long * Math.min(widthPx, heightPx)) / Math.max(widthPx, heightPx);
+    const recipe = (await this.recipes.list(id)).find((r) => r.conditionId === query.conditionId && r.name === '');
+    return {
+      places,
+      ladder: { key, values },
+      recipe: recipe?.values ?? PLAIN,
+      cropMm: { width: query.cropWidth ?? CROP_MM.width, height: query.cropHeight ?? CROP_MM.height },
+      printMm: widthPx >= heightPx ? { width: long, height: short } : { width: short, height: long },
+      sheet: { widthMm: query.sheetWidth ?? SHEET_MM.widthMm, heightMm: query.sheetHeight ?? SHEET_MM.heightMm },
+    };
+  }
+}
+
+const numbers = (text: string): number[] => text.split(',').map((v) => Number(v.trim()));

@@ -1,0 +1,99 @@
+import { writeFile } from 'node:fs/promises';
+import { blankRaster, pixelAt, type Raster } from '@rakuen/core/chart/raster';
+import type { Rendering } from '@rakuen/core/characterisation/renderings';
+import { tiffHead } from '@rakuen/core/formats/tiff-head';
+import { applyRecipe } from '@rakuen/core/proof/recipe';
+import { CAPTION_MM, EDGE_MM, type Strip, type StripCrop } from '@rakuen/core/proof/strips';
+import type { Placed } from '@rakuen/core/layout/nest';
+import { openProfile, ProfileError, type OpenProfile } from '../colour-management/lcms.ts';
+import { drawText } from '../drawing/draw-text.ts';
+import { aimOf } from './lay-tasks.ts';
+import { codesOfLight, openPicture, type PictureFile } from './open-picture.ts';
+import { pixelRuns } from './pixel-stream.ts';
+
+export interface StripTask extends PictureFile {
+  readonly icc: Uint8Array;
+  readonly rendering: Rendering['key'];
+  readonly placed: readonly (Strip & Placed)[];
+  readonly printMm: { readonly width: number; readonly height: number };
+  readonly sheet: { readonly widthMm: number; readonly heightMm: number };
+  readonly ppi: number;
+  /** Stands at the foot of the sheet: paper, setting, day. */
+  readonly foot: string;
+  readonly out: string;
+  readonly scratch: string;
+}
+
+const TEXT_MM = 2.6;
+
+/** Writes a small sheet of strips: crops of a picture at the size of its print, each with its recipe, in device values of the sheet’s profile. */
+export async function writeStrips(task: StripTask): Promise<void> {
+  const { icc, rendering, placed, sheet, ppi, foot, out } = task;
+  const raster = blankRaster(sheet.widthMm, sheet.heightMm, ppi);
+  const relative = await openProfile(icc);
+  const sender = await openProfile(icc, rendering);
+  try {
+    if (relative.space !== 'RGB')
+      throw new ProfileError(`It is for ${relative.space}; strips are written for printers driven in RGB.`);
+    const aim = aimOf(relative, rendering);
+    for (const strip of placed) {
+      const { labs, widthPx, heightPx } = await cropLabs(task, strip.crops[0]);
+      for (const crop of strip.crops) {
+        const made = Float32Array.from(labs);
+        applyRecipe(made, crop.recipe);
+        for (let p = 0; p < made.length; p += 3) made.set(aim([made[p], made[p + 1], made[p + 2]]), p);
+        const [xMm, yMm] = [EDGE_MM + strip.xMm + crop.atMm, EDGE_MM + strip.yMm];
+        lay(raster, sent(sender, made), widthPx, heightPx, pixelAt(xMm, ppi), pixelAt(yMm, ppi));
+        const text = { xMm: xMm + 0.5, yMm: yMm + crop.fromMm.height + CAPTION_MM - 2.4, sizeMm: TEXT_MM };
+        drawText(raster, { ...text, text: crop.words, face: 'sans' });
+      }
+    }
+  } finally {
+    relative.close();
+    sender.close();
+  }
+  drawText(raster, { xMm: EDGE_MM, yMm: sheet.heightMm - 1.6, sizeMm: TEXT_MM, text: foot, face: 'sans' });
+  const head = tiffHead({ widthPx: raster.widthPx, heightPx: raster.heightPx, colour: 'RGB', ppi, icc });
+  await writeFile(out, Buffer.concat([head, Buffer.from(raster.data.buffer, 0, raster.data.byteLength)]));
+}
+
+const sent = (sender: OpenProfile, labs: Float32Array): Uint16Array =>
+  Uint16Array.from(sender.fromLab(labs), (v) => Math.round(Math.min(1, Math.max(0, v)) * 65_535));
+
+/** Colours of a part of the print, as the file has them, at the print’s own size. */
+async function cropLabs(task: StripTask, { fromMm }: StripCrop) {
+  const { pipeline, channels, bitsPerChannel, labOf, close } = await openPicture(task);
+  try {
+    const px = (mm: number) => pixelAt(mm, task.ppi);
+    const [width, height] = [px(task.printMm.width), px(task.printMm.height)];
+    const [widthPx, heightPx] = [px(fromMm.width), px(fromMm.height)];
+    const region = pipeline
+      .autoOrient()
+      .resize(width, height, { fit: 'fill', kernel: 'lanczos3' })
+      .extract({
+        left: Math.min(width - widthPx, px(fromMm.x)),
+        top: Math.min(height - heightPx, px(fromMm.y)),
+        width: widthPx,
+        height: heightPx,
+      });
+    const labs = new Float32Array(widthPx * heightPx * 3);
+    const top = bitsPerChannel === 8 ? 255 : 65_535;
+    let at = 0;
+    for await (const { samples: given, pixels } of pixelRuns(region, task.scratch)) {
+      const samples = given instanceof Float32Array ? codesOfLight(given).samples : given;
+      const codes = Float32Array.from({ length: pixels * channels }, (_, i) => samples[i] / top);
+      labs.set(labOf(codes), at);
+      at += pixels * 3;
+    }
+    return { labs, widthPx, heightPx };
+  } finally {
+    close();
+  }
+}
+
+/** Lays a crop’s values on the sheet. */
+function lay(raster: Raster, values: Uint16Array, w: number, h: number, x: number, y: number): void {
+  const wide = Math.min(w, raster.widthPx - x);
+  for (let row = 0; row < Math.min(h, raster.heightPx - y); row++)
+    raster.data.set(values.subarray(row * w * 3, (row * w + wide) * 3), ((y + row) * raster.widthPx + x) * 3);
+}
