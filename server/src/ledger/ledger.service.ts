@@ -52,17 +52,27 @@ export class LedgerService {
 
   private async counted(query: LedgerQuery): Promise<{ total: number; answer: LedgerAnswer }> {
     const { where, values } = asked(query);
-    const [row] = await this.database.query<(LedgerAnswer & { total: number })[]>(
-      `SELECT COUNT(*) AS total, COUNT(DISTINCT CASE kind WHEN 'print' THEN pictureId END) AS pictures,
-         COUNT(DISTINCT CASE kind WHEN 'print' THEN paperId END) AS papers,
-         COALESCE(SUM(kind = 'decision'), 0) AS decisions, COALESCE(SUM(kind = 'print'), 0) AS prints,
-         COALESCE(SUM(CASE kind WHEN 'print' THEN (SELECT copies FROM prints p WHERE p.id = e.id) END), 0) AS copies,
-         COALESCE(SUM(CASE kind WHEN 'misprint' THEN (SELECT sheets FROM misprints m WHERE m.id = e.id) END), 0) AS spoilt
-       FROM entries e WHERE ${where}`,
-      values,
+    const ask = <T>(sql: string) => this.database.query<T[]>(sql, values);
+    const kinds = await ask<{ kind: LedgerEntry['kind']; count: number }>(
+      `SELECT kind, COUNT(*) AS count FROM entries WHERE ${where} GROUP BY kind`,
     );
-    const { total, ...answer } = row;
-    return { total, answer };
+    const of = (kind: LedgerEntry['kind']) => kinds.find((k) => k.kind === kind)?.count ?? 0;
+    // What a print or a misprint tells besides is looked up where there is one.
+    const [made] = of('print')
+      ? await ask<Pick<LedgerAnswer, 'pictures' | 'papers' | 'copies'>>(
+          `SELECT COUNT(DISTINCT e.pictureId) AS pictures, COUNT(DISTINCT e.paperId) AS papers, SUM(p.copies) AS copies
+           FROM (SELECT id, pictureId, paperId FROM entries WHERE kind = 'print' AND ${where}) e JOIN prints p ON p.id = e.id`,
+        )
+      : [{ pictures: 0, papers: 0, copies: 0 }];
+    const [{ spoilt }] = of('misprint')
+      ? await ask<{ spoilt: number }>(
+          `SELECT SUM(m.sheets) AS spoilt FROM (SELECT id FROM entries WHERE kind = 'misprint' AND ${where}) e JOIN misprints m ON m.id = e.id`,
+        )
+      : [{ spoilt: 0 }];
+    return {
+      total: kinds.reduce((sum, k) => sum + k.count, 0),
+      answer: { decisions: of('decision'), prints: of('print'), ...made, spoilt },
+    };
   }
 
   private async rows(query: LedgerQuery, from: number, most: number): Promise<LedgerEntry[]> {
@@ -72,7 +82,7 @@ export class LedgerService {
       `SELECT e.id, e.kind, e.at, e.pictureId, COALESCE(i.title, '') AS picture, e.conditionId, e.paperId,
          COALESCE(s.maker || ' ' || s.name, '') AS paper,
          COALESCE(c.printer || ', ' || c.mediaSetting || ', ' || c.printMode, '') AS condition, e.outcome, e.reason
-       FROM (SELECT * FROM entries e WHERE ${where} ORDER BY at DESC, enteredAt DESC, id LIMIT ? OFFSET ?) e
+       FROM (SELECT id, kind, at, enteredAt, pictureId, conditionId, paperId, outcome, reason FROM entries WHERE ${where} ORDER BY at DESC, enteredAt DESC, id LIMIT ? OFFSET ?) e
        LEFT JOIN pictures i ON i.id = e.pictureId LEFT JOIN conditions c ON c.id = e.conditionId LEFT JOIN papers s ON s.id = c.paperId
        ORDER BY e.at DESC, e.enteredAt DESC, e.id`,
       [...values, most, from],
@@ -99,7 +109,10 @@ export class LedgerService {
   }
 }
 
-/** What is asked, as a condition and its values: every word must begin a word of the entry. */
+/**
+ * What is asked, as a condition and its values: every word must begin a word of the entry. The plus keeps SQLite from fetching every entry that
+ * has the word: it walks along an index instead and asks whether each is among them.
+ */
 function asked({ q, kind, pictureId, paperId, since, until }: LedgerQuery): { where: string; values: string[] } {
   const words = (q ?? '').match(/[\p{L}\p{N}]+/gu) ?? [];
   const parts: [string, string][] = [
@@ -111,7 +124,7 @@ function asked({ q, kind, pictureId, paperId, since, until }: LedgerQuery): { wh
     ...(words.length > 0
       ? [
           [
-            'seq IN (SELECT rowid FROM entries_words WHERE entries_words MATCH ?)',
+            '+seq IN (SELECT rowid FROM entries_words WHERE entries_words MATCH ?)',
             words.map((w) => `"${w}"*`).join(' '),
           ] as [string, string],
         ]

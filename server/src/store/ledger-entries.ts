@@ -98,6 +98,7 @@ const TABLES = [
      pictureId TEXT, conditionId TEXT, paperId TEXT, outcome TEXT NOT NULL, reason TEXT NOT NULL, words TEXT NOT NULL)`,
   'CREATE UNIQUE INDEX entries_one ON entries(kind, id)',
   'CREATE INDEX entries_at ON entries(at DESC, enteredAt DESC, id)',
+  'CREATE INDEX entries_kind ON entries(kind, at)',
   'CREATE INDEX entries_picture ON entries(pictureId, at)',
   'CREATE INDEX entries_condition ON entries(conditionId, at)',
   'CREATE INDEX entries_paper ON entries(paperId, at)',
