@@ -19,7 +19,6 @@ const VIEWS = [
     },
   ],
   ['bench', '/readings', (page) => page.getByRole('link', { name: 'Scale, gloss, scan, eye' }).click()],
-  ['charts', '/readings/charts'],
   [
     'profile',
     '/readings',
@@ -63,16 +62,23 @@ const VIEWS = [
   ],
   ['prints', '/prints'],
   [
-    'print-form',
+    'print',
     '/prints',
-    (page) =>
-      page
-        .getByRole('button', { name: /^Print .* again$/ })
-        .first()
-        .click(),
+    async (page) => {
+      await page.getByRole('link', { name: 'Salt crust at noon on Chalk Rag' }).click();
+      await page.getByRole('region', { name: 'Differs from last time' }).waitFor();
+    },
+  ],
+  [
+    'run-sheet',
+    '/prints/run',
+    async (page) => {
+      await page.getByRole('button', { name: /^Plan / }).click();
+      await page.getByRole('region', { name: /^Run at the/ }).waitFor();
+    },
   ],
   ['ledger', '/ledger'],
-  ['happened', '/ledger/happened'],
+  ['life', '/ledger', (page) => page.getByRole('link', { name: 'Vellacre Chalk Rag' }).first().click()],
   [
     'proof',
     '/proof',

@@ -259,14 +259,19 @@ function Plan({ input }: { input: LayoutInput }) {
         </p>
       )}
       <div className="flex flex-wrap gap-5">
-        {data.sheets.map((s, i) => (
+        {data.sheets.slice(0, MOST_DRAWN).map((s, i) => (
           <Sheet key={i} sheet={s} stock={input.stock} />
         ))}
       </div>
+      {data.sheets.length > MOST_DRAWN && (
+        <p className="mt-2 text-quiet">and {data.sheets.length - MOST_DRAWN} more; all of them are in the PDF.</p>
+      )}
     </section>
   );
 }
 
+/** Sheets that are drawn on the screen. */
+const MOST_DRAWN = 4;
 const MOST_PX = { width: 420, height: 460 };
 
 function Sheet({ sheet, stock }: { sheet: LayoutView['sheets'][number]; stock: StockInput }) {

@@ -169,7 +169,7 @@ function Item({ run, item, turn, next }: { run: RunView; item: RunItemView; turn
   const at = { id: run.id, printId: print.id };
   return (
     <li className={`border-b border-line py-3 ${item.state === 'waiting' ? '' : 'text-quiet'}`}>
-      <div className="grid grid-cols-[28px_64px_minmax(0,1fr)_auto] items-start gap-x-4">
+      <div className="grid grid-cols-[28px_64px_minmax(0,1fr)_auto] items-start gap-x-4 max-[900px]:grid-cols-[28px_64px_minmax(0,1fr)]">
         <span className="tabular-nums">{turn}</span>
         <img
           src={`/api/pictures/${print.pictureId}/preview`}
@@ -199,7 +199,7 @@ function Item({ run, item, turn, next }: { run: RunView; item: RunItemView; turn
             ))}
         </div>
         {item.state === 'waiting' ? (
-          <div className="flex flex-wrap justify-end gap-2">
+          <div className="flex flex-wrap justify-end gap-2 max-[900px]:col-span-3 max-[900px]:mt-2 max-[900px]:justify-start max-[900px]:pl-[44px]">
             <Button
               main={next}
               className="min-h-[44px] min-w-28 justify-center"
