@@ -60,6 +60,11 @@ test('what differs from the last sheet must be looked at before it is printed', 
   }
   await expect(differs.getByRole('button', { name: 'It is right' })).toHaveCount(0);
   await expect(back.getByRole('button', { name: 'It is printed' })).toBeEnabled();
+  const cost = page.getByRole('region', { name: 'Cost' });
+  await cost.getByLabel('At a price of').fill('90');
+  await expect(cost.getByRole('status', { name: 'What the price leaves' })).toContainText('% are left');
+  await cost.getByLabel('To keep').fill('60');
+  await expect(cost.getByRole('status', { name: 'The price that leaves it' })).toContainText('EUR');
   await expectAccessible(page);
 });
 

@@ -1,4 +1,4 @@
-/* global fetch, FormData, Blob, setTimeout */
+/* global fetch, FormData, Blob, Buffer, setTimeout */
 import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createRequire } from 'node:module';
@@ -37,7 +37,19 @@ const CONDITION = {
   blackOvercoat: false,
 };
 
-const acknowledged = { papers: new Set(), conditions: new Set(), readings: new Set(), notes: new Map() };
+const acknowledged = {
+  papers: new Set(),
+  conditions: new Set(),
+  readings: new Set(),
+  notes: new Map(),
+  prints: new Set(),
+  numbers: [],
+};
+/** A small grey picture. */
+const PICTURE = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAABAAAAAQCAIAAACQkWg2AAAACXBIWXMAAAPoAAAD6AG1e1JrAAAAHElEQVQokWOIIhEwjGogAjAQowgZjGogBtA+lACLQw4Q9pw+FgAAAABJRU5ErkJggg==',
+  'base64',
+);
 let made = 0;
 
 async function started() {
@@ -68,6 +80,7 @@ async function write(url) {
     if (!response.ok) throw new Error(`${response.status} ${JSON.stringify(answer)}`);
     return answer;
   };
+  const edition = await editionOf(url, send);
   for (;;) {
     const name = `Sheet ${made++}`;
     const paper = await send('POST', '/api/papers', { ...PAPER, name });
@@ -76,6 +89,13 @@ async function write(url) {
     acknowledged.conditions.add(id);
     await send('PUT', `/api/papers/${paper.id}`, { ...PAPER, name, notes: `note of ${name}` });
     acknowledged.notes.set(paper.id, `note of ${name}`);
+    // A print is begun, comes out, and gets the next number of its edition.
+    const print = await send('POST', '/api/prints/begin', edition.of);
+    await send('PATCH', `/api/prints/${print.id}`, { widthMm: 100, heightMm: 100, copies: 1 });
+    await send('POST', `/api/prints/${print.id}/done`, {});
+    acknowledged.prints.add(print.id);
+    const given = await send('POST', `/api/editions/${edition.id}/numbers`, { series: 'edition', printId: print.id });
+    acknowledged.numbers.push(given.number);
     if (made % 3 === 0) {
       const form = new FormData();
       form.append('file', new Blob([`${READINGS}# ${made}\n`]), 'u.txt');
@@ -83,6 +103,27 @@ async function write(url) {
       if (response.status === 201) acknowledged.readings.add(id);
     }
   }
+}
+
+let known;
+/** The edition whose numbers are given: founded once, with its picture and its sheet. */
+async function editionOf(url, send) {
+  if (known) return known;
+  const form = new FormData();
+  form.append('file', new Blob([PICTURE]), 'grey.png');
+  const job = await (await fetch(`${url}/api/pictures`, { method: 'POST', body: form })).json();
+  let read = job;
+  while (read.state === 'waiting' || read.state === 'reading') {
+    await new Promise((done) => setTimeout(done, 20));
+    read = await (await fetch(`${url}/api/pictures/jobs/${job.id}`)).json();
+  }
+  if (!read.pictureId) throw new Error(`the picture was not read: ${JSON.stringify(read)}`);
+  const paper = await send('POST', '/api/papers', { ...PAPER, name: `Edition ${made++}` });
+  const condition = await send('POST', '/api/conditions', { ...CONDITION, paperId: paper.id });
+  const of = { pictureId: read.pictureId, conditionId: condition.id };
+  const sizes = { name: `Edition ${made++}`, artist: 0, printer: 0, good: 0, widthMm: 100, heightMm: 100, batch: '' };
+  const { id } = await send('POST', '/api/editions', { ...of, ...sizes });
+  return (known = { id, of });
 }
 
 const lost = [];
@@ -112,10 +153,21 @@ for (let cycle = 0; cycle < cycles; cycle++) {
       lost.push(`readings of ${id}`);
   for (const [id, notes] of acknowledged.notes)
     if (database.prepare('SELECT notes FROM papers WHERE id = ?').get(id)?.notes !== notes) lost.push(`notes of ${id}`);
+  for (const id of acknowledged.prints)
+    if (!has(`SELECT 1 FROM prints WHERE id = ? AND state = 'printed'`, id)) lost.push(`print ${id}`);
+  const given = database.prepare('SELECT number FROM numbers ORDER BY number').pluck().all();
+  for (const number of acknowledged.numbers) if (!given.includes(number)) lost.push(`number ${number}`);
+  if (given.some((number, i) => number !== i + 1)) lost.push(`cycle ${cycle}: numbers have a gap or a twin`);
   database.close();
 }
+if (new Set(acknowledged.numbers).size !== acknowledged.numbers.length) lost.push('a number was given twice');
 const count =
-  acknowledged.papers.size + acknowledged.conditions.size + acknowledged.readings.size + acknowledged.notes.size;
+  acknowledged.papers.size +
+  acknowledged.conditions.size +
+  acknowledged.readings.size +
+  acknowledged.notes.size +
+  acknowledged.prints.size +
+  acknowledged.numbers.length;
 console.log(`${cycles} kills, ${count} acknowledged writes, ${lost.length} lost.`);
 for (const what of lost.slice(0, 20)) console.error(what);
 rmSync(data, { recursive: true, force: true });

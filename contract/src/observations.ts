@@ -48,6 +48,8 @@ export const VALUE_CLASSES = {
   rub: RubValue,
   bronzing: GradeValue,
   rings: GradeValue,
+  curl: GradeValue,
+  scuffs: GradeValue,
 } as const satisfies Partial<Record<ObservationKind, new () => object>>;
 
 /** Kinds for which the bench has a stand-in. */

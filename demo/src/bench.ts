@@ -48,6 +48,7 @@ export function printObservations(press: PressModel, coating: CoatingClass, seed
       measured({ kind: 'gloss', angleDeg: angle, white, black }, 'Simulated gloss meter, 20°, 60°, 85°'),
     ),
     judged({ kind: 'bronzing', grade: matt ? 0 : press.inks.film.bronzing }),
+    judged({ kind: 'scuffs', grade: matt ? 2 : coating === 'baryta' ? 3 : 1 }),
     judged({ kind: 'rub', minutesAfterPrinting: 10, grade: matt ? 2 : 1 }),
     judged({ kind: 'rub', minutesAfterPrinting: 1500, grade: matt ? 1 : 0 }),
   ];

@@ -103,6 +103,20 @@ describe('a print is made, not filled in', () => {
     expect(differs[0].sentence).toContain('4 minutes and 3 ml (practice)');
     expect(differs[1].sentence).toContain('Slow Baryta');
     expect(cautions.join()).toContain('straight path');
+    // What was judged of the sheet in the hand becomes a caution where the hands are.
+    const judged = { takenAt: '2026-09-14T10:00:00Z', by: 'I. Orme', instrument: '', light: 'north window' };
+    const observed = await rakuen.call('POST', `/api/conditions/${rag}/observations`, {
+      observations: [
+        { ...judged, kind: 'curl', value: { grade: 3 } },
+        { ...judged, kind: 'scuffs', value: { grade: 1 } },
+      ],
+    });
+    expect(observed.status).toBe(201);
+    const now = (await look(print.id)).cautions.join();
+    expect(now).toContain(
+      'It curls: flatten it first, or the head strikes a lifted corner (clear, judged by I. Orme, 2026-09-14)',
+    );
+    expect(now).not.toContain('fingerprints');
   });
 
   it('what is looked at or changed is carried over no longer; another window is told; a wrong value is refused', async () => {

@@ -51,6 +51,17 @@ export interface RingsObservation {
   readonly grade: number;
 }
 
+/** How much a sheet curls before it is fed, graded by eye 0 flat to 4 it must be flattened. */
+export interface CurlObservation {
+  readonly kind: 'curl';
+  readonly grade: number;
+}
+/** How easily a fresh print takes scuffs and fingerprints, graded by eye 0 to 4. */
+export interface ScuffsObservation {
+  readonly kind: 'scuffs';
+  readonly grade: number;
+}
+
 /** Everything that is found out about a print without reading its patches. */
 export type Observation =
   | GlossObservation
@@ -60,7 +71,9 @@ export type Observation =
   | TextureObservation
   | RubObservation
   | BronzingObservation
-  | RingsObservation;
+  | RingsObservation
+  | CurlObservation
+  | ScuffsObservation;
 export type ObservationKind = Observation['kind'];
 
 /** A kind of observation, declared. */
@@ -129,6 +142,20 @@ export const OBSERVATION_KINDS: Record<ObservationKind, ObservationKindFacts> = 
     of: 'print',
     figure: 'judged',
     how: 'Look into the rings of the test page through a loupe: 0 clean to the rim, 4 blocked to the middle.',
+    source: '(practice)',
+  },
+  curl: {
+    name: 'Curl',
+    of: 'sheet',
+    figure: 'judged',
+    how: 'Lay a sheet on the table as it comes: 0 it lies flat, 4 it can’t be fed before it was flattened.',
+    source: '(practice)',
+  },
+  scuffs: {
+    name: 'Scuffs and fingerprints',
+    of: 'print',
+    figure: 'judged',
+    how: 'Draw a fingernail and a dry thumb over full black a few minutes after printing: 0 nothing stays, 4 both stay.',
     source: '(practice)',
   },
 };

@@ -1,12 +1,34 @@
 import { COATING_CLASSES } from '@rakuen/core/paper';
-import type { PaperHead } from '@rakuen/contract/papers';
+import { GRADES } from '@rakuen/core/measurement/observations';
+import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PrintSettings } from '@rakuen/contract/prints';
 
 /** Weight from which a sheet wants the straight path and its head height looked at, g/m² (practice). */
 const HEAVY_GSM = 250;
 
+/** A sheet as the hands that used it know it. */
+type Handled = Pick<ConditionView, 'paper' | 'observations'>;
+
+/** Grade from which what was judged of a sheet in the hand becomes a caution. */
+const MINDED = 2;
+const HANDLING = {
+  curl: 'It curls: flatten it first, or the head strikes a lifted corner',
+  scuffs: 'It scuffs and takes fingerprints: cotton gloves, and nothing laid on it until it is dry',
+} as const;
+
+/** What was graded by hand, with who said so: the newest of each kind. */
+function handling(observations: Handled['observations']): string[] {
+  return (Object.keys(HANDLING) as (keyof typeof HANDLING)[]).flatMap((kind) => {
+    const found = [...observations].reverse().find((o) => o.kind === kind);
+    const grade = (found?.value as { grade?: number } | undefined)?.grade ?? 0;
+    return found && grade >= MINDED
+      ? [`${HANDLING[kind]} (${GRADES[grade]}, judged by ${found.by}, ${found.takenAt.slice(0, 10)}).`]
+      : [];
+  });
+}
+
 /** Cautions where the hands are, for this sheet in this printer. */
-export function cautionsFor({ settings }: { settings: PrintSettings }, paper: PaperHead): string[] {
+export function cautionsFor({ settings }: { settings: PrintSettings }, { paper, observations }: Handled): string[] {
   const { blackInk } = COATING_CLASSES[paper.coating];
   const wrongBlack =
     (blackInk === 'photo' && settings.blackInk === 'matt black') ||
@@ -20,6 +42,7 @@ export function cautionsFor({ settings }: { settings: PrintSettings }, paper: Pa
     ...(paper.weightGsm >= HEAVY_GSM
       ? ['A heavy sheet: straight path, head height raised, corners flat, or the head strikes it.']
       : []),
+    ...handling(observations),
     ...(settings.printMode === 'colour through a profile'
       ? ['Colour management off in the driver: the profile is in the file already.']
       : []),

@@ -145,7 +145,7 @@ export class PrintsService {
       }),
       since: await this.since(row),
       learned: await this.learned.about(row.pictureId, condition.paperId),
-      cautions: cautionsFor(row, condition.paper),
+      cautions: cautionsFor(row, condition),
     };
   }
 

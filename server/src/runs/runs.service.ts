@@ -158,7 +158,7 @@ export class RunsService {
           (l) => l !== 'colour management off' || print.settings.printMode === 'colour through a profile',
         ),
         looked: item.looked,
-        cautions: cautionsFor(print, condition.paper),
+        cautions: cautionsFor(print, condition),
       });
     }
     const { id: _id, present: _present, ...rest } = run;

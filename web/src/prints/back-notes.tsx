@@ -1,9 +1,12 @@
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { PrintLook } from '@rakuen/contract/prints';
+import { marginAt, priceFor } from '@rakuen/core/cost/print-cost';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { LABEL_SHEETS } from '@rakuen/core/print/label';
+import { TextField } from '../parts/form.tsx';
 import { Caution } from '../parts/messages.tsx';
 import { useCostQuery, useEditionsQuery } from './print-api.ts';
 import { NumberGiver } from './number-giver.tsx';
@@ -151,8 +154,44 @@ function Cost({ print }: { print: PrintLook['print'] }) {
               : `${data.spoilage.spoilt} of ${data.spoilage.of} spoilt.`}{' '}
             Rates of {data.asOf}.
           </p>
+          <Price cost={data.cost.good} currency={data.currency} />
         </>
       )}
     </section>
+  );
+}
+
+/** What a price leaves, or which price leaves so much. */
+function Price({ cost, currency }: { cost: number; currency: string }) {
+  const [price, setPrice] = useState('');
+  const [margin, setMargin] = useState('');
+  const asked = Number(price.replace(',', '.'));
+  const share = Number(margin.replace(',', '.')) / 100;
+  return (
+    <div className="mt-2 grid grid-cols-2 gap-2 text-[13px]">
+      <TextField
+        label="At a price of"
+        unit={currency}
+        inputMode="decimal"
+        value={price}
+        onChange={(e) => setPrice(e.target.value)}
+      />
+      <TextField
+        label="To keep"
+        unit="%"
+        inputMode="decimal"
+        value={margin}
+        onChange={(e) => setMargin(e.target.value)}
+      />
+      <output aria-label="What the price leaves">
+        {asked > 0 &&
+          (asked > cost
+            ? `${formatNumber(marginAt(asked, cost) * 100, 0)} % are left`
+            : `${formatNumber(cost - asked, 2)} ${currency} less than it costs`)}
+      </output>
+      <output aria-label="The price that leaves it">
+        {share > 0 && share < 1 && `${formatNumber(priceFor(share, cost), 2)} ${currency}`}
+      </output>
+    </div>
   );
 }

@@ -2,7 +2,9 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { RateLine, RatesInput } from '@rakuen/contract/costs';
 import type { BoxView } from '@rakuen/contract/stock';
+import { paysUpTo } from '@rakuen/core/cost/print-cost';
 import type { Rate } from '@rakuen/core/cost/spoilage';
+import { FEED_PATHS } from '@rakuen/core/print/feed';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { usePapersQuery } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
@@ -31,6 +33,7 @@ export function DrawerScreen() {
         <Boxes />
         <div className="space-y-8">
           <Spoilage />
+          <Feeds />
           <Rates />
         </div>
       </div>
@@ -298,6 +301,53 @@ function RateTable({ head, lines }: { head: string; lines: readonly RateLine[] }
         ))}
       </tbody>
     </table>
+  );
+}
+
+/** Two ways to feed a print, and up to how many the one that is quick to set up serves better. */
+function Feeds() {
+  const hand = FEED_PATHS.front;
+  const [slow, setSlow] = useState({ setUp: '20', each: String(FEED_PATHS.roll.minutesEach) });
+  const [each, setEach] = useState(String(hand.minutesEach));
+  const number = (text: string) => Number(text.replace(',', '.')) || 0;
+  const upTo = paysUpTo({ setUp: 0, each: number(each) }, { setUp: number(slow.setUp), each: number(slow.each) });
+  return (
+    <section aria-label="By hand or from the roll">
+      <h2>By hand or from the roll</h2>
+      <div className="grid grid-cols-3 gap-3">
+        <TextField
+          label="By hand, each"
+          unit="min"
+          inputMode="decimal"
+          value={each}
+          onChange={(e) => setEach(e.target.value)}
+        />
+        <TextField
+          label="Roll, to set up"
+          unit="min"
+          inputMode="decimal"
+          value={slow.setUp}
+          onChange={(e) => setSlow({ ...slow, setUp: e.target.value })}
+        />
+        <TextField
+          label="Roll, each"
+          unit="min"
+          inputMode="decimal"
+          value={slow.each}
+          onChange={(e) => setSlow({ ...slow, each: e.target.value })}
+        />
+      </div>
+      <p className="mt-1 font-serif" role="status">
+        {upTo === Infinity
+          ? 'Feeding by hand always takes less.'
+          : upTo === 0
+            ? 'The roll takes less from the first print on.'
+            : `Up to ${upTo === 1 ? 'one print' : `${upTo} prints`} feeding by hand takes no longer; from the next on the roll is quicker.`}
+      </p>
+      <p className="text-[13px] text-quiet">
+        Six to eight minutes a sheet by hand (practice); the roll as you time it.
+      </p>
+    </section>
   );
 }
 

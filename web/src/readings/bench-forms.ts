@@ -140,6 +140,8 @@ export function inWords(o: Observation): string {
       return `${GRADES[o.grade]}, ${afterPrinting(o.minutesAfterPrinting)}`;
     case 'bronzing':
     case 'rings':
+    case 'curl':
+    case 'scuffs':
       return GRADES[o.grade];
   }
 }

@@ -36,13 +36,13 @@ const GROUPS = [
     of: 'sheet',
     title: 'Of the bare sheet',
     hint: 'True of every print condition on this paper.',
-    kinds: ['weight', 'thickness', 'opacity', 'texture'],
+    kinds: ['weight', 'thickness', 'opacity', 'texture', 'curl'],
   },
   {
     of: 'print',
     title: 'Of this print',
     hint: 'True of this print condition alone.',
-    kinds: ['gloss', 'rub', 'bronzing', 'rings'],
+    kinds: ['gloss', 'rub', 'bronzing', 'rings', 'scuffs'],
   },
 ] as const satisfies readonly { of: string; title: string; hint: string; kinds: readonly ObservationKind[] }[];
 
@@ -77,7 +77,7 @@ export function BenchPlace({ condition }: { condition: ConditionView }) {
               ) : isBench(kind) ? (
                 <MeasuredForm kind={kind} condition={condition} by={by} />
               ) : (
-                <JudgedForm kind={kind as 'rub' | 'bronzing' | 'rings'} condition={condition} by={by} light={light} />
+                <JudgedForm kind={kind as JudgedKind} condition={condition} by={by} light={light} />
               )}
             </Kind>
           ))}
@@ -258,6 +258,8 @@ const RUB_TIMES = [
   ['10080', 'a week'],
 ] as const;
 
+type JudgedKind = 'rub' | 'bronzing' | 'rings' | 'curl' | 'scuffs';
+
 /** A grade given by eye: who, under which light. */
 function JudgedForm({
   kind,
@@ -265,7 +267,7 @@ function JudgedForm({
   by,
   light,
 }: {
-  kind: 'rub' | 'bronzing' | 'rings';
+  kind: JudgedKind;
   condition: ConditionView;
   by: string;
   light: string;
