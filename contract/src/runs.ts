@@ -79,7 +79,7 @@ export class MisprintView extends MisprintInput {
   @Maybe() @Id() printId?: string;
   @Id() pictureId!: string;
   @Id() conditionId!: string;
-  /** What sheet and ink cost, by the price of that day; absent where none was known. */
+  /** What the sheets cost, by the price of that day; absent where none was known. */
   @Maybe() @Num(0) lost?: number;
   @Maybe() @Text(3) currency?: string;
 }

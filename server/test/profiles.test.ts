@@ -4,6 +4,7 @@ import { writeCgats } from '@rakuen/core/formats/cgats-write';
 import { readProfile } from '@rakuen/core/formats/icc/profile-read';
 import type { Rgb } from '@rakuen/core/colour/types';
 import { readChart } from '@rakuen/core/simulation/instrument';
+import { ownSheet } from '@rakuen/core/simulation/stand-in';
 import { scatteredChart, SHEETS } from '../../core/test/sheets.ts';
 import { condition, CONDITION, PAPER, start, type Running } from './rakuen.ts';
 
@@ -196,6 +197,21 @@ describe('profiles', () => {
     expect(mistaken.body.result.recognised.sentence).toMatch(/^Most likely another media setting \(Plain photo\)/);
     expect(mistaken.body.result.off.length).toBeGreaterThan(0);
     await rakuen.call('DELETE', `/api/conditions/${other.body.id}`);
+    // A later box was read: a strip that was printed on it is known by that.
+    const laterBox = { ...SHEETS.cotton, sheet: ownSheet(SHEETS.cotton.sheet, 'Cotton', 'new label') };
+    await rakuen.upload(
+      `/api/conditions/${id}/readings`,
+      'box.txt',
+      writeCgats(readChart(laterBox, scatteredChart(300), 'M1', 31)),
+      { batch: 'new label' },
+    );
+    const onIt = await rakuen.upload<{ result: { recognised: { sentence: string; causes: { which?: string }[] } } }>(
+      `/api/profiles/${first}/check-files`,
+      'box-strip.txt',
+      writeCgats(readChart(laterBox, patches, 'M1', 32)),
+      { conditionId: id },
+    );
+    expect(onIt.body.result.recognised.causes[0].which).toBe('new label');
     const wrong = await rakuen.upload<{ words: string }>(
       `/api/profiles/${first}/check-files`,
       'other.txt',
@@ -203,7 +219,12 @@ describe('profiles', () => {
     );
     expect(wrong.body.words).toMatch(/would be visible/);
     const kept = await rakuen.call<{ checks: { fileName: string }[] }>('GET', `/api/profiles/${first}/checks`);
-    expect(kept.body.checks.map((c) => c.fileName)).toEqual(['other.txt', 'mistaken.txt', 'strip.txt']);
+    expect(kept.body.checks.map((c) => c.fileName)).toEqual([
+      'other.txt',
+      'box-strip.txt',
+      'mistaken.txt',
+      'strip.txt',
+    ]);
   });
 
   it('readings are not held against a profile for another lamp, nor one built from another measurement condition', async () => {
@@ -255,7 +276,7 @@ describe('profiles', () => {
     const entry = entries.find((e) => e.name === 'Cotton own')!;
     await rakuen.call('POST', `/api/events/${entry.change}/undo`);
     const back = (await profiles()).find((p) => p.id === first)!;
-    expect(back).toMatchObject({ name: 'Cotton own', checks: 3 });
+    expect(back).toMatchObject({ name: 'Cotton own', checks: 4 });
   });
 
   it('settings that make no sense are refused with the field', async () => {

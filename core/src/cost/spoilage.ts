@@ -38,7 +38,7 @@ export interface Misprint {
   /** The look before the sheet that would have caught it; empty where none would. */
   readonly check: string;
   readonly sheets: number;
-  /** Money lost with sheet and ink; absent where no price is known. */
+  /** What the sheets cost; absent where no price is known. */
   readonly lost?: number;
   readonly minutes: number;
 }

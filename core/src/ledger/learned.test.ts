@@ -1,8 +1,10 @@
 import { lessons, type Judged } from './learned.ts';
 
+let made = 0;
 const print = (verdict: string, reason: string, over: Partial<Judged> = {}): Judged => ({
   paperId: 'rag',
   paper: 'Chalk Rag',
+  pictureId: `${++made}`,
   trait: 'low-key',
   verdict,
   reason,
@@ -34,4 +36,9 @@ it('nothing is learned from two prints, from good ones, nor across papers or kin
 it('reasons that share no word are not given one', () => {
   const [lesson] = lessons([print('rejected', 'too dark'), print('rejected', 'posterised'), print('good', '')]);
   expect(lesson.sentence).toBe('On Chalk Rag two of three low-key prints were rejected.');
+});
+
+it('prints of one picture alone are told to be', () => {
+  const [lesson] = lessons(['a', 'b', 'c'].map((reason) => print('rejected', reason, { pictureId: 'night' })));
+  expect(lesson.sentence).toBe('On Chalk Rag three of three low-key prints were rejected, all of one picture.');
 });

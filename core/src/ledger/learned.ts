@@ -2,6 +2,7 @@
 export interface Judged {
   readonly paperId: string;
   readonly paper: string;
+  readonly pictureId: string;
   /** What kind of picture it is, in words: "low-key". */
   readonly trait: string;
   readonly verdict: string;
@@ -56,6 +57,8 @@ export function lessons(prints: readonly Judged[]): Lesson[] {
     const bad = group.filter((p) => p.verdict === 'rejected');
     if (group.length < FEWEST || bad.length / group.length < SHARE) return [];
     const { paperId, paper, trait } = group[0];
+    // Three prints of one picture say less than one each of three.
+    const alone = new Set(group.map((p) => p.pictureId)).size === 1 ? ', all of one picture' : '';
     const word = commonWord(bad.map((p) => p.reason));
     return [
       {
@@ -63,7 +66,7 @@ export function lessons(prints: readonly Judged[]): Lesson[] {
         trait,
         rejected: bad.length,
         of: group.length,
-        sentence: `On ${paper} ${inWords(bad.length)} of ${inWords(group.length)} ${trait} prints were rejected${
+        sentence: `On ${paper} ${inWords(bad.length)} of ${inWords(group.length)} ${trait} prints were rejected${alone}${
           word ? `; “${word.word}” was said of ${inWords(word.times)}` : ''
         }.`,
       },

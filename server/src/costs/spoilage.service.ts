@@ -88,14 +88,18 @@ function lines(sheets: readonly Sheets[], of: (s: Sheets) => string): RateLine[]
     .sort((a, b) => b.rate.share - a.rate.share || b.rate.of - a.rate.of);
 }
 
-function sentenceOf([dearest, next]: SpoilageView['causes'], currency: string): string {
-  const sheets = `${dearest.sheets} sheet${dearest.sheets === 1 ? '' : 's'}`;
-  const priced = dearest.unpriced === 0 && dearest.lost > 0;
-  const tie = next !== undefined && next.lost === dearest.lost && next.sheets === dearest.sheets;
-  if (tie) return `No cause stands out: ${dearest.cause} and ${next.cause} took as much.`;
-  const took = priced ? `${sheets} and ${dearest.lost.toFixed(2)} ${currency}` : sheets;
-  const caught = dearest.check
-    ? ` The look that catches it: ${dearest.check}.`
+function sentenceOf(causes: SpoilageView['causes'], currency: string): string {
+  const [first, next] = causes;
+  const sheets = `${first.sheets} sheet${first.sheets === 1 ? '' : 's'}`;
+  // Where a price is lacking for some, causes are put in order by their sheets, and nothing is said of what costs most.
+  const priced = causes.every((c) => c.unpriced === 0);
+  const tie = next !== undefined && (priced ? next.lost === first.lost : next.sheets === first.sheets);
+  if (tie) return `No cause stands out: ${first.cause} and ${next.cause} took as much.`;
+  const took = priced
+    ? `cost most: ${sheets} and ${first.lost.toFixed(2)} ${currency}`
+    : `took most sheets: ${first.sheets}; not all of them have a price`;
+  const caught = first.check
+    ? ` The look that catches it: ${first.check}.`
     : ' No look before the sheet would have caught it.';
-  return `${dearest.cause[0].toUpperCase()}${dearest.cause.slice(1)} cost most: ${took}.${caught}`;
+  return `${first.cause[0].toUpperCase()}${first.cause.slice(1)} ${took}.${caught}`;
 }

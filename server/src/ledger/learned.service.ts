@@ -14,7 +14,7 @@ export class LearnedService {
   /** Lessons of a paper, or of all. */
   async lessons(paperId?: string): Promise<Lesson[]> {
     const rows = await this.database.query<(Omit<Judged, 'trait'> & { medianL: number })[]>(
-      `SELECT c.paperId, s.name AS paper, json_extract(i.figures, '$.medianL') AS medianL, p.verdict, p.verdictReason AS reason
+      `SELECT c.paperId, s.name AS paper, p.pictureId, json_extract(i.figures, '$.medianL') AS medianL, p.verdict, p.verdictReason AS reason
        FROM prints p JOIN conditions c ON c.id = p.conditionId JOIN papers s ON s.id = c.paperId JOIN pictures i ON i.id = p.pictureId
        WHERE p.state = 'printed' AND p.verdict <> 'not yet judged' AND (? IS NULL OR c.paperId = ?)
        ORDER BY p.printedOn DESC LIMIT ${MOST}`,

@@ -24,7 +24,7 @@ import { faultsOf, notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { LearnedService } from '../ledger/learned.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
-import { type ConditionRow, PrintRow, ProfileRow, TrialRow } from '../store/entities.ts';
+import { ConditionRow, PrintRow, ProfileRow, TrialRow } from '../store/entities.ts';
 import { cautionsFor } from './cautions.ts';
 import { MisprintsService } from './misprints.service.ts';
 import { printView, said, written } from './print-view.ts';
@@ -130,10 +130,7 @@ export class PrintsService {
   async look(id: string): Promise<PrintLook> {
     const row = await this.get(id);
     const condition = await this.conditions.view(row.conditionId);
-    const standing = await this.trials.findOne({
-      where: { paperId: condition.paperId, printer: row.settings.printer },
-      order: { stampedAt: 'DESC' },
-    });
+    const standing = await this.standing(condition.paperId, row.settings);
     return {
       print: await this.view(id),
       differs: differences(row.settings, {
@@ -306,6 +303,20 @@ export class PrintsService {
     if (!row) return undefined;
     const [picture, condition] = [await this.pictures.get(row.pictureId), await this.conditions.view(row.conditionId)];
     return { printedOn: row.printedOn, settings: row.settings, on: `${picture.title} on ${condition.paper.name}` };
+  }
+
+  /** The media setting that was stamped for a paper on a printer, in the mode of the print: another mode’s says nothing about it. */
+  private standing(paperId: string, { printer, printMode }: PrintSettings): Promise<TrialRow | null> {
+    return this.trials
+      .createQueryBuilder('t')
+      .innerJoin(ConditionRow, 'c', 'c.id = t.conditionId')
+      .where('t.paperId = :paperId AND t.printer = :printer AND c.printMode = :printMode', {
+        paperId,
+        printer,
+        printMode,
+      })
+      .orderBy('t.stampedAt', 'DESC')
+      .getOne();
   }
 
   private async since(row: PrintRow) {

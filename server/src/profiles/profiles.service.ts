@@ -27,7 +27,7 @@ import { ConditionRow, ProfileCheckRow, ProfileRow, ReadingRow } from '../store/
 import { Writer } from '../store/writer.ts';
 import { TableService } from '../table/table.service.ts';
 import { Jobs } from '../work/jobs.ts';
-import type { HeldCheck, OtherSetting } from '../work/model-tasks.ts';
+import type { HeldCheck, OtherBox, OtherSetting } from '../work/model-tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { ModelsService } from './models.service.ts';
 
@@ -35,6 +35,9 @@ import { ModelsService } from './models.service.ts';
 const SMALL_CHART = { sheet: 'A4', patchMm: 8, dpi: 300 } as const;
 
 /** Profiles: made, brought or named; who uses them; how they hold against what is printed through them. */
+/** Boxes a strip is held against. */
+const MOST_BOXES = 3;
+
 @Injectable()
 export class ProfilesService {
   private readonly jobs = new Jobs<string>('making of a profile', {
@@ -240,6 +243,7 @@ export class ProfilesService {
         profile: await this.files.read(row.contentHash!),
         source: await this.readings.source(reading),
         others: await this.otherSettings(reading.conditionId),
+        boxes: await this.otherBoxes(reading.conditionId, reading.measurementCondition),
       },
       reading.fileName,
     );
@@ -262,6 +266,7 @@ export class ProfilesService {
         profile: await this.files.read(row.contentHash!),
         source: { bytes, part, stated: {} },
         others: await this.otherSettings(conditionId),
+        boxes: await this.otherBoxes(conditionId, parts[part]?.measurementCondition ?? null),
       },
       file.originalname,
     );
@@ -310,6 +315,29 @@ export class ProfilesService {
     for (const c of others) {
       const fitted = await this.models.fitted(c.id).catch(() => undefined);
       if (fitted?.deviceSpace === 'RGB') found.push({ which: c.mediaSetting, fitted });
+    }
+    return found;
+  }
+
+  /** Other boxes of the paper as they were read in this condition, under the same measurement condition: the newest of each. */
+  private async otherBoxes(conditionId: string | undefined, measured: string | null): Promise<OtherBox[]> {
+    if (!conditionId) return [];
+    const { readings } = await this.conditions.view(conditionId);
+    const speaks = readings.find((r) => r.primary);
+    const newest = new Map(
+      readings
+        .filter(
+          (r) =>
+            r.source === 'measured' &&
+            r.batch !== (speaks?.batch ?? '') &&
+            (r.measurementCondition ?? null) === measured,
+        )
+        .map((r) => [r.batch, r.id]),
+    );
+    const found: OtherBox[] = [];
+    for (const [batch, id] of [...newest].slice(-MOST_BOXES)) {
+      const row = await this.readingRows.findOneBy({ id });
+      if (row) found.push({ which: batch || 'the first box', source: await this.readings.source(row) });
     }
     return found;
   }

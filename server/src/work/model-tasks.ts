@@ -1,6 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import { CONTROL_STRIP } from '@rakuen/core/characterisation/control-strip';
-import { fitPrint, ModelFault, type FittedPrint } from '@rakuen/core/characterisation/fitted-print';
+import { ENOUGH_PATCHES, fitPrint, ModelFault, type FittedPrint } from '@rakuen/core/characterisation/fitted-print';
 import { inverter } from '@rakuen/core/characterisation/inverse';
 import { makeProfile, type ProfileSettings } from '@rakuen/core/characterisation/make-profile';
 import { expandPrint } from '@rakuen/core/characterisation/print-model';
@@ -85,6 +85,12 @@ export interface OtherSetting {
   readonly fitted: FittedPrint;
 }
 
+/** Another box of the paper, as it was read in this print condition. */
+export interface OtherBox {
+  readonly which: string;
+  readonly source: ReadingSource;
+}
+
 export interface HeldCheck extends ProfileCheck {
   /** What may have happened, the likeliest first; absent where too little was read. */
   readonly recognised?: Recognised;
@@ -97,9 +103,11 @@ export const checkProfileOf = (task: {
   profile: Uint8Array;
   source: ReadingSource;
   others: readonly OtherSetting[];
+  boxes: readonly OtherBox[];
 }): Promise<HeldCheck> =>
   said(async () => {
     const { reading } = await readSource(task.source);
+    // What was read under another measurement condition would differ by the brightener alone: such models are left out below.
     const check = await through(task.profile, true, (profile) => heldAgainst(profile, reading));
     const patches = reading.patches.filter((p) => p.device);
     const read = patches.map((p) => p.lab);
@@ -108,7 +116,16 @@ export const checkProfileOf = (task: {
     return {
       ...check,
       recognised:
-        patches.length < FEWEST_TO_RECOGNISE ? undefined : recognise(read, await hypothesesOf(task, devices, promised)),
+        patches.length < FEWEST_TO_RECOGNISE
+          ? undefined
+          : recognise(
+              read,
+              await hypothesesOf(
+                { ...task, others: task.others.filter((o) => o.fitted.condition === reading.condition) },
+                devices,
+                promised,
+              ),
+            ),
       off: offInWords(read, promised),
     };
   });
@@ -118,7 +135,7 @@ const FEWEST_TO_RECOGNISE = 12;
 
 /** What the strip would read like if one thing or another had gone wrong; for printers that are driven in RGB. */
 async function hypothesesOf(
-  { profile, others }: { profile: Uint8Array; others: readonly OtherSetting[] },
+  { profile, others, boxes }: { profile: Uint8Array; others: readonly OtherSetting[]; boxes: readonly OtherBox[] },
   devices: readonly (readonly number[])[],
   promised: readonly Lab[],
 ): Promise<Hypothesis[]> {
@@ -149,10 +166,19 @@ async function hypothesesOf(
   } finally {
     relative.close();
   }
+  const boxed: Hypothesis[] = [];
+  for (const { which, source } of boxes) {
+    const { reading } = await readSource(source);
+    // A few patches are no box: what they do not hold would be guessed.
+    if (reading.deviceSpace !== 'RGB' || reading.patches.length < ENOUGH_PATCHES) continue;
+    const { labs } = expandPrint(fitPrint([reading]));
+    boxed.push({ mistake: 'batch', which, labs: devices.map((d) => labAt(labs, d)) });
+  }
   const models = others.map(({ which, fitted }) => ({ which, labs: expandPrint(fitted).labs }));
   return [
     ...base,
     { mistake: 'wet', labs: whileWet(promised, white) },
+    ...boxed,
     ...models.map(({ which, labs }): Hypothesis => ({
       mistake: 'media setting',
       which,
