@@ -68,9 +68,9 @@ async function started() {
   return { child, url, ended: new Promise((done) => child.on('exit', done)) };
 }
 
-/** Writes of every kind until the server is gone; what was answered with 2xx is remembered. */
-async function write(url) {
-  const send = async (method, path, body) => {
+/** Requests to a server; what is not answered with 2xx is thrown. */
+function sender(url) {
+  return async (method, path, body) => {
     const response = await fetch(url + path, {
       method,
       headers: { 'content-type': 'application/json' },
@@ -80,7 +80,12 @@ async function write(url) {
     if (!response.ok) throw new Error(`${response.status} ${JSON.stringify(answer)}`);
     return answer;
   };
-  const edition = await editionOf(url, send);
+}
+
+/** Writes of every kind until the server is gone; what was answered with 2xx is remembered. */
+async function write(url) {
+  const send = sender(url);
+  const edition = known;
   for (;;) {
     const name = `Sheet ${made++}`;
     const paper = await send('POST', '/api/papers', { ...PAPER, name });
@@ -105,10 +110,9 @@ async function write(url) {
   }
 }
 
-let known;
 /** The edition whose numbers are given: founded once, with its picture and its sheet. */
-async function editionOf(url, send) {
-  if (known) return known;
+async function foundEdition(url) {
+  const send = sender(url);
   const form = new FormData();
   form.append('file', new Blob([PICTURE]), 'grey.png');
   const job = await (await fetch(`${url}/api/pictures`, { method: 'POST', body: form })).json();
@@ -123,8 +127,13 @@ async function editionOf(url, send) {
   const of = { pictureId: read.pictureId, conditionId: condition.id };
   const sizes = { name: `Edition ${made++}`, artist: 0, printer: 0, good: 0, widthMm: 100, heightMm: 100, batch: '' };
   const { id } = await send('POST', '/api/editions', { ...of, ...sizes });
-  return (known = { id, of });
+  return { id, of };
 }
+
+const first = await started();
+const known = await foundEdition(first.url);
+first.child.kill('SIGKILL');
+await first.ended;
 
 const lost = [];
 for (let cycle = 0; cycle < cycles; cycle++) {
