@@ -98,7 +98,3 @@ export function settingsLine(settings: SettingValues): string {
       : [`${SETTINGS[key].name.toLowerCase()} ${written(key, value)}`];
   }).join(' · ');
 }
-
-/** The caption under a print: title, number, year. */
-export const captionLine = ({ title, number, date }: LabelWords): string =>
-  [title, number, date.slice(0, 4)].filter(Boolean).join('   ');
