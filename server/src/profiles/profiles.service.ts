@@ -319,21 +319,17 @@ export class ProfilesService {
     return found;
   }
 
-  /** Other boxes of the paper as they were read in this condition, under the same measurement condition: the newest of each. */
+  /** Boxes of the paper as they were read in this condition, under the same measurement condition: the newest of each. */
   private async otherBoxes(conditionId: string | undefined, measured: string | null): Promise<OtherBox[]> {
     if (!conditionId) return [];
     const { readings } = await this.conditions.view(conditionId);
-    const speaks = readings.find((r) => r.primary);
     const newest = new Map(
       readings
-        .filter(
-          (r) =>
-            r.source === 'measured' &&
-            r.batch !== (speaks?.batch ?? '') &&
-            (r.measurementCondition ?? null) === measured,
-        )
+        .filter((r) => r.source === 'measured' && (r.measurementCondition ?? null) === measured)
         .map((r) => [r.batch, r.id]),
     );
+    // One box alone tells nothing of another.
+    if (newest.size < 2) return [];
     const found: OtherBox[] = [];
     for (const [batch, id] of [...newest].slice(-MOST_BOXES)) {
       const row = await this.readingRows.findOneBy({ id });

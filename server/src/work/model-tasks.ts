@@ -10,6 +10,7 @@ import { relativePrint } from '@rakuen/core/characterisation/relative-print';
 import { compensated } from '@rakuen/core/characterisation/renderings';
 import { whichNext } from '@rakuen/core/characterisation/which-next';
 import { labAt } from '@rakuen/core/characterisation/lattice';
+import { deltaE2000 } from '@rakuen/core/colour/difference';
 import type { Lab, Rgb } from '@rakuen/core/colour/types';
 import { offInWords, recognise, whileWet, type Hypothesis, type Recognised } from '@rakuen/core/proof/mistakes';
 import { writeCgats } from '@rakuen/core/formats/cgats-write';
@@ -133,6 +134,9 @@ export const checkProfileOf = (task: {
 /** Fewer patches tell no mistake from another. */
 const FEWEST_TO_RECOGNISE = 12;
 
+/** Mean ΔE00 from what the profile promises beyond which a box is another than the one it was made from (our own choice). */
+const ANOTHER_BOX = 0.6;
+
 /** What the strip would read like if one thing or another had gone wrong; for printers that are driven in RGB. */
 async function hypothesesOf(
   { profile, others, boxes }: { profile: Uint8Array; others: readonly OtherSetting[]; boxes: readonly OtherBox[] },
@@ -172,7 +176,10 @@ async function hypothesesOf(
     // A few patches are no box: what they do not hold would be guessed.
     if (reading.deviceSpace !== 'RGB' || reading.patches.length < ENOUGH_PATCHES) continue;
     const { labs } = expandPrint(fitPrint([reading]));
-    boxed.push({ mistake: 'batch', which, labs: devices.map((d) => labAt(labs, d)) });
+    const there = devices.map((d) => labAt(labs, d));
+    const apart = there.reduce((sum, lab, i) => sum + deltaE2000(lab, promised[i]), 0) / there.length;
+    // The box the profile was made from reads as it promises: that is no mistake.
+    if (apart > ANOTHER_BOX) boxed.push({ mistake: 'batch', which, labs: there });
   }
   const models = others.map(({ which, fitted }) => ({ which, labs: expandPrint(fitted).labs }));
   return [
