@@ -8,6 +8,7 @@ import { formatNumber } from '@rakuen/core/measurement/show';
 import { LABEL_SHEETS } from '@rakuen/core/print/label';
 import { TextField } from '../parts/form.tsx';
 import { Caution } from '../parts/messages.tsx';
+import { useTable } from '../table/use-table.ts';
 import { useCostQuery, useEditionsQuery } from './print-api.ts';
 import { NumberGiver } from './number-giver.tsx';
 
@@ -154,10 +155,44 @@ function Cost({ print }: { print: PrintLook['print'] }) {
               : `${data.spoilage.spoilt} of ${data.spoilage.of} spoilt.`}{' '}
             Rates of {data.asOf}.
           </p>
+          <OtherSheets print={print} />
           <Price cost={data.cost.good} currency={data.currency} />
         </>
       )}
     </section>
+  );
+}
+
+/** The same picture, as large, on the other sheets that lie on the table. */
+function OtherSheets({ print }: { print: PrintLook['print'] }) {
+  const { laid } = useTable();
+  const others = laid.filter((c) => c.id !== print.conditionId);
+  if (others.length === 0) return null;
+  return (
+    <table className="mt-2 text-[13px]">
+      <caption className="text-left text-quiet">On the other sheets on the table</caption>
+      <tbody>
+        {others.map((c) => (
+          <OtherSheet key={c.id} print={print} condition={c} />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function OtherSheet({ print, condition }: { print: PrintLook['print']; condition: ConditionView }) {
+  const { pictureId, widthMm, heightMm } = print;
+  const { data, error } = useCostQuery({ pictureId, conditionId: condition.id, widthMm, heightMm });
+  return (
+    <tr>
+      <th scope="row" className="pr-4 text-left font-normal">
+        {condition.paper.name}
+      </th>
+      <td className="text-right tabular-nums">
+        {data && `${formatNumber(data.cost.good, 2)} ${data.currency}`}
+        {error && 'no price'}
+      </td>
+    </tr>
   );
 }
 
