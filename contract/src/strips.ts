@@ -1,11 +1,14 @@
 import { RECIPE_PARTS, type RecipeKey } from '@rakuen/core/proof/recipe';
 import { Id, Int, Maybe, NumberText, OneOf, QueryInt, Rows, Text } from './fields.ts';
 
+/** Parts that can climb: strips are not sharpened, steps of it would be alike. */
+export const STRIP_PARTS = (Object.keys(RECIPE_PARTS) as RecipeKey[]).filter((key) => key !== 'sharpening');
+
 /** Strips of a picture for a sheet: from its marked places, in steps of a part of the recipe. */
 export class StripsQuery {
   @Id() conditionId!: string;
   /** Which part climbs; the lift where absent. */
-  @Maybe() @OneOf(Object.keys(RECIPE_PARTS)) part?: RecipeKey;
+  @Maybe() @OneOf(STRIP_PARTS) part?: RecipeKey;
   /** Values of the steps, with commas between; none, a quarter and half a stop (practice) where absent. */
   @Maybe() @Text(80) steps?: string;
   /** Numbers of the marked places, from 1, with commas between; all where absent. */

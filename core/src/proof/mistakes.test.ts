@@ -62,7 +62,7 @@ const CASES: readonly (readonly [Mistake, (seed: number) => Lab[]])[] = [
 ];
 
 it.each(CASES)(
-  '%s is recognised ten times in ten on simulated prints, by models that never saw them',
+  '%s is recognised nine times in ten or more on simulated prints, by models that never saw them',
   (mistake, read) => {
     const told = Array.from({ length: 10 }, (_, i) => recognise(read(i + 1), hypotheses));
     expect(told.filter((t) => t.causes[0].mistake === mistake).length).toBeGreaterThanOrEqual(9);

@@ -9,7 +9,7 @@ export const MISTAKES = {
   'media setting': 'another media setting',
   doubled: 'a profile applied twice: colour management was on in the driver',
   rendering: 'another rendering',
-  wet: 'not dry yet',
+  wet: 'not dry yet, by our own estimate of drying',
   batch: 'another box of the paper',
 } as const;
 export type Mistake = keyof typeof MISTAKES;

@@ -121,7 +121,7 @@ function SettingsForm({ settings, onDone }: { settings: Settings; onDone: () => 
           />
         </div>
       </fieldset>
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       <Button main type="submit" disabled={isLoading}>
         Keep settings
       </Button>

@@ -63,7 +63,7 @@ export function CompareScreen({ place }: { place: ComparePlace }) {
           </>
         )}
       </ScreenHead>
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       {isLoading && <Waiting what="Laying the papers out" />}
       {!isLoading && lit.conditions.length < 2 && (
         <Empty

@@ -10,7 +10,7 @@ export function EyeCodes() {
   return (
     <>
       <ScreenHead title="Codes for the backs" question="Not for the eye that will judge." />
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       {!data && !error && <Waiting what="Drawing the codes" />}
       {data && (
         <>

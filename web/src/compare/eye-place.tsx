@@ -37,7 +37,7 @@ export function EyePlace({ laid }: CompareProps) {
       <Begin laid={laid} onBegun={setOpen} />
       <section aria-label="What eyes have said">
         <h3 className="mb-1 text-[1.1rem]">What eyes have said</h3>
-        <ErrorNote error={error as never} />
+        <ErrorNote error={error} />
         {!eyes && !error && <Waiting what="Fetching the comparisons" />}
         {eyes?.length === 0 && <p className="text-quiet">Nothing yet.</p>}
         <ul className="border-t border-edge">
@@ -147,7 +147,7 @@ function Begin({ laid, onBegun }: { laid: CompareProps['laid']; onBegun: (id: st
         <TextField label="Light" maxLength={80} value={light} onChange={(e) => setLight(e.target.value)} />
       </div>
       {wrong && <p role="alert">{wrong}</p>}
-      <ErrorNote error={beginning.error as never} />
+      <ErrorNote error={beginning.error} />
       <Button main type="submit" disabled={beginning.isLoading}>
         Begin to look
       </Button>
@@ -215,7 +215,7 @@ function Session({ eye, onClose }: { eye: EyeView; onClose: () => void }) {
         </>
       )}
       {!eye.left && <Result eye={eye} nameOf={nameOf} />}
-      <ErrorNote error={(saying.error ?? undoing.error) as never} />
+      <ErrorNote error={saying.error ?? undoing.error} />
       <div className="flex gap-3">
         <Button onClick={onClose}>{eye.left ? 'Go on later' : 'Back to the comparisons'}</Button>
         <QuietButton disabled={eye.choices.length === 0} onClick={() => void undo(eye.id)}>

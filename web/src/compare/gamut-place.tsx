@@ -183,7 +183,7 @@ function ProfileIntake({ chosen, onChoose }: { chosen: string; onChoose: (id: st
       {profiles.some((p) => p.id === chosen) && (
         <QuietButton onClick={() => void remove(chosen).then(() => onChoose(''))}>Remove this profile</QuietButton>
       )}
-      <ErrorNote error={adding.error as never} />
+      <ErrorNote error={adding.error} />
     </>
   );
 }

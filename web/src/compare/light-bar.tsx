@@ -93,7 +93,7 @@ function ImportDialog({ onClose }: { onClose: () => void }) {
           disabled={adding.isLoading}
           onFiles={([file]) => void take(file)}
         />
-        <ErrorNote error={(adding.error ?? removing.error) as never} />
+        <ErrorNote error={adding.error ?? removing.error} />
         {own.length > 0 && (
           <ul aria-label="Lamps imported" className="border-t border-line">
             {own.map((l) => (

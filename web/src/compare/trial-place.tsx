@@ -196,7 +196,7 @@ function StampDialog({ condition, onClose }: { condition: ConditionView; onClose
             onChange={(e) => setLight(e.target.value)}
           />
         </div>
-        <ErrorNote error={stamping.error as never} />
+        <ErrorNote error={stamping.error} />
         <div className="flex gap-3">
           <Button main type="submit" disabled={stamping.isLoading}>
             Stamp it

@@ -67,7 +67,7 @@ export function BackupsPlace() {
           kept beside it.
         </p>
       )}
-      <ErrorNote error={(error ?? making.error ?? restoring.error) as never} />
+      <ErrorNote error={error ?? making.error ?? restoring.error} />
       {!backups && !error && <Waiting what="Looking for backups" />}
       {backups?.length === 0 && <p>None yet; the first of the day is made a minute after the start.</p>}
       <ul className="border-t border-edge">

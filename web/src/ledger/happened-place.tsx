@@ -41,7 +41,7 @@ function Bin() {
       <p className="mb-2 text-[13px] text-quiet">
         What was removed, with all that belonged to it. Nothing is ever emptied out.
       </p>
-      <ErrorNote error={(error ?? undoing.error) as never} />
+      <ErrorNote error={error ?? undoing.error} />
       {!bin && !error && <Waiting what="Opening the bin" />}
       {bin?.length === 0 && <p>Nothing was removed.</p>}
       <ul className="border-t border-edge">
@@ -80,7 +80,7 @@ function Happened() {
     <section aria-label="What happened">
       <h2 className="text-[1.15rem]">What happened</h2>
       <p className="mb-2 text-[13px] text-quiet">Everything that was made, changed or removed, the newest first.</p>
-      <ErrorNote error={(error ?? undoing.error) as never} />
+      <ErrorNote error={error ?? undoing.error} />
       {!events && !error && <Waiting what="Reading the record" />}
       <ol className="border-t border-edge">
         {shown?.map((e) => (

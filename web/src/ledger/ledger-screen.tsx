@@ -100,7 +100,7 @@ function EntriesPlace() {
         </a>
       </ScreenHead>
       <Places />
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       {isLoading && <Waiting what="Opening the ledger" />}
       {data?.entries.length === 0 &&
         (words || kind || since || until ? (

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
+import type { ApiError } from '@rakuen/contract/settings';
 import type { Stamp } from '@rakuen/contract/vocabulary';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { questionOf } from '../app/steps.ts';
@@ -10,12 +11,20 @@ import { Seal } from '../parts/seal.tsx';
 import { usePaperLifeQuery, usePictureLifeQuery } from './ledger-api.ts';
 import { Places } from './places.tsx';
 
-function Page({ title, error, children }: { title?: string; error: unknown; children: ReactNode }) {
+function Page({
+  title,
+  error,
+  children,
+}: {
+  title?: string;
+  error: Partial<ApiError> | undefined;
+  children: ReactNode;
+}) {
   return (
     <>
       <ScreenHead title="Ledger" question={questionOf('/ledger')} />
       <Places />
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       {!title && !error && <Waiting what="Opening the page" />}
       {title && (
         <article className="border border-edge bg-field px-8 py-6">

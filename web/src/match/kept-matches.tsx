@@ -48,7 +48,7 @@ export function KeptMatches({
         </Button>
         <span className="text-[13px] text-quiet">with its figures, weights and reasons as they stand today</span>
       </div>
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       {kept.length > 0 && (
         <ul className="mt-2 text-[13px]">
           {kept.map((k) => (

@@ -179,7 +179,7 @@ export function MatchScreen() {
             <p className="max-w-[90ch] font-serif">{asksFor(picture)}</p>
             <CommissionLine picture={picture} />
           </div>
-          <ErrorNote error={match.error as never} />
+          <ErrorNote error={match.error} />
           {match.isFetching && !current && <Waiting what="Laying the picture on each sheet" />}
           {current && places.length === 0 && (
             <Empty

@@ -28,7 +28,7 @@ export function PortfolioPlace({
     conditionIds,
     weights: { ...weights },
   });
-  if (error) return <ErrorNote error={error as never} />;
+  if (error) return <ErrorNote error={error} />;
   if (!show) return <Waiting what="Laying every picture on every sheet" />;
   const sheets = [...new Set(show.scores.map((s) => s.conditionId))];
   const nameOf = (id: string) => conditions.find((c) => c.id === id)?.paper.name ?? 'a removed condition';

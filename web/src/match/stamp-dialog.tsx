@@ -77,7 +77,7 @@ export function StampDialog({
           ]}
           {...register('decidedBy')}
         />
-        <ErrorNote error={error as never} />
+        <ErrorNote error={error} />
         <div className="flex gap-3">
           <Button main type="submit" disabled={isLoading}>
             Stamp it {stamp}

@@ -77,7 +77,7 @@ export function WeightsPanel({ weights, onWeights }: { weights: Weights; onWeigh
           </QuietButton>
         ))}
       </form>
-      <ErrorNote error={founding.error as never} />
+      <ErrorNote error={founding.error} />
     </div>
   );
 }

@@ -44,7 +44,7 @@ export function PacksScreen() {
           </Button>
         )}
       </ScreenHead>
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       {packs.isLoading && <Waiting what="Fetching the packs" />}
       {conditions.data?.length === 0 && (
         <Empty
@@ -251,7 +251,7 @@ function Plan({
             </QuietButton>
           )}
         </fieldset>
-        <ErrorNote error={planning.error as never} />
+        <ErrorNote error={planning.error} />
         <Button main type="submit" disabled={planning.isLoading || types.size === 0}>
           Keep the plan
         </Button>
@@ -393,7 +393,7 @@ function PackEntry({ pack, conditions }: { pack: PackView; conditions: Condition
           {sure ? 'Put in the bin' : 'Remove'}
         </QuietButton>
       </div>
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       <ul className="mt-2 space-y-4">
         {pack.plan.map((t) => (
           <li key={t.id} className="border-t border-line pt-2">

@@ -176,7 +176,7 @@ export function PaperDialog({
             }}
           />
         ) : (
-          <ErrorNote error={(adding.error ?? changing.error ?? removing.error) as never} />
+          <ErrorNote error={adding.error ?? changing.error ?? removing.error} />
         )}
         <div className="flex items-center gap-3">
           <Button main type="submit" disabled={adding.isLoading || changing.isLoading}>

@@ -74,7 +74,7 @@ export function PapersScreen() {
           Add a paper
         </Button>
       </ScreenHead>
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       {taking.isLoading && <Waiting what="Unpacking the paper" />}
       {papers.isLoading && <Waiting what="Opening the drawer" />}
       {papers.data?.length === 0 && (

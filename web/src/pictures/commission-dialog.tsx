@@ -121,7 +121,7 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
         <TextField label="Deadline" type="date" {...register('deadline')} />
         <AreaField label="Wishes" className="col-span-4" {...register('wishes')} />
         <div className="col-span-4">
-          <ErrorNote error={error as never} />
+          <ErrorNote error={error} />
         </div>
         <div className="col-span-4 flex gap-2">
           <Button main type="submit" disabled={isLoading}>

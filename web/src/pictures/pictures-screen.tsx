@@ -30,7 +30,7 @@ export function PicturesScreen() {
   return (
     <>
       <ScreenHead title="Pictures" question={questionOf('/pictures')} />
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       {isLoading && <Waiting what="Fetching the pictures" />}
       {pictures?.length === 0 && (
         <Empty title="No pictures yet">
@@ -153,7 +153,7 @@ function PictureSheet({ picture }: { picture: PictureView }) {
             )}
           </div>
           {ofSheet && <p className="text-[13px]">Hatched: {mapWords}.</p>}
-          <ErrorNote error={unlaid as never} />
+          <ErrorNote error={unlaid} />
           {picture.caption && <p className="font-serif italic">{picture.caption}</p>}
           <CommissionLine picture={picture} />
           <p className="mt-1 text-[12.5px] text-quiet">
@@ -164,7 +164,7 @@ function PictureSheet({ picture }: { picture: PictureView }) {
               : `Read through its embedded profile, ${picture.profile}.`}{' '}
             {picture.notes.join(' ')} Where “low key”, “soft”, “plain” or “busy” begins is our own bound.
           </p>
-          <ErrorNote error={error as never} />
+          <ErrorNote error={error} />
           <Remove picture={picture} />
         </div>
         <MarginNotes
@@ -187,7 +187,7 @@ function Remove({ picture }: { picture: PictureView }) {
   const [sure, setSure] = useState(false);
   return (
     <>
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       <QuietButton
         className="-ml-1.5"
         onClick={() =>
@@ -238,7 +238,7 @@ function Title({ picture }: { picture: PictureView }) {
         required
         className="min-h-8 w-full rounded-[3px] border border-edge bg-field px-2 font-serif"
       />
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
     </form>
   );
 }

@@ -62,7 +62,7 @@ function Boxes() {
         <h2>In the drawer</h2>
         <p>{[...worth].map(([currency, amount]) => `${formatNumber(amount, 0)} ${currency}`).join(' and ')}</p>
       </div>
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       {boxes?.length === 0 && !adding && (
         <p className="my-2">
           No box is counted yet. Enter what is in the drawer; prints and misprints then take from it.
@@ -212,7 +212,7 @@ function AddBox({ onClose }: { onClose: () => void }) {
         />
         <TextField label="The box says" unit="formulation" name="batch" maxLength={120} />
       </div>
-      <ErrorNote error={adding.error as never} />
+      <ErrorNote error={adding.error} />
       <div className="mt-2 flex gap-3">
         <Button type="submit" disabled={adding.isLoading}>
           Enter it
@@ -231,7 +231,7 @@ function Spoilage() {
   return (
     <section aria-label="Spoilt this quarter">
       <h2>Spoilt in the last quarter</h2>
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       {data && data.all.of === 0 && <p>Nothing was printed since {day(data.from)}.</p>}
       {data && data.all.of > 0 && (
         <>
@@ -390,7 +390,7 @@ function Rates() {
           <TextField label="Currency" name="currency" maxLength={3} required defaultValue={data.currency} />
         </div>
         <p className="mt-1 text-[13px] text-quiet">As of {data.asOf}; keeping them dates them today.</p>
-        <ErrorNote error={setting.error as never} />
+        <ErrorNote error={setting.error} />
         <Button className="mt-2" type="submit" disabled={setting.isLoading}>
           Keep the rates
         </Button>

@@ -34,7 +34,7 @@ export function EditionsScreen() {
         <Button onClick={() => setFounding(true)}>Begin an edition</Button>
       </ScreenHead>
       <PrintPlaces />
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       {isLoading && <Waiting what="Fetching the editions" />}
       {founding && <Founding onClose={() => setFounding(false)} />}
       {editions?.length === 0 && !founding && (
@@ -93,7 +93,7 @@ function Edition({ edition }: { edition: EditionView }) {
           </QuietButton>
         )}
       </div>
-      <ErrorNote error={removing.error as never} />
+      <ErrorNote error={removing.error} />
       {accepting && <AcceptBox edition={edition} onClose={() => setAccepting(false)} />}
     </section>
   );
@@ -179,7 +179,7 @@ function Numbered({ number: n }: { number: NumberView }) {
           <Button type="submit" disabled={setting.isLoading}>
             Enter it
           </Button>
-          <ErrorNote error={setting.error as never} />
+          <ErrorNote error={setting.error} />
         </form>
       )}
     </li>
@@ -226,7 +226,7 @@ function AcceptBox({ edition, onClose }: { edition: EditionView; onClose: () => 
         </Button>
         <QuietButton onClick={onClose}>Leave it</QuietButton>
       </div>
-      <ErrorNote error={accepting.error as never} />
+      <ErrorNote error={accepting.error} />
     </form>
   );
 }
@@ -335,7 +335,7 @@ function Founding({ onClose }: { onClose: () => void }) {
         With the first {SERIES.edition.name} number picture, sheet, size, formulation and how many there are stay as
         they are.
       </p>
-      <ErrorNote error={founding.error as never} />
+      <ErrorNote error={founding.error} />
       <div className="mt-2 flex gap-3">
         <Button main type="submit" disabled={founding.isLoading}>
           Begin it

@@ -37,7 +37,9 @@ export function LayoutScreen() {
   const { data: waiting = [] } = usePrintsQuery('waiting');
   const { data: pictures = [] } = usePicturesQuery();
   const [stockKey, setStock] = useState('');
-  const [pieces, setPieces] = useState<readonly PieceInput[]>([]);
+  // Each piece has a key of its own: what was typed stays with it when another is taken off.
+  const [laid, setLaid] = useState<readonly { readonly key: number; readonly piece: PieceInput }[]>([]);
+  const pieces = laid.map((l) => l.piece);
   const [edge, setEdge] = useState(String(BARE_EDGE));
   const stock = stocks.find((s) => s.key === stockKey) ?? stocks[0];
   const bare = Math.max(0, Number(edge.replace(',', '.')) || 0);
@@ -50,9 +52,9 @@ export function LayoutScreen() {
         }
       : undefined;
   const asked = useDeferredValue(input);
-  const add = (piece: PieceInput) => setPieces([...pieces, piece]);
-  const change = (at: number, what: Partial<PieceInput>) =>
-    setPieces(pieces.map((p, i) => (i === at ? { ...p, ...what } : p)));
+  const add = (piece: PieceInput) => setLaid([...laid, { key: (laid.at(-1)?.key ?? 0) + 1, piece }]);
+  const change = (key: number, what: Partial<PieceInput>) =>
+    setLaid(laid.map((l) => (l.key === key ? { key, piece: { ...l.piece, ...what } } : l)));
   return (
     <>
       <ScreenHead title="Prints" question={questionOf('/prints')} />
@@ -81,12 +83,12 @@ export function LayoutScreen() {
             />
           </div>
           <ul className="mt-3 border-t border-edge">
-            {pieces.map((p, i) => (
+            {laid.map(({ key, piece }) => (
               <Piece
-                key={i}
-                piece={p}
-                onChange={(what) => change(i, what)}
-                onAway={() => setPieces(pieces.filter((_, j) => j !== i))}
+                key={key}
+                piece={piece}
+                onChange={(what) => change(key, what)}
+                onAway={() => setLaid(laid.filter((l) => l.key !== key))}
               />
             ))}
           </ul>
@@ -236,7 +238,7 @@ function Plan({ input }: { input: LayoutInput }) {
     link.click();
     URL.revokeObjectURL(url);
   };
-  if (error) return <ErrorNote error={error as never} />;
+  if (error) return <ErrorNote error={error} />;
   if (!data) return <p className="text-quiet">Laying…</p>;
   return (
     <section aria-label="The layout">

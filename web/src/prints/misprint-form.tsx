@@ -94,7 +94,7 @@ export function MisprintForm({
         Book it
       </Button>
       <QuietButton onClick={onClose}>Leave it</QuietButton>
-      <ErrorNote error={booking.error as never} />
+      <ErrorNote error={booking.error} />
     </form>
   );
 }

@@ -42,7 +42,7 @@ export function NumberGiver({ editions, printId }: { editions: readonly EditionV
           Give the next number
         </Button>
       </div>
-      <ErrorNote error={giving.error as never} />
+      <ErrorNote error={giving.error} />
     </div>
   );
 }

@@ -39,7 +39,7 @@ export function PrintScreen() {
     <>
       <ScreenHead title="Prints" question={questionOf('/prints')} />
       <PrintPlaces />
-      <ErrorNote error={look.error as never} />
+      <ErrorNote error={look.error} />
       {!look.error && !(look.data && picture && condition) && <Waiting what="Turning the sheet over" />}
       {look.data && picture && condition && (
         <Back key={printId} look={look.data} picture={picture} condition={condition} />
@@ -173,7 +173,7 @@ function WaitingBack({
           </p>
         )}
       </section>
-      <ErrorNote error={(settling.error ?? finishing.error) as never} />
+      <ErrorNote error={settling.error ?? finishing.error} />
       <div className="flex flex-wrap items-center gap-3">
         <Button
           main
@@ -259,7 +259,7 @@ function MadeBack({ print }: { print: PrintView }) {
           The picture’s page
         </Link>
       </div>
-      <ErrorNote error={beginning.error as never} />
+      <ErrorNote error={beginning.error} />
       {spoilt && <MisprintForm printId={print.id} onClose={() => setSpoilt(false)} />}
     </div>
   );

@@ -51,7 +51,7 @@ export function PrintsScreen() {
         )}
       </ScreenHead>
       <PrintPlaces />
-      <ErrorNote error={(made.error ?? begun.error ?? beginning.error) as never} />
+      <ErrorNote error={made.error ?? begun.error ?? beginning.error} />
       {made.isLoading && <Waiting what="Fetching the prints" />}
       {chosen.length > 0 && (
         <section aria-label="Chosen, not yet printed" className="mb-7">

@@ -31,7 +31,7 @@ export function RunScreen() {
     <>
       <ScreenHead title="Prints" question={questionOf('/prints')} />
       <PrintPlaces />
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       {isLoading && <Waiting what="Fetching the run" />}
       {runs?.map((run) => (
         <Run key={run.id} run={run} />
@@ -100,7 +100,7 @@ function PlanRun({ open }: { open: readonly string[] }) {
       <Button main type="submit" disabled={planning.isLoading}>
         Plan {count === 1 ? 'one print' : `${count} prints`}
       </Button>
-      <ErrorNote error={planning.error as never} />
+      <ErrorNote error={planning.error} />
     </form>
   );
 }
@@ -235,7 +235,7 @@ function Item({ run, item, turn, next }: { run: RunView; item: RunItemView; turn
           ))}
         </div>
       )}
-      <ErrorNote error={finishing.error as never} />
+      <ErrorNote error={finishing.error} />
       {spoilt && (
         <div className="mt-2">
           <MisprintForm

@@ -58,7 +58,7 @@ export function Verdict({ print }: { print: PrintView }) {
       <p className="mt-1 text-[13px] text-quiet">
         Wait before you judge: colour settles as the ink dries, minutes for the look, a day for handling (practice).
       </p>
-      <ErrorNote error={changing.error as never} />
+      <ErrorNote error={changing.error} />
       <Button main className="mt-2" type="submit" disabled={changing.isLoading}>
         Keep the verdict
       </Button>

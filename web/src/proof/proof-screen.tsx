@@ -170,7 +170,7 @@ function Proof({
           ))}
         </select>
       </ScreenHead>
-      <ErrorNote error={(hands[0].error ?? hands[1].error) as never} />
+      <ErrorNote error={hands[0].error ?? hands[1].error} />
       {fault && <ErrorNote error={{ message: fault, remedy: 'Reload the page, or look at another picture.' }} />}
       {(!image || !first || !second) && !hands[0].error && !hands[1].error && !fault && (
         <Waiting what="Laying the picture on the sheets" />

@@ -98,7 +98,7 @@ export function RecipeNote({
           ))}
         </ul>
       )}
-      <ErrorNote error={at.error as never} />
+      <ErrorNote error={at.error} />
       <Suggested pictureId={pictureId} conditionId={condition.id} at={at} />
     </section>
   );

@@ -62,7 +62,7 @@ export function StripsDialog({
         <TextField label="Steps" unit="commas between" value={steps} onChange={(e) => setSteps(e.target.value)} />
         <TextField label="Crop" unit="mm" inputMode="numeric" value={crop} onChange={(e) => setCrop(e.target.value)} />
       </div>
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       {data && !error && (
         <>
           <p className="mt-3">
@@ -90,8 +90,8 @@ export function StripsDialog({
             </p>
           )}
           <p className="mt-2 text-[13px] text-quiet">
-            16-bit TIFF with the condition’s own profile. Print with the driver’s colour management off, let it dry, and
-            look at it in the light of the place.
+            Not sharpened. 16-bit TIFF with the condition’s own profile. Print with the driver’s colour management off,
+            let it dry, and look at it in the light of the place.
           </p>
           <p className="mt-3">What was best, judged by eye:</p>
           <p className="-ml-1.5">

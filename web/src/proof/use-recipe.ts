@@ -1,4 +1,5 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
+import type { ApiError } from '@rakuen/contract/settings';
 import type { RecipeView } from '@rakuen/contract/recipes';
 import { PLAIN, type Recipe } from '@rakuen/core/proof/recipe';
 import { useRecipesQuery, useWriteRecipeMutation } from './recipe-api.ts';
@@ -18,7 +19,7 @@ export interface RecipeAtHand {
   readonly kept: readonly RecipeView[];
   /** Where the working recipe is kept. */
   readonly current?: RecipeView;
-  readonly error?: unknown;
+  readonly error?: Partial<ApiError>;
   set(next: Recipe): void;
   undo?: () => void;
   redo?: () => void;
@@ -35,7 +36,13 @@ export function useRecipe(pictureId: string, conditionId: string): RecipeAtHand 
   const turns = bySheet[conditionId] ?? NO_TURNS;
   const recipe = turns.done[turns.done.length - 1] ?? current?.values ?? PLAIN;
   const first = current?.values ?? PLAIN;
-  const keep = (values: Recipe, name = '') => write({ pictureId, conditionId, name, values }).unwrap();
+  // One after another: what was turned last is what is kept, however fast the hand was.
+  const last = useRef<Promise<unknown>>(Promise.resolve());
+  const keep = (values: Recipe, name = '') => {
+    const turn = last.current.then(() => write({ pictureId, conditionId, name, values }).unwrap());
+    last.current = turn.catch(() => undefined);
+    return turn;
+  };
   const to = (done: readonly Recipe[], undone: readonly Recipe[]) => {
     setBySheet({ ...bySheet, [conditionId]: { done: done.slice(-MOST_STEPS), undone } });
     void keep(done[done.length - 1]).catch(() => undefined);

@@ -163,7 +163,7 @@ function Kept({ kind, condition }: { kind: ObservationKind; condition: Condition
           );
         })}
       </ul>
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
     </div>
   );
 }
@@ -247,7 +247,7 @@ function MeasuredForm<K extends BenchKind>({ kind, condition, by }: { kind: K; c
         Read with {STAND_IN_NAMES[kind]}
       </QuietButton>
       {wrong && !wrong.field && <p role="alert">{wrong.message}</p>}
-      <ErrorNote error={(observing.error ?? reading.error) as never} />
+      <ErrorNote error={observing.error ?? reading.error} />
     </form>
   );
 }
@@ -331,7 +331,7 @@ function JudgedForm({
         Keep
       </Button>
       {wrong && <p role="alert">{wrong}</p>}
-      <ErrorNote error={observing.error as never} />
+      <ErrorNote error={observing.error} />
     </form>
   );
 }
@@ -382,7 +382,7 @@ function ScanForm({ condition, by }: { condition: ConditionView; by: string }) {
         {simulating.isLoading ? 'Scanning…' : 'Scan with the simulated raking-light scanner'}
       </QuietButton>
       {wrong && <p role="alert">{wrong}</p>}
-      <ErrorNote error={(keeping.error ?? simulating.error) as never} />
+      <ErrorNote error={keeping.error ?? simulating.error} />
     </div>
   );
 }

@@ -160,11 +160,11 @@ export function ChartsScreen() {
             <Button main type="submit" disabled={!design || adding.isLoading}>
               Keep this chart
             </Button>
-            <ErrorNote error={adding.error as never} />
+            <ErrorNote error={adding.error} />
           </form>
           <section aria-label="Charts kept">
             <h2 className="mb-1">Charts kept</h2>
-            <ErrorNote error={error as never} />
+            <ErrorNote error={error} />
             {isLoading && <Waiting what="Fetching the charts" />}
             {charts?.length === 0 && (
               <p className="text-quiet">None yet. Describe one above; it is drawn beside it as it will print.</p>
@@ -301,7 +301,7 @@ function ChartEntry({ chart, onLook }: { chart: ChartView; onLook: (spec: Wished
           )}
         </span>
       </div>
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
     </li>
   );
 }

@@ -23,7 +23,7 @@ export function HistoryPlace({ condition }: { condition: ConditionView }) {
   const entries = history?.entries ?? [];
   return (
     <div className="space-y-6">
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       {isFetching && !history && <Waiting what="Computing the figures of every set" />}
       {history && (
         <section aria-label="Sets of readings">
@@ -123,7 +123,7 @@ function SetList({ condition, entries }: { condition: ConditionView; entries: Hi
           Let the newest set give them
         </QuietButton>
       )}
-      <ErrorNote error={taking.error as never} />
+      <ErrorNote error={taking.error} />
     </>
   );
 }
@@ -314,7 +314,7 @@ function ReadingList({ condition }: { condition: ConditionView }) {
           </li>
         ))}
       </ul>
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
     </>
   );
 }

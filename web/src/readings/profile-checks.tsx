@@ -84,7 +84,7 @@ export function ProfileChecks({ profile, condition }: { profile: ProfileView; co
           onFile={(file) => void checkFile({ profileId: profile.id, conditionId: condition.id, file })}
         />
       </div>
-      <ErrorNote error={(strip.error ?? ofReading.error ?? ofFile.error) as never} />
+      <ErrorNote error={strip.error ?? ofReading.error ?? ofFile.error} />
       <ul className="space-y-2">
         {data?.checks.map((c) => (
           <Check key={c.id} check={c} driver={driver} />

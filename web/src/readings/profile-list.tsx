@@ -69,7 +69,7 @@ export function ProfileList({ condition }: { condition: ConditionView }) {
         )}
         {condition.profileId && <QuietButton onClick={() => pick()}>Name no profile</QuietButton>}
       </div>
-      <ErrorNote error={(error ?? choosing.error ?? bringing.error) as never} />
+      <ErrorNote error={error ?? choosing.error ?? bringing.error} />
     </section>
   );
 }
@@ -129,7 +129,7 @@ function ProfileEntry({
           </QuietButton>
         )}
       </div>
-      <ErrorNote error={removing.error as never} />
+      <ErrorNote error={removing.error} />
       {open && <ProfileChecks profile={profile} condition={condition} />}
     </li>
   );

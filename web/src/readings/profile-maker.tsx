@@ -86,7 +86,7 @@ export function ProfileMaker({ condition, model }: { condition: ConditionView; m
           </Button>
         </div>
       </form>
-      <ErrorNote error={making.error as never} />
+      <ErrorNote error={making.error} />
       {jobId && <Making id={jobId} onEnd={() => setJobId(undefined)} />}
     </section>
   );

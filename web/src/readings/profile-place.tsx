@@ -24,7 +24,7 @@ export function ProfilePlace({ condition }: { condition: ConditionView }) {
           </p>
         )}
         {isFetching && !model && <Waiting what="Learning from the readings" />}
-        <ErrorNote error={error as never} />
+        <ErrorNote error={error} />
         {model && <Foretold model={model} />}
         {model?.deviceSpace === 'RGB' && <NextPatches conditionId={condition.id} />}
       </section>
@@ -163,7 +163,7 @@ function NextPatches({ conditionId }: { conditionId: string }) {
           </Link>
         )}
       </div>
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
     </div>
   );
 }

@@ -74,7 +74,7 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
         onFiles={(f) => void take(f)}
       />
       {looking.isLoading && <Waiting what={`Reading ${file?.name}`} />}
-      <ErrorNote error={looking.error as never} />
+      <ErrorNote error={looking.error} />
       {preview && file && (
         <section
           aria-label="What was recognised"
@@ -118,7 +118,7 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
             <Button onClick={leave}>Leave them</Button>
           </div>
           <div className="mt-3">
-            <ErrorNote error={keeping.error as never} />
+            <ErrorNote error={keeping.error} />
           </div>
         </section>
       )}

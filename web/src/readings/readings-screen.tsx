@@ -43,7 +43,7 @@ export function ReadingsScreen({ place }: { place: keyof typeof PLACES }) {
           />
         )}
       </BenchHead>
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       {isLoading && <Waiting what="Fetching the readings" />}
       {conditions?.length === 0 && (
         <Empty

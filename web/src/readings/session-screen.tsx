@@ -28,7 +28,7 @@ export function SessionScreen() {
     return (
       <>
         <BenchHead title="Read a chart" question="Which sheet lies under the instrument?" />
-        <ErrorNote error={error as never} />
+        <ErrorNote error={error} />
       </>
     );
   return <Session key={id} session={session} condition={condition} />;
@@ -129,7 +129,7 @@ function Session({ session, condition }: { session: SessionView; condition?: Con
       </div>
 
       <div className="space-y-3 pb-4 empty:hidden">
-        <ErrorNote error={acting.error as never} />
+        <ErrorNote error={acting.error} />
         {session.questioned && <Question session={session} busy={busy} onAct={(deed) => void doIt(deed)} />}
         {open && session.drift && (
           <Notice title={MISREADS.drift.name} saw={session.drift.saw} mend={MISREADS.drift.mend}>

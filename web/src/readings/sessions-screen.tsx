@@ -44,7 +44,7 @@ export function SessionsScreen() {
   return (
     <>
       <BenchHead title="Read a chart" question="Which sheet lies under the instrument?" condition={condition} />
-      <ErrorNote error={error as never} />
+      <ErrorNote error={error} />
       {!ready && !error && <Waiting what="Fetching the sessions" />}
       {ready && conditions.data!.length === 0 && (
         <Empty
@@ -172,7 +172,7 @@ function BeginForm({
       <Button main type="submit" disabled={beginning.isLoading}>
         Begin to read
       </Button>
-      <ErrorNote error={beginning.error as never} />
+      <ErrorNote error={beginning.error} />
     </form>
   );
 }
@@ -206,7 +206,7 @@ function SessionEntry({ session, condition }: { session: SessionHead; condition?
           Printed {hour(session.printedAt)}
           {session.batch && `, ${session.batch}`}
         </p>
-        <ErrorNote error={error as never} />
+        <ErrorNote error={error} />
       </div>
       {session.state === 'open' && (
         <QuietButton
