@@ -1,6 +1,6 @@
 import type { PrintCost } from '@rakuen/core/cost/print-cost';
 import type { Rate, CauseAccount } from '@rakuen/core/cost/spoilage';
-import { Currency, Day, Id, Maybe, Num, NumberText, OneOf, Plain, Rows, Text, When } from './fields.ts';
+import { Currency, Day, Id, Maybe, Num, NumberText, OneOf, Plain, Rows, Text, When, Yes } from './fields.ts';
 
 /** What the studio reckons with; every price has its day. */
 export class RatesInput {
@@ -13,6 +13,11 @@ export class RatesInput {
   @Num(0, 10_000) finishing!: number;
   /** The day these prices were true. */
   @Day() asOf!: string;
+}
+
+/** The rates, and whether anyone has said them yet. */
+export class RatesView extends RatesInput {
+  @Yes() said!: boolean;
 }
 
 export class CostQuery {
@@ -31,8 +36,11 @@ export class CostView {
   @OneOf(['picture and sheet', 'area alone']) inkFrom!: 'picture and sheet' | 'area alone';
   @Num(0) inkMl!: number;
   @Num(0) minutes!: number;
+  /** Timed on this sheet before, or estimated from feed and area. */
+  @OneOf(['timed', 'estimated']) minutesFrom!: 'timed' | 'estimated';
   @Plain() spoilage!: Rate;
-  @Day() asOf!: string;
+  /** The day the studio’s rates are of; absent where nobody has said them and a start of ours is reckoned with. */
+  @Maybe() @Day() asOf?: string;
 }
 
 export class AccountQuery {

@@ -187,7 +187,7 @@ describe('misprints', () => {
     const { body } = await rakuen.call<Account>('GET', '/api/spoilage');
     expect(body.all).toMatchObject({ spoilt: 4 });
     expect(body.all.low).toBeGreaterThan(0);
-    expect(body.papers[0].of).toBe('Testmill Soft Rag');
+    expect(body.papers[0].of).toBe('Testmill Soft Rag, 300 g/m²');
     expect(body.causes[0]).toMatchObject({ cause: 'Cat on the feeder', sheets: 3 });
     expect(body.sentence).toContain('flat corners');
     expect((await rakuen.call<Account>('GET', '/api/spoilage?from=2020-01-01&to=2020-12-31')).body.all.of).toBe(0);

@@ -1,6 +1,6 @@
 import { Body, Controller, Get, Module, Put, Query } from '@nestjs/common';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { AccountQuery, CostQuery, CostView, RatesInput, SpoilageView } from '@rakuen/contract/costs';
+import { AccountQuery, CostQuery, CostView, RatesInput, RatesView, SpoilageView } from '@rakuen/contract/costs';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { PapersModule } from '../papers/papers.module.ts';
 import { PicturesModule } from '../pictures/pictures.module.ts';
@@ -17,14 +17,14 @@ class CostsController {
   ) {}
 
   @Get('rates')
-  @ApiOkResponse({ type: RatesInput })
-  rates(): Promise<RatesInput> {
+  @ApiOkResponse({ type: RatesView })
+  rates(): Promise<RatesView> {
     return this.costs.rates();
   }
 
   @Put('rates')
-  @ApiOkResponse({ type: RatesInput })
-  setRates(@Body() rates: RatesInput): Promise<RatesInput> {
+  @ApiOkResponse({ type: RatesView })
+  setRates(@Body() rates: RatesInput): Promise<RatesView> {
     return this.costs.setRates(rates);
   }
 

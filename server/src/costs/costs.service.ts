@@ -4,9 +4,10 @@ import { Repository } from 'typeorm';
 import { labToXyz } from '@rakuen/core/colour/lab';
 import { inkOf, SOLID_ML_PER_M2, type InkCell } from '@rakuen/core/cost/ink';
 import { printCost } from '@rakuen/core/cost/print-cost';
-import { FEED_PATHS, pathOf } from '@rakuen/core/print/feed';
+import { taken } from '@rakuen/core/layout/taken';
+import { minutesEach, type AtThePrinterMinutes } from '@rakuen/core/print/feed';
 import { rateOf } from '@rakuen/core/cost/spoilage';
-import type { CostQuery, CostView, RatesInput } from '@rakuen/contract/costs';
+import type { CostQuery, CostView, RatesInput, RatesView } from '@rakuen/contract/costs';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PaperHead } from '@rakuen/contract/papers';
 import { RakuenError } from '../app/errors.ts';
@@ -41,17 +42,19 @@ export class CostsService {
     private readonly stock: StockService,
   ) {}
 
-  async rates(): Promise<RatesInput> {
-    return ((await this.documents.findOneBy({ key: KEY }))?.value as RatesInput | undefined) ?? DEFAULT_RATES;
+  /** What the studio said, or what it begins with. */
+  async rates(): Promise<RatesView> {
+    const known = (await this.documents.findOneBy({ key: KEY }))?.value as RatesInput | undefined;
+    return { ...(known ?? DEFAULT_RATES), said: known !== undefined };
   }
 
-  async setRates(rates: RatesInput): Promise<RatesInput> {
+  async setRates(rates: RatesInput): Promise<RatesView> {
     await this.documents.save({ key: KEY, value: { ...rates } });
-    return rates;
+    return this.rates();
   }
 
   async cost({ pictureId, conditionId, widthMm, heightMm }: CostQuery): Promise<CostView> {
-    const rates = await this.rates();
+    const { said, ...rates } = await this.rates();
     const condition = await this.conditions.view(conditionId);
     const paper = await this.paperPrice(condition.paper, widthMm, heightMm);
     if (paper.currency !== rates.currency)
@@ -61,7 +64,7 @@ export class CostsService {
       });
     const ink = await this.ink(pictureId, condition, widthMm, heightMm, rates.solidMlPerM2);
     const spoilage = await this.spoilageOf(conditionId);
-    const minutes = await this.minutesOf(conditionId);
+    const minutes = await this.minutesOf(conditionId, widthMm * heightMm * 1e-6);
     return {
       conditionId,
       currency: rates.currency,
@@ -69,7 +72,7 @@ export class CostsService {
         paper: paper.amount,
         inkMl: ink.ml,
         inkPerMl: rates.inkPerMl,
-        minutes,
+        minutes: minutes.each,
         perHour: rates.perHour,
         finishing: rates.finishing,
         spoilage,
@@ -77,9 +80,10 @@ export class CostsService {
       paperFrom: paper.from,
       inkFrom: ink.from,
       inkMl: ink.ml,
-      minutes,
+      minutes: minutes.each,
+      minutesFrom: minutes.from,
       spoilage,
-      asOf: rates.asOf,
+      ...(said && { asOf: rates.asOf }),
     };
   }
 
@@ -103,26 +107,21 @@ export class CostsService {
 
   /** The smallest sheet, or the length of a roll, that the print fits on: of a box that is priced, else of what the maker sells. */
   private async paperPrice(paper: PaperHead, widthMm: number, heightMm: number) {
-    const fits = (w: number, h: number) =>
-      Math.min(w, h) >= Math.min(widthMm, heightMm) && Math.max(w, h) >= Math.max(widthMm, heightMm);
     const boxes = (await this.stock.list()).filter((b) => b.paperId === paper.id && b.each !== undefined);
-    const priced = boxes.flatMap((b) =>
-      b.kind === 'sheet'
-        ? fits(b.widthMm, b.heightMm)
-          ? [{ amount: b.each!, currency: b.currency, from: `a sheet of the box ${b.label}, bought ${b.boughtOn}` }]
-          : []
-        : [lengthOf(b.widthMm, widthMm, heightMm)].flatMap((mm) =>
-            mm === undefined
-              ? []
-              : [
-                  {
-                    amount: (b.each! * mm) / 1000,
-                    currency: b.currency,
-                    from: `${Math.round(mm)} mm of the roll ${b.label}, bought ${b.boughtOn}`,
-                  },
-                ],
-          ),
-    );
+    const priced = boxes.flatMap((b) => {
+      const takes = taken(b, { widthMm, heightMm });
+      if (takes === undefined) return [];
+      const bought = `${b.label}, bought ${b.boughtOn}`;
+      return b.kind === 'sheet'
+        ? [{ amount: b.each!, currency: b.currency, from: `a sheet of the box ${bought}` }]
+        : [
+            {
+              amount: (b.each! * takes) / 1000,
+              currency: b.currency,
+              from: `${Math.round(takes)} mm of the roll ${bought}`,
+            },
+          ];
+    });
     const cheapest = priced.sort((a, b) => a.amount - b.amount)[0];
     if (cheapest) return cheapest;
     if (paper.pricePerM2 === undefined)
@@ -148,24 +147,16 @@ export class CostsService {
     return rate.of === 0 ? { ...rate, high: 0 } : rate;
   }
 
-  /** Minutes at the printer: the mean of what was timed, else what the feed takes; and the desk. */
-  private async minutesOf(conditionId: string): Promise<number> {
-    const timed = await this.prints.find({
+  /** Minutes at the printer and at the desk. */
+  private async minutesOf(conditionId: string, areaM2: number): Promise<AtThePrinterMinutes> {
+    const made = await this.prints.find({
       where: { conditionId, state: 'printed' },
       order: { printedOn: 'DESC' },
       take: 20,
     });
-    const known = timed.flatMap((p) => (p.minutes === null ? [] : [p.minutes / p.copies]));
-    if (known.length > 0) return known.reduce((a, b) => a + b, 0) / known.length + DESK_MINUTES;
-    const path = pathOf(timed[0]?.settings.feed ?? '');
-    return (path ? FEED_PATHS[path].minutesEach : FEED_PATHS.auto.minutesEach) + DESK_MINUTES;
+    const { each, from } = minutesEach(made, made[0]?.settings.feed ?? '', areaM2);
+    return { each: each + DESK_MINUTES, from };
   }
 }
 
 const LAB_WHITE_Y = labToXyz([100, 0, 0])[1];
-
-/** Length a print takes of a roll: the shorter where it lies across, undefined where neither side does. */
-function lengthOf(rollMm: number, widthMm: number, heightMm: number): number | undefined {
-  const [short, long] = [Math.min(widthMm, heightMm), Math.max(widthMm, heightMm)];
-  return long <= rollMm ? short : short <= rollMm ? long : undefined;
-}

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
+import { taken } from '@rakuen/core/layout/taken';
 import type { CauseView, MisprintInput, MisprintView } from '@rakuen/contract/runs';
 import { notFound } from '../app/errors.ts';
 import { BoxRow, CauseRow, MisprintRow, PaperRow, ConditionRow, type PrintRow } from '../store/entities.ts';
@@ -85,10 +86,12 @@ export class MisprintsService {
   /** What a sheet for this print costs: by its box, else by the maker’s lowest price; undefined where neither is known. */
   private async sheetPrice(print: PrintRow): Promise<{ amount: number; currency: string } | undefined> {
     const box = print.boxId ? await this.boxes.findOneBy({ id: print.boxId }) : null;
-    if (box && box.price !== null)
-      return box.kind === 'sheet'
-        ? { amount: box.price / box.sheets, currency: box.currency }
-        : { amount: (box.price * Math.min(print.widthMm, print.heightMm)) / box.heightMm, currency: box.currency };
+    const takes = box && taken(box, print);
+    if (box && box.price !== null && takes)
+      return {
+        amount: (box.price * takes) / (box.kind === 'sheet' ? box.sheets : box.heightMm),
+        currency: box.currency,
+      };
     const condition = await this.conditions.findOneBy({ id: print.conditionId });
     const paper = condition && (await this.papers.findOneBy({ id: condition.paperId }));
     const each = paper && pricePerM2(paper.sizes);

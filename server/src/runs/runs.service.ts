@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { In, Repository } from 'typeorm';
-import { FEED_PATHS, pathOf } from '@rakuen/core/print/feed';
+import { fitsOn } from '@rakuen/core/layout/taken';
+import { FEED_PATHS, minutesEach, pathOf } from '@rakuen/core/print/feed';
 import { CHANGE_COSTS, runOrder, type Waiting } from '@rakuen/core/print/run-order';
 import type { PrintDone } from '@rakuen/contract/prints';
 import {
@@ -24,8 +25,6 @@ import { PrintsService } from '../prints/prints.service.ts';
 import { StockService } from '../stock/stock.module.ts';
 import { PrintRow, RunItemRow, RunRow } from '../store/entities.ts';
 
-/** Minutes a square metre takes at usual quality (our own estimate); what was timed speaks before it. */
-const MINUTES_PER_M2 = 45;
 /** Minutes a print lies before it is looked at, where nothing was said (practice). */
 const DRY_MINUTES = 30;
 
@@ -199,11 +198,8 @@ export class RunsService {
       order: { printedOn: 'DESC' },
       take: 10,
     });
-    const known = timed.flatMap((t) => (t.minutes === null ? [] : [t.minutes / t.copies]));
     const path = pathOf(p.settings.feed);
-    const feeding = FEED_PATHS[path ?? 'auto'].minutesEach;
-    const area = p.widthMm * p.heightMm * 1e-6;
-    const each = known.length > 0 ? known.reduce((a, b) => a + b, 0) / known.length : feeding + area * MINUTES_PER_M2;
+    const { each } = minutesEach(timed, p.settings.feed, p.widthMm * p.heightMm * 1e-6);
     return {
       id: p.id,
       blackInk: p.settings.blackInk,
@@ -223,7 +219,7 @@ export class RunsService {
     for (const { print, state } of items) {
       if (state !== 'waiting') continue;
       const { paper } = conditions.get(print.conditionId)!;
-      const own = boxes.filter((b) => b.paperId === paper.id && b.kind === 'sheet' && fits(b, print));
+      const own = boxes.filter((b) => b.paperId === paper.id && b.kind === 'sheet' && fitsOn(b, print));
       const left = own.length > 0 ? own.reduce((sum, b) => sum + Math.max(0, b.left), 0) : undefined;
       const was = needs.get(paper.id);
       needs.set(paper.id, {
@@ -256,9 +252,6 @@ export class RunsService {
 
 const feedOf = (p: PrintRow) => p.settings.feed || 'auto feeder';
 const known = (words: readonly string[], list: readonly string[]) => list.filter((w) => words.includes(w));
-const fits = (b: { widthMm: number; heightMm: number }, p: { widthMm: number; heightMm: number }) =>
-  Math.min(b.widthMm, b.heightMm) >= Math.min(p.widthMm, p.heightMm) &&
-  Math.max(b.widthMm, b.heightMm) >= Math.max(p.widthMm, p.heightMm);
 
 function beforeOf(item: RunItemRow, blackInk: string, feed: string): string[] {
   return [

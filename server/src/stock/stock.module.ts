@@ -15,6 +15,7 @@ import {
 import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
+import { taken } from '@rakuen/core/layout/taken';
 import { BoxInput, BoxView } from '@rakuen/contract/stock';
 import { notFound } from '../app/errors.ts';
 import { IfMatch, refuseStale } from '../app/revision.ts';
@@ -25,27 +26,35 @@ import { BoxRow } from '../store/entities.ts';
 const A_YEAR_MS = 365.25 * 24 * 3_600_000;
 
 interface Taken {
-  readonly boxId: string;
   /** Sheets, or mm of a roll. */
   readonly taken: number;
   readonly touchedOn: string;
 }
+interface From {
+  readonly boxId: string;
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly count: number;
+  readonly at: string;
+}
 
-/**
- * What each print and each misprint took from its box: a sheet a copy; of a roll the length its longer side takes, turned so that the shorter lies across
- * where it fits.
- */
-const TAKEN = `
-  SELECT boxId, SUM(taken) AS taken, MAX(at) AS touchedOn FROM (
-    SELECT p.boxId, p.printedOn AS at, p.copies * CASE b.kind WHEN 'sheet' THEN 1 ELSE
-      CASE WHEN MAX(p.widthMm, p.heightMm) <= b.widthMm THEN MIN(p.widthMm, p.heightMm) ELSE MAX(p.widthMm, p.heightMm) END END AS taken
-    FROM prints p JOIN boxes b ON b.id = p.boxId WHERE p.state = 'printed'
+/** What was printed from each box and what was spoilt, by size. A misprint whose print is gone has no size: of a roll it is not reckoned. */
+const FROM_BOXES = `
+  SELECT boxId, widthMm, heightMm, SUM(count) AS count, MAX(at) AS at FROM (
+    SELECT boxId, widthMm, heightMm, copies AS count, printedOn AS at FROM prints WHERE state = 'printed' AND boxId IS NOT NULL
     UNION ALL
-    SELECT m.boxId, m.at, m.sheets * CASE b.kind WHEN 'sheet' THEN 1 ELSE
-      COALESCE((SELECT CASE WHEN MAX(p.widthMm, p.heightMm) <= b.widthMm THEN MIN(p.widthMm, p.heightMm) ELSE MAX(p.widthMm, p.heightMm) END
-        FROM prints p WHERE p.id = m.printId), 0) END
-    FROM misprints m JOIN boxes b ON b.id = m.boxId
-  ) GROUP BY boxId`;
+    SELECT m.boxId, COALESCE(p.widthMm, 0), COALESCE(p.heightMm, 0), m.sheets, m.at FROM misprints m
+      LEFT JOIN prints p ON p.id = m.printId WHERE m.boxId IS NOT NULL
+  ) GROUP BY boxId, widthMm, heightMm`;
+
+/** What each thing taken from a box comes to. A print larger than its sheet was printed on one all the same. */
+function takenFrom(box: BoxRow, from: readonly From[]): Taken | undefined {
+  if (from.length === 0) return undefined;
+  return {
+    taken: from.reduce((sum, f) => sum + f.count * (taken(box, f) ?? (box.kind === 'sheet' ? 1 : 0)), 0),
+    touchedOn: from.reduce((latest, f) => (f.at > latest ? f.at : latest), from[0].at),
+  };
+}
 
 /** Boxes and rolls in the drawer, and what is left in them. */
 @Injectable()
@@ -56,9 +65,17 @@ export class StockService {
   ) {}
 
   async list(): Promise<BoxView[]> {
-    const taken = new Map((await this.rows.query<Taken[]>(TAKEN)).map((t) => [t.boxId, t]));
+    const from = await this.rows.query<From[]>(FROM_BOXES);
     const rows = await this.rows.find({ order: { boughtOn: 'ASC', createdAt: 'ASC' } });
-    return rows.map((r) => boxView(r, taken.get(r.id)));
+    return rows.map((r) =>
+      boxView(
+        r,
+        takenFrom(
+          r,
+          from.filter((f) => f.boxId === r.id),
+        ),
+      ),
+    );
   }
 
   async view(id: string): Promise<BoxView> {
@@ -95,12 +112,12 @@ const columns = (input: BoxInput) => ({
   note: input.note?.trim() ?? '',
 });
 
-function boxView({ price, ...row }: BoxRow, taken?: Taken): BoxView {
+function boxView({ price, ...row }: BoxRow, gone?: Taken): BoxView {
   const whole = row.kind === 'sheet' ? row.sheets : row.heightMm;
-  const left = whole - (taken?.taken ?? 0);
+  const left = whole - (gone?.taken ?? 0);
   const each = price === null ? undefined : row.kind === 'sheet' ? price / row.sheets : (price / row.heightMm) * 1000;
   const worth = price === null ? undefined : (Math.max(0, left) / whole) * price;
-  const touchedOn = taken?.touchedOn;
+  const touchedOn = gone?.touchedOn;
   const idle = Date.now() - Date.parse(touchedOn ?? row.boughtOn) > A_YEAR_MS;
   return {
     ...row,

@@ -153,7 +153,9 @@ function Cost({ print }: { print: PrintLook['print'] }) {
             {data.spoilage.of === 0
               ? 'Nothing was printed here yet: spoilage not reckoned.'
               : `${data.spoilage.spoilt} of ${data.spoilage.of} spoilt.`}{' '}
-            Rates of {data.asOf}.
+            {formatNumber(data.minutes, 0)} min with the desk,{' '}
+            {data.minutesFrom === 'timed' ? 'timed on this sheet before' : 'estimated from feed and area'}.{' '}
+            {data.asOf ? `Rates of ${data.asOf}.` : 'Rates of a start of ours; the studio has said none yet.'}
           </p>
           <OtherSheets print={print} />
           <Price cost={data.cost.good} currency={data.currency} />

@@ -389,7 +389,10 @@ function Rates() {
           ))}
           <TextField label="Currency" name="currency" maxLength={3} required defaultValue={data.currency} />
         </div>
-        <p className="mt-1 text-[13px] text-quiet">As of {data.asOf}; keeping them dates them today.</p>
+        <p className="mt-1 text-[13px] text-quiet">
+          {data.said ? `As of ${data.asOf};` : 'Nobody has said them yet: a start of ours;'} keeping them dates them
+          today.
+        </p>
         <ErrorNote error={setting.error} />
         <Button className="mt-2" type="submit" disabled={setting.isLoading}>
           Keep the rates

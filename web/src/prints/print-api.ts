@@ -1,4 +1,4 @@
-import type { CostView, RatesInput, SpoilageView } from '@rakuen/contract/costs';
+import type { CostView, RatesInput, RatesView, SpoilageView } from '@rakuen/contract/costs';
 import type {
   DriftAccepted,
   EditionInput,
@@ -159,8 +159,8 @@ export const printApi = api.injectEndpoints({
       query: (id) => ({ url: `boxes/${id}`, method: 'DELETE' }),
       invalidatesTags: ['boxes', 'prints'],
     }),
-    rates: build.query<RatesInput, void>({ query: () => 'rates', providesTags: ['settings'] }),
-    setRates: build.mutation<RatesInput, RatesInput>({
+    rates: build.query<RatesView, void>({ query: () => 'rates', providesTags: ['settings'] }),
+    setRates: build.mutation<RatesView, RatesInput>({
       query: (body) => ({ url: 'rates', method: 'PUT', body }),
       invalidatesTags: ['settings', 'prints'],
     }),

@@ -135,6 +135,7 @@ function Run({ run }: { run: RunView }) {
                 : ` of ${n.left} left`}
           </li>
         ))}
+        <li className="text-quiet">minutes as timed on the sheet before, else estimated from feed and area</li>
         {run.inkMl !== undefined && run.inkMl > 0 && (
           <li>some {formatNumber(run.inkMl, 1)} ml of ink, by area and density</li>
         )}
