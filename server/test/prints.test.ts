@@ -300,6 +300,13 @@ describe('editions', () => {
     const given = await give(fits.id);
     expect(given.status).toBe(201);
     expect((await give(fits.id)).status).toBe(409);
+    const larger = { ...fits, widthMm: 310 } as Record<string, unknown>;
+    for (const key of ['id', 'revision', 'recordedAt', 'state', 'carriedFrom', 'minutes', 'misprints', 'misprintCause'])
+      delete larger[key];
+    expect(await rakuen.call<ApiFault>('PUT', `/api/prints/${fits.id}`, larger)).toMatchObject({
+      status: 409,
+      body: { field: 'widthMm, heightMm' },
+    });
     // The print bears a number: it stays.
     expect((await rakuen.call('DELETE', `/api/prints/${fits.id}`)).status).toBe(409);
     const certificate = pdfText(await pdf(`/api/numbers/${given.body.id}/certificate.pdf`));
@@ -484,6 +491,9 @@ describe('cost, stock, layout', () => {
     }
     const [box] = (await rakuen.call<Box[]>('GET', '/api/boxes')).body;
     expect(box.left).toBe(25);
+    const other = await begin({ pictureId, conditionId: rag });
+    const wrong = await rakuen.call<ApiFault>('PATCH', `/api/prints/${other.id}`, { boxId: box.id });
+    expect(wrong).toMatchObject({ status: 409, body: { field: 'boxId' } });
     const print = await begin({ pictureId, conditionId: baryta });
     await rakuen.call('PATCH', `/api/prints/${print.id}`, { boxId: box.id, copies: 2 });
     await rakuen.call('POST', `/api/prints/${print.id}/misprints`, { cause: 'fed askew', sheets: 1 });

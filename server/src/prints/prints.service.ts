@@ -24,7 +24,7 @@ import { faultsOf, notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { LearnedService } from '../ledger/learned.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
-import { ConditionRow, PrintRow, ProfileRow, TrialRow } from '../store/entities.ts';
+import { BoxRow, ConditionRow, NumberRow, PrintRow, ProfileRow, TrialRow } from '../store/entities.ts';
 import { cautionsFor } from './cautions.ts';
 import { MisprintsService } from './misprints.service.ts';
 import { printView, said, written } from './print-view.ts';
@@ -40,6 +40,8 @@ export class PrintsService {
   constructor(
     @InjectRepository(PrintRow) private readonly prints: Repository<PrintRow>,
     @InjectRepository(TrialRow) private readonly trials: Repository<TrialRow>,
+    @InjectRepository(BoxRow) private readonly boxes: Repository<BoxRow>,
+    @InjectRepository(NumberRow) private readonly numbers: Repository<NumberRow>,
     @InjectRepository(ProfileRow) private readonly profiles: Repository<ProfileRow>,
     private readonly conditions: ConditionsService,
     private readonly pictures: PicturesService,
@@ -161,6 +163,7 @@ export class PrintsService {
       });
     const seen = new Set<string>([...(change.looked ?? []), ...Object.keys(change.settings ?? {})]);
     const { widthMm, heightMm, copies, boxId, notes } = change;
+    await this.ofItsPaper(known.conditionId, boxId);
     await this.prints.save(
       this.prints.merge(known, {
         settings: { ...settings },
@@ -190,6 +193,7 @@ export class PrintsService {
   async record(input: PrintInput): Promise<PrintView> {
     await this.pictures.get(input.pictureId);
     await this.conditions.get(input.conditionId);
+    await this.ofItsPaper(input.conditionId, input.boxId);
     check(input);
     const row = this.prints.create({
       ...written(input),
@@ -225,6 +229,8 @@ export class PrintsService {
         field: 'misprints',
         remedy: 'Take back the misprint itself.',
       });
+    await this.ofItsPaper(input.conditionId, input.boxId);
+    await this.staysNumbered(known, input);
     check(input);
     await this.prints.save(this.prints.merge(known, written(input)));
     const more = (input.misprints ?? 0) - stands.misprints;
@@ -280,6 +286,29 @@ export class PrintsService {
         remedy: 'Judge or correct it; or begin another one from it.',
       });
     return row;
+  }
+
+  /** Says in words what the database forbids: a sheet from a box of another paper. */
+  private async ofItsPaper(conditionId: string, boxId: string | undefined): Promise<void> {
+    if (!boxId) return;
+    const box = await this.boxes.findOneBy({ id: boxId });
+    if (!box) throw notFound('box');
+    if (box.paperId !== (await this.conditions.get(conditionId)).paperId)
+      throw new RakuenError(409, 'That box holds another paper.', {
+        field: 'boxId',
+        remedy: 'Choose a box of the paper this print is on.',
+      });
+  }
+
+  /** Says in words what the database forbids: a numbered print of another size, or of fewer copies than numbers. */
+  private async staysNumbered(known: PrintRow, next: PrintInput): Promise<void> {
+    const given = await this.numbers.countBy({ printId: known.id });
+    if (given === 0) return;
+    if (next.widthMm !== known.widthMm || next.heightMm !== known.heightMm || next.copies < given)
+      throw new RakuenError(409, 'This print bears a number: its size stays, and no copy that bears one goes.', {
+        field: next.copies < given ? 'copies' : 'widthMm, heightMm',
+        remedy: 'Say what became of the numbered print, and make another.',
+      });
   }
 
   private last(where: object): Promise<PrintRow | null> {

@@ -24,6 +24,21 @@ const PRINTS = [
   'CREATE INDEX prints_state ON prints(state, printedOn)',
 ];
 
+/** A sheet comes from a box of its own paper. */
+const ITS_OWN_BOX = (
+  event: string,
+  table: string,
+) => `CREATE TRIGGER ${table}_box_${event.split(' ')[0].toLowerCase()} BEFORE ${event} ON ${table}
+  WHEN (SELECT paperId FROM boxes WHERE id = NEW.boxId) <> (SELECT paperId FROM conditions WHERE id = NEW.conditionId)
+  BEGIN SELECT RAISE(ABORT, 'the box holds another paper'); END`;
+const BOXED = [
+  ITS_OWN_BOX('INSERT', 'prints'),
+  ITS_OWN_BOX('UPDATE OF boxId, conditionId', 'prints'),
+  `CREATE TRIGGER boxes_stay BEFORE UPDATE OF paperId ON boxes WHEN OLD.paperId <> NEW.paperId
+     AND (EXISTS (SELECT 1 FROM prints WHERE boxId = OLD.id) OR EXISTS (SELECT 1 FROM misprints WHERE boxId = OLD.id))
+     BEGIN SELECT RAISE(ABORT, 'prints were made from this box'); END`,
+];
+
 const MISPRINTS = [
   `CREATE TABLE causes (id TEXT PRIMARY KEY, name TEXT NOT NULL, look TEXT NOT NULL DEFAULT '')`,
   'CREATE UNIQUE INDEX causes_one ON causes(name COLLATE NOCASE)',
@@ -70,6 +85,16 @@ const EDITIONS = [
      WHEN NEW.number > COALESCE((SELECT CASE NEW.series WHEN 'edition' THEN size WHEN 'artist' THEN artist WHEN 'printer' THEN printer
        ELSE good END FROM editions WHERE id = NEW.editionId), CASE NEW.series WHEN 'edition' THEN 9e18 ELSE 0 END)
      BEGIN SELECT RAISE(ABORT, 'the edition is full'); END`,
+  // A number is of a print of the edition's picture on the edition's sheet; what bears one stays what it is.
+  `CREATE TRIGGER numbers_suit BEFORE INSERT ON numbers WHEN NEW.printId IS NOT NULL AND EXISTS (
+     SELECT 1 FROM prints p JOIN editions e ON e.id = NEW.editionId WHERE p.id = NEW.printId
+     AND (p.pictureId <> e.pictureId OR p.conditionId <> e.conditionId OR p.state <> 'printed'))
+     BEGIN SELECT RAISE(ABORT, 'this print is none of the edition'); END`,
+  `CREATE TRIGGER prints_numbered BEFORE UPDATE OF pictureId, conditionId, widthMm, heightMm, copies, state ON prints
+     WHEN EXISTS (SELECT 1 FROM numbers WHERE printId = OLD.id) AND (OLD.pictureId <> NEW.pictureId OR OLD.conditionId <> NEW.conditionId
+       OR OLD.widthMm <> NEW.widthMm OR OLD.heightMm <> NEW.heightMm OR NEW.state <> 'printed'
+       OR NEW.copies < (SELECT COUNT(*) FROM numbers WHERE printId = OLD.id))
+     BEGIN SELECT RAISE(ABORT, 'a numbered print stays what it is'); END`,
   // A print of three copies bears three numbers at most.
   `CREATE TRIGGER numbers_copies BEFORE INSERT ON numbers WHEN NEW.printId IS NOT NULL AND
      (SELECT COUNT(*) FROM numbers WHERE printId = NEW.printId) >= (SELECT copies FROM prints WHERE id = NEW.printId)
@@ -125,7 +150,7 @@ export class Prints1769000000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
     await unrecord(runner, 'prints');
     await runner.query('DROP TRIGGER IF EXISTS prints_revised');
-    for (const sql of [...STOCK, ...PRINTS, ...MISPRINTS, ...EDITIONS, ...RUNS]) await runner.query(sql);
+    for (const sql of [...STOCK, ...PRINTS, ...MISPRINTS, ...BOXED, ...EDITIONS, ...RUNS]) await runner.query(sql);
     for (const table of ['prints', ...NEW_TABLES]) await record(runner, table);
     for (const table of REVISED) await revise(runner, table);
     for (const sql of ledgerProjection()) await runner.query(sql);
@@ -135,6 +160,8 @@ export class Prints1769000000000 implements MigrationInterface {
     for (const sql of withoutProjection()) await runner.query(sql);
     await unrecord(runner, 'prints');
     await runner.query('DROP TRIGGER prints_revised');
+    for (const trigger of ['prints_box_insert', 'prints_box_update', 'prints_numbered'])
+      await runner.query(`DROP TRIGGER ${trigger}`);
     await runner.query('ALTER TABLE prints ADD COLUMN misprints INTEGER NOT NULL DEFAULT 0');
     await runner.query(`ALTER TABLE prints ADD COLUMN misprintCause TEXT NOT NULL DEFAULT ''`);
     await runner.query(`UPDATE prints SET misprints = COALESCE((SELECT SUM(sheets) FROM misprints m WHERE m.printId = prints.id), 0),
