@@ -1,7 +1,7 @@
 import type { ObservationKind } from '@rakuen/core/measurement/observations';
 import { OBSERVATION_KINDS } from '@rakuen/core/measurement/observations';
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
-import type { ColumnMapping } from '@rakuen/core/formats/delimited';
+import type { ColumnMapping } from '@rakuen/core/formats/column-mapping';
 import { PaperInput } from './papers.ts';
 import { FreeText, Int, Maybe, OneOf, Part, Parts, Plain, Text, When, Yes } from './fields.ts';
 import { BLACK_INKS, MEASUREMENT_CONDITIONS, PRINT_MODES, type BlackInk, type PrintMode } from './vocabulary.ts';

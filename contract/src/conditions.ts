@@ -2,7 +2,7 @@ import type { Figure } from '@rakuen/core/measurement/figure';
 import type { OutlinePoint } from '@rakuen/core/gamut/outline';
 import type { ReadingSpectra } from '@rakuen/core/measurement/reading-spectra';
 import type { RampStep } from '@rakuen/core/measurement/neutral-ramp';
-import { FreeText, Id, Int, Maybe, OneOf, Part, Parts, Plain, Rows, Text, When, Yes } from './fields.ts';
+import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Parts, Plain, Rows, Text, When, Yes } from './fields.ts';
 import { PaperHead } from './papers.ts';
 import { ObservationView } from './observations.ts';
 import { ReadingView } from './readings.ts';
@@ -39,6 +39,8 @@ export class ConditionFacts {
   /** The figures of colour are a profile's word and were not measured. */
   @Maybe() @OneOf(READING_SOURCES) source?: ReadingSourceName;
   @Plain() figures!: Record<string, Figure>;
+  /** ΔE00 from which two greys were taken to be told apart. */
+  @Maybe() @Num(0, 1000) toldFrom?: number;
   /** Reading by measure, where a figure comes from another set than `readingId`, which does not support it. */
   @Maybe() @Plain() borrowed?: Record<string, string>;
   @Maybe() @Rows() ramp?: RampStep[];

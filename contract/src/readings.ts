@@ -1,6 +1,6 @@
 import type { Figure } from '@rakuen/core/measurement/figure';
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
-import type { ColumnRole } from '@rakuen/core/formats/delimited';
+import { DEVICE_SCALES, type ColumnRole, type DeviceScale } from '@rakuen/core/formats/column-mapping';
 import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Parts, Plain, Rows, Text, When, Words, Yes } from './fields.ts';
 import {
   MEASUREMENT_CONDITIONS,
@@ -23,7 +23,7 @@ export class ReadingFields {
   @Maybe() @FreeText(100_000) mapping?: string;
 }
 
-/** The columns of a spreadsheet, to be mapped. */
+/** The columns of a table whose names don't say what they hold, to be mapped. */
 export class SpreadsheetPreview {
   @Words() columns!: string[];
   /** The first rows, as they stand in the file. */
@@ -31,6 +31,8 @@ export class SpreadsheetPreview {
   @Rows() roles!: ColumnRole[];
   @Maybe() @Num() startNm?: number;
   @Maybe() @Num() stepNm?: number;
+  /** What device values run to; told from them where absent. */
+  @Maybe() @OneOf(DEVICE_SCALES) deviceScale?: DeviceScale;
   /** The mapping was remembered from a file with the same columns. */
   @Yes() remembered!: boolean;
   /** Why the mapping gives no reading yet. */

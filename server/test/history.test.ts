@@ -5,7 +5,7 @@ import { labToXyz } from '@rakuen/core/colour/lab';
 import { absoluteOnWhite } from '@rakuen/core/colour/relative';
 import { rgbToLab, SRGB } from '@rakuen/core/colour/rgb-space';
 import type { Lab, Rgb } from '@rakuen/core/colour/types';
-import { COLUMN_ROLES } from '@rakuen/core/formats/delimited';
+import { COLUMN_ROLES } from '@rakuen/core/formats/column-mapping';
 import { writeCgats } from '@rakuen/core/formats/cgats-write';
 import { writeCxf } from '@rakuen/core/formats/cxf-write';
 import { surfaceChart } from '@rakuen/core/simulation/chart';
@@ -227,6 +227,60 @@ describe('sets of readings', () => {
   });
 });
 
+describe('a CGATS file that leaves something open', () => {
+  const cgats = (columns: string, rows: string[]) =>
+    ['CGATS.17', 'BEGIN_DATA_FORMAT', columns, 'END_DATA_FORMAT', 'BEGIN_DATA', ...rows, 'END_DATA'].join('\n');
+  const GREYS = [0.1, 0.2, 0.3, 0.4, 0.5, 0.62, 0.78];
+  const row = (name: string, v: number, full: number) =>
+    [name, ...[v, v, v].map((x) => Math.round(x * full)), ...rgbToLab(SRGB, [v, v, v]).map((x) => x.toFixed(2))].join(
+      ' ',
+    );
+
+  it('is asked about its columns, kept with the answer, and known again', async () => {
+    const id = await condition(rakuen, 'Odd names');
+    const text = cgats(
+      'WHO ROT GRUEN BLAU HELL ROTGRUEN GELBBLAU',
+      [...GREYS, 1].map((v, i) => row(`P${i}`, v, 255)),
+    );
+    const asked = (await rakuen.upload<Preview>('/api/readings/preview', 'odd.txt', text)).body;
+    expect(asked.parts).toHaveLength(0);
+    expect(asked.spreadsheet).toMatchObject({
+      columns: ['WHO', 'ROT', 'GRUEN', 'BLAU', 'HELL', 'ROTGRUEN', 'GELBBLAU'],
+      fault: expect.stringMatching(/no colour/),
+    });
+    expect((await rakuen.upload<Preview>(`/api/conditions/${id}/readings`, 'odd.txt', text)).status).toBe(422);
+    const mapping = JSON.stringify({ roles: ['id', 'rgb.0', 'rgb.1', 'rgb.2', 'lab.0', 'lab.1', 'lab.2'] });
+    const kept = await rakuen.upload<View>(`/api/conditions/${id}/readings`, 'odd.txt', text, { mapping });
+    expect(kept.status).toBe(201);
+    expect(kept.body.facts!.figures.white.lab[0]).toBeCloseTo(100, 1);
+    const next = (await rakuen.upload<Preview>('/api/readings/preview', 'next.txt', text.replace('P0 ', 'Q0 '))).body;
+    expect(next.spreadsheet).toMatchObject({ remembered: true });
+    expect(next.parts).toHaveLength(1);
+  });
+
+  it('is asked what its device values run to, where nothing tells it', async () => {
+    // As dark on a scale of 100 as they would be light on one of 255: neither is likelier.
+    const rows = GREYS.map((v, i) => [`P${i}`, 100 * v, 100 * v, 100 * v, 12 + 84 * v * 0.69, 0, 0].join(' '));
+    const text = cgats('SAMPLE_ID RGB_R RGB_G RGB_B LAB_L LAB_A LAB_B', rows);
+    const asked = (await rakuen.upload<Preview>('/api/readings/preview', 'open.txt', text)).body;
+    expect(asked.spreadsheet).toMatchObject({ fault: expect.stringMatching(/nothing tells whether/) });
+    const roles = ['id', 'rgb.0', 'rgb.1', 'rgb.2', 'lab.0', 'lab.1', 'lab.2'];
+    for (const deviceScale of [100, 255]) {
+      const mapping = JSON.stringify({ roles, deviceScale });
+      const told = (await rakuen.upload<Preview>('/api/readings/preview', 'open.txt', text, { mapping })).body;
+      expect(told.parts).toHaveLength(1);
+      expect(told.recognised.join()).toMatch(`RGB device values, 0–${deviceScale}`);
+    }
+    const wrong = JSON.stringify({ roles, deviceScale: 300 });
+    expect((await rakuen.upload('/api/readings/preview', 'open.txt', text, { mapping: wrong })).status).toBe(400);
+  });
+
+  it('that is broken stays an error and is not asked about', async () => {
+    const text = cgats('WHO ROT GRUEN BLAU', ['P0 1 2']);
+    expect((await rakuen.upload('/api/readings/preview', 'broken.txt', text)).status).toBe(422);
+  });
+});
+
 describe('a file of 10 000 spectral patches', () => {
   it('is taken in without anything else having to wait', async () => {
     const typical = standIn(facts);
@@ -258,6 +312,37 @@ describe('a file of 10 000 spectral patches', () => {
     // Were it computed where requests are answered, one of them would wait for all of it.
     const sorted = [...waits].sort((a, b) => a - b);
     expect(sorted[Math.floor(sorted.length * 0.9)]).toBeLessThan(250);
+  });
+
+  it('the first separate greys follow the threshold of the settings, in the figures and in the history', async () => {
+    const id = await condition(rakuen, 'Own threshold');
+    const base = readChart(standIn(facts), surfaceChart(4, 21, 3), 'M1', 1);
+    await rakuen.upload<View>(`/api/conditions/${id}/readings`, 'greys.txt', writeCgats(base));
+    type Told = { value: number; note: string };
+    const shadow = async () => {
+      const view = (await rakuen.call<View>('GET', `/api/conditions/${id}`)).body;
+      const { entries } = (
+        await rakuen.call<{ entries: { figures: Figures }[] }>('GET', `/api/conditions/${id}/history`)
+      ).body;
+      return {
+        figure: view.facts!.figures.shadowSeparation as unknown as Told,
+        history: entries[0].figures.shadowSeparation as unknown as Told,
+      };
+    };
+    const before = await shadow();
+    const { body: settings } = await rakuen.call<{ thresholds: { deltaE: object } }>('GET', '/api/settings');
+    const put = (deltaE: object) =>
+      rakuen.call('PUT', '/api/settings', { ...settings, thresholds: { ...settings.thresholds, deltaE } });
+    try {
+      expect((await put({ edgeToEdge: 2, acrossRoom: 3 })).status).toBe(200);
+      const after = await shadow();
+      expect(after.figure.value).toBeGreaterThan(before.figure.value);
+      expect(after.figure.note).toMatch(/told from ΔE00 2\.0/);
+      expect(after.history).toEqual(after.figure);
+    } finally {
+      await put(settings.thresholds.deltaE);
+    }
+    expect(await shadow()).toEqual(before);
   });
 });
 

@@ -39,6 +39,7 @@ export const noColour = (line?: number): FormatError =>
     line,
     field: 'LAB_L, LAB_A, LAB_B',
     remedy: 'Export the measured colour with the readings (L*a*b*, XYZ or the spectrum).',
+    asks: 'columns',
   });
 
 /** Wavelength a column's name gives, nm. */
@@ -65,6 +66,7 @@ function recogniseColumns(columns: readonly string[], line?: number): ColumnMap 
         line,
         field: missing.join(', '),
         remedy: 'Export all of them, or none.',
+        asks: 'columns',
       });
     }
     return undefined;

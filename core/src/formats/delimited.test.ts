@@ -5,13 +5,8 @@ import { surfaceChart } from '../simulation/chart.ts';
 import { CLASS_SHEETS, RELIEFS } from '../simulation/stand-in.ts';
 import { PIGMENT_INKS } from '../simulation/inks.ts';
 import { writeCsv } from './csv-write.ts';
-import {
-  looksDelimited,
-  parseDelimited,
-  readingFromDelimited,
-  suggestMapping,
-  type ColumnMapping,
-} from './delimited.ts';
+import { suggestMapping, type ColumnMapping } from './column-mapping.ts';
+import { looksDelimited, parseDelimited, readingFromDelimited } from './delimited.ts';
 import { FormatError } from './format-error.ts';
 import { readingsFromFile } from './reading-formats.ts';
 

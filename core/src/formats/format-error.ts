@@ -4,12 +4,15 @@ export class FormatError extends Error {
   readonly line?: number;
   readonly field?: string;
   readonly remedy: string;
+  /** What the file leaves open and a hand can say: what its columns hold, or what device values run to. */
+  readonly asks?: 'columns' | 'scale';
 
-  constructor(fault: { message: string; line?: number; field?: string; remedy: string }) {
+  constructor(fault: Pick<FormatError, 'message' | 'line' | 'field' | 'remedy' | 'asks'>) {
     super(fault.message);
     this.line = fault.line;
     this.field = fault.field;
     this.remedy = fault.remedy;
+    this.asks = fault.asks;
   }
 }
 

@@ -3,7 +3,8 @@ import { writeCgats } from './cgats-write.ts';
 import { writeCsv } from './csv-write.ts';
 import { writeCxf } from './cxf-write.ts';
 import { readingsFromCxf } from './cxf.ts';
-import { looksDelimited, readingFromDelimited, type ColumnMapping } from './delimited.ts';
+import type { ColumnMapping } from './column-mapping.ts';
+import { looksDelimited, readingFromDelimited } from './delimited.ts';
 import type { ImportedReading } from './imported-reading.ts';
 import { readingsFromCgats } from './reading-from-cgats.ts';
 
@@ -43,7 +44,7 @@ export const READING_FORMATS: readonly ReadingFormat[] = [
   { name: 'CGATS', source: 'ISO 28178, CGATS.17', recognises: () => true, read: readingsFromCgats },
 ];
 
-/** Readings of a file in any format that is known; `mapping` says what the columns of a spreadsheet hold. @throws FormatError */
+/** Readings of a file in any format that is known; `mapping` says what the columns of a table hold. @throws FormatError */
 export function readingsFromFile(bytes: Uint8Array, mapping?: ColumnMapping): ImportedReading[] {
   return READING_FORMATS.find((f) => f.recognises(bytes))!.read(bytes, mapping);
 }

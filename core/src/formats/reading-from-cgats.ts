@@ -1,4 +1,5 @@
 import { mapColumns } from './cgats-columns.ts';
+import { mappedColumns, type ColumnMapping, type NamedTable } from './column-mapping.ts';
 import { readHeader } from './cgats-header.ts';
 import { parseCgats, type CgatsTable } from './cgats.ts';
 import type { ImportedReading } from './imported-reading.ts';
@@ -8,9 +9,10 @@ import { withoutPairs } from './spectral-pairs.ts';
 /**
  * Readings of a CGATS text file (ISO 28178 / CGATS.17): one a measurement condition. Tables of one condition and the same columns are one
  * chart that was split; a table without a header of its own is told by that of the first.
+ * @param mapping what the columns hold, where their names don't tell
  * @throws FormatError with line and column
  */
-export function readingsFromCgats(bytes: Uint8Array): ImportedReading[] {
+export function readingsFromCgats(bytes: Uint8Array, mapping?: ColumnMapping): ImportedReading[] {
   const { tables, encoding } = parseCgats(bytes);
   const [first] = tables;
   const told = tables.map((table) => {
@@ -32,11 +34,23 @@ export function readingsFromCgats(bytes: Uint8Array): ImportedReading[] {
   return [...best.values()].map((group) => {
     const [{ table, header }] = group;
     const whole = joined(group.map((g) => g.table));
-    const map = mapColumns(table.columns, table.rowLines[0] - 1);
+    const map = mapping
+      ? mappedColumns({ ...table, headed: true }, mapping)
+      : mapColumns(table.columns, table.rowLines[0] - 1);
     const recognised = [`${table.identifier}, ${encoding}`];
     if (group.length > 1) recognised.push(`a chart in ${group.length} tables`);
-    return readingFromTable(whole, map, { recognised, header, deviceScale: scaleStated(table.keywords) });
+    return readingFromTable(whole, map, {
+      recognised,
+      header,
+      deviceScale: mapping?.deviceScale ?? scaleStated(table.keywords),
+    });
   });
+}
+
+/** The table whose columns a hand is asked about: the first. @throws FormatError when the file is no CGATS */
+export function cgatsTable(bytes: Uint8Array): NamedTable {
+  const [first] = parseCgats(bytes).tables;
+  return { ...withoutPairs(first), headed: true };
 }
 
 /** The first of them: most files hold one. @throws FormatError */

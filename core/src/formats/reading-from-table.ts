@@ -5,6 +5,7 @@ import type { Lab, Xyz } from '../colour/types.ts';
 import type { DeviceSpace, PatchReading, SpectralGrid } from '../measurement/reading.ts';
 import type { ColumnMap } from './cgats-columns.ts';
 import type { HeaderFacts } from './cgats-header.ts';
+import { DEVICE_SCALES } from './column-mapping.ts';
 import { FormatError } from './format-error.ts';
 import type { ImportedReading } from './imported-reading.ts';
 import { refuseImplausible } from './plausible.ts';
@@ -149,8 +150,6 @@ function deviceColumns(map: ColumnMap): { name: DeviceSpace; columns: readonly n
 const readDevice = (table: DataTable, columns: readonly number[], numbers: Numbers): number[][] =>
   table.rows.map((_, r) => columns.map((c) => numbers.at(r, c)));
 
-/** What full light or full ink is written as. */
-const SCALES = [1, 100, 255, 65_535] as const;
 /** Writers round; so much above the scale is still the scale. */
 const ROUNDING = 1.005;
 
@@ -167,7 +166,7 @@ function onScale(
 ): { patches: PatchReading[]; scale: number; told: string } {
   const most = patches.reduce((m, p) => Math.max(m, ...p.device!), 0);
   // Sixteen bits are thought of only where eight do not hold the values.
-  const possible = SCALES.filter((scale) => most <= scale * ROUNDING && (scale <= 255 || most > 255 * ROUNDING));
+  const possible = DEVICE_SCALES.filter((scale) => most <= scale * ROUNDING && (scale <= 255 || most > 255 * ROUNDING));
   const full = possible.find((scale) => Math.abs(most - scale) <= scale * (ROUNDING - 1));
   let told = '';
   // Inks are written in percent, or in parts of one; fractions below one are parts of one.
@@ -183,6 +182,7 @@ function onScale(
       message: `The largest device value is ${most}: nothing tells whether the values run to ${possible.join(', or ')}.`,
       field: space.columns.map((c) => table.columns[c]).join(', '),
       remedy: 'Write the scale into the header (DEVICE_SCALE 255, say), or print a chart that holds the full values.',
+      asks: 'scale',
     });
   const top = scale;
   patches.forEach(({ device }, r) => {

@@ -4,6 +4,7 @@ import type { Figure } from '../measurement/figure.ts';
 import type { LitFacts } from '../measurement/measures/measure.ts';
 import { MEASURES } from '../measurement/measures/registry.ts';
 import { rampOf, type RampStep } from '../measurement/neutral-ramp.ts';
+import { DEFAULT_THRESHOLDS } from '../measurement/thresholds.ts';
 import { litLabs, litXyz, type Lighting } from './lit-sheet.ts';
 import type { PrintSpectra } from './print-spectra.ts';
 
@@ -18,9 +19,15 @@ export interface LitPrint {
 /**
  * Figures of a print under a light and behind a glass. Each keeps the repeatability of the figure it stands for: the same readings lie behind both.
  * @param base figures under D50, as they were measured
+ * @param toldFrom ΔE00 from which two greys are told apart, edge to edge
  */
-export function litPrint(sheet: PrintSpectra, base: Readonly<Record<string, Figure>>, under: Lighting): LitPrint {
-  const facts = litFacts(sheet, under);
+export function litPrint(
+  sheet: PrintSpectra,
+  base: Readonly<Record<string, Figure>>,
+  under: Lighting,
+  toldFrom: number = DEFAULT_THRESHOLDS.deltaE.edgeToEdge,
+): LitPrint {
+  const facts = litFacts(sheet, under, toldFrom);
   const figures: Record<string, Figure> = {};
   for (const measure of MEASURES) {
     const was = base[measure.key];
@@ -32,7 +39,7 @@ export function litPrint(sheet: PrintSpectra, base: Readonly<Record<string, Figu
   return { figures, ramp: facts.ramp, mesh: facts.mesh };
 }
 
-function litFacts(sheet: PrintSpectra, under: Lighting): LitFacts {
+function litFacts(sheet: PrintSpectra, under: Lighting, toldFrom: number): LitFacts {
   const xyz = litXyz(sheet, under);
   const labs: readonly Lab[] = litLabs(xyz, under);
   const white = labs[sheet.white];
@@ -43,6 +50,7 @@ function litFacts(sheet: PrintSpectra, under: Lighting): LitFacts {
     whiteY: xyz[sheet.white * 3 + 1],
     blackY: xyz[sheet.black * 3 + 1],
     ramp: greys.length > 0 ? rampOf(greys, white) : [],
+    toldFrom,
     mesh: { vertices: sheet.corners.map((c) => labs[c]), triangles: sheet.triangles },
   };
 }

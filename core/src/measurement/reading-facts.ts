@@ -2,6 +2,7 @@ import { gamutOfReading, type ReadingGamut } from './gamut-of-reading.ts';
 import { neutralRamp, type RampStep } from './neutral-ramp.ts';
 import type { MeasurementCondition, Reading } from './reading.ts';
 import { groupPatches, repeatability, type PatchGroup, type Repeatability } from './repeats.ts';
+import { DEFAULT_THRESHOLDS } from './thresholds.ts';
 
 /** A white as another reading of the same sheet has it. */
 export interface OtherWhite {
@@ -31,6 +32,8 @@ export interface ReadingFacts {
   readonly withoutUv?: OtherWhite;
   /** Why a reading under another measurement condition that is there does not serve this one. */
   readonly unserved: Partial<Record<MeasurementCondition, string>>;
+  /** ΔE00 from which the printmaker tells two greys apart, edge to edge. */
+  readonly toldFrom: number;
 }
 
 /** Gathers the facts of a reading; `companions` are readings of the same sheet, in one pass or on one day, under other measurement conditions. */
@@ -38,6 +41,7 @@ export function readingFacts(
   reading: Reading,
   companions: readonly (Reading | undefined)[] = [],
   unserved: ReadingFacts['unserved'] = {},
+  toldFrom: number = DEFAULT_THRESHOLDS.deltaE.edgeToEdge,
 ): ReadingFacts {
   const groups = groupPatches(reading);
   const bare = bareOf(reading, groups);
@@ -73,6 +77,7 @@ export function readingFacts(
     holds: { white: bare !== undefined, black: groups.some((g) => isFullBlack(reading, g)) },
     withoutUv: others.M2,
     unserved,
+    toldFrom,
   };
 }
 

@@ -41,6 +41,15 @@ describe('first separate shadow and highlight', () => {
     expect(found[0].sd).toBeLessThan(found[3].sd);
   });
 
+  it('follows the printmaker’s own threshold', () => {
+    const [fine, half, coarse] = [0.5, 1, 2].map(
+      (toldFrom) => shadowSeparation.compute(readingFacts(read(1, 0), [], {}, toldFrom)) as ScalarFigure,
+    );
+    expect(fine.value).toBeLessThan(half.value);
+    expect(coarse.value).toBeGreaterThan(half.value);
+    expect(coarse.note).toMatch(/told from ΔE00 2\.0/);
+  });
+
   it('half steps added at the ends do not make anything blocked', () => {
     const plain = figure(read(5, 0));
     const ends = figure(read(5, 0, 0.03, [0.005, 0.01, 0.015, 0.02, 0.025]));
@@ -49,7 +58,7 @@ describe('first separate shadow and highlight', () => {
   });
 
   it('steps that read like black are blocked and counted', () => {
-    expect(figure(read(1, 0.04)).note).toMatch(/^4 steps blocked, read in steps of 1\.0 %$/);
+    expect(figure(read(1, 0.04)).note).toMatch(/^4 steps blocked, told from ΔE00 1\.0, read in steps of 1\.0 %$/);
     expect(figure(read(1, 0.04)).value).toBeGreaterThan(4);
   });
 

@@ -163,7 +163,7 @@ export class ComparisonService {
       luminous: s.luminous ? floats(s.luminous) : undefined,
       triangles: mesh?.triangles ?? [],
     };
-    const lit = litPrint(ready, c.facts.figures, lighting(power, glass, ready));
+    const lit = litPrint(ready, c.facts.figures, lighting(power, glass, ready), c.facts.toldFrom);
     return {
       ...c,
       lit: { under, keys: new Set(Object.keys(lit.figures)) },

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
-import { COLUMN_ROLES, type ColumnMapping } from '@rakuen/core/formats/delimited';
+import { COLUMN_ROLES, DEVICE_SCALES, type ColumnMapping } from '@rakuen/core/formats/column-mapping';
 import { RakuenError } from '../app/errors.ts';
 import { ColumnMappingRow } from '../store/entities.ts';
 
@@ -33,17 +33,20 @@ export function parseMapping(text: string | undefined): ColumnMapping | undefine
   } catch {
     throw badMapping('it is not JSON');
   }
-  const { roles, startNm, stepNm, ...stray } = (value ?? {}) as Record<string, unknown>;
+  const { roles, startNm, stepNm, deviceScale, ...stray } = (value ?? {}) as Record<string, unknown>;
   if (Object.keys(stray).length > 0) throw badMapping(`“${Object.keys(stray)[0]}” is not known`);
   if (!Array.isArray(roles) || !roles.every((r) => typeof r === 'string' && Object.hasOwn(COLUMN_ROLES, r)))
     throw badMapping('roles must be a list of what columns hold');
   for (const nm of [startNm, stepNm])
     if (nm !== undefined && !(typeof nm === 'number' && nm > 0 && nm < LONGEST_NM))
       throw badMapping('wavelengths must be numbers in nm');
+  if (deviceScale !== undefined && !DEVICE_SCALES.some((s) => s === deviceScale))
+    throw badMapping(`device values run to ${DEVICE_SCALES.join(', ')}`);
   return {
     roles: roles as ColumnMapping['roles'],
     startNm: startNm as number | undefined,
     stepNm: stepNm as number | undefined,
+    deviceScale: deviceScale as ColumnMapping['deviceScale'],
   };
 }
 

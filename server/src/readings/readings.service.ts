@@ -6,6 +6,7 @@ import { DataSource, type EntityManager, Repository } from 'typeorm';
 import type { ConditionFacts, ConditionView } from '@rakuen/contract/conditions';
 import type { HistoryEntry, HistoryView, ReadingFields, ReadingPreview } from '@rakuen/contract/readings';
 import type { ExportFormat } from '@rakuen/contract/vocabulary';
+import type { ColumnMapping } from '@rakuen/core/formats/column-mapping';
 import { WRITERS } from '@rakuen/core/formats/reading-formats';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import { FIGURES_VERSION, observedFigures } from '@rakuen/core/measurement/measures/registry';
@@ -15,6 +16,7 @@ import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { asObservation, ObservationsService } from '../conditions/observations.service.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
+import { SettingsService } from '../settings/settings.service.ts';
 import { ConditionRow, ReadingRow } from '../store/entities.ts';
 import { Writer } from '../store/writer.ts';
 import type { ReadingSource, SetFigures } from '../work/tasks.ts';
@@ -44,7 +46,10 @@ export class ReadingsService {
     private readonly workshop: Workshop,
     private readonly database: DataSource,
     private readonly writer: Writer,
-  ) {}
+    private readonly settings: SettingsService,
+  ) {
+    settings.whenTold(() => this.refreshFacts());
+  }
 
   /** What a file holds; nothing is kept. */
   async preview(file: IncomingFile, fields: ReadingFields): Promise<ReadingPreview> {
@@ -75,7 +80,12 @@ export class ReadingsService {
       });
     }
     const mapping = spreadsheet
-      ? { roles: spreadsheet.roles, startNm: spreadsheet.startNm, stepNm: spreadsheet.stepNm }
+      ? {
+          roles: spreadsheet.roles,
+          startNm: spreadsheet.startNm,
+          stepNm: spreadsheet.stepNm,
+          deviceScale: spreadsheet.deviceScale,
+        }
       : null;
     const rows = readingRows(conditionId, contentHash, preview, fields).map((r) =>
       this.readings.create({ ...r, mapping }),
@@ -85,10 +95,13 @@ export class ReadingsService {
     return this.conditions.view(conditionId);
   }
 
-  /** Computes the facts anew that were computed with other measures than today's, or lack them. */
+  /** Computes the facts anew that were computed with other measures than today's, or with another threshold, or lack them. */
   async refreshFacts(): Promise<void> {
+    const toldFrom = await this.toldFrom();
     for (const { id, facts, figuresFrom } of await this.conditions.rows()) {
-      const stale = facts ? facts.version !== FIGURES_VERSION : figuresFrom !== null;
+      const stale = facts
+        ? facts.version !== FIGURES_VERSION || (facts.readingId !== undefined && facts.toldFrom !== toldFrom)
+        : figuresFrom !== null;
       if (stale) await this.writer.run('figures computed anew', () => this.recompute(id));
     }
   }
@@ -131,11 +144,14 @@ export class ReadingsService {
     const condition = await this.conditions.get(conditionId);
     const observed = (await this.observations.of([condition])).get(conditionId)!;
     const sets = readingSets(await this.readings.findBy({ conditionId }));
+    const toldFrom = await this.toldFrom();
     const entries = await Promise.all(
       sets.map(async (set, i): Promise<HistoryEntry> => {
         const { primary, companions } = set;
-        const key = [FIGURES_VERSION, primary.id, ...companions.map((c) => c.id)].join();
-        const known = this.knownSets.get(key) ?? (await this.workshop.run('readingFigures', await this.sources(set)));
+        const key = [FIGURES_VERSION, toldFrom, primary.id, ...companions.map((c) => c.id)].join();
+        const known =
+          this.knownSets.get(key) ??
+          (await this.workshop.run('readingFigures', { ...(await this.sources(set)), toldFrom }));
         this.knownSets.set(key, known);
         if (this.knownSets.size > MOST_KNOWN_SETS) this.knownSets.delete(this.knownSets.keys().next().value!);
         const at = whenRead(primary);
@@ -192,7 +208,12 @@ export class ReadingsService {
       ),
       source: speaking[0]?.primary.source as ReadingPreview['source'] | undefined,
       observations,
+      toldFrom: await this.toldFrom(),
     });
+  }
+
+  private async toldFrom(): Promise<number> {
+    return (await this.settings.get()).thresholds.deltaE.edgeToEdge;
   }
 
   /** The bytes of a set and of what serves it. */
@@ -204,24 +225,17 @@ export class ReadingsService {
     };
   }
 
-  /** A spreadsheet is looked at with the mapping that came with it, else with the one remembered for its columns. */
+  /** A table whose columns are asked about is looked at with the mapping that came with it, else with the one remembered for its columns. */
   async look(fileName: string, bytes: Uint8Array, fields: ReadingFields): Promise<ReadingPreview> {
-    const mapping = parseMapping(fields.mapping);
-    const columns = mapping ? undefined : await this.workshop.run('spreadsheetColumns', { bytes }, fileName);
-    const remembered = columns && (await this.mappings.recall(columns));
-    return this.workshop.run(
-      'previewReading',
-      {
-        fileName,
-        source: {
-          bytes,
-          mapping,
-          stated: { condition: fields.measurementCondition, instrument: fields.instrument?.trim() || undefined },
-        },
-        remembered,
-      },
-      fileName,
-    );
+    const stated = { condition: fields.measurementCondition, instrument: fields.instrument?.trim() || undefined };
+    const look = (mapping: ColumnMapping | undefined) =>
+      this.workshop.run('previewReading', { fileName, source: { bytes, mapping, stated } }, fileName);
+    const said = parseMapping(fields.mapping);
+    const preview = await look(said);
+    const remembered = preview.spreadsheet && !said && (await this.mappings.recall(preview.spreadsheet.columns));
+    if (!remembered) return preview;
+    const again = await look(remembered);
+    return again.spreadsheet ? { ...again, spreadsheet: { ...again.spreadsheet, remembered: true } } : again;
   }
 
   /** The reading that gives a print condition its figures, with those that serve it. */

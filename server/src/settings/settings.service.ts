@@ -14,6 +14,8 @@ export const DEFAULT_SETTINGS: Settings = {
 
 @Injectable()
 export class SettingsService {
+  private readonly listeners: (() => Promise<void>)[] = [];
+
   constructor(@InjectRepository(DocumentRow) private readonly documents: Repository<DocumentRow>) {}
 
   async get(): Promise<Settings> {
@@ -21,8 +23,14 @@ export class SettingsService {
     return row ? (row.value as Settings) : DEFAULT_SETTINGS;
   }
 
+  /** What follows from the settings is computed anew before a change of them is answered. */
+  whenTold(listener: () => Promise<void>): void {
+    this.listeners.push(listener);
+  }
+
   async set(settings: Settings): Promise<Settings> {
     await this.documents.save({ key: KEY, value: settings });
+    for (const listener of this.listeners) await listener();
     return settings;
   }
 }

@@ -1,7 +1,7 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 import type { ChartDesign, ChartSpec } from '@rakuen/core/chart/chart-design';
 import type { Lab, Spectrum } from '@rakuen/core/colour/types';
-import type { ColumnMapping } from '@rakuen/core/formats/delimited';
+import type { ColumnMapping } from '@rakuen/core/formats/column-mapping';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import type { Commission } from '@rakuen/core/match/commission';
 import type { Mark } from '@rakuen/core/picture/marks';

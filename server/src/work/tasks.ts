@@ -1,10 +1,6 @@
-import {
-  looksDelimited,
-  parseDelimited,
-  readingFromDelimited,
-  suggestMapping,
-  type ColumnMapping,
-} from '@rakuen/core/formats/delimited';
+import { cgatsTable } from '@rakuen/core/formats/reading-from-cgats';
+import { suggestMapping, type ColumnMapping, type NamedTable } from '@rakuen/core/formats/column-mapping';
+import { looksDelimited, parseDelimited } from '@rakuen/core/formats/delimited';
 import { FormatError } from '@rakuen/core/formats/format-error';
 import { readingsFromFile, WRITERS } from '@rakuen/core/formats/reading-formats';
 import type { ImportedReading } from '@rakuen/core/formats/imported-reading';
@@ -18,7 +14,7 @@ import type { Observation } from '@rakuen/core/measurement/observations';
 import { readingSpectra } from '@rakuen/core/measurement/reading-spectra';
 import type { MeasurementCondition, Reading } from '@rakuen/core/measurement/reading';
 import type { ConditionFacts } from '@rakuen/contract/conditions';
-import type { ReadingPreview } from '@rakuen/contract/readings';
+import type { ReadingPreview, SpreadsheetPreview } from '@rakuen/contract/readings';
 import { looksLikeProfile, readingFromProfile } from './profile-reading.ts';
 
 /** What a worker is asked to do with the bytes of a reading. */
@@ -26,7 +22,7 @@ export interface ReadingSource {
   readonly bytes: Uint8Array;
   /** Which reading of the file, from 0. */
   readonly part: number;
-  /** What the columns of a spreadsheet hold. */
+  /** What the columns of a table hold, where a hand said so. */
   readonly mapping?: ColumnMapping;
   readonly stated: { readonly condition?: MeasurementCondition; readonly instrument?: string };
 }
@@ -51,38 +47,50 @@ function stating(imported: ImportedReading, stated: ReadingSource['stated']): Im
 /** Rows of a spreadsheet that are shown while its columns are mapped. */
 const SAMPLE_ROWS = 4;
 
-export async function previewReading(task: {
-  fileName: string;
-  source: Omit<ReadingSource, 'part'>;
-  remembered?: ColumnMapping;
-}): Promise<ReadingPreview> {
-  const { bytes, stated } = task.source;
-  if (!looksLikeProfile(bytes) && looksDelimited(bytes)) return previewSpreadsheet(task);
-  return previewOf(
-    task.fileName,
-    (await readingsOf(bytes)).map((imported) => stating(imported, stated)),
-    looksLikeProfile(bytes) ? 'profile' : 'measured',
-  );
+interface PreviewTask {
+  readonly fileName: string;
+  readonly source: Omit<ReadingSource, 'part'>;
 }
 
-/** A spreadsheet is shown with its columns even when they give no reading yet: then the hand says which holds what. */
-function previewSpreadsheet({ fileName, source, remembered }: Parameters<typeof previewReading>[0]): ReadingPreview {
-  const table = parseDelimited(source.bytes);
-  const known = remembered && remembered.roles.length === table.columns.length ? remembered : undefined;
-  const mapping = source.mapping ?? known ?? suggestMapping(table);
-  const spreadsheet = {
+export async function previewReading({ fileName, source }: PreviewTask): Promise<ReadingPreview> {
+  const { bytes, stated, mapping } = source;
+  if (looksLikeProfile(bytes))
+    return previewOf(fileName, [stating(await readingFromProfile(bytes), stated)], 'profile');
+  const readings = () => readingsFromFile(bytes, mapping).map((imported) => stating(imported, stated));
+  if (looksDelimited(bytes)) return previewTable({ fileName, source }, parseDelimited(bytes), readings);
+  try {
+    const preview = previewOf(fileName, readings(), 'measured');
+    return mapping ? { ...preview, spreadsheet: columnsAsked(cgatsTable(bytes), mapping) } : preview;
+  } catch (error) {
+    // What a hand can say is asked; what is broken stays an error.
+    if (!(error instanceof FormatError) || !(error.asks ?? mapping)) throw error;
+    return previewTable({ fileName, source }, cgatsTable(bytes), () => {
+      throw error;
+    });
+  }
+}
+
+const columnsAsked = (table: NamedTable, said?: ColumnMapping): SpreadsheetPreview => {
+  const { roles, ...rest } = said ?? suggestMapping(table);
+  return {
     columns: [...table.columns],
     sample: table.rows.slice(0, SAMPLE_ROWS).map((r) => [...r]),
-    roles: [...mapping.roles],
-    startNm: mapping.startNm,
-    stepNm: mapping.stepNm,
-    remembered: !source.mapping && known !== undefined,
+    roles: [...roles],
+    ...rest,
+    remembered: false,
   };
+};
+
+/** A table is shown with its columns even when they give no reading yet: then the hand says which holds what. */
+function previewTable(
+  { fileName, source }: PreviewTask,
+  table: NamedTable,
+  readings: () => ImportedReading[],
+): ReadingPreview {
+  const fits = source.mapping?.roles.length === table.columns.length;
+  const spreadsheet = columnsAsked(table, fits ? source.mapping : undefined);
   try {
-    return {
-      ...previewOf(fileName, [stating(readingFromDelimited(source.bytes, mapping), source.stated)], 'measured'),
-      spreadsheet,
-    };
+    return { ...previewOf(fileName, readings(), 'measured'), spreadsheet };
   } catch (error) {
     if (!(error instanceof FormatError)) throw error;
     const where = error.line === undefined ? '' : `Line ${error.line}: `;
@@ -121,11 +129,6 @@ function previewOf(fileName: string, parts: ImportedReading[], source: ReadingPr
   };
 }
 
-/** Names of a spreadsheet's columns, by which its mapping is remembered; undefined for other files. */
-export function spreadsheetColumns({ bytes }: { bytes: Uint8Array }): string[] | undefined {
-  return !looksLikeProfile(bytes) && looksDelimited(bytes) ? [...parseDelimited(bytes).columns] : undefined;
-}
-
 /** A set of readings that may give figures: one reading, and those of the same sheet under other measurement conditions. */
 export interface SetSource {
   readonly readingId: string;
@@ -141,18 +144,24 @@ export interface FactsTask {
   readonly sets: readonly SetSource[];
   readonly source?: ReadingPreview['source'];
   readonly observations: readonly Observation[];
+  readonly toldFrom: number;
 }
 
-async function factsOf({ primary, companions, unserved }: Omit<SetSource, 'readingId'>): Promise<ReadingFacts> {
+async function factsOf(
+  { primary, companions, unserved }: Omit<SetSource, 'readingId'>,
+  toldFrom: number,
+): Promise<ReadingFacts> {
   const others = await Promise.all(companions.map(async (c) => (await readSource(c)).reading));
-  return readingFacts((await readSource(primary)).reading, others, unserved);
+  return readingFacts((await readSource(primary)).reading, others, unserved, toldFrom);
 }
 
 /** Facts of a condition: each figure from the first set that supports it; the drawings likewise. */
 export async function conditionFacts(task: FactsTask): Promise<{ facts: ConditionFacts; mesh?: GamutMesh }> {
   if (task.sets.length === 0)
     return { facts: { version: FIGURES_VERSION, figures: computeFigures(undefined, task.observations), outline: [] } };
-  const sets = await Promise.all(task.sets.map(async (set) => ({ id: set.readingId, facts: await factsOf(set) })));
+  const sets = await Promise.all(
+    task.sets.map(async (set) => ({ id: set.readingId, facts: await factsOf(set, task.toldFrom) })),
+  );
   const { figures, borrowed } = figuresOfSets(sets, task.observations);
   const behind = (measure: string) => (sets.find((s) => s.id === borrowed[measure]) ?? sets[0]).facts;
   const [{ facts: first }] = sets;
@@ -161,6 +170,7 @@ export async function conditionFacts(task: FactsTask): Promise<{ facts: Conditio
   return {
     facts: {
       version: FIGURES_VERSION,
+      toldFrom: task.toldFrom,
       readingId: sets[0].id,
       source: task.source,
       figures,
@@ -176,8 +186,10 @@ export async function conditionFacts(task: FactsTask): Promise<{ facts: Conditio
 }
 
 /** Figures of one set alone, for its place in the history. */
-export async function readingFigures(task: Omit<SetSource, 'readingId'>): Promise<SetFigures> {
-  const facts = await factsOf(task);
+export async function readingFigures(
+  task: Omit<SetSource, 'readingId'> & { readonly toldFrom: number },
+): Promise<SetFigures> {
+  const facts = await factsOf(task, task.toldFrom);
   const figures = computeFigures(facts);
   const bench = MEASURES.filter((m) => 'observe' in m).map((m) => m.key);
   return {

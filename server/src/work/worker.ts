@@ -14,7 +14,7 @@ import {
   simulateScan,
   writeSession,
 } from './bench-tasks.ts';
-import { conditionFacts, previewReading, readingFigures, spreadsheetColumns, writeReading } from './tasks.ts';
+import { conditionFacts, previewReading, readingFigures, writeReading } from './tasks.ts';
 import { writeStrips } from './strip-task.ts';
 import { checkProfileOf, fitPrintOf, makeProfileOf, nextPatches, stripThrough } from './model-tasks.ts';
 import { layFromSolid, layModel, matchSheets, sendFor } from './lay-tasks.ts';
@@ -30,7 +30,6 @@ export const TASKS = {
   conditionFacts,
   writeReading,
   readingFigures,
-  spreadsheetColumns,
   expectedLabs,
   readStrip: readStripTask,
   writeSession,

@@ -367,7 +367,8 @@ export const api = createApi({
     settings: build.query<Settings, void>({ query: () => 'settings', providesTags: ['settings'] }),
     changeSettings: build.mutation<Settings, Settings>({
       query: (body) => ({ url: 'settings', method: 'PUT', body }),
-      invalidatesTags: ['settings'],
+      // The first separate greys follow the threshold.
+      invalidatesTags: ['settings', 'conditions', 'history'],
     }),
 
     table: build.query<TableState, void>({ query: () => 'table', providesTags: ['table'] }),

@@ -48,6 +48,7 @@ function SettingsForm({ settings, onDone }: { settings: Settings; onDone: () => 
   });
   const submit = handleSubmit(async (v) => {
     await change({
+      ...settings,
       thresholds: v.thresholds,
       limits: {
         readingBytes: Math.round(v.readingMega * MEGA),

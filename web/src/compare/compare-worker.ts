@@ -30,20 +30,25 @@ export interface Against extends Coverage {
   readonly secondBeyond: readonly Beyond[];
 }
 
-const sheets = new Map<string, { sheet: PrintSpectra; base: Record<string, Figure> }>();
+const sheets = new Map<string, { sheet: PrintSpectra; base: Record<string, Figure>; toldFrom?: number }>();
 const columns = new WeakMap<GamutMesh, Columns>();
 const glassOf = (key: string) => GLASSES.find((g) => g.key === key) ?? GLASSES[0];
 const spaces = new Map<WorkingSpace, GamutMesh>();
 
 /** What is computed beside the screen, so that it never stands still. */
 const desk = {
-  keep(id: string, sheet: PrintSpectra, base: Record<string, Figure>): void {
-    sheets.set(id, { sheet, base });
+  keep(id: string, sheet: PrintSpectra, base: Record<string, Figure>, toldFrom?: number): void {
+    sheets.set(id, { sheet, base, toldFrom });
   },
   lit(id: string, light: Spectrum, glass: string): LitFacts | undefined {
     const known = sheets.get(id);
     if (!known) return undefined;
-    const { figures, ramp, mesh } = litPrint(known.sheet, known.base, lighting(light, glassOf(glass), known.sheet));
+    const { figures, ramp, mesh } = litPrint(
+      known.sheet,
+      known.base,
+      lighting(light, glassOf(glass), known.sheet),
+      known.toldFrom,
+    );
     return { figures, ramp: [...ramp], mesh, outline: mesh.triangles.length > 0 ? abOutline(mesh) : [] };
   },
   turns(id: string, imported: readonly ViewingLight[]): { list: Turn[]; mean: number } | undefined {

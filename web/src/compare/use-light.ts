@@ -65,7 +65,7 @@ function ready({ spectra: s, mesh }: SheetView): PrintSpectra | undefined {
 }
 
 /** Changes whenever another reading speaks, or serves the one that does. */
-const stampOf = (c: ConditionView) => [c.facts?.readingId, ...c.readings.map((r) => r.id)].join('/');
+const stampOf = (c: ConditionView) => [c.facts?.readingId, c.facts?.toldFrom, ...c.readings.map((r) => r.id)].join('/');
 
 const WAITING: Figure = { shape: 'missing', why: 'Being computed for this light.' };
 
@@ -101,7 +101,7 @@ export function useLitTable(laid: readonly ConditionView[]) {
       sheets.map(async (s) => {
         const sheet = ready(s);
         const facts = laid.find((c) => c.id === s.conditionId)?.facts;
-        if (sheet && facts) await desk().keep(s.conditionId, sheet, facts.figures);
+        if (sheet && facts) await desk().keep(s.conditionId, sheet, facts.figures, facts.toldFrom);
       }),
     ).then(() => live && setKept(stamp));
     return () => void (live = false);

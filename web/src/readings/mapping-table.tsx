@@ -1,8 +1,8 @@
 import type { SpreadsheetPreview } from '@rakuen/contract/readings';
-import { COLUMN_ROLES, type ColumnMapping, type ColumnRole } from '@rakuen/core/formats/delimited';
-import { TextField } from '../parts/form.tsx';
+import { COLUMN_ROLES, DEVICE_SCALES, type ColumnMapping, type ColumnRole } from '@rakuen/core/formats/column-mapping';
+import { ChoiceField, TextField } from '../parts/form.tsx';
 
-/** A spreadsheet's columns, each with what it is taken for; the hand says otherwise. */
+/** The columns of a table, each with what it is taken for; the hand says otherwise. */
 export function MappingTable({
   spreadsheet,
   onChange,
@@ -10,8 +10,8 @@ export function MappingTable({
   spreadsheet: SpreadsheetPreview;
   onChange: (mapping: ColumnMapping) => void;
 }) {
-  const { columns, sample, roles, startNm, stepNm, remembered, fault } = spreadsheet;
-  const now: ColumnMapping = { roles, startNm, stepNm };
+  const { columns, sample, roles, startNm, stepNm, deviceScale, remembered, fault } = spreadsheet;
+  const now: ColumnMapping = { roles, startNm, stepNm, deviceScale };
   const say = (at: number, role: ColumnRole) => onChange({ ...now, roles: roles.map((r, i) => (i === at ? role : r)) });
   const spectral = roles.filter((r) => r === 'nm').length;
   // A spectrum's many columns say what they are; the hand is needed for the others.
@@ -76,6 +76,20 @@ export function MappingTable({
           </tbody>
         </table>
       </div>
+      {roles.some((r) => /^(rgb|cmyk)/.test(r)) && (
+        <ChoiceField
+          className="mt-2 max-w-sm"
+          label="Device values run to"
+          value={deviceScale ?? ''}
+          onChange={(e) =>
+            onChange({ ...now, deviceScale: DEVICE_SCALES.find((scale) => String(scale) === e.target.value) })
+          }
+          options={[
+            ['', 'as the values themselves tell'],
+            ...DEVICE_SCALES.map((s) => [String(s), String(s)] as const),
+          ]}
+        />
+      )}
       {unnamed && (
         <div className="mt-2 grid max-w-sm grid-cols-2 gap-3">
           <TextField

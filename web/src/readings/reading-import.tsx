@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { ReadingPreview } from '@rakuen/contract/readings';
 import { MEASUREMENT_CONDITIONS } from '@rakuen/contract/vocabulary';
-import type { ColumnMapping } from '@rakuen/core/formats/delimited';
+import type { ColumnMapping } from '@rakuen/core/formats/column-mapping';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { formatFigure } from '@rakuen/core/measurement/show';
 import { useKeepReadingMutation, usePreviewReadingMutation } from '../api/api.ts';

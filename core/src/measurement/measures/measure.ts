@@ -60,6 +60,8 @@ export interface LitFacts {
   readonly blackY: number;
   /** Empty where no greys were read. */
   readonly ramp: readonly RampStep[];
+  /** ΔE00 from which the printmaker tells two greys apart, edge to edge. */
+  readonly toldFrom: number;
   /** Without triangles where the colours enclose no gamut. */
   readonly mesh: GamutMesh;
 }

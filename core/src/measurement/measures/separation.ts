@@ -7,9 +7,8 @@ import { rampSd } from '../ramp-noise.ts';
 import type { ReadingFacts } from '../reading-facts.ts';
 import { noiseAt } from '../repeats.ts';
 import { formatNumber } from '../show.ts';
-import { DEFAULT_THRESHOLDS } from '../thresholds.ts';
 import { risingCurve } from '../tone-curve.ts';
-import type { LitScalar, PatchMeasure } from './measure.ts';
+import type { LitFacts, LitScalar, PatchMeasure } from './measure.ts';
 
 type End = 'black' | 'white';
 
@@ -44,7 +43,7 @@ function fromEnd(ramp: readonly RampStep[], end: End) {
 export function firstSeparate(
   ramp: readonly RampStep[],
   end: End,
-  threshold: number = DEFAULT_THRESHOLDS.deltaE.edgeToEdge,
+  threshold: number,
 ): Separation | undefined {
   const steps = fromEnd(ramp, end);
   if (!steps) return undefined;
@@ -88,27 +87,29 @@ function separation(facts: ReadingFacts, end: End): Figure {
   const ramp = facts.ramp!;
   if (!fromEnd(ramp, end))
     return { shape: 'missing', why: `The ramp does not reach ${end === 'black' ? 'full black' : 'the bare paper'}.` };
-  const found = firstSeparate(ramp, end);
+  const found = firstSeparate(ramp, end, facts.toldFrom);
   if (!found) return { shape: 'missing', why: 'No grey of the ramp can be told from its end.' };
   const blocked = blockedSteps(facts, end);
-  const steps = `read in steps of ${formatNumber(found.gap, 1)} %`;
   return {
     shape: 'scalar',
     value: found.percent,
     // Somewhere in the gap between two read steps: the even distribution's own deviation.
     sd: Math.hypot(
-      rampSd(facts, (again) => firstSeparate(again, end)?.percent),
+      rampSd(facts, (again) => firstSeparate(again, end, facts.toldFrom)?.percent),
       found.gap / Math.sqrt(12),
     ),
-    note: `${blocked === 0 ? 'no step' : blocked === 1 ? '1 step' : `${blocked} steps`} blocked, ${steps}`,
+    note: `${blocked === 0 ? 'no step' : blocked === 1 ? '1 step' : `${blocked} steps`} blocked, ${howTold(found, facts.toldFrom)}`,
   };
 }
 
+const howTold = ({ gap }: Separation, toldFrom: number) =>
+  `told from ΔE00 ${formatNumber(toldFrom, 1)}, read in steps of ${formatNumber(gap, 1)} %`;
+
 const inLight =
   (end: End) =>
-  ({ ramp }: { readonly ramp: readonly RampStep[] }): LitScalar | undefined => {
-    const found = firstSeparate(ramp, end);
-    return found && { value: found.percent, note: `read in steps of ${formatNumber(found.gap, 1)} %` };
+  ({ ramp, toldFrom }: LitFacts): LitScalar | undefined => {
+    const found = firstSeparate(ramp, end, toldFrom);
+    return found && { value: found.percent, note: howTold(found, toldFrom) };
   };
 
 export const shadowSeparation: PatchMeasure = {
@@ -116,7 +117,7 @@ export const shadowSeparation: PatchMeasure = {
   name: 'First separate shadow',
   unit: '% from black',
   definition:
-    'Smallest step from black at which a grey differs from it by ΔE00 1, on a smooth curve through the ramp. The spread holds the readings’ noise and the gap between the steps that were read; steps that read like black itself are blocked.',
+    'Smallest step from black at which a grey can be told from it (by the ΔE00 you see edge to edge, as the settings say), on a smooth curve through the ramp. The spread holds the readings’ noise and the gap between the steps that were read; steps that read like black itself are blocked.',
   source: 'CIEDE2000 along the grey ramp; monotone curve after Fritsch & Carlson 1980',
   digits: 1,
   scale: 'unjudged',
@@ -134,7 +135,7 @@ export const highlightSeparation: PatchMeasure = {
   name: 'First separate highlight',
   unit: '% from white',
   definition:
-    'Smallest step from the paper at which a grey differs from it by ΔE00 1, on a smooth curve through the ramp. The spread holds the readings’ noise and the gap between the steps that were read; steps that read like the paper itself are lost in the white.',
+    'Smallest step from the paper at which a grey can be told from it (by the ΔE00 you see edge to edge, as the settings say), on a smooth curve through the ramp. The spread holds the readings’ noise and the gap between the steps that were read; steps that read like the paper itself are lost in the white.',
   trial: undefined,
   words: ['later to hold a highlight', 'sooner to hold a highlight'],
   needs: ['ramp'],
