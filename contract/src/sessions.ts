@@ -1,7 +1,7 @@
 import type { Lab } from '@rakuen/core/colour/types';
 import type { Finding } from '@rakuen/core/session/strip-check';
 import type { Outlier } from '@rakuen/core/session/outliers';
-import { FreeText, Id, Int, Maybe, Num, OneOf, Parts, Plain, Rows, Text, When, Words, Yes } from './fields.ts';
+import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Parts, Plain, Rows, Text, When, Words, Yes } from './fields.ts';
 import { INSTRUMENTS, REHEARSALS, type Rehearsal } from './vocabulary.ts';
 
 /** A chart read into a print condition, strip by strip. */
@@ -79,10 +79,22 @@ export class SessionHead {
   @Int() kept!: number;
 }
 
+/** A sheet of a chart, from 1 as it is printed on it. */
+export class SheetPlace {
+  @Int(1, 1000) sheet!: number;
+}
+
+/** The sheet that must be laid under the instrument before the next strip. */
+export class SheetToLay extends SheetPlace {
+  @Int() of!: number;
+}
+
 export class SessionView extends SessionHead {
   @Parts(() => SessionStrip) strips!: SessionStrip[];
   /** What is read next; absent when all is read or a strip is in question. */
   @Maybe() @Plain() next?: { strip: number; pass: number };
+  /** Where the next strip is on another sheet than the one that lies under the instrument. */
+  @Maybe() @Part(() => SheetToLay) lay?: SheetToLay;
   /** The strip in question. */
   @Maybe() @Plain() questioned?: { strip: number; pass: number };
   /** Drift of the whites since the calibration, where it is worth a word. */

@@ -5,6 +5,7 @@ type Session = {
   id: string;
   state: string;
   kept: number;
+  lay?: { sheet: number; of: number };
   stripCount: number;
   next?: Place;
   questioned?: Place;
@@ -58,7 +59,7 @@ const deed = (session: Session, name: string, body: object | undefined = undefin
   rakuen.call<Session>('POST', `/api/sessions/${session.id}/${name}`, body);
 const readAll = async (session: Session) => {
   let now = session;
-  while (now.next) now = (await deed(now, 'read')).body;
+  while (now.next) now = (await (now.lay ? deed(now, 'lay', { sheet: now.lay.sheet }) : deed(now, 'read'))).body;
   return now;
 };
 
@@ -83,6 +84,33 @@ describe('a reading session', () => {
     s = (await deed(s, 'read')).body;
     expect(s.kept).toBe(2);
     expect(s.questioned).toBeUndefined();
+  });
+
+  it('a chart of several sheets says which to lay, waits for it, and takes each but once', async () => {
+    const { body: large } = await rakuen.call<{ id: string }>('POST', '/api/charts', {
+      name: 'Three sheets',
+      spec: { purpose: 'neutral', patches: 300, sheet: 'A4', patchMm: 14, dpi: 300, seed: 5 },
+    });
+    let s = await begin(await condition(rakuen, 'Three sheets'), 'none', 2, { chartId: large.id });
+    expect(s.lay).toEqual({ sheet: 1, of: expect.any(Number) });
+    const { of } = s.lay!;
+    expect(of).toBeGreaterThan(1);
+    const refused = await deed(s, 'read');
+    expect(refused.status).toBe(409);
+    expect(refused.body).toMatchObject({
+      message: expect.stringMatching(/sheet 1 of/),
+      remedy: expect.stringMatching(/Lay/),
+    });
+    expect((await deed(s, 'lay', { sheet: of + 1 })).status).toBe(404);
+    const laid: number[] = [];
+    while (s.next) {
+      if (s.lay) laid.push(s.lay.sheet);
+      s = (await (s.lay ? deed(s, 'lay', { sheet: s.lay.sheet }) : deed(s, 'read'))).body;
+    }
+    expect(laid).toEqual(Array.from({ length: of }, (_, i) => i + 1));
+    // A strip taken back from another sheet asks for that sheet again.
+    s = (await deed(s, 'again', { strip: 0, pass: 1 })).body;
+    expect(s.lay).toEqual({ sheet: 1, of });
   });
 
   it.each([

@@ -189,13 +189,20 @@ describe('a run', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 12 }), fc.integer({ min: 1, max: 4 }), (count, passes) => {
         const kept: { strip: number; pass: number }[] = [];
-        for (let next = nextPass(count, passes, kept); next; next = nextPass(count, passes, kept)) kept.push(next);
+        const sheets = Array.from({ length: count }, (_, i) => Math.floor(i / 4));
+        for (let next = nextPass(sheets, passes, kept); next; next = nextPass(sheets, passes, kept)) kept.push(next);
         expect(kept).toHaveLength(count * passes);
-        expect(kept.map((k) => k.pass)).toEqual([...kept.map((k) => k.pass)].sort((a, b) => a - b));
+        // Each sheet is laid once, and read from end to end before it is read again.
+        const laid = kept.map((k) => sheets[k.strip]);
+        expect(laid).toEqual([...laid].sort((a, b) => a - b));
+        for (const sheet of new Set(laid)) {
+          const turns = kept.filter((k) => sheets[k.strip] === sheet).map((k) => k.pass);
+          expect(turns).toEqual([...turns].sort((a, b) => a - b));
+        }
         const gap = kept[Math.floor(kept.length / 2)];
         expect(
           nextPass(
-            count,
+            sheets,
             passes,
             kept.filter((k) => k !== gap),
           ),

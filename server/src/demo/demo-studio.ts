@@ -171,6 +171,7 @@ export class DemoStudio {
       batch: 'second box',
       rehearsal: 'none',
     });
+    if (session.lay) await this.sessions.lay(session.id, session.lay);
     for (let strip = 0; strip < 3; strip++) await this.sessions.read(session.id);
   }
 }

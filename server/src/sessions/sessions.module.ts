@@ -8,6 +8,7 @@ import {
   SessionInput,
   SessionQuery,
   SessionView,
+  SheetPlace,
   StripPlace,
 } from '@rakuen/contract/sessions';
 import { BenchModule } from '../bench/bench.module.ts';
@@ -77,6 +78,14 @@ class SessionsController {
   @ApiOkResponse({ type: SessionView })
   leaveOut(@Param('id', ParseUUIDPipe) id: string, @Body() place: PatchPlace): Promise<SessionView> {
     return this.sessions.leaveOut(id, place);
+  }
+
+  /** Says which sheet of the chart lies under the instrument. */
+  @Post(':id/lay')
+  @HttpCode(200)
+  @ApiOkResponse({ type: SessionView })
+  lay(@Param('id', ParseUUIDPipe) id: string, @Body() place: SheetPlace): Promise<SessionView> {
+    return this.sessions.lay(id, place);
   }
 
   @Post(':id/calibrate')

@@ -22,6 +22,8 @@ import type {
   SessionInput,
   SessionStrip,
   SessionView,
+  SheetPlace,
+  SheetToLay,
   StripPlace,
 } from '@rakuen/contract/sessions';
 import { notFound, RakuenError } from '../app/errors.ts';
@@ -80,6 +82,7 @@ export class SessionsService {
       seed: randomInt(DIGITS_OF_SEED),
       state: 'open',
       sinceCalibration: 0,
+      sheetLaid: null,
       excluded: [],
     });
     await this.sessions.insert(row as never);
@@ -111,10 +114,12 @@ export class SessionsService {
         })),
     }));
     const last = rows.reduce((latest, r) => (r.takenAt > latest ? r.takenAt : latest), session.createdAt);
+    const next = session.state === 'open' && !questioned ? nextPass(sheetsOf(design), session.passes, kept) : undefined;
     return {
       ...(await this.head(session, chart, kept.length)),
       strips,
-      next: session.state === 'open' && !questioned ? nextPass(strips.length, session.passes, kept) : undefined,
+      next,
+      lay: next && sheetToLay(session, design, next.strip),
       questioned: questioned && { strip: questioned.strip, pass: questioned.pass },
       drift: driftFinding(this.whites(design, kept, session.excluded)),
       sinceCalibration: session.sinceCalibration,
@@ -133,10 +138,15 @@ export class SessionsService {
       throw new RakuenError(409, 'A strip is in question.', {
         remedy: 'Read it again, or say what is to be done with it, before the next.',
       });
-    const place = nextPass(chart.design.strips.length, session.passes, rows);
+    const place = nextPass(sheetsOf(chart.design), session.passes, rows);
     if (!place)
       throw new RakuenError(409, 'Every strip is read.', { remedy: 'Finish the session, or read one strip again.' });
     const { strip, pass } = place;
+    const lay = sheetToLay(session, chart.design, strip);
+    if (lay)
+      throw new RakuenError(409, `Strip ${chart.design.strips[strip].label} is on sheet ${lay.sheet} of ${lay.of}.`, {
+        remedy: `Lay sheet ${lay.sheet} under the instrument, and say so.`,
+      });
     const attempt = await this.strips.countBy({ sessionId: id, strip, pass });
     const turn = await this.strips.countBy({ sessionId: id });
     const read = await this.workshop.run('readStrip', {
@@ -148,8 +158,7 @@ export class SessionsService {
       fault: faultFor(session, strip, pass, attempt),
     });
     const { strips } = chart.design;
-    const sheetOf = (i: number) => strips[i].page;
-    const onSheet = strips.map((_, i) => i).filter((i) => sheetOf(i) === sheetOf(strip));
+    const onSheet = strips.flatMap((s, i) => (s.page === strips[strip].page ? [i] : []));
     const earlier = await this.strips.findBy({ sessionId: id, strip });
     const findings = checkStrip(read.labs, await this.expected(session, chart, rows), strip, {
       labels: strips.map((s) => s.label),
@@ -222,6 +231,14 @@ export class SessionsService {
     if (patch >= design.patchCount || pass >= session.passes) throw notFound('patch of this session');
     const others = session.excluded.filter((e) => e.patch !== patch || e.pass !== pass);
     await this.sessions.update(id, { excluded: (out ? [...others, { patch, pass }] : others) as never });
+    return this.view(id);
+  }
+
+  /** Says which sheet of the chart lies under the instrument. */
+  async lay(id: string, { sheet }: SheetPlace): Promise<SessionView> {
+    const { chartId } = await this.open(id);
+    if (sheet > (await this.charts.get(chartId)).design.pages.length) throw notFound('sheet of this chart');
+    await this.sessions.update(id, { sheetLaid: sheet - 1 });
     return this.view(id);
   }
 
@@ -378,6 +395,14 @@ export class SessionsService {
       kept: kept ?? (await this.strips.countBy({ sessionId: id, state: 'kept' })),
     };
   }
+}
+
+const sheetsOf = (design: ChartDesign) => design.strips.map((s) => s.page);
+
+/** The sheet a strip is on, where another lies under the instrument, or none yet. */
+function sheetToLay({ sheetLaid }: SessionRow, { strips, pages }: ChartDesign, strip: number): SheetToLay | undefined {
+  const { page } = strips[strip];
+  return pages.length > 1 && sheetLaid !== page ? { sheet: page + 1, of: pages.length } : undefined;
 }
 
 /** Lab by patch through the chart, then by pass. */

@@ -135,6 +135,8 @@ export class SessionRow {
   @Column('integer') seed!: number;
   @Column('text') state!: 'open' | 'finished';
   @Column('integer') sinceCalibration!: number;
+  /** The sheet that lies under the instrument, from 0; a chart of one sheet is never asked for. */
+  @Column('integer', { nullable: true }) sheetLaid!: number | null;
   @Column('simple-json') excluded!: { patch: number; pass: number }[];
 }
 

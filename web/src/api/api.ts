@@ -19,6 +19,7 @@ import type {
   SessionHead,
   SessionInput,
   SessionView,
+  SheetPlace,
   StripPlace,
 } from '@rakuen/contract/sessions';
 import type { BackupView } from '@rakuen/contract/backups';
@@ -76,6 +77,7 @@ export interface ReadingUpload {
 export type SessionDeed =
   | { deed: 'read' | 'undo' | 'calibrate'; body?: undefined }
   | { deed: 'again'; body: StripPlace }
+  | { deed: 'lay'; body: SheetPlace }
   | { deed: 'mend'; body: MendInput }
   | { deed: 'patches'; body: PatchPlace }
   | { deed: 'finish'; body: { takeDriftOut: boolean } };

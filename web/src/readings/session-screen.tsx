@@ -53,7 +53,8 @@ function Session({ session, condition }: { session: SessionView; condition?: Con
     if ('error' in done) setRuns(false);
     else if (words) dispatch(said(words));
   };
-  const canRead = open && !busy && session.next !== undefined;
+  const canRead = open && !busy && session.next !== undefined && !session.lay;
+  const lay = () => session.lay && !busy && void doIt({ deed: 'lay', body: { sheet: session.lay.sheet } });
   const read = () => canRead && void doIt({ deed: 'read' });
   const undo = () =>
     open &&
@@ -68,10 +69,11 @@ function Session({ session, condition }: { session: SessionView; condition?: Con
   useEffect(() => {
     if (!runs) return;
     if (!session.next) return setRuns(false);
-    if (!busy) void act({ id, deed: 'read' }).then((done) => 'error' in done && setRuns(false));
-  }, [runs, busy, session.next, act, id]);
+    // On another sheet it waits until that one lies there.
+    if (!busy && !session.lay) void act({ id, deed: 'read' }).then((done) => 'error' in done && setRuns(false));
+  }, [runs, busy, session.next, session.lay, act, id]);
 
-  useKeys({ s: read, o: () => (runs || canRead) && setRuns(!runs), u: undo, a: again });
+  useKeys({ s: read, o: () => (runs || canRead) && setRuns(!runs), u: undo, a: again, l: lay });
 
   return (
     <>
@@ -97,7 +99,7 @@ function Session({ session, condition }: { session: SessionView; condition?: Con
       <div className="mb-4 flex flex-wrap items-center gap-x-3 gap-y-2">
         {open && (
           <>
-            <Button main={session.next !== undefined} disabled={!canRead || runs} onClick={read}>
+            <Button main={session.next !== undefined && !session.lay} disabled={!canRead || runs} onClick={read}>
               {session.next ? `Read strip ${session.strips[session.next.strip].label}` : 'Read'} <Key>s</Key>
             </Button>
             <Button disabled={!runs && !canRead} onClick={() => setRuns(!runs)}>
@@ -130,6 +132,17 @@ function Session({ session, condition }: { session: SessionView; condition?: Con
 
       <div className="space-y-3 pb-4 empty:hidden">
         <ErrorNote error={acting.error} />
+        {session.lay && (
+          <Notice
+            title={`Lay sheet ${session.lay.sheet} of ${session.lay.of} under the instrument`}
+            saw={`Strip ${session.strips[session.next!.strip].label} is on it; its number is printed at its head.`}
+            mend="Nothing is read before it lies there."
+          >
+            <Button main disabled={busy} onClick={lay}>
+              It lies there <Key>l</Key>
+            </Button>
+          </Notice>
+        )}
         {session.questioned && <Question session={session} busy={busy} onAct={(deed) => void doIt(deed)} />}
         {open && session.drift && (
           <Notice title={MISREADS.drift.name} saw={session.drift.saw} mend={MISREADS.drift.mend}>

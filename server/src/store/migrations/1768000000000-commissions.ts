@@ -1,5 +1,5 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
-import { recordTriggers, type ColumnFacts } from '../record.ts';
+import { record, unrecord } from '../record-again.ts';
 
 const PICTURES = [
   `ALTER TABLE pictures ADD COLUMN caption TEXT NOT NULL DEFAULT ''`,
@@ -15,12 +15,6 @@ const MATCHES = `CREATE TABLE matches (id TEXT PRIMARY KEY, at TEXT NOT NULL,
   name TEXT NOT NULL, inputs TEXT NOT NULL, result TEXT NOT NULL)`;
 const SCHOOLS = `CREATE TABLE schools (id TEXT PRIMARY KEY, createdAt TEXT NOT NULL,
   name TEXT NOT NULL, holds TEXT NOT NULL DEFAULT '', weights TEXT NOT NULL)`;
-
-async function record(runner: QueryRunner, table: string): Promise<void> {
-  for (const end of ['new', 'change', 'end']) await runner.query(`DROP TRIGGER IF EXISTS ${table}_recorded_${end}`);
-  const columns = (await runner.query(`PRAGMA table_info(${table})`)) as ColumnFacts[];
-  for (const sql of recordTriggers(table, columns)) await runner.query(sql);
-}
 
 /** Commissions, marks and hints of pictures; matches that are kept; printmakers' own schools. */
 export class Commissions1768000000000 implements MigrationInterface {
@@ -42,10 +36,10 @@ export class Commissions1768000000000 implements MigrationInterface {
   async down(runner: QueryRunner): Promise<void> {
     await runner.query('DROP TABLE matches');
     await runner.query('DROP TABLE schools');
-    for (const end of ['new', 'change', 'end']) await runner.query(`DROP TRIGGER IF EXISTS pictures_recorded_${end}`);
+    await unrecord(runner, 'pictures');
     for (const column of ['caption', 'commission', 'marks', 'hints'])
       await runner.query(`ALTER TABLE pictures DROP COLUMN ${column}`);
-    for (const end of ['new', 'change', 'end']) await runner.query(`DROP TRIGGER IF EXISTS decisions_recorded_${end}`);
+    await unrecord(runner, 'decisions');
     for (const column of ['score', 'lostShare']) await runner.query(`ALTER TABLE decisions DROP COLUMN ${column}`);
     for (const table of ['pictures', 'decisions']) await record(runner, table);
     await runner.query(

@@ -1,7 +1,7 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { STARTING_CAUSES } from '@rakuen/core/print/causes';
 import { ledgerProjection, withoutProjection } from '../ledger-entries.ts';
-import { recordTriggers, type ColumnFacts } from '../record.ts';
+import { record, revise, unrecord } from '../record-again.ts';
 
 const UUID = `lower(hex(randomblob(4)) || '-' || hex(randomblob(2)) || '-4' || substr(hex(randomblob(2)), 2) || '-a' || substr(hex(randomblob(2)), 2) || '-' || hex(randomblob(6)))`;
 const quoted = (text: string) => `'${text.replaceAll("'", "''")}'`;
@@ -121,29 +121,6 @@ const RUNS = [
 
 const NEW_TABLES = ['boxes', 'causes', 'misprints', 'editions', 'numbers', 'runs', 'run_items'];
 const REVISED = ['prints', 'boxes', 'editions', 'numbers'];
-
-async function columnsOf(runner: QueryRunner, table: string): Promise<ColumnFacts[]> {
-  return (await runner.query(`PRAGMA table_info(${table})`)) as ColumnFacts[];
-}
-
-async function unrecord(runner: QueryRunner, table: string): Promise<void> {
-  for (const end of ['new', 'change', 'end']) await runner.query(`DROP TRIGGER IF EXISTS ${table}_recorded_${end}`);
-}
-
-async function record(runner: QueryRunner, table: string): Promise<void> {
-  await unrecord(runner, table);
-  for (const sql of recordTriggers(table, await columnsOf(runner, table))) await runner.query(sql);
-}
-
-async function revise(runner: QueryRunner, table: string): Promise<void> {
-  await runner.query(`DROP TRIGGER IF EXISTS ${table}_revised`);
-  const names = (await columnsOf(runner, table)).map((c) => c.name).filter((name) => name !== 'revision');
-  await runner.query(
-    `CREATE TRIGGER ${table}_revised AFTER UPDATE ON ${table}
-     WHEN NEW.revision = OLD.revision AND (${names.map((n) => `OLD."${n}" IS NOT NEW."${n}"`).join(' OR ')})
-     BEGIN UPDATE ${table} SET revision = OLD.revision + 1 WHERE id = NEW.id; END`,
-  );
-}
 
 /** Prints that wait, misprints and their causes, editions and their numbers, boxes in the drawer, runs at the printer, the ledger as a projection. */
 export class Prints1769000000000 implements MigrationInterface {

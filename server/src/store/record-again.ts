@@ -1,0 +1,28 @@
+import type { QueryRunner } from 'typeorm';
+import { recordTriggers, type ColumnFacts } from './record.ts';
+
+async function columnsOf(runner: QueryRunner, table: string): Promise<ColumnFacts[]> {
+  return (await runner.query(`PRAGMA table_info(${table})`)) as ColumnFacts[];
+}
+
+/** Stops recording a table, so that its columns can change. */
+export async function unrecord(runner: QueryRunner, table: string): Promise<void> {
+  for (const end of ['new', 'change', 'end']) await runner.query(`DROP TRIGGER IF EXISTS ${table}_recorded_${end}`);
+}
+
+/** Records a table with the columns it has now. */
+export async function record(runner: QueryRunner, table: string): Promise<void> {
+  await unrecord(runner, table);
+  for (const sql of recordTriggers(table, await columnsOf(runner, table))) await runner.query(sql);
+}
+
+/** Counts the changes of a table's rows, whatever column they touch. */
+export async function revise(runner: QueryRunner, table: string): Promise<void> {
+  await runner.query(`DROP TRIGGER IF EXISTS ${table}_revised`);
+  const names = (await columnsOf(runner, table)).map((c) => c.name).filter((name) => name !== 'revision');
+  await runner.query(
+    `CREATE TRIGGER ${table}_revised AFTER UPDATE ON ${table}
+     WHEN NEW.revision = OLD.revision AND (${names.map((n) => `OLD."${n}" IS NOT NEW."${n}"`).join(' OR ')})
+     BEGIN UPDATE ${table} SET revision = OLD.revision + 1 WHERE id = NEW.id; END`,
+  );
+}
