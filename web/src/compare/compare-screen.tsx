@@ -1,4 +1,4 @@
-import { lazy, Suspense, type ComponentType } from 'react';
+import { lazy, Suspense, useRef, type ComponentType, type ReactNode } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import { DEFAULT_THRESHOLDS, type Thresholds } from '@rakuen/core/measurement/thresholds';
 import { useConditionsQuery, useSettingsQuery } from '../api/api.ts';
@@ -90,17 +90,40 @@ export function CompareScreen({ place }: { place: ComparePlace }) {
               </NavLink>
             ))}
           </nav>
-          <Suspense fallback={<Waiting what="Fetching the solids" />}>
-            <Place
-              laid={lit.conditions}
-              left={left}
-              right={right}
-              lit={lit}
-              thresholds={settings?.thresholds ?? DEFAULT_THRESHOLDS}
-            />
-          </Suspense>
+          <Veiled waiting={!lit.settled} of={[place, left.id, right.id, ...lit.conditions.map((c) => c.id)].join()}>
+            <Suspense fallback={<Waiting what="Fetching the solids" />}>
+              <Place
+                laid={lit.conditions}
+                left={left}
+                right={right}
+                lit={lit}
+                thresholds={settings?.thresholds ?? DEFAULT_THRESHOLDS}
+              />
+            </Suspense>
+          </Veiled>
         </>
       )}
     </>
+  );
+}
+
+/**
+ * While another light is computed what stood under the last one is neither shown under the new one's name nor drawn anew: it is veiled, and the figures
+ * come in its place at once.
+ */
+function Veiled({ waiting, of, children }: { waiting: boolean; of: string; children: ReactNode }) {
+  const last = useRef<{ of: string; settled?: ReactNode }>({ of });
+  if (last.current.of !== of) last.current = { of };
+  if (!waiting) last.current.settled = children;
+  const veiled = waiting && last.current.settled !== undefined;
+  return (
+    <div className="relative" aria-busy={waiting}>
+      {veiled && (
+        <div className="appears-late absolute inset-x-0 top-0">
+          <Waiting what="Carrying the papers into this light" />
+        </div>
+      )}
+      <div className={veiled ? 'opacity-0' : undefined}>{veiled ? last.current.settled : children}</div>
+    </div>
   );
 }

@@ -10,14 +10,13 @@ import { screenColour } from '../parts/screen-colour.ts';
 const TICK_D = 0.5;
 
 /** Dmax of each paper, blackest first. Each bar is filled with that paper's own black, as far as the screen can show it. */
-export function DmaxBars({ laid, left, right }: { laid: LitCondition[]; left: LitCondition; right: LitCondition }) {
+export function DmaxBars({ laid, inHand }: { laid: LitCondition[]; inHand: (c: LitCondition) => boolean }) {
   // Blacks in another light, or read otherwise, are not put in one order.
   const alike = new Set(comparable(dmax, laid));
   const data = laid
     .flatMap((c, i) => {
       const figures = alike.has(c) ? c.facts?.figures : undefined;
       if (figures?.dmax.shape !== 'scalar' || figures.black.shape !== 'colour') return [];
-      const inHand = c.id === left.id || c.id === right.id;
       return [
         {
           id: c.id,
@@ -26,7 +25,7 @@ export function DmaxBars({ laid, left, right }: { laid: LitCondition[]; left: Li
           spread: 1.96 * figures.dmax.sd,
           text: `${formatFigure(dmax, figures.dmax)} D`,
           css: screenColour(figures.black.lab).css,
-          inHand,
+          inHand: inHand(c),
         },
       ];
     })

@@ -127,35 +127,39 @@ export function useLitTable(laid: readonly ConditionView[]) {
   // What was computed for another light, or for other readings, is no figure of this one.
   const current = lit.key === key;
   const under = glass.key === GLASSES[0].key ? light.name : `${light.name}, behind ${glass.name}`;
-  const conditions = laid.map((c): LitCondition => {
-    if (plain || !c.facts?.readingId) return { ...c, underLight: 'as measured' };
-    const sheet = sheets?.find((s) => s.conditionId === c.id);
-    const facts = current ? lit.facts[c.id] : undefined;
-    if (facts && sheet)
-      return {
-        ...c,
-        lit: { under, keys: new Set(Object.keys(facts.figures)) },
-        facts: {
-          ...c.facts,
-          figures: { ...c.facts.figures, ...facts.figures },
-          ramp: facts.ramp,
-          outline: facts.outline,
-        },
-        underLight: sheet.spectra?.luminous ? 'recomputed' : 'no UV reading',
-      };
-    const waiting = !sheet || sheet.spectra !== undefined;
-    return {
-      ...c,
-      lit: { under, keys: new Set() },
-      facts: {
-        ...c.facts,
-        figures: waiting ? withoutPatches(c.facts.figures) : c.facts.figures,
-        ramp: undefined,
-        outline: [],
-      },
-      underLight: waiting ? 'waiting' : 'no spectra',
-    };
-  });
+  const conditions = useMemo(
+    () =>
+      laid.map((c): LitCondition => {
+        if (plain || !c.facts?.readingId) return { ...c, underLight: 'as measured' };
+        const sheet = sheets?.find((s) => s.conditionId === c.id);
+        const facts = current ? lit.facts[c.id] : undefined;
+        if (facts && sheet)
+          return {
+            ...c,
+            lit: { under, keys: new Set(Object.keys(facts.figures)) },
+            facts: {
+              ...c.facts,
+              figures: { ...c.facts.figures, ...facts.figures },
+              ramp: facts.ramp,
+              outline: facts.outline,
+            },
+            underLight: sheet.spectra?.luminous ? 'recomputed' : 'no UV reading',
+          };
+        const waiting = !sheet || sheet.spectra !== undefined;
+        return {
+          ...c,
+          lit: { under, keys: new Set() },
+          facts: {
+            ...c.facts,
+            figures: waiting ? withoutPatches(c.facts.figures) : c.facts.figures,
+            ramp: undefined,
+            outline: [],
+          },
+          underLight: waiting ? 'waiting' : 'no spectra',
+        };
+      }),
+    [laid, plain, sheets, current, lit, under],
+  );
   /** Solids under the light; none where a print can’t be shown in it. */
   const solids = Object.fromEntries(
     (sheets ?? []).flatMap((s) => {

@@ -5,7 +5,7 @@ import type { ColourFigure } from '@rakuen/core/measurement/figure';
 import type { Thresholds } from '@rakuen/core/measurement/thresholds';
 import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import type { Lab } from '@rakuen/core/colour/types';
-import { useEffect, useState } from 'react';
+import { memo, useDeferredValue, useEffect, useState } from 'react';
 import { Waiting } from '../parts/messages.tsx';
 import { FileLink } from '../parts/file-link.tsx';
 import { GamutOutline } from '../parts/gamut-outline.tsx';
@@ -22,28 +22,47 @@ const DARK = TABLE_LIGHTS.find((l) => l.key === 'D50-no-uv')!;
 
 /** The pair in hand as a colleague would say it, then every measure of all that lies on the table. */
 export function WordsPlace({ laid, left, right, lit, thresholds }: CompareProps) {
+  // The sentences and the table first; what is drawn below them follows, and is not seen before.
+  const later = useDeferredValue(laid);
   return (
     <>
       <PairInHand left={left} right={right} lit={lit} thresholds={thresholds} />
       <MeasureTable laid={laid} left={left} right={right} thresholds={thresholds} />
-      <div className="mt-7 grid grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-8 max-[1150px]:grid-cols-1">
-        <TakeSvg name="Gamut outline">
-          <GamutOutline
-            outlines={laid.map((c) => ({
-              id: c.id,
-              name: c.paper.name,
-              points: c.facts?.outline ?? [],
-              strong: c.id === left.id || c.id === right.id,
-            }))}
-          />
-        </TakeSvg>
-        <TakeSvg name="Blackest black">
-          <DmaxBars laid={laid} left={left} right={right} />
-        </TakeSvg>
+      <div className={later === laid ? undefined : 'opacity-0'}>
+        <Drawings laid={later} leftId={left.id} rightId={right.id} />
       </div>
     </>
   );
 }
+
+const Drawings = memo(function Drawings({
+  laid,
+  leftId,
+  rightId,
+}: {
+  laid: LitCondition[];
+  leftId: string;
+  rightId: string;
+}) {
+  const inHand = (c: LitCondition) => c.id === leftId || c.id === rightId;
+  return (
+    <div className="mt-7 grid grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-8 max-[1150px]:grid-cols-1">
+      <TakeSvg name="Gamut outline">
+        <GamutOutline
+          outlines={laid.map((c) => ({
+            id: c.id,
+            name: c.paper.name,
+            points: c.facts?.outline ?? [],
+            strong: inHand(c),
+          }))}
+        />
+      </TakeSvg>
+      <TakeSvg name="Blackest black">
+        <DmaxBars laid={laid} inHand={inHand} />
+      </TakeSvg>
+    </div>
+  );
+});
 
 const NOTES: Partial<Record<LitCondition['underLight'], string>> = {
   'no spectra': 'holds no spectra: its figures stay as they were measured under D50, and take no part in what is said.',

@@ -1,6 +1,6 @@
 import { Eye } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { readingBehind, type ShownCondition as Lit } from '@rakuen/core/measurement/basis';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { ObservationView } from '@rakuen/contract/observations';
@@ -28,35 +28,51 @@ export function Measured({
   unit?: boolean;
   note?: boolean;
 }) {
+  const [asked, setAsked] = useState(false);
   const figure = condition.facts?.figures[measure.key];
   if (!figure) return <Missing why="Nothing was measured of it yet." />;
   if (figure.shape === 'missing') return <Missing why={figure.why} />;
   const kind = kindOf(measure, condition);
   const ofAnotherLight = condition.lit !== undefined && !('observe' in measure) && !condition.lit.keys.has(measure.key);
-  return (
-    <Popover.Root>
-      <Popover.Trigger
-        className={`rounded-[2px] px-0.5 text-left underline decoration-line decoration-dotted underline-offset-4 hover:decoration-ink ${kind === 'judged' ? 'font-serif' : kind === 'told by a profile' ? 'italic' : ''}`}
+  const look = `rounded-[2px] px-0.5 text-left underline decoration-line decoration-dotted underline-offset-4 hover:decoration-ink ${kind === 'judged' ? 'font-serif' : kind === 'told by a profile' ? 'italic' : ''}`;
+  const words = (
+    <>
+      {kind === 'judged' && (
+        <>
+          <Eye size={13} aria-hidden className="mr-1 inline-block align-[-2px]" />
+          <span className="sr-only">judged </span>
+        </>
+      )}
+      <span className="whitespace-pre">{formatFigure(measure, figure)}</span>
+      {unit && figure.shape === 'scalar' && <span className="text-quiet"> {measure.unit}</span>}
+      {ofAnotherLight && (
+        <span
+          className="text-[11px] text-quiet"
+          title={`Measured under D50; not recomputed for ${condition.lit!.under}`}
+        >
+          {' '}
+          D50
+        </span>
+      )}
+      {note && figure.shape === 'scalar' && figure.note && <span className="text-quiet">, {figure.note}</span>}
+    </>
+  );
+  // A table holds hundreds of figures: what a click opens is made when one is clicked.
+  if (!asked)
+    return (
+      <button
+        type="button"
+        aria-haspopup="dialog"
+        aria-expanded={false}
+        className={look}
+        onClick={() => setAsked(true)}
       >
-        {kind === 'judged' && (
-          <>
-            <Eye size={13} aria-hidden className="mr-1 inline-block align-[-2px]" />
-            <span className="sr-only">judged </span>
-          </>
-        )}
-        <span className="whitespace-pre">{formatFigure(measure, figure)}</span>
-        {unit && figure.shape === 'scalar' && <span className="text-quiet"> {measure.unit}</span>}
-        {ofAnotherLight && (
-          <span
-            className="text-[11px] text-quiet"
-            title={`Measured under D50; not recomputed for ${condition.lit!.under}`}
-          >
-            {' '}
-            D50
-          </span>
-        )}
-        {note && figure.shape === 'scalar' && figure.note && <span className="text-quiet">, {figure.note}</span>}
-      </Popover.Trigger>
+        {words}
+      </button>
+    );
+  return (
+    <Popover.Root defaultOpen>
+      <Popover.Trigger className={look}>{words}</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           sideOffset={6}

@@ -1,4 +1,4 @@
-import { useCallback } from 'react';
+import { useCallback, useMemo } from 'react';
 import type { TableState } from '@rakuen/contract/settings';
 import { handsOf, TABLE_SIZE, type TableDeedName } from '@rakuen/core/table/table';
 import { useConditionsQuery, useAtTableMutation, usePicturesQuery, useTableQuery } from '../api/api.ts';
@@ -22,7 +22,11 @@ export function useTable() {
     [atTable, dispatch],
   );
 
-  const laid = table.conditionIds.flatMap((id) => conditions?.find((c) => c.id === id) ?? []);
+  const lying = table.conditionIds.join();
+  const laid = useMemo(
+    () => (lying === '' ? [] : lying.split(',')).flatMap((id) => conditions?.find((c) => c.id === id) ?? []),
+    [lying, conditions],
+  );
   const hands = handsOf({ ...table, conditionIds: laid.map((c) => c.id) });
   const left = laid.find((c) => c.id === hands.left);
   const right = laid.find((c) => c.id === hands.right);
