@@ -1,8 +1,10 @@
 import type { Figure } from '@rakuen/core/measurement/figure';
 import type { OutlinePoint } from '@rakuen/core/gamut/outline';
 import type { ReadingSpectra } from '@rakuen/core/measurement/reading-spectra';
+import type { Lab } from '@rakuen/core/colour/types';
 import type { RampStep } from '@rakuen/core/measurement/neutral-ramp';
-import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Parts, Plain, Rows, Text, When, Yes } from './fields.ts';
+import type { LikeCandidate } from '@rakuen/core/likeness/likeness';
+import { CommaIds, FreeText, Id, Int, Maybe, Num, OneOf, Part, Parts, Plain, Rows, Text, When, Yes } from './fields.ts';
 import { PaperHead } from './papers.ts';
 import { ObservationView } from './observations.ts';
 import { ReadingView } from './readings.ts';
@@ -15,8 +17,14 @@ import {
   type PrintMode,
 } from './vocabulary.ts';
 
+/** Measures a list shows. */
+export const HEAD_MEASURES = ['white', 'black', 'brightenerShift', 'dmax', 'gamutVolume'] as const;
+export type HeadMeasure = (typeof HEAD_MEASURES)[number];
+/** So many print conditions are given whole at once. */
+export const WHOLE_AT_MOST = 64;
+
 /** How a paper is printed. A paper alone has no gamut and no black: this does. */
-export class ConditionInput {
+export class HowPrinted {
   @Id() paperId!: string;
   @Text(80) printer!: string;
   @Text(80) inkSet!: string;
@@ -27,7 +35,43 @@ export class ConditionInput {
   /** Name of the profile; empty where the driver manages colour. */
   @FreeText(160) profile!: string;
   @Yes() blackOvercoat!: boolean;
+}
+
+export class ConditionInput extends HowPrinted {
   @Maybe() @FreeText() notes?: string;
+}
+
+/** What a list shows of what was measured. */
+export class FactsHead {
+  /** The reading the figures of colour come from; absent while nothing but the bench was used. */
+  @Maybe() @Id() readingId?: string;
+  /** The figures of colour are a profile's word and were not measured. */
+  @Maybe() @OneOf(READING_SOURCES) source?: ReadingSourceName;
+  @Plain() figures!: Partial<Record<HeadMeasure, Figure>>;
+  /** Some of its greys at even steps from black to paper, L*a*b*, for a drawing. */
+  @Maybe() @Rows() greys?: Lab[];
+}
+
+/** A print condition as it stands in a list. */
+export class ConditionHead extends HowPrinted {
+  /** Counts its changes: sent back as If-Match with the next. */
+  @Int() revision!: number;
+  @Id() id!: string;
+  @When() createdAt!: string;
+  @Part(() => PaperHead) paper!: PaperHead;
+  @Maybe() @Part(() => FactsHead) facts?: FactsHead;
+  /** What parts it from others of its paper that are named alike. */
+  @Maybe() @Text(600) apart?: string;
+  /** The profile of that name, known here. */
+  @Maybe() @Id() profileId?: string;
+  /** The reading chosen by hand to give the figures. */
+  @Maybe() @Id() figuresFrom?: string;
+}
+
+/** Which print conditions are wanted whole. */
+export class WholeQuery {
+  /** Ids, with commas between. */
+  @CommaIds(WHOLE_AT_MOST) ids!: string[];
 }
 
 /** What was measured of a print condition: figures by measure key, greys and the outline. */
@@ -51,20 +95,17 @@ export class ConditionFacts {
   @Maybe() @Int() repeats?: number;
 }
 
-export class ConditionView extends ConditionInput {
-  /** Counts its changes: sent back as If-Match with the next. */
-  @Int() revision!: number;
-  @Id() id!: string;
-  @When() createdAt!: string;
-  @Part(() => PaperHead) paper!: PaperHead;
-  @Maybe() @Part(() => ConditionFacts) facts?: ConditionFacts;
+/** A print condition whole. */
+export class ConditionView extends ConditionHead {
+  @Maybe() @FreeText() notes?: string;
+  @Maybe() @Part(() => ConditionFacts) override facts?: ConditionFacts = undefined;
   @Parts(() => ReadingView) readings!: ReadingView[];
   /** Of this print condition, and of the bare sheet by any condition of the same paper; from old to new. */
   @Parts(() => ObservationView) observations!: ObservationView[];
-  /** What parts it from others of its paper that are named alike. */
-  @Maybe() @Text(600) apart?: string;
-  /** The profile of that name, known here. */
-  @Maybe() @Id() profileId?: string;
-  /** The reading chosen by hand to give the figures. */
-  @Maybe() @Id() figuresFrom?: string;
+}
+
+/** A sheet that may stand in for another: what it is told by, and those of its figures that may be held against the other's. */
+export class LikesView {
+  @Plain() missed!: LikeCandidate;
+  @Rows() candidates!: LikeCandidate[];
 }

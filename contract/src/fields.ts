@@ -1,4 +1,4 @@
-import { Type } from 'class-transformer';
+import { Transform, Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   ArrayMinSize,
@@ -63,6 +63,15 @@ export const Lines = (max = 2000) =>
 export const FreeText = (max = 4000) => all(IsString(), MaxLength(max), Seen());
 export const Id = () => all(IsUUID());
 export const Ids = (max: number) => all(IsArray(), ArrayMaxSize(max), IsUUID(undefined, { each: true }));
+/** Ids in an address, with commas between. */
+export const CommaIds = (max: number) =>
+  all(
+    Transform(({ value }) => (typeof value === 'string' ? value.split(',') : value) as string[]),
+    IsArray(),
+    ArrayMinSize(1),
+    ArrayMaxSize(max),
+    IsUUID(undefined, { each: true }),
+  );
 export const Num = (min = -1e9, max = 1e9) =>
   all(IsNumber({ allowNaN: false, allowInfinity: false }), Min(min), Max(max));
 export const Int = (min = 0, max = 1e12) => all(IsInt(), Min(min), Max(max));

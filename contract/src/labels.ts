@@ -1,18 +1,11 @@
-import { Transform } from 'class-transformer';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsUUID } from 'class-validator';
 import { LABEL_SHEETS, type LabelSheet } from '@rakuen/core/print/label';
-import { Maybe, OneOf, QueryInt } from './fields.ts';
+import { CommaIds, Maybe, OneOf, QueryInt } from './fields.ts';
 
 export const LABEL_KINDS = ['back', 'strip'] as const;
 
 export class LabelsQuery {
   /** Ids of prints, with commas between. */
-  @Transform(({ value }) => (typeof value === 'string' ? value.split(',') : value) as string[])
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(200)
-  @IsUUID(undefined, { each: true })
-  prints!: string[];
+  @CommaIds(200) prints!: string[];
   /** For the back of a print, or a settings strip for the margin of a test print. */
   @Maybe() @OneOf(LABEL_KINDS) kind?: (typeof LABEL_KINDS)[number];
   /** One label a page, or a sheet of them. */

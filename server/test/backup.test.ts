@@ -21,8 +21,9 @@ function studio(...args: string[]) {
 async function told(data: string) {
   const rakuen = await start(data, []);
   const get = async (path: string) => (await rakuen.call<object[]>('GET', path)).body;
+  const heads = (await get('/api/conditions')) as { id: string }[];
   const all = {
-    conditions: await get('/api/conditions'),
+    conditions: await get(`/api/conditions/whole?ids=${heads.map((c) => c.id).join()}`),
     papers: await get('/api/papers'),
     pictures: await get('/api/pictures'),
     events: await get('/api/events'),

@@ -15,7 +15,9 @@ afterAll(async () => void (await rakuen.stop()));
 
 /** After each attack the server still serves and nothing half-imported stays. */
 afterEach(async () => {
-  expect((await rakuen.call<{ readings: unknown[] }[]>('GET', '/api/conditions')).body[0].readings).toHaveLength(0);
+  expect(
+    (await rakuen.call<{ readings: unknown[] }>('GET', `/api/conditions/${conditionId}`)).body.readings,
+  ).toHaveLength(0);
   expect((await rakuen.call<unknown[]>('GET', '/api/pictures')).body).toHaveLength(0);
   expect(readdirSync(join(rakuen.data, 'incoming'))).toHaveLength(0);
 });

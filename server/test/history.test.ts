@@ -418,7 +418,8 @@ describe('a paper as one file', () => {
     const other = await start();
     const taken = await other.upload<{ id: string }>('/api/papers/bundle', 'paper.json', JSON.stringify(bundle));
     expect(taken.status).toBe(201);
-    const [back] = (await other.call<View[]>('GET', '/api/conditions')).body;
+    const [{ id: backId }] = (await other.call<View[]>('GET', '/api/conditions')).body;
+    const back = (await other.call<View>('GET', `/api/conditions/${backId}`)).body;
     expect(back.facts!.figures).toEqual(before.facts!.figures);
     expect(back.observations.map((o) => o.kind)).toEqual(before.observations.map((o) => o.kind));
     expect(back.readings.map((r) => [r.batch, r.measurementCondition]).sort()).toEqual(

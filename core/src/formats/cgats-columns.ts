@@ -66,7 +66,6 @@ function recogniseColumns(columns: readonly string[], line?: number): ColumnMap 
         line,
         field: missing.join(', '),
         remedy: 'Export all of them, or none.',
-        asks: 'columns',
       });
     }
     return undefined;

@@ -1,6 +1,18 @@
-import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Module,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  Put,
+  Query,
+} from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { ConditionInput, ConditionView } from '@rakuen/contract/conditions';
+import { ConditionHead, ConditionInput, ConditionView, LikesView, WholeQuery } from '@rakuen/contract/conditions';
 import { PapersModule } from '../papers/papers.module.ts';
 import { ConditionsService } from './conditions.service.ts';
 import { ObservationsService } from './observations.service.ts';
@@ -12,9 +24,23 @@ class ConditionsController {
   constructor(private readonly conditions: ConditionsService) {}
 
   @Get()
+  @ApiOkResponse({ type: [ConditionHead] })
+  list(): Promise<ConditionHead[]> {
+    return this.conditions.heads();
+  }
+
+  /** Several of them with everything that is known. */
+  @Get('whole')
   @ApiOkResponse({ type: [ConditionView] })
-  list(): Promise<ConditionView[]> {
-    return this.conditions.list();
+  whole(@Query() { ids }: WholeQuery): Promise<ConditionView[]> {
+    return this.conditions.whole(ids);
+  }
+
+  /** What may stand in for one. */
+  @Get(':id/likes')
+  @ApiOkResponse({ type: LikesView })
+  likes(@Param('id', ParseUUIDPipe) id: string): Promise<LikesView> {
+    return this.conditions.likes(id);
   }
 
   @Get(':id')

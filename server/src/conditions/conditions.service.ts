@@ -3,12 +3,14 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { In, Repository } from 'typeorm';
 import { whatPartsThem } from '@rakuen/core/print/apart';
-import type { ConditionInput, ConditionView } from '@rakuen/contract/conditions';
+import { likeCandidate } from '@rakuen/core/likeness/candidate';
+import type { ConditionHead, ConditionInput, ConditionView, LikesView } from '@rakuen/contract/conditions';
 import type { ReadingView } from '@rakuen/contract/readings';
 import { refuseStale } from '../app/revision.ts';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { paperHead, PapersService } from '../papers/papers.service.ts';
 import { ConditionRow, DecisionRow, PaperRow, PrintRow, ReadingRow } from '../store/entities.ts';
+import { factsHeads } from './condition-heads.ts';
 import { ObservationsService, observationView } from './observations.service.ts';
 
 /** Columns a condition is told apart by. */
@@ -24,6 +26,7 @@ const SAID = {
   profile: true,
   blackOvercoat: true,
 } as const;
+const HEAD = { ...SAID, createdAt: true, revision: true, figuresFrom: true, profileId: true } as const;
 
 @Injectable()
 export class ConditionsService {
@@ -41,8 +44,41 @@ export class ConditionsService {
     return this.conditions.find({ order: { createdAt: 'ASC' } });
   }
 
+  /** Every print condition as a list shows it. */
+  async heads(): Promise<ConditionHead[]> {
+    const rows = await this.conditions.find({ select: HEAD, order: { createdAt: 'ASC' } });
+    const papers = new Map((await this.papers.find()).map((p) => [p.id, paperHead(p)]));
+    const facts = await factsHeads(this.conditions.manager.connection);
+    const apart = whatPartsThem(rows);
+    return rows.map(({ figuresFrom, profileId, ...said }) => ({
+      ...(said as unknown as ConditionHead),
+      figuresFrom: figuresFrom ?? undefined,
+      profileId: profileId ?? undefined,
+      apart: apart.get(said.id),
+      paper: papers.get(said.paperId)!,
+      facts: facts.get(said.id),
+    }));
+  }
+
   async list(): Promise<ConditionView[]> {
     return this.views(await this.rows());
+  }
+
+  /** Those asked for, whole, in the order of the asking; one that is no more is left out. */
+  async whole(ids: readonly string[]): Promise<ConditionView[]> {
+    const views = await this.views(await this.conditions.findBy({ id: In([...ids]) }));
+    return ids.flatMap((id) => views.find((v) => v.id === id) ?? []);
+  }
+
+  /** What may stand in for a sheet: every other paper's print conditions that were measured. */
+  async likes(id: string): Promise<LikesView> {
+    const all = await this.list();
+    const missed = all.find((c) => c.id === id);
+    if (!missed) throw notFound('print condition');
+    return {
+      missed: likeCandidate(missed, missed),
+      candidates: all.filter((c) => c.facts && c.paperId !== missed.paperId).map((c) => likeCandidate(c, missed)),
+    };
   }
 
   async view(id: string): Promise<ConditionView> {

@@ -98,12 +98,13 @@ export class ReadingsService {
   /** Computes the facts anew that were computed with other measures than today's, or with another threshold, or lack them. */
   async refreshFacts(): Promise<void> {
     const toldFrom = await this.toldFrom();
-    for (const { id, facts, figuresFrom } of await this.conditions.rows()) {
-      const stale = facts
-        ? facts.version !== FIGURES_VERSION || (facts.readingId !== undefined && facts.toldFrom !== toldFrom)
-        : figuresFrom !== null;
-      if (stale) await this.writer.run('figures computed anew', () => this.recompute(id));
-    }
+    const stale = await this.database.query<{ id: string }[]>(
+      `SELECT id FROM conditions WHERE CASE WHEN facts IS NULL THEN figuresFrom IS NOT NULL
+       ELSE json_extract(facts, '$.version') IS NOT ?
+         OR (json_extract(facts, '$.readingId') IS NOT NULL AND json_extract(facts, '$.toldFrom') IS NOT ?) END`,
+      [FIGURES_VERSION, toldFrom],
+    );
+    for (const { id } of stale) await this.writer.run('figures computed anew', () => this.recompute(id));
   }
 
   /** Computes the facts of every print condition. */

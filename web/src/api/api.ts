@@ -6,7 +6,7 @@ import {
   type FetchBaseQueryError,
 } from '@reduxjs/toolkit/query/react';
 import type { ChartInput, ChartView } from '@rakuen/contract/charts';
-import type { ConditionInput, ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead, ConditionInput, ConditionView, LikesView } from '@rakuen/contract/conditions';
 import type { DecisionInput, DecisionView, MatchRequest, MatchView } from '@rakuen/contract/matches';
 import type { BenchKind, BenchValue, ObservationInput } from '@rakuen/contract/observations';
 import type { PackDone, PackInput, PackView } from '@rakuen/contract/packs';
@@ -133,7 +133,14 @@ export const api = createApi({
       invalidatesTags: ['papers'],
     }),
 
-    conditions: build.query<ConditionView[], void>({ query: () => 'conditions', providesTags: ['conditions'] }),
+    conditions: build.query<ConditionHead[], void>({ query: () => 'conditions', providesTags: ['conditions'] }),
+    condition: build.query<ConditionView, string>({ query: (id) => `conditions/${id}`, providesTags: ['conditions'] }),
+    /** Some of them whole, in the order of the asking. */
+    wholeConditions: build.query<ConditionView[], readonly string[]>({
+      query: (ids) => ({ url: 'conditions/whole', params: { ids: ids.join() } }),
+      providesTags: ['conditions'],
+    }),
+    likes: build.query<LikesView, string>({ query: (id) => `conditions/${id}/likes`, providesTags: ['conditions'] }),
     addCondition: build.mutation<ConditionView, ConditionInput>({
       query: (body) => ({ url: 'conditions', method: 'POST', body }),
       invalidatesTags: ['conditions', 'papers', 'matches'],
@@ -418,7 +425,10 @@ export const {
   useAddPaperMutation,
   useChangePaperMutation,
   useRemovePaperMutation,
+  useConditionQuery,
   useConditionsQuery,
+  useLikesQuery,
+  useWholeConditionsQuery,
   useAddConditionMutation,
   useChangeConditionMutation,
   useRemoveConditionMutation,

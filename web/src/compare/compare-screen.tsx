@@ -1,7 +1,8 @@
-import { lazy, Suspense, useRef, type ComponentType, type ReactNode } from 'react';
+import { skipToken } from '@reduxjs/toolkit/query/react';
+import { lazy, Suspense, useMemo, useRef, type ComponentType, type ReactNode } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import { DEFAULT_THRESHOLDS, type Thresholds } from '@rakuen/core/measurement/thresholds';
-import { useConditionsQuery, useSettingsQuery } from '../api/api.ts';
+import { useSettingsQuery, useWholeConditionsQuery } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
 import { Button } from '../parts/button.tsx';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
@@ -45,9 +46,14 @@ export type ComparePlace = 'words' | 'gamut' | 'neutrals' | 'light' | 'surface' 
 export function CompareScreen({ place }: { place: ComparePlace }) {
   const table = useTable();
   const navigate = useNavigate();
-  const { isLoading, error } = useConditionsQuery();
+  const ids = table.laid.map((c) => c.id);
+  const { data, isFetching, error } = useWholeConditionsQuery(ids.length > 0 ? ids : skipToken);
+  const lying = ids.join();
+  const whole = useMemo(() => lying.split(',').flatMap((id) => data?.find((c) => c.id === id) ?? []), [lying, data]);
+  // What is being fetched anew stays in sight; what was never fetched is waited for.
+  const isLoading = table.coming || (isFetching && whole.length < ids.length);
   const { data: settings } = useSettingsQuery();
-  const lit = useLitTable(table.laid);
+  const lit = useLitTable(whole);
   const { Place, lit: underLight } = PLACES[place];
   const [left, right] = [table.left, table.right].map((hand) => lit.conditions.find((c) => c.id === hand?.id));
 

@@ -1,3 +1,4 @@
+import { skipToken } from '@reduxjs/toolkit/query/react';
 import { useState } from 'react';
 import { CartesianGrid, ErrorBar, ResponsiveContainer, Scatter, ScatterChart, XAxis, YAxis } from 'recharts';
 import type { EyeView } from '@rakuen/contract/eye';
@@ -11,11 +12,11 @@ import { formatFigure, formatNumber } from '@rakuen/core/measurement/show';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import {
   useBeginEyeMutation,
-  useConditionsQuery,
   useEyeSaysMutation,
   useEyesQuery,
   useEyeUndoMutation,
   useRemoveEyeMutation,
+  useWholeConditionsQuery,
 } from '../api/api.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { AXIS } from '../parts/chart.ts';
@@ -156,7 +157,10 @@ function Begin({ laid, onBegun }: { laid: CompareProps['laid']; onBegun: (id: st
 }
 
 function Session({ eye, onClose }: { eye: EyeView; onClose: () => void }) {
-  const { data: conditions = [] } = useConditionsQuery();
+  // Nothing of them is fetched before the end: until then they have no names.
+  const { data: conditions = [] } = useWholeConditionsQuery(
+    eye.places.length > 0 ? eye.places.map((p) => p.conditionId) : skipToken,
+  );
   const [say, saying] = useEyeSaysMutation();
   const [undo, undoing] = useEyeUndoMutation();
   const [remove] = useRemoveEyeMutation();

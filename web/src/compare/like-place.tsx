@@ -6,44 +6,29 @@ import {
   profileDonors,
   TRAIT_KEYS,
   TRAITS,
-  type LikeCandidate,
   type Likeness,
   type Weights,
 } from '@rakuen/core/likeness/likeness';
-import { alikeMeasures } from '@rakuen/core/measurement/basis';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import type { ConditionView } from '@rakuen/contract/conditions';
-import { useConditionsQuery } from '../api/api.ts';
+import type { ConditionHead } from '@rakuen/contract/conditions';
+import { useConditionsQuery, useLikesQuery } from '../api/api.ts';
 import { QuietButton } from '../parts/button.tsx';
 import { conditionLine } from '../parts/label.ts';
+import { ErrorNote, Waiting } from '../parts/messages.tsx';
 import { Strip } from '../parts/strip.tsx';
 import { useTable } from '../table/use-table.ts';
 import type { CompareProps } from './compare-screen.tsx';
 
-/** A print condition with those of its figures that may be held against the sheet that is missed. */
-const candidate = (c: ConditionView, missed: ConditionView): LikeCandidate => ({
-  id: c.id,
-  figures: Object.fromEntries(
-    alikeMeasures(c, missed).flatMap((m) => (c.facts ? [[m.key, c.facts.figures[m.key]]] : [])),
-  ),
-  printer: c.printer,
-  inkSet: c.inkSet,
-  printMode: c.printMode,
-  coating: c.paper.coating,
-  weightGsm: c.paper.weightGsm,
-  thicknessUm: c.paper.thicknessUm,
-  profile: c.profile,
-});
 const MOST_SHOWN = 6;
 
 /** What to take in place of the sheet in the left hand, and what will change. */
 export function LikePlace({ left }: CompareProps) {
   const { data: conditions = [] } = useConditionsQuery();
+  const { data: sheets, error } = useLikesQuery(left.id);
   const [weights, setWeights] = useState<Weights>(EVEN_WEIGHTS);
-  const others = conditions.filter((c) => c.facts && c.paperId !== left.paperId);
-  const asMeasured = conditions.find((c) => c.id === left.id) ?? left;
-  const missed = candidate(asMeasured, asMeasured);
-  const candidates = others.map((c) => candidate(c, asMeasured));
+  if (error) return <ErrorNote error={error} />;
+  if (!sheets) return <Waiting what="Looking through the papers" />;
+  const { missed, candidates } = sheets;
   const likes = findLikes(missed, candidates, weights).filter((l) => Number.isFinite(l.distance));
   const donors =
     left.paper.coating === 'uncoated' && left.profile === '' ? profileDonors(missed, candidates) : undefined;
@@ -56,7 +41,7 @@ export function LikePlace({ left }: CompareProps) {
             {left.paper.name} is printed without a profile. Coated matt papers that have one, the nearest white first
             (practice): it is a start, and black and gamut will be less on the uncoated sheet.
           </p>
-          <LikeList likes={donors.slice(0, MOST_SHOWN)} conditions={others} withProfile />
+          <LikeList likes={donors.slice(0, MOST_SHOWN)} conditions={conditions} withProfile />
           {donors.length === 0 && <p>No coated matt condition with a profile was measured yet.</p>}
         </section>
       )}
@@ -93,7 +78,7 @@ export function LikePlace({ left }: CompareProps) {
             </div>
           ))}
         </fieldset>
-        <LikeList likes={likes.slice(0, MOST_SHOWN)} conditions={others} />
+        <LikeList likes={likes.slice(0, MOST_SHOWN)} conditions={conditions} />
         {likes.length === 0 && <p>No other paper was measured yet, or nothing counts.</p>}
       </section>
     </div>
@@ -106,14 +91,15 @@ function LikeList({
   withProfile = false,
 }: {
   likes: Likeness[];
-  conditions: ConditionView[];
+  conditions: ConditionHead[];
   withProfile?: boolean;
 }) {
   const table = useTable();
   return (
     <ol className="border-t border-edge">
       {likes.map((like, i) => {
-        const c = conditions.find((o) => o.id === like.id)!;
+        const c = conditions.find((o) => o.id === like.id);
+        if (!c) return null;
         return (
           <li key={like.id} className="grid grid-cols-[auto_1fr_auto] items-center gap-x-5 border-b border-line py-2">
             <Strip paper={c.paper} facts={c.facts} size="small" />

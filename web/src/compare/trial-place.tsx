@@ -1,3 +1,4 @@
+import { skipToken } from '@reduxjs/toolkit/query/react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { ConditionView } from '@rakuen/contract/conditions';
@@ -5,7 +6,13 @@ import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { comparableFigures } from '@rakuen/core/measurement/basis';
 import { rankTrial, TRIAL_CRITERIA } from '@rakuen/core/measurement/trial';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import { useConditionsQuery, useRemoveTrialMutation, useStampTrialMutation, useTrialsQuery } from '../api/api.ts';
+import {
+  useConditionsQuery,
+  useWholeConditionsQuery,
+  useRemoveTrialMutation,
+  useStampTrialMutation,
+  useTrialsQuery,
+} from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Dialog } from '../parts/dialog.tsx';
@@ -23,12 +30,15 @@ const MEASURE = new Map(MEASURES.map((m) => [m.key, m]));
 /** Media settings of the paper in the left hand, in its printer: ranked by what was measured, chosen by who looked. */
 export function TrialPlace({ left }: CompareProps) {
   const { data: conditions = [] } = useConditionsQuery();
+  const settings = conditions.filter(
+    (c) => c.paperId === left.paperId && c.printer === left.printer && c.printMode === left.printMode,
+  );
+  const { data: tried = [], error } = useWholeConditionsQuery(
+    settings.length > 0 ? settings.map((c) => c.id) : skipToken,
+  );
   const { data: trials = [] } = useTrialsQuery();
   const [remove] = useRemoveTrialMutation();
   const [stamping, setStamping] = useState<ConditionView>();
-  const tried = conditions.filter(
-    (c) => c.paperId === left.paperId && c.printer === left.printer && c.printMode === left.printMode,
-  );
   // Read wet against dried, or in another light: by that no setting is put before another.
   const alike = comparableFigures(tried);
   const ranks = rankTrial(tried.map((c, i) => ({ id: c.id, figures: alike[i] })));
@@ -36,6 +46,7 @@ export function TrialPlace({ left }: CompareProps) {
   const [standing, ...before] = stamps;
   return (
     <div className="space-y-6">
+      <ErrorNote error={error} />
       <section aria-label="Settings tried">
         <h3 className="text-[1.1rem]">
           {left.paper.name} in {left.printer}

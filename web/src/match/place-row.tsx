@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { DecisionView } from '@rakuen/contract/matches';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { Stamp } from '@rakuen/contract/vocabulary';
@@ -29,7 +29,7 @@ export function PlaceRow({
   onTakeBack,
 }: {
   place: RankedSheet;
-  condition: ConditionView;
+  condition: ConditionHead;
   picture: PictureView;
   decision?: DecisionView;
   /** Several stand in this place. */
@@ -130,7 +130,7 @@ function Stamping({
   onStamp,
   onTakeBack,
 }: {
-  condition: ConditionView;
+  condition: ConditionHead;
   decision?: DecisionView;
   first: boolean;
   onStamp: (stamp: Stamp) => void;

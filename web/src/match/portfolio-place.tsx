@@ -1,4 +1,4 @@
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { Weights } from '@rakuen/core/match/schools';
 import { formatNumber } from '@rakuen/core/measurement/show';
@@ -19,7 +19,7 @@ export function PortfolioPlace({
   weights,
 }: {
   pictures: readonly PictureView[];
-  conditions: readonly ConditionView[];
+  conditions: readonly ConditionHead[];
   conditionIds?: string[];
   weights: Weights;
 }) {

@@ -1,5 +1,5 @@
 import { useForm } from 'react-hook-form';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { RankedSheet } from '@rakuen/core/match/rank';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { Stamp } from '@rakuen/contract/vocabulary';
@@ -21,7 +21,7 @@ export function StampDialog({
   onClose,
 }: {
   picture: PictureView;
-  condition: ConditionView;
+  condition: ConditionHead;
   place: RankedSheet;
   stamp: Stamp;
   onClose: () => void;

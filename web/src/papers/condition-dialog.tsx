@@ -1,13 +1,15 @@
+import { skipToken } from '@reduxjs/toolkit/query/react';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
-import type { ConditionInput, ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead, ConditionInput, ConditionView } from '@rakuen/contract/conditions';
 import type { PaperHead } from '@rakuen/contract/papers';
 import { BLACK_INKS, PRINT_MODES } from '@rakuen/contract/vocabulary';
 import { COATING_CLASSES } from '@rakuen/core/paper';
 import {
   useAddConditionMutation,
   useChangeConditionMutation,
+  useConditionQuery,
   useConditionsQuery,
   useRemoveConditionMutation,
 } from '../api/api.ts';
@@ -18,16 +20,26 @@ import { Dialog } from '../parts/dialog.tsx';
 import { AreaField, ChoiceField, named, TextField, TickField } from '../parts/form.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 
-/** How a paper is printed. Begins with what was used last, and says so. */
-export function ConditionDialog({
-  paper,
-  condition,
-  onClose,
-}: {
+interface Props {
   paper: Pick<PaperHead, 'id' | 'name' | 'coating'>;
   condition?: ConditionView;
   onClose: () => void;
-}) {
+}
+
+/** How a paper is printed. Begins with what was used last, and says so. */
+export function ConditionDialog({ condition, ...props }: Omit<Props, 'condition'> & { condition?: ConditionHead }) {
+  const { data, error } = useConditionQuery(condition?.id ?? skipToken);
+  if (error)
+    return (
+      <Dialog open title="Change the print condition" onClose={props.onClose}>
+        <ErrorNote error={error} />
+      </Dialog>
+    );
+  if (condition && !data) return null;
+  return <ConditionForm condition={data} {...props} />;
+}
+
+function ConditionForm({ paper, condition, onClose }: Props) {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const { data: all = [] } = useConditionsQuery();

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useFieldArray, useForm, useWatch } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
 import type { ChartView } from '@rakuen/contract/charts';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { PackInput, PackView } from '@rakuen/contract/packs';
 import { SHEET_SIZES, type SheetSize } from '@rakuen/core/chart/sheet-sizes';
@@ -78,7 +78,7 @@ interface Wish extends Omit<PackInput, 'types' | 'chartId'> {
   sheets: number;
 }
 
-function PlanForm({ conditions, onPlanned }: { conditions: ConditionView[]; onPlanned: () => void }) {
+function PlanForm({ conditions, onPlanned }: { conditions: ConditionHead[]; onPlanned: () => void }) {
   const { data: charts } = useChartsQuery();
   const { data: pictures } = usePicturesQuery();
   if (!charts || !pictures) return <Waiting what="Fetching charts and pictures" />;
@@ -91,7 +91,7 @@ function Plan({
   pictures,
   onPlanned,
 }: {
-  conditions: ConditionView[];
+  conditions: ConditionHead[];
   charts: ChartView[];
   pictures: PictureView[];
   onPlanned: () => void;
@@ -364,7 +364,7 @@ function SheetRow({
   );
 }
 
-function PackEntry({ pack, conditions }: { pack: PackView; conditions: ConditionView[] }) {
+function PackEntry({ pack, conditions }: { pack: PackView; conditions: ConditionHead[] }) {
   const [tick] = useSheetPrintedMutation();
   const [remove, { error }] = useRemovePackMutation();
   const [sure, setSure] = useState(false);

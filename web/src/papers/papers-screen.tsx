@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PaperView } from '@rakuen/contract/papers';
 import { COATING_CLASSES } from '@rakuen/core/paper';
 import { formatNumber } from '@rakuen/core/measurement/show';
@@ -25,7 +25,7 @@ import { PaperDialog } from './paper-dialog.tsx';
 import { StripLegend } from './strip-legend.tsx';
 
 type Open =
-  { kind: 'paper'; paper?: PaperView } | { kind: 'condition'; paper: PaperView; condition?: ConditionView } | undefined;
+  { kind: 'paper'; paper?: PaperView } | { kind: 'condition'; paper: PaperView; condition?: ConditionHead } | undefined;
 
 /** The drawer: each paper with the ways it is printed. */
 export function PapersScreen() {
@@ -117,7 +117,7 @@ function PaperEntry({
   onOpen,
 }: {
   paper: PaperView;
-  conditions: ConditionView[];
+  conditions: ConditionHead[];
   onOpen: (open: Open) => void;
 }) {
   return (
@@ -171,7 +171,7 @@ function PaperEntry({
   );
 }
 
-function ConditionRow({ condition, onChange }: { condition: ConditionView; onChange: () => void }) {
+function ConditionRow({ condition, onChange }: { condition: ConditionHead; onChange: () => void }) {
   const table = useTable();
   const { paper } = condition;
   const onTable = table.has(condition.id);

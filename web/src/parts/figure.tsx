@@ -2,16 +2,21 @@ import { Eye } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
 import { readingBehind, type ShownCondition as Lit } from '@rakuen/core/measurement/basis';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead, ConditionView } from '@rakuen/contract/conditions';
 import type { ObservationView } from '@rakuen/contract/observations';
 import type { Figure as FigureData } from '@rakuen/core/measurement/figure';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import type { Observation } from '@rakuen/core/measurement/observations';
 import { formatFigure, formatNumber } from '@rakuen/core/measurement/show';
+import { useConditionQuery } from '../api/api.ts';
 import { asStated, day } from './label.ts';
+import { ErrorNote, Waiting } from './messages.tsx';
 
 /** A print condition as it is shown: as it was measured, or with figures recomputed for another light. */
 export type ShownCondition = ConditionView & Pick<Lit, 'lit'>;
+/** In a list it is known in part; where a figure comes from is fetched when it is asked. */
+type Known = ShownCondition | (ConditionHead & Pick<Lit, 'lit'>);
+const isWhole = (c: Known): c is ShownCondition => 'readings' in c;
 
 /**
  * A figure of a condition: measured upright, judged in the serif with an eye, a profile's word italic like a claim; a click opens where it came from. What
@@ -24,12 +29,12 @@ export function Measured({
   note = false,
 }: {
   measure: Measure;
-  condition: ShownCondition;
+  condition: Known;
   unit?: boolean;
   note?: boolean;
 }) {
   const [asked, setAsked] = useState(false);
-  const figure = condition.facts?.figures[measure.key];
+  const figure = (condition.facts?.figures as Record<string, FigureData> | undefined)?.[measure.key];
   if (!figure) return <Missing why="Nothing was measured of it yet." />;
   if (figure.shape === 'missing') return <Missing why={figure.why} />;
   const kind = kindOf(measure, condition);
@@ -79,7 +84,11 @@ export function Measured({
           collisionPadding={12}
           className="z-50 w-80 border border-edge bg-sheet p-4 text-[13px]"
         >
-          <Source measure={measure} figure={figure} condition={condition} kind={kind} />
+          {isWhole(condition) ? (
+            <Source measure={measure} figure={figure} condition={condition} kind={kind} />
+          ) : (
+            <FetchedSource measure={measure} figure={figure} id={condition.id} kind={kind} />
+          )}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
@@ -88,9 +97,15 @@ export function Measured({
 
 type Kind = 'measured' | 'judged' | 'told by a profile';
 
-function kindOf(measure: Measure, { facts }: ConditionView): Kind {
+function kindOf(measure: Measure, { facts }: Known): Kind {
   if (measure.judged) return 'judged';
   return !('observe' in measure) && facts?.source === 'profile' ? 'told by a profile' : 'measured';
+}
+
+function FetchedSource({ id, ...of }: Omit<Parameters<typeof Source>[0], 'condition'> & { id: string }) {
+  const { data, error } = useConditionQuery(id);
+  if (error) return <ErrorNote error={error} />;
+  return data ? <Source {...of} condition={data} /> : <Waiting what="Fetching where it comes from" />;
 }
 
 function Source({

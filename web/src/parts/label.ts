@@ -1,17 +1,17 @@
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import { formatNumber } from '@rakuen/core/measurement/show';
 
 /** A print condition in a line, under its paper's name: printer, media setting, and whatever parts it from the usual and from its like. */
-export function conditionLine(c: ConditionView): string {
+export function conditionLine(c: ConditionHead): string {
   return [c.printer, ...settingWords(c)].join(' · ');
 }
 
 /** The same where the printer is said elsewhere. */
-export function settingLine(c: ConditionView): string {
+export function settingLine(c: ConditionHead): string {
   return settingWords(c).join(' · ');
 }
 
-function settingWords(c: ConditionView): string[] {
+function settingWords(c: ConditionHead): string[] {
   const parts = [c.mediaSetting];
   if (c.printMode !== 'colour through a profile') parts.push(c.printMode);
   if (c.blackOvercoat) parts.push('black overcoat');

@@ -1,11 +1,17 @@
 import { useId } from 'react';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { FactsHead } from '@rakuen/contract/conditions';
 import type { PaperHead } from '@rakuen/contract/papers';
-import { greyAt } from '@rakuen/core/measurement/neutral-ramp';
+import { greyAt, type Grey } from '@rakuen/core/measurement/neutral-ramp';
 import { COATING_CLASSES } from '@rakuen/core/paper';
 import { screenColour } from './screen-colour.ts';
 
 const SIZES = { small: [120, 24], middle: [200, 34], large: [340, 52] } as const;
+
+/** What a strip is drawn from. */
+type StripFacts = Pick<FactsHead, 'greys'> & {
+  ramp?: readonly Grey[];
+  figures: Pick<FactsHead['figures'], 'white' | 'black' | 'brightenerShift'>;
+};
 
 /** Greatest values the drawing has room for. */
 const FULL_THICKNESS_UM = 600;
@@ -23,7 +29,7 @@ export function Strip({
   size = 'middle',
 }: {
   paper: PaperHead;
-  facts?: ConditionView['facts'];
+  facts?: StripFacts;
   size?: keyof typeof SIZES;
 }) {
   const [width, height] = SIZES[size];
@@ -96,11 +102,12 @@ export function Strip({
 }
 
 function rampColours(
-  facts: NonNullable<ConditionView['facts']>,
+  facts: StripFacts,
   white: readonly [number, number, number],
   black: readonly [number, number, number],
 ): string[] {
-  const ramp = facts.ramp && facts.ramp.length > 4 ? facts.ramp : undefined;
+  const greys = facts.ramp ?? facts.greys?.map((lab, i, all): Grey => ({ step: i / (all.length - 1), lab }));
+  const ramp = greys && greys.length > 4 ? greys : undefined;
   return Array.from({ length: RAMP_STEPS }, (_, i) => {
     const t = i / (RAMP_STEPS - 1);
     // Without a ramp of readings the drawing runs straight from white to black.

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { PrintLook } from '@rakuen/contract/prints';
 import { marginAt, priceFor } from '@rakuen/core/cost/print-cost';
@@ -20,7 +20,7 @@ export function BackNotes({
 }: {
   look: PrintLook;
   picture: PictureView;
-  condition: ConditionView;
+  condition: ConditionHead;
 }) {
   const { print, since, learned, cautions } = look;
   const { data: editions = [] } = useEditionsQuery();
@@ -182,7 +182,7 @@ function OtherSheets({ print }: { print: PrintLook['print'] }) {
   );
 }
 
-function OtherSheet({ print, condition }: { print: PrintLook['print']; condition: ConditionView }) {
+function OtherSheet({ print, condition }: { print: PrintLook['print']; condition: ConditionHead }) {
   const { pictureId, widthMm, heightMm } = print;
   const { data, error } = useCostQuery({ pictureId, conditionId: condition.id, widthMm, heightMm });
   return (

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { PrintLook, PrintSettle, PrintView } from '@rakuen/contract/prints';
 import { SETTING_KEYS, type SettingKey } from '@rakuen/contract/vocabulary';
@@ -48,7 +48,7 @@ export function PrintScreen() {
   );
 }
 
-function Back({ look, picture, condition }: { look: PrintLook; picture: PictureView; condition: ConditionView }) {
+function Back({ look, picture, condition }: { look: PrintLook; picture: PictureView; condition: ConditionHead }) {
   const { print } = look;
   const waiting = print.state === 'waiting';
   return (
@@ -89,7 +89,7 @@ function WaitingBack({
 }: {
   look: PrintLook;
   picture: PictureView;
-  condition: ConditionView;
+  condition: ConditionHead;
 }) {
   const { print, differs } = look;
   const dispatch = useAppDispatch();

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { PrintSettle, PrintView } from '@rakuen/contract/prints';
 import { formatNumber } from '@rakuen/core/measurement/show';
@@ -18,7 +18,7 @@ export function SizeLine({
 }: {
   print: PrintView;
   picture: PictureView;
-  condition: ConditionView;
+  condition: ConditionHead;
   onChange: (change: PrintSettle) => void;
 }) {
   const [open, setOpen] = useState(false);

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import { BORDER_STYLES, type BorderStyle } from '@rakuen/core/layout/borders';
 import { recipeLine } from '@rakuen/core/proof/recipe';
@@ -21,7 +21,7 @@ export function CopyDialog({
   onClose,
 }: {
   picture: PictureView;
-  condition: ConditionView;
+  condition: ConditionHead;
   rendering: string;
   recipe: RecipeAtHand;
   onClose: () => void;

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import { unpackLab } from '@rakuen/core/characterisation/packed';
 import { throughPrinted } from '@rakuen/core/characterisation/printed';
@@ -70,8 +70,8 @@ function Proof({
   question,
 }: {
   picture: PictureView;
-  left: ConditionView;
-  right: ConditionView;
+  left: ConditionHead;
+  right: ConditionHead;
   question: string;
 }) {
   const table = useTable();
@@ -88,7 +88,7 @@ function Proof({
   const [before, setBefore] = useState(false);
   const [surround, setSurround] = useState<'wall' | 'mount'>('wall');
   const [atSize, setAtSize] = useState(false);
-  const [copying, setCopying] = useState<ConditionView>();
+  const [copying, setCopying] = useState<ConditionHead>();
   const [stripping, setStripping] = useState(false);
   const scale = useScreenScale();
   const [image, setImage] = useState<LabImage>();

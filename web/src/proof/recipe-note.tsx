@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import { RECIPE_PARTS, recipeLine, turned, type RecipeKey } from '@rakuen/core/proof/recipe';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
@@ -17,7 +17,7 @@ export function RecipeNote({
   onBefore,
 }: {
   pictureId: string;
-  condition: ConditionView;
+  condition: ConditionHead;
   at: RecipeAtHand;
   /** The picture is shown as it was before anything was done. */
   before: boolean;

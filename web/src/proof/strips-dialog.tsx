@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import { RECIPE_PARTS, type RecipeKey } from '@rakuen/core/proof/recipe';
 import { formatNumber } from '@rakuen/core/measurement/show';
@@ -27,7 +27,7 @@ export function StripsDialog({
   onClose,
 }: {
   picture: PictureView;
-  condition: ConditionView;
+  condition: ConditionHead;
   recipe: RecipeAtHand;
   onClose: () => void;
 }) {

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { NavLink } from 'react-router';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import { ScreenHead } from '../parts/screen-head.tsx';
 
 /** Head of a place at the bench, with the ways to the others. */
@@ -12,7 +12,7 @@ export function BenchHead({
 }: {
   title: string;
   question: string;
-  condition?: ConditionView;
+  condition?: ConditionHead;
   children?: ReactNode;
 }) {
   return (

@@ -1,11 +1,12 @@
+import { skipToken } from '@reduxjs/toolkit/query/react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead, ConditionView } from '@rakuen/contract/conditions';
 import type { CheckView, ProfileView } from '@rakuen/contract/profiles';
 import { greatestTurn } from '@rakuen/core/characterisation/profile-check';
 import { MISTAKES } from '@rakuen/core/proof/mistakes';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import { useConditionsQuery } from '../api/api.ts';
+import { useConditionsQuery, useWholeConditionsQuery } from '../api/api.ts';
 import { Button } from '../parts/button.tsx';
 import { FileButton } from '../parts/file-button.tsx';
 import { day } from '../parts/label.ts';
@@ -32,7 +33,9 @@ export function ProfileChecks({ profile, condition }: { profile: ProfileView; co
   );
   const [readingId, setReadingId] = useState(sets.at(-1)?.id ?? '');
   const { data: conditions = [] } = useConditionsQuery();
-  const driver = greysOfDriver(condition, conditions, builtFrom);
+  const inDriver = conditions.filter((c) => isDriversOwn(c, condition)).map((c) => c.id);
+  const { data: candidates = [] } = useWholeConditionsQuery(inDriver.length > 0 ? inDriver : skipToken);
+  const driver = greysOfDriver(candidates, builtFrom);
   const busy = ofReading.isLoading || ofFile.isLoading;
   return (
     <div className="mt-2 ml-6 space-y-3 border-l border-edge pl-4">
@@ -94,21 +97,17 @@ export function ProfileChecks({ profile, condition }: { profile: ProfileView; co
   );
 }
 
+const isDriversOwn = (c: ConditionHead, condition: ConditionHead) =>
+  c.paperId === condition.paperId &&
+  c.printer === condition.printer &&
+  c.inkSet === condition.inkSet &&
+  c.printMode === 'driver black-and-white' &&
+  c.facts?.source === 'measured';
+
 /** The greys of the driver's black-and-white mode on the same paper, in the same printer, under the same measurement condition. */
-function greysOfDriver(
-  condition: ConditionView,
-  all: readonly ConditionView[],
-  builtFrom: string | undefined,
-): Driver | undefined {
-  const found = all.find(
-    (c) =>
-      c.paper.id === condition.paper.id &&
-      c.printer === condition.printer &&
-      c.inkSet === condition.inkSet &&
-      c.printMode === 'driver black-and-white' &&
-      c.facts?.source === 'measured' &&
-      c.facts.ramp &&
-      c.readings.some((r) => r.id === c.facts!.readingId && r.measurementCondition === builtFrom),
+function greysOfDriver(candidates: readonly ConditionView[], builtFrom: string | undefined): Driver | undefined {
+  const found = candidates.find(
+    (c) => c.facts?.ramp && c.readings.some((r) => r.id === c.facts!.readingId && r.measurementCondition === builtFrom),
   );
   const white = found?.facts?.figures.white;
   if (!found || white?.shape !== 'colour') return undefined;

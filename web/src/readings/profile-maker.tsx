@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { ModelView, ProfileSettingsInput } from '@rakuen/contract/profiles';
 import type { ApiError } from '@rakuen/contract/settings';
 import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
@@ -30,7 +30,7 @@ const BRIGHTENER: Record<string, string> = {
 };
 
 /** Settings of a profile, and its making. */
-export function ProfileMaker({ condition, model }: { condition: ConditionView; model: ModelView }) {
+export function ProfileMaker({ condition, model }: { condition: ConditionHead; model: ModelView }) {
   const [wish, setWish] = useState({
     name: `${condition.paper.name}, ${condition.mediaSetting}`.slice(0, 160),
     version: '2',

@@ -1,6 +1,7 @@
+import { skipToken } from '@reduxjs/toolkit/query/react';
 import { NavLink, useNavigate, useParams } from 'react-router';
-import type { ConditionView } from '@rakuen/contract/conditions';
-import { useConditionsQuery } from '../api/api.ts';
+import type { ConditionHead } from '@rakuen/contract/conditions';
+import { useConditionQuery, useConditionsQuery } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
 import { Button } from '../parts/button.tsx';
 import { conditionLine } from '../parts/label.ts';
@@ -30,6 +31,7 @@ export function ReadingsScreen({ place }: { place: keyof typeof PLACES }) {
   // Which sheet is meant must not change under a file that is being laid down: the hands are waited for.
   const meant = coming ? undefined : (left ?? conditions?.[0]);
   const condition = conditions?.find((c) => c.id === conditionId) ?? (conditionId ? undefined : meant);
+  const { currentData: whole, error: fault } = useConditionQuery(condition?.id ?? skipToken);
   const { Place } = PLACES[place];
 
   return (
@@ -84,7 +86,8 @@ export function ReadingsScreen({ place }: { place: keyof typeof PLACES }) {
               </NavLink>
             ))}
           </nav>
-          <Place key={condition.id} condition={condition} />
+          <ErrorNote error={fault} />
+          {whole ? <Place key={condition.id} condition={whole} /> : !fault && <Waiting what="Fetching the readings" />}
         </>
       )}
     </>
@@ -96,8 +99,8 @@ function ConditionChoice({
   chosen,
   onChoose,
 }: {
-  conditions: ConditionView[];
-  chosen?: ConditionView;
+  conditions: ConditionHead[];
+  chosen?: ConditionHead;
   onChoose: (id: string) => void;
 }) {
   return (

@@ -3,7 +3,7 @@ import { useEffect, useState, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { MISREADS } from '@rakuen/core/session/strip-check';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { SessionView } from '@rakuen/contract/sessions';
 import { type SessionDeed, useConditionsQuery, useInSessionMutation, useSessionQuery } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
@@ -34,7 +34,7 @@ export function SessionScreen() {
   return <Session key={id} session={session} condition={condition} />;
 }
 
-function Session({ session, condition }: { session: SessionView; condition?: ConditionView }) {
+function Session({ session, condition }: { session: SessionView; condition?: ConditionHead }) {
   const { id } = session;
   const dispatch = useAppDispatch();
   const [act, acting] = useInSessionMutation();

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { ChartView } from '@rakuen/contract/charts';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { SessionHead, SessionInput } from '@rakuen/contract/sessions';
 import { INSTRUMENTS, REHEARSALS, type Rehearsal } from '@rakuen/contract/vocabulary';
 import {
@@ -101,7 +101,7 @@ function BeginForm({
   conditionId,
   chartId,
 }: {
-  conditions: ConditionView[];
+  conditions: ConditionHead[];
   charts: ChartView[];
   conditionId?: string;
   chartId?: string;
@@ -177,7 +177,7 @@ function BeginForm({
   );
 }
 
-function SessionEntry({ session, condition }: { session: SessionHead; condition?: ConditionView }) {
+function SessionEntry({ session, condition }: { session: SessionHead; condition?: ConditionHead }) {
   const [remove, { error }] = useRemoveSessionMutation();
   const dispatch = useAppDispatch();
   const [sure, setSure] = useState(false);

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { SHEET_SIZES } from '@rakuen/core/chart/sheet-sizes';
 import { TEST_PAGE_SHEETS } from '@rakuen/core/chart/test-page';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import { useConditionsQuery } from '../api/api.ts';
 import { FileLink } from '../parts/file-link.tsx';
 import { ChoiceField, TextField } from '../parts/form.tsx';
@@ -33,7 +33,7 @@ const NOTHING: Settings = {
   resolution: '',
   date: day(new Date().toISOString()),
 };
-const settingsOf = (c: ConditionView): Settings => ({
+const settingsOf = (c: ConditionHead): Settings => ({
   ...NOTHING,
   paper: `${c.paper.maker} ${c.paper.name}`,
   printer: c.printer,
@@ -50,7 +50,7 @@ export function TestPageScreen() {
   return <TestPage conditions={conditions ?? []} start={left ?? conditions?.[0]} />;
 }
 
-function TestPage({ conditions, start }: { conditions: ConditionView[]; start?: ConditionView }) {
+function TestPage({ conditions, start }: { conditions: ConditionHead[]; start?: ConditionHead }) {
   const [chosen, setChosen] = useState(start?.id ?? '');
   const [settings, setSettings] = useState(start ? settingsOf(start) : NOTHING);
   const [sheet, setSheet] = useState<string>('A4');

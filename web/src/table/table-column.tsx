@@ -1,6 +1,6 @@
 import { useDroppable } from '@dnd-kit/core';
 import { ArrowLeftRight, X } from 'lucide-react';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import { TABLE_SIZE } from '@rakuen/contract/vocabulary';
 import { conditionLine } from '../parts/label.ts';
 import { MARKS } from '../parts/marks.ts';
@@ -94,7 +94,7 @@ export function TableColumn() {
   }
 }
 
-function LaidPaper({ condition, index, table }: { condition: ConditionView; index: number; table: Table }) {
+function LaidPaper({ condition, index, table }: { condition: ConditionHead; index: number; table: Table }) {
   const { paper } = condition;
   const inLeft = table.left?.id === condition.id;
   const inRight = table.right?.id === condition.id;
@@ -165,7 +165,7 @@ function PutBack({ name, onClick }: { name: string; onClick: () => void }) {
   );
 }
 
-function withFocused(table: Table, act: (condition: ConditionView) => void): void {
+function withFocused(table: Table, act: (condition: ConditionHead) => void): void {
   const id = focusedRow('paper');
   const condition = table.laid.find((c) => c.id === id);
   if (condition) act(condition);

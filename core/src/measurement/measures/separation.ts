@@ -40,11 +40,7 @@ function fromEnd(ramp: readonly RampStep[], end: End) {
  * turns back, so that the answer belongs to the paper and not to the chart's own steps.
  * @param threshold ΔE00 from which two greys can be told apart
  */
-export function firstSeparate(
-  ramp: readonly RampStep[],
-  end: End,
-  threshold: number,
-): Separation | undefined {
+export function firstSeparate(ramp: readonly RampStep[], end: End, threshold: number): Separation | undefined {
   const steps = fromEnd(ramp, end);
   if (!steps) return undefined;
   const away = end === 'black' ? 1 : -1;
