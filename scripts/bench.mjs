@@ -5,6 +5,8 @@ import { performance } from 'node:perf_hooks';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import sharp from 'sharp';
+import { lightChange } from './bench/light-change.mjs';
+import { lists } from './bench/lists.mjs';
 import { build, checkNode, installPackages, ROOT } from './setup.mjs';
 
 /**
@@ -195,6 +197,10 @@ const laidOn = once(async () => {
   const cells = { count: result.cells.length / 4, data: result.cells };
   return () => onSheet(cells, result.figures.structure.marks, { bare, seen: bare });
 });
+
+/** Both passes of a chart that was read, as files; each paper's carries its own noise. */
+const passes = (i) =>
+  Object.fromEntries(['M1', 'M2'].map((m) => [`${m}.txt`, asFile(readChart(model, surfaceChart(), m, i + 1))]));
 
 /** Rows, declared: what is measured, against what, and the ratio it may not pass. */
 const ROWS = [
@@ -422,6 +428,28 @@ const ROWS = [
       );
       rmSync(folder, { recursive: true, force: true });
       return [took, plain];
+    },
+  },
+  {
+    name: 'light change',
+    what: 'from choosing a light until the figures of six papers are on screen',
+    against: 'importing one with its figures',
+    limit: 4,
+    run: async () => [
+      await lightChange(passes),
+      median(() => computeFigures(readingFacts(readingFromCgats(chart()).reading))),
+    ],
+  },
+  {
+    name: 'lists',
+    what: 'the slowest list, 99 of 100, with 209 print conditions, 5 000 prints and 5 000 decisions, while a 24-megapixel picture is read',
+    against: 'a request that asks for nothing',
+    limit: 60,
+    run: async () => {
+      const [ms, of, all] = await lists(passes, readFileSync(await largePicture()));
+      for (const { path, bytes, ms: took } of all)
+        console.error(`  ${path.padEnd(24)} ${took.toFixed(1)} ms, ${bytes} bytes`);
+      return [ms, of];
     },
   },
   {

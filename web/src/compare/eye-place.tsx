@@ -6,6 +6,7 @@ import { EYE_CRITERIA, type EyeCriterion } from '@rakuen/contract/vocabulary';
 import { deltaE2000 } from '@rakuen/core/colour/difference';
 import type { Figure } from '@rakuen/core/measurement/figure';
 import { dmax } from '@rakuen/core/measurement/measures/dmax';
+import { unlike } from '@rakuen/core/measurement/basis';
 import { white } from '@rakuen/core/measurement/measures/white';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { formatFigure, formatNumber } from '@rakuen/core/measurement/show';
@@ -297,11 +298,12 @@ function Result({ eye, nameOf }: { eye: EyeView; nameOf: (id: string) => Conditi
   // The eye and the instrument disagree where a pair the eye parted is measured the other way round.
   const quarrels = eye.places.flatMap((p, i) =>
     eye.places.slice(i + 1).flatMap((q) => {
-      const [a, b] = [value(nameOf(p.conditionId)), value(nameOf(q.conditionId))];
-      return standsClear(p, q) && a !== undefined && b !== undefined && a < b
-        ? [
-            `The eye puts ${nameOf(p.conditionId)!.paper.name} before ${nameOf(q.conditionId)!.paper.name}; measured it is the other way round.`,
-          ]
+      const [one, other] = [nameOf(p.conditionId), nameOf(q.conditionId)];
+      const [a, b] = [value(one), value(other)];
+      // Read wet against dried, or with UV against without: by that the eye is not contradicted.
+      const alike = one && other && asked && unlike(asked.measure, one, other) === undefined;
+      return alike && standsClear(p, q) && a !== undefined && b !== undefined && a < b
+        ? [`The eye puts ${one.paper.name} before ${other.paper.name}; measured it is the other way round.`]
         : [];
     }),
   );
