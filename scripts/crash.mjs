@@ -1,5 +1,6 @@
 /* global fetch, FormData, Blob, Buffer, setTimeout */
 import { spawn } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
@@ -42,6 +43,7 @@ const acknowledged = {
   conditions: new Set(),
   readings: new Set(),
   notes: new Map(),
+  begun: new Set(),
   prints: new Set(),
   numbers: [],
 };
@@ -68,15 +70,20 @@ async function started() {
   return { child, url, ended: new Promise((done) => child.on('exit', done)) };
 }
 
+/** The request that was under way when the server went: whoever sent it sends it again, under the same key. */
+let unanswered;
+
 /** Requests to a server; what is not answered with 2xx is thrown. */
 function sender(url) {
-  return async (method, path, body) => {
+  return async (method, path, body, key = `crash-${randomUUID()}`) => {
+    if (method === 'POST') unanswered = { path, body, key };
     const response = await fetch(url + path, {
       method,
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', ...(method === 'POST' && { 'Idempotency-Key': key }) },
       body: JSON.stringify(body),
     });
     const answer = await response.json();
+    unanswered = undefined;
     if (!response.ok) throw new Error(`${response.status} ${JSON.stringify(answer)}`);
     return answer;
   };
@@ -86,6 +93,12 @@ function sender(url) {
 async function write(url) {
   const send = sender(url);
   const edition = known;
+  if (unanswered) {
+    const { path, body, key } = unanswered;
+    const answer = await send('POST', path, body, key);
+    if (path === '/api/prints/begin') acknowledged.begun.add(answer.id);
+    if (/numbers$/.test(path)) acknowledged.numbers.push(answer.number);
+  }
   for (;;) {
     const name = `Sheet ${made++}`;
     const paper = await send('POST', '/api/papers', { ...PAPER, name });
@@ -96,6 +109,7 @@ async function write(url) {
     acknowledged.notes.set(paper.id, `note of ${name}`);
     // A print is begun, comes out, and gets the next number of its edition.
     const print = await send('POST', '/api/prints/begin', edition.of);
+    acknowledged.begun.add(print.id);
     await send('PATCH', `/api/prints/${print.id}`, { widthMm: 100, heightMm: 100, copies: 1 });
     await send('POST', `/api/prints/${print.id}/done`, {});
     acknowledged.prints.add(print.id);
@@ -164,6 +178,11 @@ for (let cycle = 0; cycle < cycles; cycle++) {
     if (database.prepare('SELECT notes FROM papers WHERE id = ?').get(id)?.notes !== notes) lost.push(`notes of ${id}`);
   for (const id of acknowledged.prints)
     if (!has(`SELECT 1 FROM prints WHERE id = ? AND state = 'printed'`, id)) lost.push(`print ${id}`);
+  // One more may have been begun and not answered yet; it is the one that is asked for again.
+  const begun = database.prepare('SELECT COUNT(*) FROM prints').pluck().get();
+  const open = unanswered?.path === '/api/prints/begin' ? 1 : 0;
+  if (begun < acknowledged.begun.size || begun > acknowledged.begun.size + open)
+    lost.push(`cycle ${cycle}: ${begun} prints where ${acknowledged.begun.size} were begun`);
   const given = database.prepare('SELECT number FROM numbers ORDER BY number').pluck().all();
   for (const number of acknowledged.numbers) if (!given.includes(number)) lost.push(`number ${number}`);
   if (given.some((number, i) => number !== i + 1)) lost.push(`cycle ${cycle}: numbers have a gap or a twin`);

@@ -189,6 +189,25 @@ describe('one writer', () => {
     expect((await rakuen.call('POST', '/api/papers', paper, { 'Idempotency-Key': '!' })).status).toBe(400);
   });
 
+  it('fifty repeats at once under one key make one thing, of what has no name of its own too', async () => {
+    const spec = { purpose: 'neutral', patches: 150, sheet: 'A3', patchMm: 9, dpi: 300, seed: 5 };
+    const headers = { 'Idempotency-Key': 'fifty-of-one-kind' };
+    const charts = await fifty(() =>
+      rakuen.call<{ id: string }>('POST', '/api/charts', { name: 'Fifty', spec }, headers),
+    );
+    expect(new Set(charts.map((c) => c.status))).toEqual(new Set([201]));
+    expect(new Set(charts.map((c) => c.body.id)).size).toBe(1);
+    const same = (await rakuen.call<{ name: string }[]>('GET', '/api/charts')).body.filter((c) => c.name === 'Fifty');
+    expect(same).toHaveLength(1);
+  });
+
+  it('a keyed deed that is refused leaves nothing behind, and its key free', async () => {
+    const headers = { 'Idempotency-Key': 'refused-then-mended' };
+    const wrong = await rakuen.call('POST', '/api/papers', { ...PAPER, name: 'Refused', coating: 'tin' }, headers);
+    expect(wrong.status).toBe(400);
+    expect((await rakuen.call('POST', '/api/papers', { ...PAPER, name: 'Refused' }, headers)).status).toBe(201);
+  });
+
   it('the second of two windows is told, and shown what the first wrote', async () => {
     const made = await rakuen.call<{ id: string; revision: number }>('POST', '/api/papers', {
       ...PAPER,

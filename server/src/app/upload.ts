@@ -13,7 +13,7 @@ import { catchError, finalize, from, mergeMap, type Observable, throwError } fro
 import type { Settings } from '@rakuen/contract/settings';
 import { FileStore } from '../files/file-store.ts';
 import { SettingsService } from '../settings/settings.service.ts';
-import { isBeside, OneAtATime, RECEIVES } from '../store/one-at-a-time.ts';
+import { besideOf, OneAtATime, RECEIVES } from '../store/one-at-a-time.ts';
 import { RakuenError } from './errors.ts';
 
 const MEGA = 2 ** 20;
@@ -54,7 +54,7 @@ export function upload(limit: keyof Settings['limits'], times = 1): Type<NestInt
         });
       const path = request.file.path;
       // Whatever a deed did not keep goes with it; what works on beside its answer keeps the file for that.
-      const handled = isBeside(this.reflector, context)
+      const handled = besideOf(this.reflector, context)
         ? next.handle()
         : this.turns.inTurn(context, next).pipe(finalize(() => void this.files.discard(path)));
       // The file is gone before the refusal is heard.

@@ -32,7 +32,7 @@ class BackupsController {
   }
 
   /** Makes a backup now; the studio goes on beside it. */
-  @Beside()
+  @Beside('takes its own turn')
   @Post()
   @ApiCreatedResponse({ type: BackupView })
   make(): Promise<BackupView> {

@@ -46,7 +46,7 @@ class MatchesController {
     return this.matches.portfolio(request);
   }
 
-  @Beside()
+  @Beside('takes its own turn')
   @Post('matches/kept')
   @ApiCreatedResponse({ type: KeptMatch })
   keep(@Body() request: KeepMatch): Promise<KeptMatch> {
@@ -90,7 +90,7 @@ class MatchesController {
   }
 
   /** Beside the others: the sheets may have to be learned first, and nobody waits for that. */
-  @Beside()
+  @Beside('takes its own turn')
   @Post('decisions')
   @ApiCreatedResponse({ type: DecisionView })
   decide(@Body() input: DecisionInput): Promise<DecisionView> {

@@ -88,7 +88,7 @@ class ProfilesController {
 
   /** Lays out the patches whose reading would help the model most. */
   @Post('conditions/:id/next-patches')
-  @Beside()
+  @Beside('takes its own turn')
   @ApiCreatedResponse({ type: ChartView })
   next(@Param('id', ParseUUIDPipe) id: string, @Body() { count }: NextPatchesInput): Promise<ChartView> {
     return this.profiles.next(id, count);

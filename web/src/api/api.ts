@@ -1,6 +1,8 @@
+import { nanoid } from '@reduxjs/toolkit';
 import {
   createApi,
   fetchBaseQuery,
+  type BaseQueryApi,
   type BaseQueryFn,
   type FetchArgs,
   type FetchBaseQueryError,
@@ -33,9 +35,36 @@ import { afterDeed } from '@rakuen/core/table/table';
 
 const plain = fetchBaseQuery({ baseUrl: '/api/' });
 
+/** What is under way, by what it asks for: a double click is one deed. */
+const underWay = new Map<string, ReturnType<typeof plain>>();
+const SECOND_TRY_MS = 400;
+
+/**
+ * Whatever makes something carries a key of its own. It is asked again once where no answer came, under the same key: what was done before the line
+ * broke is not done twice.
+ */
+async function keyed(args: FetchArgs, api: BaseQueryApi, extra: object) {
+  const headers = { ...(args.headers as Record<string, string> | undefined), 'Idempotency-Key': nanoid() };
+  const first = await plain({ ...args, headers }, api, extra);
+  if (first.error?.status !== 'FETCH_ERROR' || api.signal.aborted) return first;
+  await new Promise((go) => setTimeout(go, SECOND_TRY_MS));
+  return plain({ ...args, headers }, api, extra);
+}
+
+function asked(args: string | FetchArgs, api: BaseQueryApi, extra: object) {
+  if (typeof args === 'string' || args.method !== 'POST' || args.body instanceof FormData)
+    return plain(args, api, extra);
+  const deed = JSON.stringify([args.url, args.body]);
+  const same = underWay.get(deed);
+  if (same) return same;
+  const answer = Promise.resolve(keyed(args, api, extra)).finally(() => underWay.delete(deed));
+  underWay.set(deed, answer);
+  return answer;
+}
+
 /** Errors reach the screens as the server words them; a server that can't be reached is worded here. */
 const query: BaseQueryFn<string | FetchArgs, unknown, ApiError> = async (args, api, extra) => {
-  const answer = await plain(args, api, extra);
+  const answer = await asked(args, api, extra);
   return answer.error ? { error: worded(answer.error) } : { data: answer.data };
 };
 
