@@ -6,9 +6,11 @@ test('the demo studio: measured papers, and pictures that want different papers'
     id: string;
     paper: { id: string; maker: string };
     printMode: string;
-    facts: { gamutMethod?: string };
+    facts?: { figures: Record<string, { shape: string }> };
   };
-  const conditions = (await get<Condition[]>('/api/conditions')).filter((c) => c.facts?.gamutMethod);
+  const conditions = (await get<Condition[]>('/api/conditions')).filter(
+    (c) => c.facts?.figures.gamutVolume?.shape === 'scalar',
+  );
   expect(conditions.length).toBeGreaterThanOrEqual(6);
   expect(new Set(conditions.map((c) => c.paper.id)).size).toBeGreaterThanOrEqual(4);
   const pictures = (

@@ -67,7 +67,8 @@ export function MeasureTable({
           ▲ best, ▽ least; where no mark stands, schools differ or nothing surely parts them
         </span>
       </div>
-      <div className="scroll-quiet overflow-x-auto" tabIndex={0} role="region" aria-label="All measures">
+      {/* What is said to a screen reader alone stands where it belongs, and not beside the page. */}
+      <div className="scroll-quiet relative overflow-x-auto" tabIndex={0} role="region" aria-label="All measures">
         <table className="w-full border-collapse whitespace-nowrap">
           <thead>
             <tr className="border-b border-edge align-bottom">
