@@ -10,6 +10,7 @@ import { questionOf } from '../app/steps.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { conditionLine, day } from '../parts/label.ts';
+import { Conflict, theirsOf } from '../parts/conflict.tsx';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { BackNotes } from './back-notes.tsx';
@@ -99,6 +100,7 @@ function WaitingBack({
   const [remove] = useRemovePrintMutation();
   const [open, setOpen] = useState<SettingKey>();
   const [spoilt, setSpoilt] = useState(false);
+  const theirs = theirsOf<PrintView>(settling.error);
   const carried = new Set(print.carriedOver);
   const differing = SETTING_KEYS.filter((key) => differs.some((d) => d.key === key));
   const unseen = differing.filter((key) => carried.has(key));
@@ -173,7 +175,16 @@ function WaitingBack({
           </p>
         )}
       </section>
-      <ErrorNote error={settling.error ?? finishing.error} />
+      {theirs ? (
+        <Conflict
+          mine={flat(settling.originalArgs?.change)}
+          theirs={flat(theirs)}
+          onMine={() => settling.originalArgs && change(settling.originalArgs.change)}
+          onTheirs={settling.reset}
+        />
+      ) : (
+        <ErrorNote error={settling.error ?? finishing.error} />
+      )}
       <div className="flex flex-wrap items-center gap-3">
         <Button
           main
@@ -264,3 +275,6 @@ function MadeBack({ print }: { print: PrintView }) {
     </div>
   );
 }
+
+/** A change, or a print, with its settings beside the rest: one table shows both. */
+const flat = ({ settings, ...rest }: { settings?: object } = {}): object => ({ ...rest, ...settings });

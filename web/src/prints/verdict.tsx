@@ -4,6 +4,7 @@ import { DECIDERS, VERDICTS } from '@rakuen/contract/vocabulary';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';
 import { AreaField, ChoiceField, named, TextField } from '../parts/form.tsx';
+import { Conflict, theirsOf } from '../parts/conflict.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 import { useChangePrintMutation } from './print-api.ts';
 
@@ -15,7 +16,10 @@ type Judged = Pick<PrintInput, 'verdict' | 'verdictReason' | 'notes' | 'judgedIn
 export function Verdict({ print }: { print: PrintView }) {
   const dispatch = useAppDispatch();
   const [change, changing] = useChangePrintMutation();
-  const { register, handleSubmit } = useForm<Judged>({
+  const theirs = theirsOf<PrintView>(changing.error);
+  const { register, handleSubmit, getValues, reset } = useForm<Judged>({
+    // What another window wrote comes in where nothing was typed here.
+    resetOptions: { keepDirtyValues: true },
     values: {
       verdict: print.verdict,
       verdictReason: print.verdictReason,
@@ -58,7 +62,19 @@ export function Verdict({ print }: { print: PrintView }) {
       <p className="mt-1 text-[13px] text-quiet">
         Wait before you judge: colour settles as the ink dries, minutes for the look, a day for handling (practice).
       </p>
-      <ErrorNote error={changing.error} />
+      {theirs ? (
+        <Conflict
+          mine={getValues()}
+          theirs={theirs}
+          onMine={() => void submit().catch(() => undefined)}
+          onTheirs={() => {
+            reset(undefined, { keepDirtyValues: false });
+            changing.reset();
+          }}
+        />
+      ) : (
+        <ErrorNote error={changing.error} />
+      )}
       <Button main className="mt-2" type="submit" disabled={changing.isLoading}>
         Keep the verdict
       </Button>

@@ -1,6 +1,6 @@
 import type { RecipeInput, RecipeView, SuggestView } from '@rakuen/contract/recipes';
 import type { StripsView } from '@rakuen/contract/strips';
-import { api } from '../api/api.ts';
+import { api, from } from '../api/api.ts';
 
 /** Recipes of print copies, and what is suggested for them. */
 export const recipeApi = api.injectEndpoints({
@@ -9,8 +9,14 @@ export const recipeApi = api.injectEndpoints({
       query: (pictureId) => ({ url: 'recipes', params: { pictureId } }),
       providesTags: ['recipes'],
     }),
-    writeRecipe: build.mutation<RecipeView, RecipeInput>({
-      query: (body) => ({ url: 'recipes', method: 'PUT', body }),
+    /** @param from revision it was turned from; 0 where none was kept yet, nothing where whatever stands is written over */
+    writeRecipe: build.mutation<RecipeView, { recipe: RecipeInput; from?: number }>({
+      query: ({ recipe, from: revision }) => ({
+        url: 'recipes',
+        method: 'PUT',
+        body: recipe,
+        headers: revision === undefined ? {} : from(revision),
+      }),
       invalidatesTags: ['recipes'],
     }),
     removeRecipe: build.mutation<void, string>({

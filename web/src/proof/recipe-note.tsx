@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import { RECIPE_PARTS, recipeLine, turned, type RecipeKey } from '@rakuen/core/proof/recipe';
 import { Button, QuietButton } from '../parts/button.tsx';
+import { Conflict } from '../parts/conflict.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 import { useRemoveRecipeMutation, useSuggestedQuery } from './recipe-api.ts';
 import type { RecipeAtHand } from './use-recipe.ts';
@@ -98,7 +99,16 @@ export function RecipeNote({
           ))}
         </ul>
       )}
-      <ErrorNote error={at.error} />
+      {at.conflict ? (
+        <Conflict
+          mine={recipe}
+          theirs={at.conflict.theirs}
+          onMine={at.conflict.keepMine}
+          onTheirs={at.conflict.takeTheirs}
+        />
+      ) : (
+        <ErrorNote error={at.error} />
+      )}
       <Suggested pictureId={pictureId} conditionId={condition.id} at={at} />
     </section>
   );

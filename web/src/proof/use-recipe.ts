@@ -2,6 +2,7 @@ import { useRef, useState } from 'react';
 import type { ApiError } from '@rakuen/contract/settings';
 import type { RecipeView } from '@rakuen/contract/recipes';
 import { PLAIN, type Recipe } from '@rakuen/core/proof/recipe';
+import { theirsOf } from '../parts/conflict.tsx';
 import { useRecipesQuery, useWriteRecipeMutation } from './recipe-api.ts';
 
 /** Steps that can be taken back. */
@@ -20,6 +21,8 @@ export interface RecipeAtHand {
   /** Where the working recipe is kept. */
   readonly current?: RecipeView;
   readonly error?: Partial<ApiError>;
+  /** Another window turned it meanwhile: both are shown, and one is taken. */
+  readonly conflict?: { readonly theirs: Recipe; keepMine(): void; takeTheirs(): void };
   set(next: Recipe): void;
   undo?: () => void;
   redo?: () => void;
@@ -38,8 +41,14 @@ export function useRecipe(pictureId: string, conditionId: string): RecipeAtHand 
   const first = current?.values ?? PLAIN;
   // One after another: what was turned last is what is kept, however fast the hand was.
   const last = useRef<Promise<unknown>>(Promise.resolve());
+  // From which revision this window turns the working recipe, by the sheet.
+  const known = useRef<Record<string, number>>({});
   const keep = (values: Recipe, name = '') => {
-    const turn = last.current.then(() => write({ pictureId, conditionId, name, values }).unwrap());
+    const turn = last.current.then(async () => {
+      const from = name === '' ? (known.current[conditionId] ?? current?.revision ?? 0) : undefined;
+      const kept = await write({ recipe: { pictureId, conditionId, name, values }, from }).unwrap();
+      if (name === '') known.current[conditionId] = kept.revision;
+    });
     last.current = turn.catch(() => undefined);
     return turn;
   };
@@ -48,11 +57,24 @@ export function useRecipe(pictureId: string, conditionId: string): RecipeAtHand 
     void keep(done[done.length - 1]).catch(() => undefined);
   };
   const { done, undone } = turns;
+  const theirs = theirsOf<RecipeView>(writing.error);
   return {
     recipe,
     kept: own.filter((r) => r.name !== ''),
     current,
     error: writing.error,
+    conflict: theirs && {
+      theirs: theirs.values,
+      keepMine: () => {
+        known.current[conditionId] = theirs.revision;
+        void keep(recipe).catch(() => undefined);
+      },
+      takeTheirs: () => {
+        known.current[conditionId] = theirs.revision;
+        setBySheet({ ...bySheet, [conditionId]: { done: [...done, theirs.values], undone: [] } });
+        writing.reset();
+      },
+    },
     // The first step remembers what stood before it, so that it can be taken back.
     set: (next) => to(done.length > 0 ? [...done, next] : [first, next], []),
     undo: done.length > 1 ? () => to(done.slice(0, -1), [done[done.length - 1], ...undone]) : undefined,
