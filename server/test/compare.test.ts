@@ -8,6 +8,7 @@ import { lighting, litLabs, litXyz } from '@rakuen/core/light/lit-sheet';
 import { surfaceChart } from '@rakuen/core/simulation/chart';
 import { readChart } from '@rakuen/core/simulation/instrument';
 import { standIn, type StandInFacts } from '@rakuen/core/simulation/stand-in';
+import { pdfText } from './pdf-text.ts';
 import { condition, CONDITION, fixture, start, type Running } from './rakuen.ts';
 
 let rakuen: Running;
@@ -128,7 +129,7 @@ describe('a comparison taken away', () => {
   it('as PDF of one or two pages and as CSV, under the light that was chosen, names in any letters', async () => {
     const ids: string[] = [];
     for (const [name, over, seed] of [
-      ['Heller Bogen Ωμέγα', {}, 5],
+      ['Heller Bogen Ωμέγα vom Rand der alten Empfangsanlage', {}, 5],
       ['紙', { brightenerClaim: 'none' }, 6],
     ] as const) {
       const id = await condition(rakuen, name, 'matt');
@@ -139,9 +140,19 @@ describe('a comparison taken away', () => {
       const response = await fetch(`${rakuen.url}/api/comparison?ids=${ids.join(',')}&${query}`);
       return { status: response.status, bytes: Buffer.from(await response.arrayBuffer()) };
     };
-    const pdf = (await file('as=pdf')).bytes.toString('latin1');
-    expect(pdf.startsWith('%PDF-')).toBe(true);
-    expect(pdf.match(/\/Type \/Page\b/g)!.length).toBeLessThanOrEqual(2);
+    const told = pdfText((await file('as=pdf')).bytes);
+    const pages = told.split('\f').filter((page) => page.trim() !== '');
+    expect(pages).toHaveLength(2);
+    // Names are whole, wherever their lines were broken; nothing is cut short.
+    for (const page of pages)
+      for (const word of ['Heller', 'Bogen', 'Empfangsanlage', '紙']) expect(page).toContain(word);
+    expect(told).not.toContain('…');
+    for (const word of ['D50', 'a*, green', 'b*, yellow', 'Greys off the line']) expect(pages[0]).toContain(word);
+    for (const word of ['White', 'Black', 'Greys', 'Dmax, D', 'Contrast ratio']) expect(pages[1]).toContain(word);
+    expect(pages[1]).not.toContain('†');
+    const glazedPage = pdfText((await file('as=pdf&light=A&glass=plain')).bytes);
+    expect(glazedPage).toMatch(/ungsten, behind plain glass; CIELAB for an eye used to it/);
+    expect(glazedPage).toContain('† As measured under D50');
     const rows = async (query: string) =>
       (await file(`as=csv${query}`)).bytes
         .toString('utf8')

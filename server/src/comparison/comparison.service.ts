@@ -8,7 +8,7 @@ import type { PrintSpectra } from '@rakuen/core/light/print-spectra';
 import { lighting } from '@rakuen/core/light/lit-sheet';
 import { dmax } from '@rakuen/core/measurement/measures/dmax';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
-import { MEASURES } from '@rakuen/core/measurement/measures/registry';
+import { MEASURE_GROUPS, MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { describeBeside, describePair } from '@rakuen/core/measurement/sentences';
 import { formatFigure } from '@rakuen/core/measurement/show';
 import { csvOf } from '@rakuen/core/formats/csv-table';
@@ -108,11 +108,11 @@ export class ComparisonService {
     const inOrder = new Set(comparable(dmax, laid));
     const page: ComparisonPage = {
       date,
-      light: under,
+      light: plain ? 'CIELAB, D50, 2°, as measured' : `${sentence(under)}; CIELAB for an eye used to it, 2°`,
       papers: laid.map((c) => ({
         name: c.paper.name,
         line: `${c.printer}, ${c.mediaSetting}${c.printMode === 'colour through a profile' ? '' : `, ${c.printMode}`}`,
-        ramp: (c.facts?.ramp ?? []).map((s) => s.lab),
+        ramp: c.facts?.ramp ?? [],
         outline: c.facts?.outline ?? [],
         white: colour(c, 'white'),
         black: colour(c, 'black'),
@@ -131,16 +131,13 @@ export class ComparisonService {
           ([why, measures]) => `Not held against each other, ${why}: ${measures.map((m) => m.name).join('; ')}.`,
         ),
       ],
-      rows: rows.map((m) => ({
-        name: m.name,
-        unit: m.unit,
-        judged: m.judged === true,
-        cells: laid.map((c) => {
-          const f = c.facts?.figures[m.key];
-          if (!f || f.shape === 'missing') return '—';
-          return `${formatFigure(m, f)}${basisOf(c, m).recomputed === false && !('observe' in m) ? ' (D50)' : ''}`;
-        }),
-      })),
+      groups: MEASURE_GROUPS.flatMap((group) => {
+        const shown = group.measures.filter((m) => rows.includes(m));
+        return shown.length === 0 ? [] : [{ name: group.name, rows: shown.map((m) => row(m, laid)) }];
+      }),
+      signs: laid.some((c) => rows.some((m) => keptD50(c, m)))
+        ? ['† As measured under D50: not recomputed for this light.']
+        : [],
     };
     // Drawing on paper is dear to load, and seldom asked for.
     const { comparisonPdf } = await import('@rakuen/server/drawing/comparison-pdf');
@@ -199,6 +196,19 @@ function kindOf(measure: Measure, c: Lit): string {
       ? 'recomputed for the light'
       : `${kind} under D50, not recomputed`;
 }
+
+/** A figure that stays as it was measured while its neighbours are recomputed. */
+const keptD50 = (c: Lit, m: Measure) => basisOf(c, m).recomputed === false && !('observe' in m);
+
+function row(m: Measure, laid: readonly Lit[]): ComparisonPage['groups'][number]['rows'][number] {
+  const cell = (c: Lit) => {
+    const f = c.facts?.figures[m.key];
+    return !f || f.shape === 'missing' ? '—' : `${formatFigure(m, f)}${keptD50(c, m) ? '†' : ''}`;
+  };
+  return { name: m.name, unit: m.unit, judged: m.judged === true, cells: laid.map(cell) };
+}
+
+const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
 function floats(base64: string): Float32Array {
   const bytes = Buffer.from(base64, 'base64');

@@ -11,14 +11,19 @@ export const FONT_FILES = {
 } as const;
 export type Face = keyof typeof FONT_FILES;
 
+/** Letters of East Asia, for both faces: kana and some seven thousand characters. */
+const EAST_ASIAN = require.resolve('@fontsource/noto-sans-jp/files/noto-sans-jp-japanese-400-normal.woff');
+const pieces = (face: string): string[] => [
+  ...['greek', 'latin-ext', 'cyrillic'].map((script) =>
+    require.resolve(`@fontsource/${face}/files/${face}-${script}-400-normal.woff`),
+  ),
+  EAST_ASIAN,
+];
+
 /** Each face comes in pieces by script; a letter the first piece lacks is looked for in these. */
 export const FURTHER_FILES: Record<Face, readonly string[]> = {
-  sans: ['greek', 'latin-ext', 'cyrillic'].map((script) =>
-    require.resolve(`@fontsource/source-sans-3/files/source-sans-3-${script}-400-normal.woff`),
-  ),
-  serif: ['greek', 'latin-ext', 'cyrillic'].map((script) =>
-    require.resolve(`@fontsource/source-serif-4/files/source-serif-4-${script}-400-normal.woff`),
-  ),
+  sans: pieces('source-sans-3'),
+  serif: pieces('source-serif-4'),
 };
 
 const loaded = new Map<string, Font>();

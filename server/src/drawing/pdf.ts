@@ -25,9 +25,11 @@ const plain = (text: string) => text.replaceAll(/[\u2000-\u200a\u202f\u00a0]/g, 
 function runs(text: string, face: Face): Run[] {
   const out: Run[] = [];
   for (const character of plain(text)) {
-    const places = [face, ...FURTHER_FILES[face].map((_, i) => `${face}-${i}`)];
-    const has = [FONT_FILES[face], ...FURTHER_FILES[face]].map((file) => font(file).charToGlyphIndex(character) > 0);
-    const found = places[has.indexOf(true)];
+    // One piece after another: the large ones are not looked into for a letter that is found before.
+    const at = [FONT_FILES[face], ...FURTHER_FILES[face]].findIndex(
+      (file) => font(file).charToGlyphIndex(character) > 0,
+    );
+    const found = at < 0 ? undefined : at === 0 ? face : `${face}-${at - 1}`;
     const last = out[out.length - 1];
     if (last && last.font === (found ?? face)) last.text += found ? character : '?';
     else out.push({ font: found ?? face, text: found ? character : '?' });
