@@ -19,6 +19,10 @@ async function expectFits(page: Page): Promise<void> {
   await page.waitForLoadState('networkidle');
   for (const width of [1024, 1280, 1920]) {
     await page.setViewportSize({ width, height: 800 });
+    // Nothing hangs out of the work below the window either.
+    await expect
+      .poll(() => page.evaluate(() => document.documentElement.scrollHeight <= window.innerHeight), `${width}, high`)
+      .toBe(true);
     // A drawing takes its new width a moment after the window has it.
     await expect
       .poll(() => page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth), `${width} wide`)

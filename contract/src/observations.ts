@@ -1,5 +1,11 @@
-import { OBSERVATION_KINDS, type Observation, type ObservationKind } from '@rakuen/core/measurement/observations';
-import { FreeText, Id, Int, Maybe, Num, Numbers, OneOf, Parts, Plain, Text, When } from './fields.ts';
+import {
+  OBSERVATION_KINDS,
+  TAKES,
+  type Observation,
+  type ObservationKind,
+} from '@rakuen/core/measurement/observations';
+import { FEED_PATHS, type FeedKey } from '@rakuen/core/print/feed';
+import { FreeText, Id, Int, Maybe, Num, Numbers, OneOf, Parts, Plain, Text, When, Yes } from './fields.ts';
 
 const KINDS = Object.keys(OBSERVATION_KINDS);
 
@@ -30,6 +36,20 @@ export class GradeValue {
   @Int(0, 4) grade!: number;
 }
 
+/** One way into the printer, as the hands found it. */
+export class FeedingValue {
+  @OneOf(Object.keys(FEED_PATHS)) feed!: FeedKey;
+  @OneOf(Object.keys(TAKES)) takes!: keyof typeof TAKES;
+  @Maybe() @Int(1, 500) stack?: number;
+  @FreeText(40) headHeight!: string;
+  @FreeText(40) suction!: string;
+  @Int(0, 4) corners!: number;
+  @Maybe() @Int(0, 4) coreCurl?: number;
+  @Yes() borderless!: boolean;
+  @Yes() customSizes!: boolean;
+  @Maybe() @Yes() reloads?: boolean;
+}
+
 /** What a scan gave. */
 export class TextureValue {
   @Num(0.05, 10) wavelengthMm!: number;
@@ -50,6 +70,7 @@ export const VALUE_CLASSES = {
   rings: GradeValue,
   curl: GradeValue,
   scuffs: GradeValue,
+  feeding: FeedingValue,
 } as const satisfies Partial<Record<ObservationKind, new () => object>>;
 
 /** Kinds for which the bench has a stand-in. */

@@ -1,4 +1,4 @@
-import type { Observation } from '@rakuen/core/measurement/observations';
+import type { FeedingObservation, Observation } from '@rakuen/core/measurement/observations';
 import { readGloss } from '@rakuen/core/simulation/gloss-meter';
 import type { PressModel } from '@rakuen/core/simulation/printer';
 import { measureStack, readBacking, weigh } from '@rakuen/core/simulation/scale';
@@ -40,6 +40,23 @@ export function sheetObservations({ sheet }: PressModel, seed: number): DemoObse
   ];
 }
 
+/** Stiff sheets go in one by one at the back; the others stand in the feeder. */
+function feedingOf({ sheet }: PressModel): FeedingObservation {
+  const stiff = sheet.thicknessUm >= STIFF_UM;
+  return {
+    kind: 'feeding',
+    feed: stiff ? 'rear' : 'auto',
+    takes: stiff ? 'care' : 'well',
+    ...(!stiff && { stack: 15 }),
+    headHeight: stiff ? 'wide' : '',
+    suction: '',
+    corners: stiff ? 1 : 0,
+    borderless: !stiff,
+    customSizes: true,
+  };
+}
+const STIFF_UM = 380;
+
 /** What holds of the print: gloss with the meter; bronzing and rub by eye. Bronzing shows on a glossy coating alone; matt coatings let go of their black. */
 export function printObservations(press: PressModel, coating: CoatingClass, seed: number): DemoObservation[] {
   const matt = isMatt(coating);
@@ -49,6 +66,7 @@ export function printObservations(press: PressModel, coating: CoatingClass, seed
     ),
     judged({ kind: 'bronzing', grade: matt ? 0 : press.inks.film.bronzing }),
     judged({ kind: 'scuffs', grade: matt ? 2 : coating === 'baryta' ? 3 : 1 }),
+    judged(feedingOf(press)),
     judged({ kind: 'rub', minutesAfterPrinting: 10, grade: matt ? 2 : 1 }),
     judged({ kind: 'rub', minutesAfterPrinting: 1500, grade: matt ? 1 : 0 }),
   ];

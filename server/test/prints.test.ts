@@ -105,6 +105,19 @@ describe('a print is made, not filled in', () => {
       observations: [
         { ...judged, kind: 'curl', value: { grade: 3 } },
         { ...judged, kind: 'scuffs', value: { grade: 1 } },
+        {
+          ...judged,
+          kind: 'feeding',
+          value: {
+            feed: 'rear',
+            takes: 'care',
+            headHeight: 'wide',
+            suction: '',
+            corners: 2,
+            borderless: false,
+            customSizes: true,
+          },
+        },
       ],
     });
     expect(observed.status).toBe(201);
@@ -113,6 +126,12 @@ describe('a print is made, not filled in', () => {
       'It curls: flatten it first, or the head strikes a lifted corner (clear, judged by I. Orme, 2026-09-14)',
     );
     expect(now).not.toContain('fingerprints');
+    // What was found of a way into the printer speaks where the print takes that way.
+    expect(now).not.toContain('rear single');
+    await rakuen.call('PATCH', `/api/prints/${print.id}`, { settings: { feed: 'rear single' } });
+    const fed = (await look(print.id)).cautions.join();
+    expect(fed).toContain('The rear single takes it with care (I. Orme, 2026-09-14)');
+    expect(fed).toContain('head height wide');
   });
 
   it('what is looked at or changed is carried over no longer; another window is told; a wrong value is refused', async () => {
@@ -133,7 +152,7 @@ describe('a print is made, not filled in', () => {
     const { words } = (
       await rakuen.call<{ words: Record<string, string[]> }>('GET', '/api/prints/words?printer=Test%20Press')
     ).body;
-    expect(words.feed).toEqual(['front straight path']);
+    expect(words.feed).toEqual(expect.arrayContaining(['front straight path', 'rear single']));
     expect(words.mediaSetting).toEqual(expect.arrayContaining(['Coated', 'Fine art matt']));
   });
 

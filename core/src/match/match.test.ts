@@ -199,6 +199,35 @@ describe('ranking', () => {
     expect(refused).toEqual([{ id: 'gloss', why: 'No shine was asked for, and it is a baryta sheet.' }]);
   });
 
+  it('how a printer takes the sheet counts where it is known of all: by hand alone costs minutes, by no way it is refused', () => {
+    const fed = (id: string, feeding: SheetQualities['feeding'], minutesEach?: number) =>
+      made(id, { feeding, minutesEach });
+    const commission = { copies: 10 };
+    const { places } = rank(
+      greys(10, 90),
+      [fed('hand', { rear: 'well', auto: 'not' }), fed('feeder', { auto: 'well' })],
+      {
+        commission,
+      },
+    );
+    expect(places[0].id).toBe('feeder');
+    const said = places.find((p) => p.id === 'hand')!.reasons.find((r) => r.leaning === 'feeding')!;
+    expect(said.sentence).toMatch(/by hand alone, 70 minutes for 10 prints \(practice\)/);
+    const timed = rank(greys(10, 90), [fed('hand', { rear: 'well' }, 5), fed('feeder', { auto: 'well' })], {
+      commission,
+    });
+    expect(timed.places.flatMap((p) => p.reasons).find((r) => r.leaning === 'feeding')!.sentence).toMatch(
+      /50 minutes.*timed/,
+    );
+    // Of one nothing is known: it is held against neither, and said.
+    const partly = rank(greys(10, 90), [fed('hand', { rear: 'well' }), whole], { commission });
+    expect(partly.uncounted.map((u) => u.what)).toContain('feeding');
+    const none = fed('none', { auto: 'not', rear: 'not', front: 'not' });
+    expect(rank(greys(10, 90), [none, whole]).refused).toEqual([
+      { id: 'none', why: 'Its printer takes it by no way: every one was tried.' },
+    ]);
+  });
+
   it('the driver’s black-and-white mode takes part for greys and is refused for colour', () => {
     const driver = made('driver', { blackL: 3, monochrome: true });
     expect(rank(greys(5, 95), [driver, rag]).places.map((p) => p.id)).toContain('driver');

@@ -120,6 +120,7 @@ const MAY_LACK = {
   metamerism: 'turn of the greys',
   brightenerShift: 'brightener',
   longestMm: 'sizes',
+  feeding: 'feeding',
   pricePerM2: 'price',
 } as const;
 type MayLack = keyof typeof MAY_LACK;

@@ -1,5 +1,7 @@
 import type { Lab } from '../colour/types.ts';
 import type { ColourLattice } from '../characterisation/lattice.ts';
+import type { TAKES } from '../measurement/observations.ts';
+import type { FeedKey } from '../print/feed.ts';
 import type { Base, CoatingClass, Surface } from '../paper.ts';
 
 /** What a match needs to know of a print condition besides its colours; figures as measured, absent where they were not. */
@@ -39,6 +41,10 @@ export interface SheetQualities {
   readonly modelError?: number;
   /** The longest print it comes large enough for; absent where its sizes are not known. */
   readonly longestMm?: number;
+  /** How its printer takes it, by path; absent where nobody said. */
+  readonly feeding?: Readonly<Partial<Record<FeedKey, keyof typeof TAKES>>>;
+  /** Minutes a print of it took at the printer, as timed. */
+  readonly minutesEach?: number;
   /** Price of the paper a square metre, where it is known, in the currency of its price list (ISO 4217). */
   readonly pricePerM2?: number;
   readonly currency?: string;

@@ -1,4 +1,7 @@
+import type { TAKES } from '../measurement/observations.ts';
 import { COATING_CLASSES } from '../paper.ts';
+import type { FeedKey } from '../print/feed.ts';
+import { fedByNone } from '../print/handling.ts';
 import type { Commission, Veto } from './commission.ts';
 import type { SheetQualities } from './sheet.ts';
 
@@ -25,10 +28,14 @@ const SAID: Readonly<Record<Veto, string>> = {
   metallic: 'No metallic sheet was asked for',
 };
 
+const feedsOf = (feeding: NonNullable<SheetQualities['feeding']>) =>
+  new Map((Object.entries(feeding) as [FeedKey, keyof typeof TAKES][]).map(([key, takes]) => [key, { takes }]));
+
 /** Why a sheet can't carry a picture at all, or undefined. */
 export function refusedBy(sheet: SheetQualities, commission: Commission, colour: string): string | undefined {
   if (sheet.monochrome && colour === 'colour')
     return 'The driver’s black-and-white mode prints no colour, and the picture has some.';
+  if (sheet.feeding && fedByNone(feedsOf(sheet.feeding))) return 'Its printer takes it by no way: every one was tried.';
   for (const veto of commission.vetoes) {
     const broken = BROKEN[veto](sheet);
     if (broken) return `${SAID[veto]}, and ${broken}.`;

@@ -1,3 +1,4 @@
+import type { FeedKey } from '../print/feed.ts';
 /** Gloss at one angle, gloss units, bare sheet and full black (ISO 2813). */
 export interface GlossObservation {
   readonly kind: 'gloss';
@@ -62,6 +63,31 @@ export interface ScuffsObservation {
   readonly grade: number;
 }
 
+/** How a feed path took the sheet. */
+export const TAKES = { well: 'takes it', care: 'takes it with care', not: 'does not take it' } as const;
+
+/** What the sheet is like on one way into the printer, from the hands that used it. */
+export interface FeedingObservation {
+  readonly kind: 'feeding';
+  readonly feed: FeedKey;
+  readonly takes: keyof typeof TAKES;
+  /** Sheets a feeder takes at once. */
+  readonly stack?: number;
+  /** In the printer's own words; empty where nothing had to be set. */
+  readonly headHeight: string;
+  readonly suction: string;
+  /** Lifted corners, graded 0 none to 4 the head strikes them. */
+  readonly corners: number;
+  /** Of a roll: how the last metres at the core curl, 0 flat to 4. */
+  readonly coreCurl?: number;
+  /** Prints to the edge there. */
+  readonly borderless: boolean;
+  /** Takes sizes of one's own there. */
+  readonly customSizes: boolean;
+  /** A part-used roll is taken again. */
+  readonly reloads?: boolean;
+}
+
 /** Everything that is found out about a print without reading its patches. */
 export type Observation =
   | GlossObservation
@@ -73,7 +99,8 @@ export type Observation =
   | BronzingObservation
   | RingsObservation
   | CurlObservation
-  | ScuffsObservation;
+  | ScuffsObservation
+  | FeedingObservation;
 export type ObservationKind = Observation['kind'];
 
 /** A kind of observation, declared. */
@@ -156,6 +183,13 @@ export const OBSERVATION_KINDS: Record<ObservationKind, ObservationKindFacts> = 
     of: 'print',
     figure: 'judged',
     how: 'Draw a fingernail and a dry thumb over full black a few minutes after printing: 0 nothing stays, 4 both stay.',
+    source: '(practice)',
+  },
+  feeding: {
+    name: 'Feeding',
+    of: 'print',
+    figure: 'judged',
+    how: 'How the printer takes the sheet, path by path, as the hands that fed it found.',
     source: '(practice)',
   },
 };

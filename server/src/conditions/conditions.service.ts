@@ -70,6 +70,17 @@ export class ConditionsService {
     return ids.flatMap((id) => views.find((v) => v.id === id) ?? []);
   }
 
+  /** Minutes of a print at the printer, the mean of what was timed on each sheet. */
+  minutesTimed(): Promise<{ conditionId: string; minutes: number }[]> {
+    return this.prints
+      .createQueryBuilder('p')
+      .select('p.conditionId', 'conditionId')
+      .addSelect('AVG(p.minutes / p.copies)', 'minutes')
+      .where('p.minutes IS NOT NULL')
+      .groupBy('p.conditionId')
+      .getRawMany();
+  }
+
   /** What may stand in for a sheet: every other paper's print conditions that were measured. */
   async likes(id: string): Promise<LikesView> {
     const all = await this.list();

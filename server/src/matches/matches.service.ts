@@ -11,6 +11,7 @@ import type { SheetQualities } from '@rakuen/core/match/sheet';
 import { basisOf } from '@rakuen/core/measurement/basis';
 import { gamutVolume } from '@rakuen/core/measurement/measures/gamut-volume';
 import type { Base } from '@rakuen/core/paper';
+import { feedPaths } from '@rakuen/core/print/handling';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type {
   DecisionInput,
@@ -29,6 +30,7 @@ import type { PictureView } from '@rakuen/contract/pictures';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
+import { fedOf } from '../prints/cautions.ts';
 import { LaidService, type Laid } from '../profiles/laid.service.ts';
 import { DecisionRow, MatchRow, PaperRow, SchoolRow, TrialRow } from '../store/entities.ts';
 import { Writer } from '../store/writer.ts';
@@ -228,6 +230,7 @@ export class MatchesService {
     if (asked.some((c) => c === undefined)) throw notFound('print condition');
     const superseded = await this.supersededSettings();
     const papers = new Map((await this.papers.find()).map((p) => [p.id, p]));
+    const timed = new Map((await this.conditions.minutesTimed()).map((t) => [t.conditionId, t.minutes]));
     const leftOut: LeftOut[] = [];
     const laid = await Promise.all(
       (asked as ConditionView[]).map(
@@ -254,7 +257,11 @@ export class MatchesService {
     return {
       picture,
       candidates: ready.map(({ condition, laid: { modelError } }, i) => ({
-        sheet: { ...qualities(condition, papers.get(condition.paperId)!), modelError },
+        sheet: {
+          ...qualities(condition, papers.get(condition.paperId)!),
+          minutesEach: timed.get(condition.id),
+          modelError,
+        },
         figures: figures[i],
       })),
       leftOut,
@@ -295,6 +302,12 @@ const messageOf = (error: RakuenError): string => (error.getResponse() as { mess
 const nameOf = ({ paper, printer, mediaSetting, apart }: ConditionView): string =>
   [`${paper.maker} ${paper.name}`, printer, mediaSetting, apart].filter(Boolean).join(', ');
 
+/** How each way into the printer took it, by the newest word. */
+function feedingOf({ observations }: ConditionView): SheetQualities['feeding'] {
+  const paths = feedPaths(fedOf(observations));
+  return paths.size === 0 ? undefined : Object.fromEntries([...paths].map(([key, { takes }]) => [key, takes]));
+}
+
 function qualities(condition: ConditionView, { base, sizes }: PaperRow): SheetQualities {
   const { paper } = condition;
   const figures = condition.facts!.figures;
@@ -322,6 +335,7 @@ function qualities(condition: ConditionView, { base, sizes }: PaperRow): SheetQu
     measurementCondition,
     told,
     wet,
+    feeding: feedingOf(condition),
     longestMm: sizes.length === 0 ? undefined : Math.max(...sizes.map((z) => Math.max(z.widthMm, z.heightMm))),
     pricePerM2: paper.pricePerM2,
     currency: paper.currency,

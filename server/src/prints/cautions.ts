@@ -1,5 +1,6 @@
 import { COATING_CLASSES } from '@rakuen/core/paper';
-import { GRADES } from '@rakuen/core/measurement/observations';
+import { GRADES, type FeedingObservation } from '@rakuen/core/measurement/observations';
+import { feedCautions, feedPaths, type Fed } from '@rakuen/core/print/handling';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PrintSettings } from '@rakuen/contract/prints';
 
@@ -27,6 +28,12 @@ function handling(observations: Handled['observations']): string[] {
   });
 }
 
+/** What was found of the ways into the printer, from old to new. */
+export const fedOf = (observations: Handled['observations']): Fed[] =>
+  observations.flatMap(({ kind, value, by, takenAt }) =>
+    kind === 'feeding' ? [{ ...(value as Omit<FeedingObservation, 'kind'>), by, takenAt }] : [],
+  );
+
 /** Cautions where the hands are, for this sheet in this printer. */
 export function cautionsFor({ settings }: { settings: PrintSettings }, { paper, observations }: Handled): string[] {
   const { blackInk } = COATING_CLASSES[paper.coating];
@@ -42,6 +49,7 @@ export function cautionsFor({ settings }: { settings: PrintSettings }, { paper, 
     ...(paper.weightGsm >= HEAVY_GSM
       ? ['A heavy sheet: straight path, head height raised, corners flat, or the head strikes it.']
       : []),
+    ...feedCautions(feedPaths(fedOf(observations)), settings.feed),
     ...handling(observations),
     ...(settings.printMode === 'colour through a profile'
       ? ['Colour management off in the driver: the profile is in the file already.']

@@ -5,6 +5,8 @@ import { validate } from 'class-validator';
 import { plainToInstance } from 'class-transformer';
 import { Not, Repository } from 'typeorm';
 import { differences, type Earlier } from '@rakuen/core/print/differences';
+import { pathOf } from '@rakuen/core/print/feed';
+import { feedPaths } from '@rakuen/core/print/handling';
 import { SETTINGS } from '@rakuen/core/print/settings';
 import { since } from '@rakuen/core/print/since';
 import {
@@ -25,7 +27,7 @@ import { ConditionsService } from '../conditions/conditions.service.ts';
 import { LearnedService } from '../ledger/learned.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { BoxRow, ConditionRow, NumberRow, PrintRow, ProfileRow, TrialRow } from '../store/entities.ts';
-import { cautionsFor } from './cautions.ts';
+import { cautionsFor, fedOf } from './cautions.ts';
 import { MisprintsService } from './misprints.service.ts';
 import { printView, said, written } from './print-view.ts';
 
@@ -75,9 +77,18 @@ export class PrintsService {
       liftStops: ofPicture?.settings.liftStops ?? 0,
     };
     const from = last ? `the print of ${last.printedOn.slice(0, 10)}` : 'the usual start';
-    const carriedFrom = Object.fromEntries(
+    const carriedFrom: Record<string, string> = Object.fromEntries(
       said(settings).map((key) => [key, 'fixed' in SETTINGS[key] ? 'the print condition' : from]),
     );
+    // What the hands found of the way in speaks where no print said otherwise.
+    const path = pathOf(settings.feed);
+    const view = await this.conditions.view(conditionId);
+    const found = path && feedPaths(fedOf(view.observations)).get(path);
+    for (const key of ['headHeight', 'suction'] as const) {
+      if (!found || settings[key] || !found[key]) continue;
+      settings[key] = found[key];
+      carriedFrom[key] = `the bench, ${found.by}, ${found.takenAt.slice(0, 10)}`;
+    }
     return { settings, carriedFrom, widthMm: ofPicture?.widthMm, heightMm: ofPicture?.heightMm };
   }
 

@@ -92,7 +92,11 @@ export function Shell() {
               </RoomButton>
             </div>
           </header>
-          <main id="work" tabIndex={-1} className="scroll-quiet min-w-0 overflow-y-auto px-7 py-5 focus:outline-none">
+          <main
+            id="work"
+            tabIndex={-1}
+            className="scroll-quiet relative min-w-0 overflow-y-auto px-7 py-5 focus:outline-none"
+          >
             <Suspense>
               <Outlet />
             </Suspense>

@@ -1,5 +1,6 @@
 import type { BenchKind } from '@rakuen/contract/observations';
-import { GRADES, type Observation, type ObservationKind } from '@rakuen/core/measurement/observations';
+import { FEED_PATHS } from '@rakuen/core/print/feed';
+import { GRADES, TAKES, type Observation, type ObservationKind } from '@rakuen/core/measurement/observations';
 import { formatNumber } from '@rakuen/core/measurement/show';
 
 /** A box of a bench form. */
@@ -143,7 +144,25 @@ export function inWords(o: Observation): string {
     case 'curl':
     case 'scuffs':
       return GRADES[o.grade];
+    case 'feeding':
+      return feedingInWords(o);
   }
+}
+
+function feedingInWords(o: Extract<Observation, { kind: 'feeding' }>): string {
+  return [
+    `${FEED_PATHS[o.feed].name} ${TAKES[o.takes]}`,
+    o.stack !== undefined && `${o.stack} at once`,
+    o.headHeight && `head height ${o.headHeight}`,
+    o.suction && `suction ${o.suction}`,
+    `corners ${GRADES[o.corners]}`,
+    o.coreCurl !== undefined && `curl at the core ${GRADES[o.coreCurl]}`,
+    o.borderless ? 'to the edge' : 'not to the edge',
+    o.customSizes && 'sizes of one’s own',
+    o.reloads !== undefined && (o.reloads ? 'a part-used roll goes in again' : 'a part-used roll does not go in again'),
+  ]
+    .filter(Boolean)
+    .join(', ');
 }
 
 function afterPrinting(minutes: number): string {

@@ -21,6 +21,7 @@ import { ChoiceField, TextField } from '../parts/form.tsx';
 import { day } from '../parts/label.ts';
 import { Caution, ErrorNote } from '../parts/messages.tsx';
 import { useRemembered } from '../parts/remembered.ts';
+import { FeedingForm } from './feeding-form.tsx';
 import { BENCH_FORMS, inWords, TypingError, type BenchForm } from './bench-forms.ts';
 
 const STAND_IN_NAMES: Record<BenchKind, string> = {
@@ -42,7 +43,7 @@ const GROUPS = [
     of: 'print',
     title: 'Of this print',
     hint: 'True of this print condition alone.',
-    kinds: ['gloss', 'rub', 'bronzing', 'rings', 'scuffs'],
+    kinds: ['gloss', 'rub', 'bronzing', 'rings', 'scuffs', 'feeding'],
   },
 ] as const satisfies readonly { of: string; title: string; hint: string; kinds: readonly ObservationKind[] }[];
 
@@ -74,6 +75,8 @@ export function BenchPlace({ condition }: { condition: ConditionView }) {
             <Kind key={kind} kind={kind} condition={condition}>
               {kind === 'texture' ? (
                 <ScanForm condition={condition} by={by} />
+              ) : kind === 'feeding' ? (
+                <FeedingForm condition={condition} by={by} />
               ) : isBench(kind) ? (
                 <MeasuredForm kind={kind} condition={condition} by={by} />
               ) : (

@@ -4,6 +4,8 @@ import type { SessionStrip, SessionView } from '@rakuen/contract/sessions';
 import { screenColour } from '../parts/screen-colour.ts';
 
 const CELL = { width: 22, height: 12 };
+/** Width of the ring of what was expected. */
+const RING = 3;
 
 /** How a strip stands: a word for the ear and a sign for the eye. */
 export function standing(strip: SessionStrip, at: number, session: SessionView): { sign: string; word: string } {
@@ -14,7 +16,7 @@ export function standing(strip: SessionStrip, at: number, session: SessionView):
 }
 const times = (n: number) => (n === 1 ? 'once' : n === 2 ? 'twice' : `${n} times`);
 
-/** The chart under the instrument: a column a strip; left in each patch what was expected, right what the last pass read. */
+/** The chart under the instrument: a column a strip; each patch as the last pass read it, in a ring of what was expected. */
 export function StripMap({
   session,
   chosen,
@@ -67,8 +69,8 @@ export function StripMap({
         })}
       </div>
       <figcaption className="text-[13px] text-quiet">
-        Left in each patch what a printer of this kind should give, right what was read. Under each strip how often it
-        was read; ▸ is next, ? is in question.
+        The ring of each patch is what a printer of this kind should give, its middle what was read: an island is a
+        patch that reads otherwise. Under each strip how often it was read; ▸ is next, ? is in question.
       </figcaption>
     </figure>
   );
@@ -76,7 +78,6 @@ export function StripMap({
 
 function Patches({ strip, questioned }: { strip: SessionStrip; questioned: boolean }) {
   const read = strip.passes.at(-1)?.labs;
-  const half = CELL.width / 2;
   return (
     <svg
       aria-hidden
@@ -87,19 +88,14 @@ function Patches({ strip, questioned }: { strip: SessionStrip; questioned: boole
     >
       {strip.expected.map((lab, i) => (
         <g key={strip.patchIds[i]}>
-          <rect x={0} y={i * CELL.height} width={half} height={CELL.height - 1} fill={css(lab)} />
-          {read ? (
-            <rect x={half} y={i * CELL.height} width={half} height={CELL.height - 1} fill={css(read[i])} />
-          ) : (
-            <rect
-              x={half + 0.5}
-              y={i * CELL.height + 0.5}
-              width={half - 1}
-              height={CELL.height - 2}
-              fill="none"
-              stroke="var(--line)"
-            />
-          )}
+          <rect x={0} y={i * CELL.height} width={CELL.width} height={CELL.height - 1} fill={css(lab)} />
+          <rect
+            x={RING}
+            y={i * CELL.height + RING}
+            width={CELL.width - 2 * RING}
+            height={CELL.height - 1 - 2 * RING}
+            fill={read ? css(read[i]) : 'var(--ground)'}
+          />
         </g>
       ))}
       {questioned && (

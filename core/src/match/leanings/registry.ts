@@ -3,6 +3,7 @@ import { bronzing } from './bronzing.ts';
 import { contrastLeft } from './contrast-left.ts';
 import { colourHeld } from './colour-held.ts';
 import { depth } from './depth.ts';
+import { feeding } from './feeding.ts';
 import { inTheHand } from './in-the-hand.ts';
 import type { Leaning } from './leaning.ts';
 import { loudSheet } from './loud-sheet.ts';
@@ -40,5 +41,6 @@ export const LEANINGS: readonly Leaning[] = [
   inTheHand,
   money,
   size,
+  feeding,
   whatItRestsOn,
 ];

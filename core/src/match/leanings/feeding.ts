@@ -1,0 +1,27 @@
+import { FEED_PATHS, type FeedKey } from '../../print/feed.ts';
+import type { Leaning } from './leaning.ts';
+
+/** Minutes somebody must stand at the printer that weigh like 1 ΔE00 over the picture (our own choice). */
+const MINUTES_FOR_ONE = 60;
+const AT_MOST = 2;
+
+export const feeding: Leaning = {
+  key: 'feeding',
+  name: 'Easily fed',
+  holds: 'A sheet that must be fed by hand takes an hour from the picture.',
+  disagrees: 'Who prints one sheet at a time does not count the minutes.',
+  weight: 0.5,
+  judge: ({ sheet, commission }) => {
+    const paths = Object.entries(sheet.feeding ?? {}) as [FeedKey, 'well' | 'care' | 'not'][];
+    const taken = paths.filter(([, takes]) => takes !== 'not');
+    if (taken.length === 0 || taken.some(([key]) => !FEED_PATHS[key].byHand)) return undefined;
+    const each = sheet.minutesEach ?? FEED_PATHS[taken[0][0]].minutesEach;
+    const minutes = each * commission.copies;
+    return {
+      speaks: 'against',
+      sentence: `It is fed by hand alone, ${minutes.toFixed(0)} minutes for ${commission.copies === 1 ? 'the print' : `${commission.copies} prints`}${sheet.minutesEach === undefined ? ' (practice)' : ', as timed'}.`,
+      figures: [{ name: 'minutes', value: minutes, unit: 'min' }],
+      cost: Math.min(AT_MOST, minutes / MINUTES_FOR_ONE),
+    };
+  },
+};
