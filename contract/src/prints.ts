@@ -1,4 +1,21 @@
-import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Plain, Rows, Several, Text, When, Words, Yes } from './fields.ts';
+import {
+  FreeText,
+  Id,
+  Int,
+  Maybe,
+  Num,
+  OneOf,
+  Part,
+  Parts,
+  Plain,
+  Rows,
+  Several,
+  Text,
+  When,
+  Words,
+  Yes,
+} from './fields.ts';
+import { PhotographView } from './photographs.ts';
 import type { Difference } from '@rakuen/core/print/differences';
 import type { Since } from '@rakuen/core/print/since';
 import {
@@ -120,6 +137,8 @@ export class PrintLook {
   @Words() learned!: string[];
   /** Cautions where the hands are. */
   @Words() cautions!: string[];
+  /** Of the print as it hung or lay, from old to new. */
+  @Parts(() => PhotographView) photographs!: PhotographView[];
 }
 
 export class PrintsQuery {

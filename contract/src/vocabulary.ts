@@ -60,3 +60,7 @@ export { SETTING_KEYS, type SettingKey } from '@rakuen/core/print/settings';
 
 /** The most papers that lie on the table. */
 export { TABLE_SIZE } from '@rakuen/core/table/table';
+
+/** How a print was taken down. */
+export const PHOTOGRAPH_KINDS = ['photograph', 'scan'] as const;
+export type PhotographKind = (typeof PHOTOGRAPH_KINDS)[number];

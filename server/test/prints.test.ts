@@ -172,6 +172,60 @@ describe('a print is made, not filled in', () => {
   });
 });
 
+describe('photographs of a print', () => {
+  interface Photograph {
+    id: string;
+    widthPx: number;
+    heightPx: number;
+    light: string;
+    message: string;
+  }
+  const bring = (printId: string, bytes: Uint8Array, name = 'wall.jpg', fields: Record<string, string> = {}) =>
+    rakuen.upload<Photograph>(`/api/prints/${printId}/photographs`, name, bytes, { kind: 'photograph', ...fields });
+
+  it('are kept as they came, shown upright, put in the bin and brought back whole', async () => {
+    const print = await begin({ pictureId, conditionId: baryta });
+    const jpeg = await sharp({ create: { width: 60, height: 40, channels: 3, background: { r: 90, g: 60, b: 30 } } })
+      .withMetadata({ orientation: 6 })
+      .jpeg()
+      .toBuffer();
+    const kept = await bring(print.id, jpeg, 'wall.jpg', { light: 'north window' });
+    expect(kept).toMatchObject({ status: 201, body: { widthPx: 40, heightPx: 60, light: 'north window' } });
+    expect((await bring(print.id, jpeg, 'again.jpg')).status).toBe(409);
+    const photographs = async () =>
+      (await rakuen.call<{ photographs: Photograph[] }>('GET', `/api/prints/${print.id}/look`)).body.photographs;
+    expect(await photographs()).toHaveLength(1);
+    const file = await fetch(`${rakuen.url}/api/prints/photographs/${kept.body.id}`);
+    expect(Buffer.from(await file.arrayBuffer()).equals(jpeg)).toBe(true);
+    const preview = await fetch(`${rakuen.url}/api/prints/photographs/${kept.body.id}/preview`);
+    expect(await sharp(Buffer.from(await preview.arrayBuffer())).metadata()).toMatchObject({ width: 40, height: 60 });
+
+    expect((await rakuen.call('DELETE', `/api/prints/photographs/${kept.body.id}`)).status).toBe(204);
+    expect(await photographs()).toEqual([]);
+    const [entry] = (await rakuen.call<{ change: string; noun: string }[]>('GET', '/api/bin')).body;
+    expect(entry.noun).toBe('photograph of a print');
+    expect((await rakuen.call('POST', `/api/events/${entry.change}/undo`)).status).toBeLessThan(300);
+    expect(await photographs()).toMatchObject([{ id: kept.body.id, light: 'north window' }]);
+    await rakuen.call('DELETE', `/api/prints/${print.id}`);
+  });
+
+  it('what is none, is damaged, or of no print, is refused with a reason and leaves nothing', async () => {
+    const print = await begin({ pictureId, conditionId: baryta });
+    const png = await grey();
+    for (const [bytes, message] of [
+      [Buffer.from('no picture'), /damaged, or none/],
+      [png.subarray(0, png.length - 40), /damaged/],
+      [Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>'), /damaged, or none|no photograph/],
+    ] as const) {
+      const answer = await bring(print.id, bytes, 'bad.jpg');
+      expect(answer).toMatchObject({ status: 422, body: { message: expect.stringMatching(message) } });
+    }
+    expect((await bring('00000000-0000-4000-8000-000000000000', png)).status).toBe(404);
+    expect((await bring(print.id, png, 'x.png', { kind: 'painting' })).status).toBe(400);
+    await rakuen.call('DELETE', `/api/prints/${print.id}`);
+  });
+});
+
 describe('misprints', () => {
   it('are booked there and then; a new cause joins the list; the print shows them; the ledger finds them by their cause', async () => {
     const print = await begin({ pictureId, conditionId: rag });

@@ -567,6 +567,19 @@ const RACES: Race[] = [
     ask: once(printed, (id) => post(`prints/${id}/misprints`, { cause: 'fed askew', sheets: 1 })),
   },
   {
+    route: 'POST /api/prints/{id}/photographs',
+    granted: 1,
+    ask: once(printed, (id) => send(`prints/${id}/photographs`, 'scan.png', scan, { kind: 'scan' })),
+  },
+  {
+    route: 'DELETE /api/prints/photographs/{id}',
+    granted: 1,
+    ask: once(
+      async () => (await send(`prints/${await printed()}/photographs`, 'scan.png', scan, { kind: 'scan' })).body.id!,
+      (id) => remove(`prints/photographs/${id}`),
+    ),
+  },
+  {
     route: 'POST /api/prints/begin',
     granted: AT_ONCE,
     ask: always(() => post('prints/begin', { pictureId, conditionId })),

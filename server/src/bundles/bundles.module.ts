@@ -10,6 +10,7 @@ import {
   UseInterceptors,
 } from '@nestjs/common';
 import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { attachment } from '../app/outgoing.ts';
 import { PaperBundle } from '@rakuen/contract/bundle';
 import { PaperView } from '@rakuen/contract/papers';
 import { upload } from '../app/upload.ts';
@@ -33,7 +34,7 @@ class BundlesController {
     const { name, bundle } = await this.bundles.write(id);
     return new StreamableFile(Buffer.from(JSON.stringify(bundle, undefined, 1)), {
       type: 'application/json',
-      disposition: `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+      disposition: attachment(name),
     });
   }
 

@@ -12,6 +12,7 @@ import {
   StreamableFile,
 } from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
+import { attachment } from '../app/outgoing.ts';
 import { ChartFileQuery, ChartInput, ChartView, TestPageQuery } from '@rakuen/contract/charts';
 import { ChartsService, type OutgoingFile } from './charts.service.ts';
 
@@ -58,7 +59,7 @@ class ChartsController {
 function streamed({ name, mediaType, bytes }: OutgoingFile): StreamableFile {
   return new StreamableFile(bytes, {
     type: mediaType,
-    disposition: mediaType === 'image/png' ? 'inline' : `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+    disposition: mediaType === 'image/png' ? 'inline' : attachment(name),
   });
 }
 

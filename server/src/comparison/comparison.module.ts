@@ -1,5 +1,6 @@
 import { Controller, Get, Module, Query, StreamableFile } from '@nestjs/common';
 import { ApiProduces, ApiTags } from '@nestjs/swagger';
+import { attachment } from '../app/outgoing.ts';
 import { ComparisonQuery } from '@rakuen/contract/comparison';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { SheetsModule } from '../sheets/sheets.module.ts';
@@ -17,7 +18,7 @@ class ComparisonController {
     const { name, mediaType, bytes } = await this.comparison.file(query);
     return new StreamableFile(bytes, {
       type: mediaType,
-      disposition: `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+      disposition: attachment(name),
     });
   }
 }

@@ -14,8 +14,10 @@ import {
   Query,
   Req,
   StreamableFile,
+  UploadedFile,
+  UseInterceptors,
 } from '@nestjs/common';
-import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
+import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import type { Request } from 'express';
 import {
   PrintBegin,
@@ -31,15 +33,22 @@ import {
   SettingWordsView,
 } from '@rakuen/contract/prints';
 import { LabelsQuery } from '@rakuen/contract/labels';
+import { PhotographFields, PhotographView } from '@rakuen/contract/photographs';
 import { CauseView, MisprintInput, MisprintView } from '@rakuen/contract/runs';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { EditionsModule } from '../editions/editions.module.ts';
 import { LearnedModule } from '../ledger/learned.module.ts';
 import { PicturesModule } from '../pictures/pictures.module.ts';
 import { IfMatch } from '../app/revision.ts';
+import { attachment } from '../app/outgoing.ts';
+import { upload } from '../app/upload.ts';
+import type { IncomingFile } from '../files/file-store.ts';
 import { LabelsService } from './labels.service.ts';
+import { PhotographsService } from './photographs.service.ts';
 import { MisprintsService } from './misprints.service.ts';
 import { PrintsService } from './prints.service.ts';
+
+const PhotographUpload = upload('pictureBytes');
 
 @ApiTags('prints')
 @Controller('prints')
@@ -48,6 +57,7 @@ class PrintsController {
     private readonly prints: PrintsService,
     private readonly misprints: MisprintsService,
     private readonly labels: LabelsService,
+    private readonly photographs: PhotographsService,
   ) {}
 
   @Get()
@@ -96,6 +106,37 @@ class PrintsController {
   @ApiOkResponse({ type: PrintLook })
   look(@Param('id', ParseUUIDPipe) id: string): Promise<PrintLook> {
     return this.prints.look(id);
+  }
+
+  /** Keeps a photograph or a scan with its print. */
+  @Post(':id/photographs')
+  @ApiConsumes('multipart/form-data')
+  @ApiCreatedResponse({ type: PhotographView })
+  @UseInterceptors(PhotographUpload)
+  photograph(
+    @Param('id', ParseUUIDPipe) id: string,
+    @UploadedFile() file: IncomingFile,
+    @Body() fields: PhotographFields,
+  ): Promise<PhotographView> {
+    return this.photographs.add(id, file, fields);
+  }
+
+  @Get('photographs/:id')
+  async photographFile(@Param('id', ParseUUIDPipe) id: string): Promise<StreamableFile> {
+    const { bytes, type, name } = await this.photographs.file(id);
+    return new StreamableFile(bytes, { type, disposition: attachment(name) });
+  }
+
+  @Get('photographs/:id/preview')
+  @Header('Content-Type', 'image/jpeg')
+  async photographPreview(@Param('id', ParseUUIDPipe) id: string): Promise<StreamableFile> {
+    return new StreamableFile(await this.photographs.preview(id));
+  }
+
+  @Delete('photographs/:id')
+  @HttpCode(204)
+  withoutPhotograph(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.photographs.remove(id);
   }
 
   @Get(':id/misprints')
@@ -169,7 +210,7 @@ const originOf = (request: Request): string => `${request.protocol}://${request.
 @Module({
   imports: [ConditionsModule, PicturesModule, LearnedModule, EditionsModule],
   controllers: [PrintsController],
-  providers: [PrintsService, MisprintsService, LabelsService],
+  providers: [PrintsService, PhotographsService, MisprintsService, LabelsService],
   exports: [PrintsService, MisprintsService],
 })
 export class PrintsModule {}

@@ -29,6 +29,7 @@ import { PicturesService } from '../pictures/pictures.service.ts';
 import { BoxRow, ConditionRow, NumberRow, PrintRow, ProfileRow, TrialRow } from '../store/entities.ts';
 import { cautionsFor, fedOf } from './cautions.ts';
 import { MisprintsService } from './misprints.service.ts';
+import { PhotographsService } from './photographs.service.ts';
 import { printView, said, written } from './print-view.ts';
 
 /** Prints of a list: what a screen shows at once. */
@@ -49,6 +50,7 @@ export class PrintsService {
     private readonly pictures: PicturesService,
     private readonly misprints: MisprintsService,
     private readonly learned: LearnedService,
+    private readonly photographs: PhotographsService,
   ) {}
 
   /** The newest of them; the ledger pages through all. */
@@ -156,6 +158,7 @@ export class PrintsService {
       since: await this.since(row),
       learned: await this.learned.about(row.pictureId, condition.paperId),
       cautions: cautionsFor(row, condition),
+      photographs: await this.photographs.of(id),
     };
   }
 

@@ -14,6 +14,7 @@ import {
   UseInterceptors,
 } from '@nestjs/common';
 import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
+import { attachment } from '../app/outgoing.ts';
 import { ChartView } from '@rakuen/contract/charts';
 import {
   CheckFields,
@@ -121,7 +122,7 @@ class ProfilesController {
     const { name, mediaType, bytes } = await this.profiles.file(id);
     return new StreamableFile(bytes, {
       type: mediaType,
-      disposition: `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+      disposition: attachment(name),
     });
   }
 

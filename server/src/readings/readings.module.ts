@@ -15,6 +15,7 @@ import {
   UseInterceptors,
 } from '@nestjs/common';
 import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
+import { attachment } from '../app/outgoing.ts';
 import { ConditionView } from '@rakuen/contract/conditions';
 import { FiguresFrom, HistoryView, ReadingFields, ReadingFileQuery, ReadingPreview } from '@rakuen/contract/readings';
 import { upload } from '../app/upload.ts';
@@ -77,7 +78,7 @@ class ReadingsController {
       : { ...(await this.readings.file(id)), mediaType: 'text/plain' };
     return new StreamableFile(bytes, {
       type: mediaType,
-      disposition: `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+      disposition: attachment(name),
     });
   }
 

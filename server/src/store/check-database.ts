@@ -15,6 +15,7 @@ export const NAMING: readonly (readonly [table: string, column: string])[] = [
   ['pictures', 'previewHash'],
   ['profiles', 'contentHash'],
   ['profile_checks', 'contentHash'],
+  ['photographs', 'contentHash'],
 ];
 
 const keeps = (folder: string) =>

@@ -1,3 +1,4 @@
+import type { PhotographKind } from '@rakuen/contract/vocabulary';
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 import type { ChartDesign, ChartSpec } from '@rakuen/core/chart/chart-design';
 import type { Lab, Spectrum } from '@rakuen/core/colour/types';
@@ -357,6 +358,21 @@ export class PrintRow {
   revision!: number;
 }
 
+/** A photograph or a scan of a print. */
+@Entity('photographs')
+export class PhotographRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') printId!: string;
+  @Column('text') at!: string;
+  @Column('text') contentHash!: string;
+  @Column('text') fileName!: string;
+  @Column('text') kind!: PhotographKind;
+  @Column('text') light!: string;
+  @Column('text') note!: string;
+  @Column('integer') widthPx!: number;
+  @Column('integer') heightPx!: number;
+}
+
 /** A box of sheets or a roll in the drawer. */
 @Entity('boxes')
 export class BoxRow {
@@ -508,6 +524,7 @@ export const ENTITIES = [
   SchoolRow,
   DecisionRow,
   PrintRow,
+  PhotographRow,
   BoxRow,
   CauseRow,
   MisprintRow,

@@ -28,6 +28,7 @@ export const RECORDED: Readonly<Record<string, Recorded>> = {
   matches: { noun: 'match', derived: [] },
   schools: { noun: 'school', derived: [] },
   prints: { noun: 'print', derived: [] },
+  photographs: { noun: 'photograph of a print', derived: [] },
   boxes: { noun: 'box of paper', derived: [] },
   causes: { noun: 'cause of misprints', derived: [] },
   misprints: { noun: 'misprint', derived: [] },

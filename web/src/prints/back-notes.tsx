@@ -9,6 +9,7 @@ import { LABEL_SHEETS } from '@rakuen/core/print/label';
 import { TextField } from '../parts/form.tsx';
 import { Caution } from '../parts/messages.tsx';
 import { useTable } from '../table/use-table.ts';
+import { Photographs } from './photographs.tsx';
 import { useCostQuery, useEditionsQuery } from './print-api.ts';
 import { NumberGiver } from './number-giver.tsx';
 
@@ -59,6 +60,7 @@ export function BackNotes({
         </section>
       )}
       <Cost print={print} />
+      {print.state === 'printed' && <Photographs printId={print.id} list={look.photographs} />}
       {print.state === 'printed' && (
         <section aria-label="Number">
           <h3>Number</h3>

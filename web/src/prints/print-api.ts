@@ -1,3 +1,5 @@
+import type { PhotographView } from '@rakuen/contract/photographs';
+import type { PhotographKind } from '@rakuen/contract/vocabulary';
 import type { CostView, RatesInput, RatesView, SpoilageView } from '@rakuen/contract/costs';
 import type {
   DriftAccepted,
@@ -20,7 +22,7 @@ import type {
 import type { CauseView, MisprintInput, MisprintView, RunInput, RunView } from '@rakuen/contract/runs';
 import type { BoxInput, BoxView } from '@rakuen/contract/stock';
 import type { PrintState } from '@rakuen/contract/vocabulary';
-import { api, from } from '../api/api.ts';
+import { api, form, from } from '../api/api.ts';
 
 /** A print of a run, and the run. */
 interface RunPrint {
@@ -75,6 +77,20 @@ export const printApi = api.injectEndpoints({
         headers: from(revision),
       }),
       invalidatesTags: WHAT_PRINTS_CHANGE,
+    }),
+    addPhotograph: build.mutation<PhotographView, { printId: string; file: File; kind: PhotographKind; light: string }>(
+      {
+        query: ({ printId, file, kind, light }) => ({
+          url: `prints/${printId}/photographs`,
+          method: 'POST',
+          body: form(file, { kind, light: light.trim() || undefined }),
+        }),
+        invalidatesTags: ['prints', 'events'],
+      },
+    ),
+    removePhotograph: build.mutation<void, string>({
+      query: (id) => ({ url: `prints/photographs/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['prints', 'events'],
     }),
     removePrint: build.mutation<void, string>({
       query: (id) => ({ url: `prints/${id}`, method: 'DELETE' }),
@@ -177,6 +193,8 @@ export const printApi = api.injectEndpoints({
 });
 
 export const {
+  useAddPhotographMutation,
+  useRemovePhotographMutation,
   usePrintsQuery,
   usePrintLookQuery,
   usePrintMisprintsQuery,
