@@ -110,3 +110,23 @@ export function build() {
   });
   drawPictures();
 }
+
+const STUDIO = join(ROOT, 'demo/dist/studio');
+const madeBy = (name) => (existsSync(join(STAMPS, name)) ? readFileSync(join(STAMPS, name), 'utf8') : undefined);
+
+/** The invented studio as this build laid it out, for a first start to copy; undefined where it is none of this build. */
+export const preparedStudio = () =>
+  madeBy('studio') !== undefined && madeBy('studio') === madeBy('build') && existsSync(join(STUDIO, 'rakuen.sqlite'))
+    ? STUDIO
+    : undefined;
+
+/** Lays the invented studio out once for this build, so that a first start takes as long as a copy. */
+export function prepareStudio() {
+  if (preparedStudio()) return STUDIO;
+  console.error('Laying the invented studio out, once.');
+  rmSync(STUDIO, { recursive: true, force: true });
+  const words = "import('./server/dist/bundle/main.js').then((m) => m.layOut(process.argv.slice(1)))";
+  if (run(process.execPath, ['-e', words, '--', '--data', STUDIO]) !== 0) process.exit(1);
+  writeFileSync(join(STAMPS, 'studio'), madeBy('build'));
+  return STUDIO;
+}

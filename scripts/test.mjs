@@ -1,12 +1,14 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { build, checkNode, installPackages, ROOT } from './setup.mjs';
+import { build, checkNode, installPackages, prepareStudio, ROOT } from './setup.mjs';
 
 /** Everything that decides whether a change may land: set-up, lint, types, Jest, Playwright; closes with the counts. */
 checkNode();
 installPackages();
 build();
+// Laid out once: every test that begins with a worked-in studio takes a copy.
+process.env.RAKUEN_PREPARED = prepareStudio();
 /** Programs of Debian that the tests use, with the packages they come in. */
 const PROGRAMS = [
   [process.env.CHROMIUM ?? '/usr/bin/chromium', 'chromium', 'CHROMIUM'],

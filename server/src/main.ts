@@ -153,6 +153,13 @@ function openFault(error: unknown, dataFolder: string): string {
   return `The studio in ${dataFolder} can’t be opened: ${(error as Error).message}`;
 }
 
+/** Lays the demo studio out in an empty folder and ends: what a first start copies. @throws StartError */
+export async function layOut(args: readonly string[]): Promise<void> {
+  const config = readConfig(args, {});
+  openDataFolder(config.dataFolder);
+  await layOutDemo(config);
+}
+
 /** The command line: one clear line and exit code 1 when it can't start. */
 export async function main(args: readonly string[]): Promise<void> {
   try {

@@ -36,8 +36,12 @@ export function temporaryFolder(): string {
 }
 
 /** Starts the server and gives what it printed when it could not. */
-export function launch(args: string[]): ChildProcess {
-  return spawn(process.execPath, ['-e', RUN, '--', ...args], { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
+export function launch(args: string[], env: NodeJS.ProcessEnv = {}): ChildProcess {
+  return spawn(process.execPath, ['-e', RUN, '--', ...args], {
+    cwd: ROOT,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    env: { ...process.env, ...env },
+  });
 }
 
 export async function start(data = temporaryFolder(), args: string[] = ['--empty']): Promise<Running> {

@@ -103,7 +103,8 @@ describe('a start that finds a studio', () => {
 describe('laying the demo out', () => {
   it('cut short, what is recorded after an empty start stays; a plain start then fills nothing and removes nothing', async () => {
     const folder = temporaryFolder();
-    const child = launch(['--port', '0', '--data', folder]);
+    // Laid out from the first paper on, as where no copy is ready.
+    const child = launch(['--port', '0', '--data', folder], { RAKUEN_PREPARED: '' });
     while (!existsSync(join(folder, 'laying-out', 'rakuen.sqlite'))) await new Promise((done) => setTimeout(done, 50));
     await new Promise((done) => setTimeout(done, 1500));
     child.kill('SIGKILL');

@@ -9,6 +9,8 @@ export interface Config {
   readonly webFolder?: string;
   /** Lay out the demo studio where nothing was ever kept. */
   readonly demo: boolean;
+  /** A demo studio laid out by this build, to be copied; absent where none is ready. */
+  readonly prepared?: string;
   /** Show what is kept and write nothing. */
   readonly readOnly: boolean;
   /** Origins besides its own from which the interface may call; for development. */
@@ -44,6 +46,7 @@ export function readConfig(args: readonly string[], env: NodeJS.ProcessEnv): Con
     dataFolder,
     webFolder,
     demo: !flags.has('--empty') && !flags.has('--read-only'),
+    prepared: env.RAKUEN_PREPARED || undefined,
     readOnly: flags.has('--read-only'),
     extraOrigins: env.RAKUEN_DEV_ORIGIN ? [env.RAKUEN_DEV_ORIGIN] : [],
   };

@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { mkdir, readdir, rename, rm } from 'node:fs/promises';
+import { constants, cp, mkdir, readdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { NestFactory } from '@nestjs/core';
 import { AppModule } from '../app/app.module.ts';
@@ -22,14 +22,25 @@ export async function clearDraft({ dataFolder }: Pick<Config, 'dataFolder'>): Pr
 export const hasDraft = ({ dataFolder }: Pick<Config, 'dataFolder'>): boolean => existsSync(join(dataFolder, DRAFT));
 
 /**
- * Lays the demo studio out in a folder of its own and moves it into place when it is whole: the files first, the database last. No row and no
+ * Lays the demo studio out, or a copy of one laid out before, in a folder of its own and moves it into place when it is whole: the files first, the database last. No row and no
  * file of anyone's is touched on the way.
  */
 export async function layOutDemo(config: Config): Promise<void> {
   const draft = join(config.dataFolder, DRAFT);
   await clearDraft(config);
   await mkdir(draft, { recursive: true, mode: 0o700 });
-  const app = await NestFactory.createApplicationContext(AppModule.with({ ...config, dataFolder: draft }), {
+  if (config.prepared) for (const part of [FILES_FOLDER, DATABASE_FILE]) await copy(config.prepared, draft, part);
+  else await fill({ ...config, dataFolder: draft });
+  // Files without a database can only be those of an earlier draft; they are set aside all the same, and not removed.
+  const files = join(config.dataFolder, FILES_FOLDER);
+  if (existsSync(files)) await rename(files, `${files}-before-${Date.now()}`);
+  await rename(join(draft, FILES_FOLDER), join(config.dataFolder, FILES_FOLDER));
+  await rename(join(draft, DATABASE_FILE), join(config.dataFolder, DATABASE_FILE));
+  await clearDraft(config);
+}
+
+async function fill(config: Config): Promise<void> {
+  const app = await NestFactory.createApplicationContext(AppModule.with(config), {
     logger: false,
     abortOnError: false,
   });
@@ -38,10 +49,8 @@ export async function layOutDemo(config: Config): Promise<void> {
   } finally {
     await app.close();
   }
-  // Files without a database can only be those of an earlier draft; they are set aside all the same, and not removed.
-  const files = join(config.dataFolder, FILES_FOLDER);
-  if (existsSync(files)) await rename(files, `${files}-before-${Date.now()}`);
-  await rename(join(draft, FILES_FOLDER), join(config.dataFolder, FILES_FOLDER));
-  await rename(join(draft, DATABASE_FILE), join(config.dataFolder, DATABASE_FILE));
-  await clearDraft(config);
 }
+
+/** By reference where the disk can: a copy of one's own all the same, whatever becomes of either. */
+const copy = (from: string, to: string, part: string) =>
+  cp(join(from, part), join(to, part), { recursive: true, mode: constants.COPYFILE_FICLONE });
