@@ -72,6 +72,8 @@ export class PictureChange {
 
 export class PictureView {
   @Id() id!: string;
+  /** Counts its changes: sent back as If-Match with the next. */
+  @Int() revision!: number;
   @Text(160) title!: string;
   @FreeText(2000) caption!: string;
   @Text() fileName!: string;

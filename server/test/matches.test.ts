@@ -78,6 +78,19 @@ it('a picture takes title and caption from its file, and begins with a commissio
   expect(p.marks.map((m) => m.kind)).toContain('colour');
 });
 
+it('the second of two windows at a picture is told, and shown what the first wrote', async () => {
+  const path = `/api/pictures/${pictureId}`;
+  const { revision, title } = (await rakuen.call<{ revision: number; title: string }>('GET', path)).body;
+  const from = { 'If-Match': `"${revision}"` };
+  const first = await rakuen.call<{ revision: number }>('PATCH', path, { title: 'From the first window' }, from);
+  expect(first).toMatchObject({ status: 200, body: { revision: revision + 1 } });
+  expect(await rakuen.call('PATCH', path, { title: 'From the second' }, from)).toMatchObject({
+    status: 412,
+    body: { current: { title: 'From the first window', revision: revision + 1 } },
+  });
+  await rakuen.call('PATCH', path, { title });
+});
+
 it('sheets are ranked by the model, where the picture will hang; glass draws the blacks together', async () => {
   const bare = await match();
   expect(bare.places.map((p) => p.conditionId)).toEqual([baryta, cotton]);

@@ -19,6 +19,7 @@ import { PictureChange, PictureFields, PictureJob, PictureView } from '@rakuen/c
 import { upload } from '../app/upload.ts';
 import type { IncomingFile } from '../files/file-store.ts';
 import { LabImages } from './lab-images.ts';
+import { IfMatch } from '../app/revision.ts';
 import { PicturesService } from './pictures.service.ts';
 import { Beside } from '../store/one-at-a-time.ts';
 
@@ -72,8 +73,12 @@ class PicturesController {
 
   @Patch(':id')
   @ApiOkResponse({ type: PictureView })
-  change(@Param('id', ParseUUIDPipe) id: string, @Body() body: PictureChange): Promise<PictureView> {
-    return this.pictures.change(id, body);
+  change(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body() body: PictureChange,
+    @IfMatch() from?: number,
+  ): Promise<PictureView> {
+    return this.pictures.change(id, body, from);
   }
 
   @Delete(':id')

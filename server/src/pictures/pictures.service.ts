@@ -9,6 +9,7 @@ import type { PictureChange, PictureFields, PictureJob, PictureView } from '@rak
 import type { ApiError } from '@rakuen/contract/settings';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
+import { refuseStale } from '../app/revision.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import { DecisionRow, PictureRow, PrintRow } from '../store/entities.ts';
 import { Writer } from '../store/writer.ts';
@@ -96,8 +97,14 @@ export class PicturesService {
   }
 
   /** Changes what a hand says of a picture; what is not named stays. */
-  async change(id: string, { title, commission, marks, hints, asFound = [] }: PictureChange): Promise<PictureView> {
-    await this.get(id);
+  /** @param from revision the change was made from; whatever it is now where absent */
+  async change(
+    id: string,
+    { title, commission, marks, hints, asFound = [] }: PictureChange,
+    from?: number,
+  ): Promise<PictureView> {
+    const known = await this.get(id);
+    refuseStale('This picture', known, from, pictureView(known));
     const change = {
       ...(title !== undefined && { title: title.trim() }),
       ...(commission && { commission }),

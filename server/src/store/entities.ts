@@ -287,6 +287,8 @@ export class PictureRow {
   @Column('simple-json', { nullable: true }) hints!: Hint[] | null;
   /** Float32: L*, a*, b*, share. */
   @Column('blob', { select: false }) cells!: Buffer;
+  /** Counts its changes; kept by the database. */
+  @Column({ type: 'integer', default: 1, insert: false, update: false }) revision!: number;
 }
 
 /** A match that was kept: what was asked, and what was answered then. */

@@ -1,3 +1,4 @@
+import { useRef } from 'react';
 import { useForm } from 'react-hook-form';
 import type { CommissionInput, PictureView } from '@rakuen/contract/pictures';
 import { GLASSES } from '@rakuen/core/light/glass';
@@ -7,6 +8,7 @@ import { useLight } from '../compare/use-light.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Dialog } from '../parts/dialog.tsx';
 import { AreaField, ChoiceField, TextField, TickField } from '../parts/form.tsx';
+import { Conflict, theirsOf } from '../parts/conflict.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 import { useChangePictureMutation } from './picture-api.ts';
 
@@ -35,7 +37,10 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
   const { commission: c } = picture;
   const { lights } = useLight();
   const dispatch = useAppDispatch();
-  const [change, { error, isLoading }] = useChangePictureMutation();
+  const [change, { error, isLoading, originalArgs }] = useChangePictureMutation();
+  // From the revision whose words the form began with.
+  const revision = useRef(picture.revision);
+  const theirs = theirsOf<PictureView>(error);
   const { register, handleSubmit } = useForm<Fields>({
     defaultValues: {
       longSideMm: String(c.longSideMm),
@@ -77,7 +82,7 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
       ...(f.deadline && { deadline: f.deadline }),
       ...(f.wishes.trim() && { wishes: f.wishes.trim() }),
     };
-    await change({ id: picture.id, commission }).unwrap();
+    await change({ id: picture.id, revision: revision.current, commission }).unwrap();
     dispatch(said(`Where ${picture.title} will live is kept.`));
     onClose();
   });
@@ -121,7 +126,19 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
         <TextField label="Deadline" type="date" {...register('deadline')} />
         <AreaField label="Wishes" className="col-span-4" {...register('wishes')} />
         <div className="col-span-4">
-          <ErrorNote error={error} />
+          {theirs ? (
+            <Conflict
+              mine={originalArgs?.commission ?? {}}
+              theirs={theirs.commission}
+              onMine={() => {
+                revision.current = theirs.revision;
+                void submit().catch(() => undefined);
+              }}
+              onTheirs={onClose}
+            />
+          ) : (
+            <ErrorNote error={error} />
+          )}
         </div>
         <div className="col-span-4 flex gap-2">
           <Button main type="submit" disabled={isLoading}>
@@ -132,7 +149,7 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
             <QuietButton
               className="ml-auto"
               onClick={() =>
-                void change({ id: picture.id, asFound: ['commission'] })
+                void change({ id: picture.id, revision: revision.current, asFound: ['commission'] })
                   .unwrap()
                   .then(onClose, () => undefined)
               }

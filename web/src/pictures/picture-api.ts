@@ -1,7 +1,7 @@
 import type { PictureChange, PictureView } from '@rakuen/contract/pictures';
 import type { LaidView } from '@rakuen/contract/proofs';
 import type { PackedSheet } from '@rakuen/core/characterisation/packed';
-import { api } from '../api/api.ts';
+import { api, from } from '../api/api.ts';
 
 /** Where a print is looked at: keys of a light and a glass. */
 export interface Where {
@@ -12,8 +12,13 @@ export interface Where {
 /** What a hand says of a picture, and pictures on sheets. */
 export const pictureApi = api.injectEndpoints({
   endpoints: (build) => ({
-    changePicture: build.mutation<PictureView, { id: string } & PictureChange>({
-      query: ({ id, ...body }) => ({ url: `pictures/${id}`, method: 'PATCH', body }),
+    changePicture: build.mutation<PictureView, { id: string; revision: number } & PictureChange>({
+      query: ({ id, revision, ...body }) => ({
+        url: `pictures/${id}`,
+        method: 'PATCH',
+        body,
+        headers: from(revision),
+      }),
       invalidatesTags: ['pictures', 'matches', 'ledger'],
     }),
     laid: build.query<LaidView, { conditionId: string; rendering?: string } & Where>({

@@ -5,6 +5,7 @@ import { usePicturesQuery, useRemovePictureMutation } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { QuietButton } from '../parts/button.tsx';
+import { Conflict, theirsOf } from '../parts/conflict.tsx';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { useTable } from '../table/use-table.ts';
@@ -67,7 +68,8 @@ function PictureSheet({ picture }: { picture: PictureView }) {
   const [map, setMap] = useState<MapKey>('none');
   const dispatch = useAppDispatch();
   const marks: readonly Mark[] = picture.marks;
-  const keep = (next: readonly Mark[]) => void change({ id: picture.id, marks: next.map((m) => ({ ...m })) });
+  const keep = (next: readonly Mark[]) =>
+    void change({ id: picture.id, revision: picture.revision, marks: next.map((m) => ({ ...m })) });
   const laidAt = async (kind: Mark['kind'], x: number, y: number): Promise<Mark> => ({
     kind,
     x,
@@ -174,8 +176,8 @@ function PictureSheet({ picture }: { picture: PictureView }) {
           onChoose={setMark}
           onRemove={(i) => keep(marks.filter((_, at) => at !== i))}
           onAdd={() => void laidAt('own', 0.5, 0.5).then((m) => keep([...marks, m]))}
-          onAsFound={() => void change({ id: picture.id, asFound: ['marks'] })}
-          onHints={(hints) => void change({ id: picture.id, hints })}
+          onAsFound={() => void change({ id: picture.id, revision: picture.revision, asFound: ['marks'] })}
+          onHints={(hints) => void change({ id: picture.id, revision: picture.revision, hints })}
         />
       </div>
     </section>
@@ -205,8 +207,17 @@ function Remove({ picture }: { picture: PictureView }) {
 }
 
 function Title({ picture }: { picture: PictureView }) {
-  const [change, { error }] = useChangePictureMutation();
+  const [change, { error, originalArgs }] = useChangePictureMutation();
   const [editing, setEditing] = useState(false);
+  const theirs = theirsOf<PictureView>(error);
+  const typed = originalArgs?.title ?? picture.title;
+  const rename = (title: string, revision: number) =>
+    void change({ id: picture.id, revision, title })
+      .unwrap()
+      .then(
+        () => setEditing(false),
+        () => undefined,
+      );
   if (!editing) {
     return (
       <div className="flex items-baseline gap-2">
@@ -220,13 +231,7 @@ function Title({ picture }: { picture: PictureView }) {
       className="min-w-[50%]"
       onSubmit={(e) => {
         e.preventDefault();
-        const title = new FormData(e.currentTarget).get('title') as string;
-        void change({ id: picture.id, title })
-          .unwrap()
-          .then(
-            () => setEditing(false),
-            () => undefined,
-          );
+        rename(new FormData(e.currentTarget).get('title') as string, picture.revision);
       }}
     >
       <input
@@ -238,7 +243,16 @@ function Title({ picture }: { picture: PictureView }) {
         required
         className="min-h-8 w-full rounded-[3px] border border-edge bg-field px-2 font-serif"
       />
-      <ErrorNote error={error} />
+      {theirs ? (
+        <Conflict
+          mine={{ title: typed }}
+          theirs={{ title: theirs.title }}
+          onMine={() => rename(typed, theirs.revision)}
+          onTheirs={() => setEditing(false)}
+        />
+      ) : (
+        <ErrorNote error={error} />
+      )}
     </form>
   );
 }

@@ -8,6 +8,7 @@ import { Prints1769000000000 } from './1769000000000-prints.ts';
 import { Recipes1770000000000 } from './1770000000000-recipes.ts';
 import { SheetLaid1771000000000 } from './1771000000000-sheet-laid.ts';
 import { Photographs1772000000000 } from './1772000000000-photographs.ts';
+import { PictureRevision1773000000000 } from './1773000000000-picture-revision.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -23,4 +24,5 @@ export const MIGRATIONS = [
   Recipes1770000000000,
   SheetLaid1771000000000,
   Photographs1772000000000,
+  PictureRevision1773000000000,
 ];
