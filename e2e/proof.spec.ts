@@ -144,6 +144,39 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   await putBack(page);
 });
 
+test('the picture on every sheet on the table at once; nearer with the file’s own pixels, and aside, all together', async ({
+  watched: page,
+  studio,
+}) => {
+  await page.goto(`${studio.url}/proof`);
+  const { conditionIds } = (await (await page.request.get(`${studio.url}/api/table`)).json()) as {
+    conditionIds: string[];
+  };
+  await page.getByRole('button', { name: `On all ${conditionIds.length} sheets` }).click();
+  const sheets = page.getByRole('list', { name: 'On every sheet on the table' });
+  await expect(sheets.getByRole('img')).toHaveCount(conditionIds.length, { timeout: 60_000 });
+  await expectAccessible(page);
+  const drawn = (at: number) =>
+    sheets
+      .getByRole('img')
+      .nth(at)
+      .evaluate((c: HTMLCanvasElement) => c.toDataURL());
+  const before = await Promise.all([drawn(0), drawn(1)]);
+  const part = page.waitForResponse((r) => /\/lab\?x=0\.\d+&y=/.test(r.url()) && r.ok());
+  await page.keyboard.press('+');
+  await part;
+  await expect.poll(() => drawn(0)).not.toBe(before[0]);
+  await expect.poll(() => drawn(1)).not.toBe(before[1]);
+  await expect(page.getByRole('button', { name: /now 1\.5 × nearer/ })).toBeVisible();
+  const near = await drawn(0);
+  await page.keyboard.press('ArrowLeft');
+  await expect.poll(() => drawn(0)).not.toBe(near);
+  await page.keyboard.press('0');
+  await expect.poll(() => drawn(0), { timeout: 20_000 }).toBe(before[0]);
+  await page.keyboard.press('a');
+  await expect(page.getByLabel('Dividing line between the two sheets')).toBeVisible();
+});
+
 test('what a picture asks is corrected by hand, and turns the match: hint, mark, veto, school, and a match that is kept', async ({
   watched: page,
   studio,

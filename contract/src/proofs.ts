@@ -1,7 +1,7 @@
 import type { PackedSheet } from '@rakuen/core/characterisation/packed';
 import type { Rendering } from '@rakuen/core/characterisation/renderings';
 import { BORDER_STYLES, type BorderStyle } from '@rakuen/core/layout/borders';
-import { Id, Maybe, Num, OneOf, Plain, QueryInt, Text } from './fields.ts';
+import { Id, Maybe, NumberText, Num, OneOf, Plain, QueryInt, Text } from './fields.ts';
 
 const RENDERINGS = ['relative', 'perceptual', 'saturation', 'absolute'] as const;
 
@@ -15,6 +15,14 @@ export class LaidQuery {
 export class OnSheetQuery extends LaidQuery {
   /** Longer side of the image. */
   @Maybe() @QueryInt(40, 1280) px?: number;
+}
+
+/** A part of a picture in shares of its width and height; the whole where nothing is said. */
+export class LabQuery {
+  @Maybe() @NumberText(0, 1) x?: number;
+  @Maybe() @NumberText(0, 1) y?: number;
+  @Maybe() @NumberText(0.001, 1) width?: number;
+  @Maybe() @NumberText(0.001, 1) height?: number;
 }
 
 /** The print copy: device values of the condition's own profile, as large as the commission says. */

@@ -78,6 +78,30 @@ it('a picture takes title and caption from its file, and begins with a commissio
   expect(p.marks.map((m) => m.kind)).toContain('colour');
 });
 
+it('a part of a picture comes with the file’s own pixels', async () => {
+  const lab = async (query: string) => {
+    const answer = await fetch(`${rakuen.url}/api/pictures/${pictureId}/lab${query}`);
+    if (!answer.ok) return { status: answer.status, widthPx: 0, heightPx: 0, at: () => [] as number[] };
+    const bytes = Buffer.from(await answer.arrayBuffer());
+    const [widthPx, heightPx] = [bytes.readUInt32LE(0), bytes.readUInt32LE(4)];
+    const at = (x: number, y: number) => [0, 1, 2].map((c) => bytes.readInt16LE(8 + 2 * ((y * widthPx + x) * 3 + c)));
+    return { status: answer.status, widthPx, heightPx, at };
+  };
+  const whole = await lab('');
+  const part = await lab('?x=0.5&y=0.25&width=0.5&height=0.5');
+  const [left, top] = [Math.floor(whole.widthPx / 2), Math.floor(whole.heightPx / 4)];
+  expect(part.widthPx).toBe(whole.widthPx - left);
+  for (const [x, y] of [
+    [0, 0],
+    [3, 2],
+    [part.widthPx - 1, part.heightPx - 1],
+  ])
+    expect(part.at(x, y)).toEqual(whole.at(left + x, top + y));
+  expect((await lab('?x=1.5&y=0&width=0.5&height=0.5')).status).toBe(400);
+  // A part that would reach beyond the picture ends with it.
+  expect((await lab('?x=0.9&y=0.9&width=0.5&height=0.5')).status).toBe(200);
+});
+
 it('the second of two windows at a picture is told, and shown what the first wrote', async () => {
   const path = `/api/pictures/${pictureId}`;
   const { revision, title } = (await rakuen.call<{ revision: number; title: string }>('GET', path)).body;

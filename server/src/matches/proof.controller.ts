@@ -2,7 +2,7 @@ import { createReadStream } from 'node:fs';
 import { Controller, Get, Header, Param, ParseUUIDPipe, Query, Res, StreamableFile } from '@nestjs/common';
 import { ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
-import { CopyQuery, LaidQuery, LaidView, OnSheetQuery } from '@rakuen/contract/proofs';
+import { CopyQuery, LabQuery, LaidQuery, LaidView, OnSheetQuery } from '@rakuen/contract/proofs';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { RakuenError } from '../app/errors.ts';
 import { FileStore } from '../files/file-store.ts';
@@ -101,12 +101,13 @@ export class ProofController {
     return { suggestions };
   }
 
-  /** A picture as Lab: 32-bit width and height, then L*, a*, b* of each pixel as 16-bit units of 1/250, little-endian. */
+  /** A picture, or a part of it, as Lab: 32-bit width and height, then L*, a*, b* of each pixel as 16-bit units of 1/250, little-endian. */
   @Get('pictures/:id/lab')
   @ApiProduces('application/octet-stream')
   @Header('Cache-Control', 'private, max-age=3600')
-  async lab(@Param('id', ParseUUIDPipe) id: string): Promise<StreamableFile> {
-    const { widthPx, heightPx, lab } = await this.images.of(await this.pictures.get(id));
+  async lab(@Param('id', ParseUUIDPipe) id: string, @Query() query: LabQuery): Promise<StreamableFile> {
+    const { x = 0, y = 0, width = 1 - x, height = 1 - y } = query;
+    const { widthPx, heightPx, lab } = await this.images.of(await this.pictures.get(id), { x, y, width, height });
     const head = Buffer.alloc(8);
     head.writeUInt32LE(widthPx, 0);
     head.writeUInt32LE(heightPx, 4);

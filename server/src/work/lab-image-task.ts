@@ -1,4 +1,5 @@
 import sharp from 'sharp';
+import { WHOLE, type Part } from '@rakuen/core/proof/part';
 import type { PackedSheet } from '@rakuen/core/characterisation/packed';
 import { screenPixels } from '@rakuen/core/colour/screen';
 import { seenOn, unpackSheet } from './lay-tasks.ts';
@@ -16,14 +17,32 @@ const UNITS = 250;
 
 const RUN = 1 << 16;
 
+/** Whole pixels that hold a part, at least one. */
+function pixelsOf(part: Part, { widthPx, heightPx }: { widthPx: number; heightPx: number }) {
+  const span = (from: number, share: number, all: number) => {
+    const first = Math.min(all - 1, Math.floor(from * all));
+    return [first, Math.max(1, Math.min(all, Math.ceil((from + share) * all)) - first)];
+  };
+  const [left, width] = span(part.x, part.width, widthPx);
+  const [top, height] = span(part.y, part.height, heightPx);
+  return { left, top, width, height };
+}
+
 export async function labImageOf({
   longerPx = LONGER_PX,
+  part = WHOLE,
   ...file
-}: PictureFile & { longerPx?: number }): Promise<LabImage> {
-  const { pipeline, labOf, channels, bitsPerChannel, close } = await openPicture(file);
+}: PictureFile & { longerPx?: number; part?: Part }): Promise<LabImage> {
+  const { pipeline, meta, labOf, channels, bitsPerChannel, close } = await openPicture(file);
   try {
+    const onItsSide = (meta.orientation ?? 1) >= 5;
+    const upright = {
+      widthPx: onItsSide ? meta.height : meta.width,
+      heightPx: onItsSide ? meta.width : meta.height,
+    };
     const { data, info } = await pipeline
       .autoOrient()
+      .extract(pixelsOf(part, upright))
       .resize(longerPx, longerPx, { fit: 'inside', withoutEnlargement: true })
       .raw({ depth: ({ 8: 'uchar', 16: 'ushort', 32: 'float' } as const)[bitsPerChannel] })
       .toBuffer({ resolveWithObject: true });

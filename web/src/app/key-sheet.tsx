@@ -58,7 +58,9 @@ const KEYS: readonly (readonly [where: string, keys: readonly (readonly [key: st
       ['x', 'swap the hands'],
       ['v', 'flip: one sheet, the other'],
       ['[  ]', 'the dividing line to the left, to the right'],
-      ['+  −', 'nearer, further'],
+      ['+  −  0', 'nearer, further, the whole picture'],
+      ['arrows', 'the part that is looked at aside'],
+      ['a', 'on every sheet on the table, on the two in hand'],
     ],
   ],
 ];

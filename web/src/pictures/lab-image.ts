@@ -1,4 +1,5 @@
 import type { Lab } from '@rakuen/core/colour/types';
+import type { Part } from '@rakuen/core/proof/part';
 
 /** A picture as Lab, as large as a screen: L*, a*, b* of each pixel in units of 1/250. */
 export interface LabImage {
@@ -10,13 +11,19 @@ export interface LabImage {
 const HEAD_BYTES = 8;
 export const LAB_UNITS = 250;
 const known = new Map<string, Promise<LabImage>>();
-const MOST_KNOWN = 4;
+const MOST_KNOWN = 8;
 
-/** Fetched once; the last few stay. */
-export function labImage(pictureId: string): Promise<LabImage> {
-  const found = known.get(pictureId);
+/** Fetched once; the last few stay. @param part a part of it, with as many of its own pixels as a screen has */
+export function labImage(pictureId: string, part?: Part): Promise<LabImage> {
+  const key = part
+    ? `${pictureId}?${Object.entries(part)
+        .map(([k, v]) => `${k}=${v.toFixed(5)}`)
+        .join('&')}`
+    : pictureId;
+  const found = known.get(key);
   if (found) return found;
-  const made = fetch(`/api/pictures/${pictureId}/lab`).then(async (answer) => {
+  const [id, query = ''] = key.split('?');
+  const made = fetch(`/api/pictures/${id}/lab${query && `?${query}`}`).then(async (answer) => {
     if (!answer.ok) throw new Error('The picture could not be fetched.');
     const bytes = await answer.arrayBuffer();
     const head = new DataView(bytes);
@@ -26,8 +33,8 @@ export function labImage(pictureId: string): Promise<LabImage> {
       lab: new Int16Array(bytes, HEAD_BYTES),
     };
   });
-  known.set(pictureId, made);
-  made.catch(() => known.delete(pictureId));
+  known.set(key, made);
+  made.catch(() => known.delete(key));
   if (known.size > MOST_KNOWN) known.delete(known.keys().next().value!);
   return made;
 }

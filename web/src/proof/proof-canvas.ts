@@ -14,12 +14,14 @@ import {
   RGBAFormat,
   Scene,
   Vector3,
+  Vector4,
   WebGLRenderer,
   DataUtils,
 } from 'three';
 import type { LaidView } from '@rakuen/contract/proofs';
 import { labToXyz } from '@rakuen/core/colour/lab';
 import { WHITE_ICC } from '@rakuen/core/colour/white';
+import type { Part } from '@rakuen/core/proof/part';
 import { TONE_ENTRIES, toneTable, type Recipe } from '@rakuen/core/proof/recipe';
 import { LAB_UNITS, type LabImage } from '../pictures/lab-image.ts';
 import { latticeOf } from '../pictures/picture-api.ts';
@@ -38,6 +40,8 @@ export interface ProofView {
   readonly split: number;
   readonly beside: boolean;
   readonly map: MapName;
+  /** What of the picture is looked at. */
+  readonly part: Part;
 }
 
 type Seen = LaidView['seen'];
@@ -60,6 +64,9 @@ export class ProofCanvas {
       fragmentShader: FRAGMENT,
       uniforms: {
         picture: { value: null },
+        part: { value: new Vector4(0, 0, 1, 1) },
+        detail: { value: null },
+        detailAt: { value: new Vector4(0, 0, 0, 0) },
         sheets: { value: [null, null] },
         whites: { value: [new Vector3(1, 1, 1), new Vector3(1, 1, 1)] },
         blacks: { value: [0, 0] },
@@ -76,15 +83,25 @@ export class ProofCanvas {
     this.scene.add(new Mesh(new PlaneGeometry(2, 2), this.material));
   }
 
-  picture({ widthPx, heightPx, lab }: LabImage): void {
-    const data = new Uint16Array(widthPx * heightPx * 4);
-    for (let p = 0, i = 0; i < lab.length; p += 4, i += 3)
-      for (let c = 0; c < 3; c++) data[p + c] = DataUtils.toHalfFloat(lab[i + c] / LAB_UNITS);
-    const texture = new DataTexture(data, widthPx, heightPx, RGBAFormat, HalfFloatType);
-    texture.minFilter = texture.magFilter = LinearFilter;
-    texture.needsUpdate = true;
-    (this.material.uniforms.picture.value as DataTexture | null)?.dispose();
-    this.material.uniforms.picture.value = texture;
+  picture(image: LabImage): void {
+    this.detail(undefined);
+    this.hold('picture', textureOf(image));
+  }
+
+  /** A part of the picture with its own pixels, drawn where it lies; nothing where it is not there yet. */
+  detail(part: Part | undefined, image?: LabImage): void {
+    (this.material.uniforms.detailAt.value as Vector4).set(
+      part?.x ?? 0,
+      part?.y ?? 0,
+      part?.width ?? 0,
+      part?.height ?? 0,
+    );
+    this.hold('detail', image ? textureOf(image) : null);
+  }
+
+  private hold(name: 'picture' | 'detail', texture: DataTexture | null): void {
+    (this.material.uniforms[name].value as DataTexture | null)?.dispose();
+    this.material.uniforms[name].value = texture;
   }
 
   sheet(hand: 0 | 1, sheet: Seen): void {
@@ -138,16 +155,27 @@ export class ProofCanvas {
     uniforms.split.value = view.split;
     uniforms.beside.value = view.beside ? 1 : 0;
     uniforms.map.value = MAPS.indexOf(view.map);
+    (uniforms.part.value as Vector4).set(view.part.x, view.part.y, view.part.width, view.part.height);
     this.renderer.setPixelRatio(1);
     this.renderer.setSize(widthPx, heightPx, false);
     this.renderer.render(this.scene, this.camera);
   }
 
   clear(): void {
-    (this.material.uniforms.picture.value as DataTexture | null)?.dispose();
+    for (const name of ['picture', 'detail'] as const) this.hold(name, null);
     for (const texture of this.lattices.values()) texture.dispose();
     for (const tone of this.material.uniforms.tones.value as (DataTexture | null)[]) tone?.dispose();
     this.material.dispose();
     this.renderer.dispose();
   }
+}
+
+function textureOf({ widthPx, heightPx, lab }: LabImage): DataTexture {
+  const data = new Uint16Array(widthPx * heightPx * 4);
+  for (let p = 0, i = 0; i < lab.length; p += 4, i += 3)
+    for (let c = 0; c < 3; c++) data[p + c] = DataUtils.toHalfFloat(lab[i + c] / LAB_UNITS);
+  const texture = new DataTexture(data, widthPx, heightPx, RGBAFormat, HalfFloatType);
+  texture.minFilter = texture.magFilter = LinearFilter;
+  texture.needsUpdate = true;
+  return texture;
 }

@@ -1,16 +1,11 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
-import { unpackLab } from '@rakuen/core/characterisation/packed';
-import { throughPrinted } from '@rakuen/core/characterisation/printed';
-import { compensated } from '@rakuen/core/characterisation/renderings';
-import { deltaE2000 } from '@rakuen/core/colour/difference';
-import { absoluteOnWhite } from '@rakuen/core/colour/relative';
-import type { Lab } from '@rakuen/core/colour/types';
 import { GLASSES } from '@rakuen/core/light/glass';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import { applyRecipe, PLAIN } from '@rakuen/core/proof/recipe';
+import { moved, nearer, WHOLE, zoomOf, type Part } from '@rakuen/core/proof/part';
+import { PLAIN } from '@rakuen/core/proof/recipe';
 import { questionOf } from '../app/steps.ts';
 import { useLight } from '../compare/use-light.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
@@ -18,11 +13,13 @@ import { conditionLine } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { useKeys } from '../parts/use-keys.ts';
-import { LAB_UNITS, labImage, type LabImage } from '../pictures/lab-image.ts';
-import { latticeOf, useLaidQuery } from '../pictures/picture-api.ts';
+import { labImage, type LabImage } from '../pictures/lab-image.ts';
+import { useLaidQuery } from '../pictures/picture-api.ts';
 import { useTable } from '../table/use-table.ts';
 import { CopyDialog } from './copy-dialog.tsx';
-import { MAPS, ProofCanvas, type MapName, type ProofView } from './proof-canvas.ts';
+import { AllSheets } from './all-sheets.tsx';
+import { Laid, SPLIT_STEP } from './laid.tsx';
+import { MAPS, type MapName, type ProofView } from './proof-canvas.ts';
 import { RecipeNote } from './recipe-note.tsx';
 import { StripsDialog } from './strips-dialog.tsx';
 import { useRecipe } from './use-recipe.ts';
@@ -35,8 +32,10 @@ const RENDERING_WORDS = {
   absolute: 'absolute',
 } as const;
 type RenderingKey = keyof typeof RENDERING_WORDS;
+/** So much nearer by a key, and so much of what is seen aside. */
+const NEARER = 1.5;
+const PAN = 0.15;
 const SELECT = 'min-h-8 max-w-[22ch] rounded-[3px] border border-edge bg-field px-2';
-const SPLIT_STEP = 0.04;
 
 /** The picture on the sheets in hand, in the light where it will hang, before any sheet is spent. */
 export function ProofScreen() {
@@ -83,7 +82,9 @@ function Proof({
     split: 0.5,
     beside: false,
     map: 'none',
+    part: WHOLE,
   });
+  const [all, setAll] = useState(false);
   const recipes = [useRecipe(picture.id, left.id), useRecipe(picture.id, right.id)] as const;
   const [before, setBefore] = useState(false);
   const [surround, setSurround] = useState<'wall' | 'mount'>('wall');
@@ -101,6 +102,7 @@ function Proof({
   const [first, second] = hands.map((h) => h.currentData ?? h.data);
   const changing = hands.some((h) => !h.currentData);
   const change = (over: Partial<Omit<ProofView, 'recipes'>>) => setView((v) => ({ ...v, ...over }));
+  const toPart = (part: Part) => change({ part });
   const flip = () => change({ split: view.split > 0.5 ? 0 : 1, beside: false });
 
   useEffect(() => {
@@ -119,6 +121,18 @@ function Proof({
     ']': () => change({ split: Math.min(1, view.split + SPLIT_STEP), beside: false }),
     b: () => change({ beside: !view.beside }),
     o: () => setBefore(!before),
+    a: () => table.laid.length > 2 && setAll(!all),
+    '+': () => toPart(nearer(view.part, NEARER)),
+    '=': () => toPart(nearer(view.part, NEARER)),
+    '-': () => toPart(nearer(view.part, 1 / NEARER)),
+    '0': () => toPart(WHOLE),
+    // Of the whole there is nothing aside: the arrows scroll the page.
+    ...(view.part.width < 1 && {
+      ArrowLeft: () => toPart(moved(view.part, -PAN, 0)),
+      ArrowRight: () => toPart(moved(view.part, PAN, 0)),
+      ArrowUp: () => toPart(moved(view.part, 0, -PAN)),
+      ArrowDown: () => toPart(moved(view.part, 0, PAN)),
+    }),
   });
 
   const [ofLeft, ofRight] = [recipes[0].recipe, recipes[1].recipe];
@@ -177,33 +191,54 @@ function Proof({
       )}
       {image && first && second && (
         <>
-          <div className="mb-2 flex flex-wrap items-baseline justify-between gap-x-6">
-            <p>
-              <span className="font-serif text-[1.1rem]">{left.paper.name}</span>{' '}
-              <span className="text-[13px] text-quiet">{conditionLine(left)}, in the left hand</span>
-            </p>
-            {!same && (
-              <p>
-                <span className="text-[13px] text-quiet">in the right hand, {conditionLine(right)}</span>{' '}
-                <span className="font-serif text-[1.1rem]">{right.paper.name}</span>
-              </p>
-            )}
-          </div>
-          <Laid
-            picture={picture}
-            image={image}
-            sheets={[first.seen, second.seen]}
-            names={[left.paper.name, right.paper.name]}
-            changing={changing}
-            view={same ? { ...shown, split: 1, beside: false } : shown}
-            surround={surround}
-            widthPx={
-              atSize
-                ? (picture.commission.longSideMm / scale.mmPerPx) * Math.min(1, picture.widthPx / picture.heightPx)
-                : undefined
-            }
-            onSplit={(split) => change({ split })}
-          />
+          {all ? (
+            <AllSheets
+              picture={picture}
+              image={image}
+              sheets={table.laid}
+              where={where}
+              rendering={rendering}
+              view={view}
+              before={before}
+              surround={surround}
+              onPart={toPart}
+              onTake={(id, name) => {
+                table.take('left', id, name);
+                setAll(false);
+              }}
+            />
+          ) : (
+            <>
+              <div className="mb-2 flex flex-wrap items-baseline justify-between gap-x-6">
+                <p>
+                  <span className="font-serif text-[1.1rem]">{left.paper.name}</span>{' '}
+                  <span className="text-[13px] text-quiet">{conditionLine(left)}, in the left hand</span>
+                </p>
+                {!same && (
+                  <p>
+                    <span className="text-[13px] text-quiet">in the right hand, {conditionLine(right)}</span>{' '}
+                    <span className="font-serif text-[1.1rem]">{right.paper.name}</span>
+                  </p>
+                )}
+              </div>
+              <Laid
+                picture={picture}
+                image={image}
+                sheets={[first.seen, second.seen]}
+                names={[left.paper.name, right.paper.name]}
+                changing={changing}
+                view={same ? { ...shown, split: 1, beside: false } : shown}
+                surround={surround}
+                widthPx={
+                  atSize
+                    ? (picture.commission.longSideMm / scale.mmPerPx) * Math.min(1, picture.widthPx / picture.heightPx)
+                    : undefined
+                }
+                onSplit={(split) => change({ split })}
+                onPart={toPart}
+              />
+            </>
+          )}
           <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-1">
             <label className="flex items-center gap-1.5">
               <input
@@ -251,7 +286,21 @@ function Proof({
             {atSize && <ScreenScale scale={scale} />}
           </div>
           <p className="mt-1 -ml-1.5">
-            {!same && (
+            {table.laid.length > 2 && (
+              <QuietButton aria-pressed={all} onClick={() => setAll(!all)}>
+                {all ? 'The two in hand' : `On all ${table.laid.length} sheets`}
+              </QuietButton>
+            )}
+            <QuietButton onClick={() => toPart(nearer(view.part, NEARER))}>Nearer</QuietButton>
+            <QuietButton disabled={view.part.width === 1} onClick={() => toPart(nearer(view.part, 1 / NEARER))}>
+              Further
+            </QuietButton>
+            {view.part.width < 1 && (
+              <QuietButton onClick={() => toPart(WHOLE)}>
+                The whole picture, now {formatNumber(zoomOf(view.part), 1)} × nearer
+              </QuietButton>
+            )}
+            {!same && !all && (
               <>
                 <QuietButton onClick={flip}>Flip</QuietButton>
                 <QuietButton aria-pressed={view.beside} onClick={() => change({ beside: !view.beside })}>
@@ -263,8 +312,10 @@ function Proof({
             <QuietButton onClick={() => setStripping(true)}>Strips on paper</QuietButton>
             <QuietButton onClick={() => setCopying(left)}>Write the print copy for {left.paper.name}</QuietButton>
           </p>
-          <RecipeNote pictureId={picture.id} condition={left} at={recipes[0]} before={before} onBefore={setBefore} />
-          {!same && (
+          {!all && (
+            <RecipeNote pictureId={picture.id} condition={left} at={recipes[0]} before={before} onBefore={setBefore} />
+          )}
+          {!same && !all && (
             <RecipeNote pictureId={picture.id} condition={right} at={recipes[1]} before={before} onBefore={setBefore} />
           )}
           <p className="mt-1 max-w-[96ch] text-[12.5px] text-quiet">
@@ -295,176 +346,3 @@ function Proof({
 
 const modelWords = (name: string, error: number | undefined): string =>
   error === undefined ? `${name}: by the solid of its colours alone` : `${name}: ± ${formatNumber(error, 1)} ΔE00`;
-
-interface Sheet {
-  readonly nodes: number;
-  readonly white: Lab;
-  readonly blackL: number;
-  readonly lab: string;
-}
-
-/** The canvas, the dividing line, and the numbers under the pointer. */
-function Laid({
-  picture,
-  image,
-  sheets,
-  names,
-  view,
-  changing,
-  surround,
-  widthPx,
-  onSplit,
-}: {
-  picture: PictureView;
-  image: LabImage;
-  sheets: readonly [Sheet, Sheet];
-  names: readonly [string, string];
-  view: ProofView;
-  /** What is drawn is not yet what is asked for. */
-  changing: boolean;
-  surround: 'wall' | 'mount';
-  widthPx?: number;
-  onSplit: (split: number) => void;
-}) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const drawer = useRef<ProofCanvas>(null);
-  const frame = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 0, height: 0 });
-  const [broken, setBroken] = useState(false);
-  const [at, setAt] = useState<{ x: number; y: number; hand: 0 | 1 }>();
-  const ratio = (image.widthPx / image.heightPx) * (view.beside ? 2 : 1);
-
-  useEffect(() => {
-    try {
-      drawer.current = new ProofCanvas(canvas.current!);
-    } catch {
-      setBroken(true);
-    }
-    const watch = new ResizeObserver(([entry]) => {
-      const { width, height } = entry.contentRect;
-      setSize({ width: Math.round(width), height: Math.round(height) });
-    });
-    watch.observe(frame.current!);
-    return () => {
-      watch.disconnect();
-      drawer.current?.clear();
-      drawer.current = null;
-    };
-  }, []);
-  useEffect(() => drawer.current?.picture(image), [image]);
-  useEffect(() => {
-    if (!drawer.current || size.width === 0) return;
-    drawer.current.sheet(0, sheets[0]);
-    drawer.current.sheet(1, sheets[1]);
-    const dense = Math.min(2, window.devicePixelRatio || 1);
-    drawer.current.draw(view, size.width * dense, size.height * dense);
-  }, [sheets, view, size, image]);
-
-  const placeOf = (event: React.PointerEvent): { x: number; y: number; hand: 0 | 1 } => {
-    const box = frame.current!.getBoundingClientRect();
-    const x = (event.clientX - box.left) / box.width;
-    const y = (event.clientY - box.top) / box.height;
-    if (view.beside) return { x: (x * 2) % 1, y, hand: x > 0.5 ? 1 : 0 };
-    return { x, y, hand: x > view.split ? 1 : 0 };
-  };
-  const number = at && !changing && numbersAt(image, sheets[at.hand], view, at);
-  const drag = (event: React.PointerEvent) => {
-    const box = frame.current!.getBoundingClientRect();
-    onSplit(Math.min(1, Math.max(0, (event.clientX - box.left) / box.width)));
-  };
-  return (
-    <div className={`overflow-auto p-5 ${surround === 'mount' ? 'bg-[#f2f2f2]' : 'bg-[#8f8f8f]'}`}>
-      {broken && (
-        <p role="alert">
-          This browser has no WebGL 2, so the proof can’t be drawn here. In Match each picture is drawn by the server.
-        </p>
-      )}
-      <div
-        ref={frame}
-        className="relative mx-auto shadow-[0_1px_4px_#0008]"
-        style={{
-          aspectRatio: ratio,
-          width: widthPx ?? '100%',
-          maxWidth: widthPx ? undefined : `calc(58vh * ${ratio})`,
-        }}
-        onPointerMove={(e) => setAt(placeOf(e))}
-        onPointerLeave={() => setAt(undefined)}
-      >
-        <canvas
-          ref={canvas}
-          role="img"
-          aria-label={`${picture.title} on ${names[0]}${names[0] === names[1] ? '' : ` and ${names[1]}`}`}
-          aria-busy={changing}
-          className={`absolute inset-0 size-full ${changing ? 'opacity-35' : ''}`}
-        />
-        {!view.beside && names[0] !== names[1] && (
-          <div
-            role="slider"
-            tabIndex={0}
-            aria-label="Dividing line between the two sheets"
-            aria-valuemin={0}
-            aria-valuemax={100}
-            aria-valuenow={Math.round(view.split * 100)}
-            style={{ left: `${view.split * 100}%` }}
-            className="absolute inset-y-0 -ml-3 w-6 cursor-ew-resize touch-none after:absolute after:inset-y-0 after:left-1/2 after:w-px after:bg-[#fff] after:shadow-[0_0_0_1px_#0008]"
-            onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
-            onPointerMove={(e) => e.buttons > 0 && drag(e)}
-            onKeyDown={(e) => {
-              const to = {
-                ArrowLeft: view.split - SPLIT_STEP,
-                ArrowRight: view.split + SPLIT_STEP,
-                Home: 0,
-                End: 1,
-              }[e.key];
-              if (to === undefined) return;
-              e.preventDefault();
-              onSplit(Math.min(1, Math.max(0, to)));
-            }}
-          />
-        )}
-      </div>
-      <p
-        role="status"
-        className={`mt-2 min-h-5 text-center text-[13px] ${surround === 'mount' ? 'text-[#131313]' : 'text-[#000]'}`}
-      >
-        {number && at
-          ? `File L* ${triple(number.file)} · on ${names[at.hand]} L* ${triple(number.seen)} · ${formatNumber(number.deltaE, 1)} ΔE00 from its aim${number.lost}`
-          : changing
-            ? 'Laying it out in that light…'
-            : 'Numbers stand here for the place under the pointer.'}
-      </p>
-    </div>
-  );
-}
-
-const triple = (lab: Lab): string =>
-  `${formatNumber(lab[0], 1)}, a* ${formatNumber(lab[1], 1)}, b* ${formatNumber(lab[2], 1)}`;
-
-/** File, print and loss at a place: the same lattice, read by the processor. */
-function numbersAt(
-  { widthPx, heightPx, lab }: LabImage,
-  sheet: Sheet,
-  view: ProofView,
-  { x, y, hand }: { x: number; y: number; hand: 0 | 1 },
-) {
-  const px = Math.min(widthPx - 1, Math.max(0, Math.floor(x * widthPx)));
-  const py = Math.min(heightPx - 1, Math.max(0, Math.floor(y * heightPx)));
-  const from = (py * widthPx + px) * 3;
-  const file: Lab = [lab[from] / LAB_UNITS, lab[from + 1] / LAB_UNITS, lab[from + 2] / LAB_UNITS];
-  const values = Float32Array.from(file);
-  applyRecipe(values, view.recipes[hand]);
-  const aim = compensated(0, sheet.blackL)([values[0], values[1], values[2]]);
-  throughPrinted(unpackLab(sheet.nodes, latticeOf(sheet)), values, values);
-  const relative: Lab = [values[0], values[1], values[2]];
-  const deltaE = deltaE2000(aim, relative);
-  const [dL, dC] = [relative[0] - aim[0], Math.hypot(aim[1], aim[2]) - Math.hypot(relative[1], relative[2])];
-  const lost =
-    deltaE < 1
-      ? ''
-      : Math.abs(dL) < dC / 2
-        ? ', too saturated for it'
-        : dL > 0
-          ? ', too dark for it'
-          : ', too light for it';
-  return { file, seen: view.settled ? relative : absoluteOnWhite(sheet.white)(relative), deltaE, lost };
-}

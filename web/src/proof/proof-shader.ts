@@ -18,6 +18,9 @@ in vec2 place;
 out vec4 colour;
 
 uniform sampler2D picture;
+uniform vec4 part;           // what is looked at: x, y, width, height, of the picture
+uniform sampler2D detail;    // a part of the picture with its own pixels
+uniform vec4 detailAt;       // where it lies; width 0: none is there
 uniform sampler3D sheets[2];
 uniform vec3 whites[2];      // XYZ of the sheets' whites over the connection space's
 uniform float blacks[2];     // Y of their blacks, 0-1
@@ -105,7 +108,10 @@ void main() {
   vec2 at = place;
   bool right = at.x > split;
   if (beside > 0.5) { right = at.x > 0.5; at.x = fract(at.x * 2.0); }
-  vec3 file = texture(picture, vec2(at.x, 1.0 - at.y)).xyz;
+  vec2 spot = part.xy + vec2(at.x, 1.0 - at.y) * part.zw;
+  vec2 near = (spot - detailAt.xy) / max(detailAt.zw, vec2(1e-6));
+  bool drawn = detailAt.z > 0.0 && all(greaterThanEqual(near, vec2(0.0))) && all(lessThanEqual(near, vec2(1.0)));
+  vec3 file = drawn ? texture(detail, near).xyz : texture(picture, spot).xyz;
   vec3 left = recipe(0, file);
   vec3 other = recipe(1, file);
   vec3 made = right ? other : left;
