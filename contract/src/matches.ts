@@ -1,3 +1,4 @@
+import type { Agreement, LearnedEye } from '@rakuen/core/match/eye';
 import type { Commission } from '@rakuen/core/match/commission';
 import type { Reason } from '@rakuen/core/match/leanings/leaning';
 import type { MatchFigures } from '@rakuen/core/match/on-sheet';
@@ -147,6 +148,16 @@ export class SchoolInput {
 export class SchoolView extends SchoolInput {
   @Id() id!: string;
   @When() createdAt!: string;
+}
+
+/** How often each school, and a fit of one's own, would have chosen as it was decided. */
+export class LearnedEyeView implements LearnedEye {
+  @Int() decisions!: number;
+  @Num(0) chance!: number;
+  @Rows() schools!: Agreement[];
+  @Maybe() @Plain() own?: LearnedEye['own'];
+  /** Decisions that can't be looked at again: their sheet or picture is no longer there, or nothing was measured of it. */
+  @Int() leftOut!: number;
 }
 
 export class PortfolioRequest {

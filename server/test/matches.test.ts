@@ -227,3 +227,31 @@ it('a decision keeps place and score as they stood', async () => {
   expect([status, body.place]).toEqual([201, 1]);
   expect(body.score).toBeGreaterThan(1);
 });
+
+it('what was chosen is held against the schools; of too few no weights are fitted', async () => {
+  interface Learned {
+    decisions: number;
+    chance: number;
+    leftOut: number;
+    schools: { key: string; hits: number }[];
+    own?: object;
+  }
+  const learned = async () => (await rakuen.call<Learned>('GET', '/api/matches/learned')).body;
+  const before = await learned();
+  const { places } = await match();
+  const first = places[0].conditionId;
+  const made = await rakuen.call<{ id: string }>('POST', '/api/decisions', {
+    pictureId,
+    conditionId: first,
+    stamp: 'chosen',
+    reason: 'It leads.',
+  });
+  const after = await learned();
+  expect(after.decisions).toBeGreaterThanOrEqual(before.decisions);
+  expect(after.decisions).toBeGreaterThan(0);
+  expect(after.own).toBeUndefined();
+  expect(after.chance).toBeCloseTo(after.decisions / places.length, 6);
+  // The order that leads without a side taken is the start’s own.
+  expect(after.schools.find((s) => s.key === 'start')!.hits).toBeGreaterThan(0);
+  await rakuen.call('DELETE', `/api/decisions/${made.body.id}`);
+});

@@ -6,6 +6,7 @@ import {
   DecisionView,
   KeepMatch,
   KeptMatch,
+  LearnedEyeView,
   MatchRequest,
   MatchView,
   PortfolioRequest,
@@ -63,6 +64,13 @@ class MatchesController {
   @HttpCode(204)
   forget(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
     return this.matches.forget(id);
+  }
+
+  /** How often each school would have chosen as it was decided here. */
+  @Get('matches/learned')
+  @ApiOkResponse({ type: LearnedEyeView })
+  learned(): Promise<LearnedEyeView> {
+    return this.matches.learned();
   }
 
   @Get('schools')

@@ -4,6 +4,8 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import type { Commission } from '@rakuen/core/match/commission';
 import { MATCH_VERSION } from '@rakuen/core/match/on-sheet';
+import type { Choice } from '@rakuen/core/match/eye';
+import { LEANINGS } from '@rakuen/core/match/leanings/registry';
 import { portfolio } from '@rakuen/core/match/portfolio';
 import { rankSheets, type Candidate, type Ranking } from '@rakuen/core/match/rank';
 import { SCHOOLS, weightsOf } from '@rakuen/core/match/schools';
@@ -18,6 +20,7 @@ import type {
   DecisionView,
   KeepMatch,
   KeptMatch,
+  LearnedEyeView,
   LeftOut,
   MatchRequest,
   MatchView,
@@ -111,6 +114,26 @@ export class MatchesService {
       })),
       unknown: [...unknown],
     };
+  }
+
+  /** What was chosen, picture by picture, against every sheet as it would be matched today: how the schools would have chosen. */
+  async learned(): Promise<LearnedEyeView> {
+    const chosen = (await this.decisions.find({ order: { decidedAt: 'ASC' } })).filter((d) => d.stamp === 'chosen');
+    // The newest word on a picture and a sheet is the one that counts.
+    const newest = [...new Map(chosen.map((d) => [`${d.pictureId} ${d.conditionId}`, d])).values()];
+    const choices: Choice[] = [];
+    for (const pictureId of new Set(newest.map((d) => d.pictureId))) {
+      const { picture, candidates } = await this.lay(pictureId);
+      const { places } = rankSheets(askedOf(picture, EVERY_LEANING_ONCE), candidates);
+      const costs = places.map((p) => LEANINGS.map((l) => p.reasons.find((x) => x.leaning === l.key)?.unweighted ?? 0));
+      for (const d of newest.filter((n) => n.pictureId === pictureId)) {
+        const at = places.findIndex((p) => p.id === d.conditionId);
+        if (at >= 0) choices.push({ pictureId, costs, chosen: at });
+      }
+    }
+    const own = (await this.schools.find()).map(({ id, name, weights }) => ({ key: id, name, weights }));
+    const learned = await this.workshop.run('learnEye', { choices, own });
+    return { ...learned, schools: [...learned.schools], leftOut: newest.length - choices.length };
   }
 
   /** Keeps a match as it stands, to be opened again. */
@@ -289,6 +312,9 @@ export class MatchesService {
     return new Map(rows.map((row) => [row.conditionId, decisionView(row)]));
   }
 }
+
+/** With no weight at nothing every leaning says what it takes. */
+const EVERY_LEANING_ONCE = Object.fromEntries(LEANINGS.map((l) => [l.key, 1]));
 
 const askedOf = ({ figures, hints, commission }: PictureView, weights?: Record<string, number>) => ({
   picture: figures,

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { copyFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { learnEye, type Choice, type OwnSchool } from '@rakuen/core/match/eye';
 import { FormatError } from '@rakuen/core/formats/format-error';
 import { drawPicture, sceneOf, type SceneName } from '@rakuen/demo/pictures/draw';
 import { PictureError } from './picture-error.ts';
@@ -47,6 +48,7 @@ export const TASKS = {
   stripThrough,
   nextPatches,
   matchSheets,
+  learnEye: ({ choices, own }: { choices: Choice[]; own: OwnSchool[] }) => Promise.resolve(learnEye(choices, own)),
   sendFor,
   labImageOf,
   drawOnSheet,

@@ -1,6 +1,7 @@
 import type {
   KeepMatch,
   KeptMatch,
+  LearnedEyeView,
   PortfolioRequest,
   PortfolioView,
   SchoolInput,
@@ -23,6 +24,10 @@ export const matchApi = api.injectEndpoints({
       query: (id) => ({ url: `matches/kept/${id}`, method: 'DELETE' }),
       invalidatesTags: ['ledger'],
     }),
+    learnedEye: build.query<LearnedEyeView, void>({
+      query: () => 'matches/learned',
+      providesTags: ['ledger', 'matches', 'settings'],
+    }),
     schools: build.query<SchoolView[], void>({ query: () => 'schools', providesTags: ['settings'] }),
     foundSchool: build.mutation<SchoolView, SchoolInput>({
       query: (body) => ({ url: 'schools', method: 'POST', body }),
@@ -43,6 +48,7 @@ export const {
   useKeptMatchesQuery,
   useKeepMatchMutation,
   useForgetMatchMutation,
+  useLearnedEyeQuery,
   useSchoolsQuery,
   useFoundSchoolMutation,
   useDissolveSchoolMutation,

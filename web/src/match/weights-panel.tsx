@@ -5,6 +5,7 @@ import { formatNumber } from '@rakuen/core/measurement/show';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
+import { LearnedEye } from './learned-eye.tsx';
 import { useDissolveSchoolMutation, useFoundSchoolMutation, useSchoolsQuery } from './match-api.ts';
 
 const MOST = 4;
@@ -78,6 +79,7 @@ export function WeightsPanel({ weights, onWeights }: { weights: Weights; onWeigh
         ))}
       </form>
       <ErrorNote error={founding.error} />
+      <LearnedEye onWeights={onWeights} />
     </div>
   );
 }
