@@ -202,7 +202,7 @@ describe('ranking', () => {
   it('how a printer takes the sheet counts where it is known of all: by hand alone costs minutes, by no way it is refused', () => {
     const fed = (id: string, feeding: SheetQualities['feeding'], minutesEach?: number) =>
       made(id, { feeding, minutesEach });
-    const commission = { copies: 10 };
+    const commission = { copies: 30 };
     const { places } = rank(
       greys(10, 90),
       [fed('hand', { rear: 'well', auto: 'not' }), fed('feeder', { auto: 'well' })],
@@ -212,12 +212,12 @@ describe('ranking', () => {
     );
     expect(places[0].id).toBe('feeder');
     const said = places.find((p) => p.id === 'hand')!.reasons.find((r) => r.leaning === 'feeding')!;
-    expect(said.sentence).toMatch(/by hand alone, 70 minutes for 10 prints \(practice\)/);
+    expect(said.sentence).toMatch(/by hand alone, 210 minutes for 30 prints \(practice\)/);
     const timed = rank(greys(10, 90), [fed('hand', { rear: 'well' }, 5), fed('feeder', { auto: 'well' })], {
       commission,
     });
     expect(timed.places.flatMap((p) => p.reasons).find((r) => r.leaning === 'feeding')!.sentence).toMatch(
-      /50 minutes.*timed/,
+      /150 minutes.*timed/,
     );
     // Of one nothing is known: it is held against neither, and said.
     const partly = rank(greys(10, 90), [fed('hand', { rear: 'well' }), whole], { commission });

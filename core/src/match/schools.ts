@@ -49,7 +49,7 @@ export const SCHOOLS: readonly School[] = [
     key: 'thrift',
     name: 'Open door',
     holds: 'Good enough at a quarter of the price keeps the studio open.',
-    weights: { money: 3.5 },
+    weights: { money: 3.5, feeding: 1 },
   },
   {
     key: 'lasting',
