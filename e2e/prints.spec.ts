@@ -62,7 +62,7 @@ test('what differs from the last sheet must be looked at before it is printed', 
   await expect(back.getByRole('button', { name: 'It is printed' })).toBeEnabled();
   const cost = page.getByRole('region', { name: 'Cost' });
   await expect(cost.getByRole('table', { name: 'On the other sheets on the table' })).toContainText(
-    /Slate Baryta\s*\d/,
+    /Slate Baryta.*\d\.\d\d EUR/,
   );
   await cost.getByLabel('At a price of').fill('90');
   await expect(cost.getByRole('status', { name: 'What the price leaves' })).toContainText('% are left');

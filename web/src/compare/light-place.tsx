@@ -10,6 +10,7 @@ import { useRemembered } from '../parts/remembered.ts';
 import type { CompareProps } from './compare-screen.tsx';
 import { desk } from './desk.ts';
 import { useLight, type LitCondition } from './use-light.ts';
+import { decimal } from '../parts/decimal.ts';
 
 /** What light does to each paper, which of them holds its colour, and what a monitor beside it can and can't match. */
 export function LightPlace(props: CompareProps) {
@@ -138,12 +139,11 @@ function useMonitor(): {
   const [x, setX] = useRemembered('monitor-x', '0.3457');
   const [y, setY] = useRemembered('monitor-y', '0.3585');
   const [Y, setBright] = useRemembered('monitor-luminance', '90');
-  const number = (text: string) => Number(text.replace(',', '.'));
   const xy =
     choice === OWN
-      ? { x: number(x), y: number(y) }
+      ? { x: decimal(x), y: decimal(y) }
       : (MONITOR_WHITES[choice as keyof typeof MONITOR_WHITES] ?? MONITOR_WHITES.D50);
-  const relativeLuminance = number(Y) / 100;
+  const relativeLuminance = decimal(Y) / 100;
   const sound =
     xy.x > 0.2 && xy.x < 0.5 && xy.y > 0.2 && xy.y < 0.5 && relativeLuminance > 0.05 && relativeLuminance < 5;
   return {

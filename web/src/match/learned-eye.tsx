@@ -21,7 +21,7 @@ export function LearnedEye({ onWeights }: { onWeights: (weights: Weights) => voi
           : `${decisions} ${decisions === 1 ? 'sheet was' : 'sheets were'} chosen; looked at again with the sheets and the places they hang in as they stand today. Drawn by lot ${whole(chance)} would agree.`}
         {leftOut > 0 && ` ${leftOut} left out: their sheet is not matched any more.`}
       </p>
-      {decisions > 0 && (
+      {decisions >= FEWEST_DECISIONS && (
         <table className="mt-1 text-[13px]" aria-label="Who would have chosen as you did">
           <thead>
             <tr className="text-left text-quiet">
@@ -76,7 +76,8 @@ export function LearnedEye({ onWeights }: { onWeights: (weights: Weights) => voi
       ) : (
         decisions > 0 && (
           <p className="mt-1 text-[13px] text-quiet">
-            Weights of your own are fitted from {FEWEST_DECISIONS} decisions on: {FEWEST_DECISIONS - decisions} to come.
+            Of fewer than {FEWEST_DECISIONS} nothing is said: which school would have chosen as you did, and weights of
+            your own, after {FEWEST_DECISIONS - decisions} more.
           </p>
         )
       )}

@@ -11,6 +11,7 @@ import { AreaField, ChoiceField, TextField, TickField } from '../parts/form.tsx'
 import { Conflict, theirsOf } from '../parts/conflict.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 import { useChangePictureMutation } from './picture-api.ts';
+import { decimal } from '../parts/decimal.ts';
 
 interface Fields {
   longSideMm: string;
@@ -28,9 +29,6 @@ interface Fields {
   deadline: string;
   wishes: string;
 }
-
-/** A decimal comma is a decimal point. */
-const number = (text: string) => Number(text.trim().replace(',', '.'));
 
 /** Where a picture will live. Everything has a start: one field can be changed and the rest left. */
 export function CommissionDialog({ picture, onClose }: { picture: PictureView; onClose: () => void }) {
@@ -64,17 +62,17 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
       ? f.ground
           .split(/[;\s]+/)
           .filter(Boolean)
-          .map(number)
+          .map(decimal)
       : undefined;
     const commission: CommissionInput = {
-      longSideMm: number(f.longSideMm),
-      viewingMm: number(f.viewingCm) * 10,
-      copies: number(f.copies),
-      ...(f.editionOf.trim() && { editionOf: number(f.editionOf) }),
+      longSideMm: decimal(f.longSideMm),
+      viewingMm: decimal(f.viewingCm) * 10,
+      copies: decimal(f.copies),
+      ...(f.editionOf.trim() && { editionOf: decimal(f.editionOf) }),
       handled: f.handled,
       light: f.light,
       glass: f.glass,
-      lux: number(f.lux),
+      lux: decimal(f.lux),
       mustLast: f.mustLast,
       vetoes: f.vetoes || [],
       ...(ground && { originalGround: ground as unknown as CommissionInput['originalGround'] }),

@@ -6,12 +6,14 @@ import type { PrintLook } from '@rakuen/contract/prints';
 import { marginAt, priceFor } from '@rakuen/core/cost/print-cost';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { LABEL_SHEETS } from '@rakuen/core/print/label';
+import { settingLine } from '../parts/label.ts';
 import { TextField } from '../parts/form.tsx';
 import { Caution } from '../parts/messages.tsx';
 import { useTable } from '../table/use-table.ts';
 import { Photographs } from './photographs.tsx';
 import { useCostQuery, useEditionsQuery } from './print-api.ts';
 import { NumberGiver } from './number-giver.tsx';
+import { decimal } from '../parts/decimal.ts';
 
 /** Notes beside the back: what changed since, what was learned, what it costs, its number, its labels. */
 export function BackNotes({
@@ -191,8 +193,9 @@ function OtherSheet({ print, condition }: { print: PrintLook['print']; condition
     <tr>
       <th scope="row" className="pr-4 text-left font-normal">
         {condition.paper.name}
+        <span className="block text-[12px] text-quiet">{settingLine(condition)}</span>
       </th>
-      <td className="text-right tabular-nums">
+      <td className="text-right align-top tabular-nums">
         {data && `${formatNumber(data.cost.good, 2)} ${data.currency}`}
         {error && 'no price'}
       </td>
@@ -204,8 +207,8 @@ function OtherSheet({ print, condition }: { print: PrintLook['print']; condition
 function Price({ cost, currency }: { cost: number; currency: string }) {
   const [price, setPrice] = useState('');
   const [margin, setMargin] = useState('');
-  const asked = Number(price.replace(',', '.'));
-  const share = Number(margin.replace(',', '.')) / 100;
+  const asked = decimal(price);
+  const share = decimal(margin) / 100;
   return (
     <div className="mt-2 grid grid-cols-2 gap-2 text-[13px]">
       <TextField

@@ -22,6 +22,7 @@ import {
   useSpoilageQuery,
 } from './print-api.ts';
 import { PrintPlaces } from './print-places.tsx';
+import { decimal } from '../parts/decimal.ts';
 
 /** What lies in the drawer, what is spoilt, and what the studio reckons with. */
 export function DrawerScreen() {
@@ -128,7 +129,7 @@ function AddBox({ onClose }: { onClose: () => void }) {
         e.preventDefault();
         const form = new FormData(e.currentTarget);
         const text = (key: string) => String(form.get(key) ?? '').trim();
-        const number = (key: string) => Number(text(key).replace(',', '.'));
+        const number = (key: string) => decimal(text(key));
         void add({
           paperId: paper.id,
           kind: text('kind') as 'sheet' | 'roll',
@@ -309,7 +310,7 @@ function Feeds() {
   const hand = FEED_PATHS.front;
   const [slow, setSlow] = useState({ setUp: '20', each: String(FEED_PATHS.roll.minutesEach) });
   const [each, setEach] = useState(String(hand.minutesEach));
-  const number = (text: string) => Number(text.replace(',', '.')) || 0;
+  const number = (text: string) => decimal(text) || 0;
   const upTo = paysUpTo({ setUp: 0, each: number(each) }, { setUp: number(slow.setUp), each: number(slow.each) });
   return (
     <section aria-label="By hand or from the roll">
@@ -371,7 +372,7 @@ function Rates() {
         onSubmit={(e) => {
           e.preventDefault();
           const form = new FormData(e.currentTarget);
-          const number = (key: string) => Number(String(form.get(key)).replace(',', '.'));
+          const number = (key: string) => decimal(String(form.get(key)));
           const rates: RatesInput = {
             currency: String(form.get('currency')).toUpperCase(),
             perHour: number('perHour'),

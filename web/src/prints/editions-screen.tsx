@@ -22,6 +22,7 @@ import {
   useRemoveEditionMutation,
 } from './print-api.ts';
 import { PrintPlaces } from './print-places.tsx';
+import { decimal } from '../parts/decimal.ts';
 
 /** Editions: which numbers are given, and where each print is. */
 export function EditionsScreen() {
@@ -147,7 +148,7 @@ function Numbered({ number: n }: { number: NumberView }) {
             e.preventDefault();
             const form = new FormData(e.currentTarget);
             const text = (key: string) => String(form.get(key) ?? '').trim();
-            const price = Number(text('price').replace(',', '.'));
+            const price = decimal(text('price'));
             void set({
               id: n.id,
               revision: n.revision,
@@ -196,7 +197,7 @@ function AcceptBox({ edition, onClose }: { edition: EditionView; onClose: () => 
         e.preventDefault();
         const form = new FormData(e.currentTarget);
         const text = (key: string) => String(form.get(key) ?? '').trim();
-        const meanDeltaE = Number(text('deltaE').replace(',', '.'));
+        const meanDeltaE = decimal(text('deltaE'));
         void accept({
           id: edition.id,
           accepted: { batch: text('batch'), by: text('by'), why: text('why'), ...(text('deltaE') && { meanDeltaE }) },
@@ -255,7 +256,7 @@ function Founding({ onClose }: { onClose: () => void }) {
         e.preventDefault();
         const form = new FormData(e.currentTarget);
         const text = (key: string) => String(form.get(key) ?? '').trim();
-        const number = (key: string) => Math.round(Number(text(key).replace(',', '.')) || 0);
+        const number = (key: string) => Math.round(decimal(text(key)) || 0);
         const input: EditionInput = {
           pictureId: text('picture'),
           conditionId: text('condition'),
@@ -264,8 +265,8 @@ function Founding({ onClose }: { onClose: () => void }) {
           artist: number('artist'),
           printer: number('printer'),
           good: number('good'),
-          widthMm: Number(text('width').replace(',', '.')),
-          heightMm: Number(text('height').replace(',', '.')),
+          widthMm: decimal(text('width')),
+          heightMm: decimal(text('height')),
           batch: text('batch'),
         };
         void found(input)

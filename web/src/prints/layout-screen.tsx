@@ -10,6 +10,7 @@ import { ErrorNote } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { useBoxesQuery, useLayoutQuery, usePrintsQuery } from './print-api.ts';
 import { PrintPlaces } from './print-places.tsx';
+import { decimal } from '../parts/decimal.ts';
 
 /** Edges a printer leaves bare where nothing was said, mm (our own start). */
 const BARE_EDGE = 3;
@@ -42,7 +43,7 @@ export function LayoutScreen() {
   const pieces = laid.map((l) => l.piece);
   const [edge, setEdge] = useState(String(BARE_EDGE));
   const stock = stocks.find((s) => s.key === stockKey) ?? stocks[0];
-  const bare = Math.max(0, Number(edge.replace(',', '.')) || 0);
+  const bare = Math.max(0, decimal(edge) || 0);
   const input: LayoutInput | undefined =
     stock && pieces.length > 0
       ? {
@@ -190,7 +191,7 @@ function Piece({
       inputMode="decimal"
       defaultValue={p[key]}
       onBlur={(e) => {
-        const value = Number(e.target.value.replace(',', '.'));
+        const value = decimal(e.target.value);
         if (value >= (key === 'borderMm' ? 0 : 1)) onChange({ [key]: key === 'copies' ? Math.round(value) : value });
       }}
       className="w-20"

@@ -5,6 +5,7 @@ import { SETTINGS, written } from '@rakuen/core/print/settings';
 import { Button } from '../parts/button.tsx';
 import { ChoiceField, named, TextField } from '../parts/form.tsx';
 import { useSettingWordsQuery } from './print-api.ts';
+import { decimal } from '../parts/decimal.ts';
 
 const CHOICES: Partial<Record<SettingKey, readonly string[]>> = {
   blackInk: BLACK_INKS,
@@ -89,7 +90,7 @@ function Chooser({
       onSubmit={(e) => {
         e.preventDefault();
         const text = (typed ?? '').trim();
-        if (entry === 'number') onChoose(Number(text.replace(',', '.')) || 0);
+        if (entry === 'number') onChoose(decimal(text) || 0);
         else onChoose(text);
       }}
     >

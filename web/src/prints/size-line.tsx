@@ -6,8 +6,7 @@ import { formatNumber } from '@rakuen/core/measurement/show';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { ChoiceField, TextField } from '../parts/form.tsx';
 import { useBoxesQuery } from './print-api.ts';
-
-const numberOf = (text: string) => Number(text.replace(',', '.'));
+import { decimal } from '../parts/decimal.ts';
 
 /** How large, how many, from which box. */
 export function SizeLine({
@@ -47,8 +46,8 @@ export function SizeLine({
       onSubmit={(e) => {
         e.preventDefault();
         const form = new FormData(e.currentTarget);
-        const widthMm = numberOf(String(form.get('width')));
-        const copies = Math.round(numberOf(String(form.get('copies'))));
+        const widthMm = decimal(String(form.get('width')));
+        const copies = Math.round(decimal(String(form.get('copies'))));
         const boxId = form.get('box');
         if (!(widthMm > 0) || !(copies > 0)) return;
         onChange({

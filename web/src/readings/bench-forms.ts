@@ -2,6 +2,7 @@ import type { BenchKind } from '@rakuen/contract/observations';
 import { FEED_PATHS } from '@rakuen/core/print/feed';
 import { GRADES, TAKES, type Observation, type ObservationKind } from '@rakuen/core/measurement/observations';
 import { formatNumber } from '@rakuen/core/measurement/show';
+import { decimal } from '../parts/decimal.ts';
 
 /** A box of a bench form. */
 export interface BenchField {
@@ -41,7 +42,7 @@ export function numbersIn(text: string): number[] {
     .split(/[\s;]+/)
     .map((word) => word.replace(/,$/, ''))
     .filter((word) => word !== '')
-    .map((word) => Number(word.replace(',', '.')));
+    .map((word) => decimal(word));
 }
 
 const many = (typed: Typed, { key, label, optional }: BenchField): number[] => {

@@ -22,6 +22,7 @@ import { Caution, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { FileLink } from '../parts/file-link.tsx';
 import { BenchHead } from './bench-head.tsx';
 import { ChartSheet } from './chart-sheet.tsx';
+import { decimal } from '../parts/decimal.ts';
 
 const PURPOSES = CHART_PURPOSE_KEYS.map((key) => [key, CHART_PURPOSES[key].name] as const);
 const SHEETS = Object.entries(SHEET_SIZES).map(([key, { name }]) => [key, name] as const);
@@ -65,7 +66,7 @@ interface LaidOut {
 }
 
 function layOut(wish: Wish): LaidOut {
-  const number = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
+  const number = (text: string) => (text.trim() === '' ? NaN : decimal(text));
   const spec: WishedSpec = {
     purpose: wish.purpose,
     sheet: wish.sheet,
