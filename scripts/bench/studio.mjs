@@ -9,7 +9,11 @@ const RUN = "import('./server/dist/bundle/main.js').then((m) => m.main(process.a
 
 /** A server of its own on a data folder. */
 export async function serve(data) {
-  const child = spawn(process.execPath, ['-e', RUN, '--', '--port', '0', '--data', data, '--empty'], { cwd: ROOT });
+  const child = spawn(
+    process.execPath,
+    ['-e', RUN, '--', '--port', '0', '--data', data, '--web', join(ROOT, 'web/dist'), '--empty'],
+    { cwd: ROOT },
+  );
   let said = '';
   const url = await new Promise((done, fail) => {
     const take = (text) => {
