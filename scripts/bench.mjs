@@ -7,6 +7,7 @@ import { pathToFileURL } from 'node:url';
 import sharp from 'sharp';
 import { lightChange } from './bench/light-change.mjs';
 import { lists } from './bench/lists.mjs';
+import { proofSwitch } from './bench/proof-switch.mjs';
 import { build, checkNode, installPackages, ROOT } from './setup.mjs';
 
 /**
@@ -439,6 +440,13 @@ const ROWS = [
       await lightChange(passes),
       median(() => computeFigures(readingFacts(readingFromCgats(chart()).reading))),
     ],
+  },
+  {
+    name: 'proof switch',
+    what: 'another sheet in hand: work of the page’s own thread at 1280 × 800, handing over to the graphics processor included',
+    against: 'a sixtieth of a second',
+    limit: 1,
+    run: async () => [await proofSwitch(passes), 1000 / 60],
   },
   {
     name: 'lists',

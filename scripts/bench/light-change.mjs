@@ -1,11 +1,8 @@
-import { existsSync } from 'node:fs';
+import { inBrowser } from './browser.mjs';
 import { inFolder, measured, serve } from './studio.mjs';
 
 /* global document, HTMLSelectElement, performance, requestAnimationFrame, Event */
 
-const CHROMIUM = '/usr/bin/chromium';
-const FLAGS =
-  '--no-sandbox --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync';
 const PAPERS = 6;
 const CHANGES = 15;
 const LIGHT = 'select[aria-label="Light over the table"]';
@@ -34,31 +31,28 @@ const change = (key) => {
 
 /** @param files readings of one paper, by file name, each paper's a little different */
 export async function lightChange(files) {
-  if (!existsSync(CHROMIUM)) throw new Error(`${CHROMIUM} is missing: this row looks at a browser.`);
-  const { chromium } = await import('@playwright/test');
   return inFolder(async (data) => {
     const studio = await serve(data);
-    const browser = await chromium.launch({ executablePath: CHROMIUM, args: FLAGS.split(' ') });
     try {
       for (let i = 0; i < PAPERS; i++) {
         const id = await measured(studio, `Sheet ${i + 1}`, files(i));
         await studio.send('POST', '/api/table/deeds', { deed: 'lay paper', id });
       }
-      const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-      await page.goto(`${studio.url}/compare`);
-      await page.getByRole('row', { name: /^Paper white/ }).waitFor();
-      const keys = await page.$$eval(`${LIGHT} option`, (options) => options.map((o) => o.value));
-      // Under the first nothing is computed: it is the light of the readings.
-      const lights = keys.slice(1).filter((key) => key !== 'import');
-      const took = [];
-      // The first two are for the worker, that gets to know the sheets.
-      for (let i = 0; i < CHANGES + 2; i++) {
-        took.push(await page.evaluate(change, lights[i % lights.length]));
-        await page.waitForTimeout(250);
-      }
-      return took.slice(2).sort((p, q) => p - q)[Math.floor(CHANGES / 2)];
+      return await inBrowser(async (page) => {
+        await page.goto(`${studio.url}/compare`);
+        await page.getByRole('row', { name: /^Paper white/ }).waitFor();
+        const keys = await page.$$eval(`${LIGHT} option`, (options) => options.map((o) => o.value));
+        // Under the first nothing is computed: it is the light of the readings.
+        const lights = keys.slice(1).filter((key) => key !== 'import');
+        const took = [];
+        // The first two are for the worker, that gets to know the sheets.
+        for (let i = 0; i < CHANGES + 2; i++) {
+          took.push(await page.evaluate(change, lights[i % lights.length]));
+          await page.waitForTimeout(250);
+        }
+        return took.slice(2).sort((p, q) => p - q)[Math.floor(CHANGES / 2)];
+      });
     } finally {
-      await browser.close();
       await studio.stop();
     }
   });
