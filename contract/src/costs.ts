@@ -1,6 +1,6 @@
 import type { PrintCost } from '@rakuen/core/cost/print-cost';
 import type { Rate, CauseAccount } from '@rakuen/core/cost/spoilage';
-import { Currency, Day, Id, Maybe, Num, NumberText, OneOf, Plain, Rows, Text, When, Yes } from './fields.ts';
+import { Currency, Int, Day, Id, Maybe, Num, NumberText, OneOf, Plain, Rows, Text, When, Yes } from './fields.ts';
 
 /** What the studio reckons with; every price has its day. */
 export class RatesInput {
@@ -17,6 +17,8 @@ export class RatesInput {
 
 /** The rates, and whether anyone has said them yet. */
 export class RatesView extends RatesInput {
+  /** Counts its changes: sent back as If-Match with the next. */
+  @Int() revision!: number;
   @Yes() said!: boolean;
 }
 

@@ -23,6 +23,8 @@ export class LimitsInput {
 export class Settings {
   @Part(() => ThresholdsInput) thresholds!: ThresholdsInput;
   @Part(() => LimitsInput) limits!: LimitsInput;
+  /** Counts its changes, as the server tells it; what is sent back with a change is not looked at. */
+  @Maybe() @Int() revision?: number;
   /** Daily backups that are kept; seven where nothing was said. */
   @Maybe() @Int(1, 365) backupsKept?: number;
 }

@@ -534,6 +534,13 @@ describe('cost, stock, layout', () => {
     expect(body.minutes).toBeCloseTo(14, 6);
     expect(body.spoilage.share).toBe(0);
     expect(body.cost.good).toBeCloseTo(4.4 + ink + 7 + 3, 6);
+    const stale = await rakuen.call<ApiFault & { current: object }>(
+      'PUT',
+      '/api/rates',
+      { currency: 'EUR', perHour: 31, inkPerMl: 0.5, solidMlPerM2: 10, finishing: 3, asOf: '2026-11-01' },
+      { 'If-Match': '"1"' },
+    );
+    expect(stale).toMatchObject({ status: 412, body: { current: { perHour: 30, revision: 2 } } });
     await rakuen.call('PUT', '/api/rates', {
       currency: 'GBP',
       perHour: 30,

@@ -327,11 +327,18 @@ describe('papers, settings, table', () => {
     const { body } = await rakuen.call<{
       thresholds: { deltaE: { edgeToEdge: number; acrossRoom: number } };
       limits: object;
+      revision: number;
     }>('GET', '/api/settings');
     expect(body.thresholds.deltaE).toEqual({ edgeToEdge: 1, acrossRoom: 2 });
     const changed = { ...body, thresholds: { ...body.thresholds, deltaE: { edgeToEdge: 0.7, acrossRoom: 1.5 } } };
     expect((await rakuen.call('PUT', '/api/settings', changed)).status).toBe(200);
-    expect((await rakuen.call('GET', '/api/settings')).body).toEqual(changed);
+    expect((await rakuen.call('GET', '/api/settings')).body).toEqual({ ...changed, revision: body.revision + 1 });
+    // The second of two windows is told, and shown what the first wrote.
+    const stale = { 'If-Match': `"${body.revision}"` };
+    expect(await rakuen.call('PUT', '/api/settings', body, stale)).toMatchObject({
+      status: 412,
+      body: { current: { thresholds: changed.thresholds, revision: body.revision + 1 } },
+    });
     expect(
       (
         await rakuen.call('PUT', '/api/settings', {

@@ -5,6 +5,7 @@ import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { PapersModule } from '../papers/papers.module.ts';
 import { PicturesModule } from '../pictures/pictures.module.ts';
 import { StockModule } from '../stock/stock.module.ts';
+import { IfMatch } from '../app/revision.ts';
 import { CostsService } from './costs.service.ts';
 import { SpoilageService } from './spoilage.service.ts';
 
@@ -24,8 +25,8 @@ class CostsController {
 
   @Put('rates')
   @ApiOkResponse({ type: RatesView })
-  setRates(@Body() rates: RatesInput): Promise<RatesView> {
-    return this.costs.setRates(rates);
+  setRates(@Body() rates: RatesInput, @IfMatch() from?: number): Promise<RatesView> {
+    return this.costs.setRates(rates, from);
   }
 
   /** What a good print of a picture on a sheet costs. */

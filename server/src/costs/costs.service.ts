@@ -10,6 +10,7 @@ import { rateOf } from '@rakuen/core/cost/spoilage';
 import type { CostQuery, CostView, RatesInput, RatesView } from '@rakuen/contract/costs';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PaperHead } from '@rakuen/contract/papers';
+import { refuseStale } from '../app/revision.ts';
 import { RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
@@ -44,17 +45,21 @@ export class CostsService {
 
   /** What the studio said, or what it begins with. */
   async rates(): Promise<RatesView> {
-    const known = (await this.documents.findOneBy({ key: KEY }))?.value as RatesInput | undefined;
-    return { ...(known ?? DEFAULT_RATES), said: known !== undefined };
+    const known = (await this.documents.findOneBy({ key: KEY }))?.value as
+      (RatesInput & { revision?: number }) | undefined;
+    return { ...(known ?? DEFAULT_RATES), revision: known?.revision ?? 1, said: known !== undefined };
   }
 
-  async setRates(rates: RatesInput): Promise<RatesView> {
-    await this.documents.save({ key: KEY, value: { ...rates } });
+  /** @param from revision the change was made from; whatever it is now where absent */
+  async setRates(rates: RatesInput, from?: number): Promise<RatesView> {
+    const known = await this.rates();
+    refuseStale('What the studio reckons with', known, from, known);
+    await this.documents.save({ key: KEY, value: { ...rates, revision: known.revision + 1 } });
     return this.rates();
   }
 
   async cost({ pictureId, conditionId, widthMm, heightMm }: CostQuery): Promise<CostView> {
-    const { said, ...rates } = await this.rates();
+    const { said, revision: _, ...rates } = await this.rates();
     const condition = await this.conditions.view(conditionId);
     const paper = await this.paperPrice(condition.paper, widthMm, heightMm);
     if (paper.currency !== rates.currency)

@@ -66,6 +66,8 @@ export class MatchesService {
     private readonly writer: Writer,
   ) {}
 
+  private readonly standings = new Map<string, { seq: number; places: MatchView['places'] }>();
+
   async match(request: MatchRequest): Promise<MatchView> {
     const { picture, candidates, leftOut } = await this.lay(request.pictureId, request.conditionIds);
     const asked = askedOf(picture, request.weights);
@@ -210,9 +212,7 @@ export class MatchesService {
     await this.pictures.get(input.pictureId);
     await this.conditions.get(input.conditionId);
     // The place is the one among all measured conditions: it does not depend on what happened to lie on the table.
-    const place = (await this.match({ pictureId: input.pictureId })).places.find(
-      (p) => p.conditionId === input.conditionId,
-    );
+    const place = (await this.standing(input.pictureId)).find((p) => p.conditionId === input.conditionId);
     const row = this.decisions.create({
       ...input,
       reason: input.reason.trim(),
@@ -228,6 +228,20 @@ export class MatchesService {
     });
     await this.writer.run('decision', () => this.decisions.insert(row));
     return decisionView(row);
+  }
+
+  /** The order among all measured conditions as it stands; what nothing has changed is not ranked anew. */
+  private async standing(pictureId: string): Promise<MatchView['places']> {
+    const [last] = await this.decisions.query<{ seq: number }[]>(
+      `SELECT seq FROM events WHERE subject IN (${RANKED_BY.map((t) => `'${t}'`).join()}) ORDER BY seq DESC LIMIT 1`,
+    );
+    const seq = last?.seq ?? 0;
+    const known = this.standings.get(pictureId);
+    if (known?.seq === seq) return known.places;
+    const { places } = await this.match({ pictureId });
+    this.standings.set(pictureId, { seq, places });
+    if (this.standings.size > MOST_STANDING) this.standings.delete(this.standings.keys().next().value!);
+    return places;
   }
 
   /** The newest of them; the ledger pages through all. */
@@ -312,6 +326,10 @@ export class MatchesService {
     return new Map(rows.map((row) => [row.conditionId, decisionView(row)]));
   }
 }
+
+/** What a ranking rests on; the record of events tells when any of it changed. */
+const RANKED_BY = ['pictures', 'papers', 'conditions', 'readings', 'observations', 'trials', 'prints', 'profiles'];
+const MOST_STANDING = 50;
 
 /** With no weight at nothing every leaning says what it takes. */
 const EVERY_LEANING_ONCE = Object.fromEntries(LEANINGS.map((l) => [l.key, 1]));

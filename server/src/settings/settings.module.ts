@@ -2,6 +2,7 @@ import { Body, Controller, Get, Global, Module, Put } from '@nestjs/common';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { Settings } from '@rakuen/contract/settings';
 import { RakuenError } from '../app/errors.ts';
+import { IfMatch } from '../app/revision.ts';
 import { SettingsService } from './settings.service.ts';
 
 @ApiTags('settings')
@@ -17,7 +18,7 @@ class SettingsController {
 
   @Put()
   @ApiOkResponse({ type: Settings })
-  async put(@Body() settings: Settings): Promise<Settings> {
+  async put(@Body() settings: Settings, @IfMatch() from?: number): Promise<Settings> {
     for (const [scale, seen] of Object.entries(settings.thresholds) as [
       string,
       { edgeToEdge: number; acrossRoom: number },
@@ -29,7 +30,7 @@ class SettingsController {
         });
       }
     }
-    return this.settings.set(settings);
+    return this.settings.set(settings, from);
   }
 }
 

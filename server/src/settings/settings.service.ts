@@ -3,6 +3,7 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { DEFAULT_THRESHOLDS } from '@rakuen/core/measurement/thresholds';
 import type { Settings } from '@rakuen/contract/settings';
+import { refuseStale } from '../app/revision.ts';
 import { DocumentRow } from '../store/entities.ts';
 
 const KEY = 'settings';
@@ -20,7 +21,7 @@ export class SettingsService {
 
   async get(): Promise<Settings> {
     const row = await this.documents.findOneBy({ key: KEY });
-    return row ? (row.value as Settings) : DEFAULT_SETTINGS;
+    return row ? { revision: 1, ...(row.value as Settings) } : { revision: 1, ...DEFAULT_SETTINGS };
   }
 
   /** What follows from the settings is computed anew before a change of them is answered. */
@@ -28,9 +29,13 @@ export class SettingsService {
     this.listeners.push(listener);
   }
 
-  async set(settings: Settings): Promise<Settings> {
-    await this.documents.save({ key: KEY, value: settings });
+  /** @param from revision the change was made from; whatever it is now where absent */
+  async set(settings: Settings, from?: number): Promise<Settings> {
+    const known = await this.get();
+    const revision = known.revision ?? 1;
+    refuseStale('The settings', { revision }, from, { ...known, revision });
+    await this.documents.save({ key: KEY, value: { ...settings, revision: revision + 1 } });
     for (const listener of this.listeners) await listener();
-    return settings;
+    return this.get();
   }
 }

@@ -404,7 +404,7 @@ export const api = createApi({
 
     settings: build.query<Settings, void>({ query: () => 'settings', providesTags: ['settings'] }),
     changeSettings: build.mutation<Settings, Settings>({
-      query: (body) => ({ url: 'settings', method: 'PUT', body }),
+      query: (body) => ({ url: 'settings', method: 'PUT', body, headers: from(body.revision ?? 1) }),
       // The first separate greys follow the threshold.
       invalidatesTags: ['settings', 'conditions', 'history'],
     }),

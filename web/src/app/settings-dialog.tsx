@@ -5,6 +5,7 @@ import { useChangeSettingsMutation, useSettingsQuery } from '../api/api.ts';
 import { Button } from '../parts/button.tsx';
 import { Dialog } from '../parts/dialog.tsx';
 import { TextField } from '../parts/form.tsx';
+import { Conflict, theirsOf } from '../parts/conflict.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 import { said, settingsShown, useAppDispatch, useAppSelector } from './store.ts';
 
@@ -37,7 +38,8 @@ interface Values {
 
 function SettingsForm({ settings, onDone }: { settings: Settings; onDone: () => void }) {
   const dispatch = useAppDispatch();
-  const [change, { error, isLoading }] = useChangeSettingsMutation();
+  const [change, { error, isLoading, originalArgs }] = useChangeSettingsMutation();
+  const theirs = theirsOf<Settings & { revision: number }>(error);
   const { register, handleSubmit } = useForm<Values>({
     defaultValues: {
       thresholds: settings.thresholds,
@@ -122,10 +124,35 @@ function SettingsForm({ settings, onDone }: { settings: Settings; onDone: () => 
           />
         </div>
       </fieldset>
-      <ErrorNote error={error} />
+      {theirs && originalArgs ? (
+        <Conflict
+          mine={flat(originalArgs)}
+          theirs={flat(theirs)}
+          onMine={() =>
+            void change({ ...originalArgs, revision: theirs.revision })
+              .unwrap()
+              .then(onDone, () => undefined)
+          }
+          onTheirs={onDone}
+        />
+      ) : (
+        <ErrorNote error={error} />
+      )}
       <Button main type="submit" disabled={isLoading}>
         Keep settings
       </Button>
     </form>
   );
 }
+
+/** Settings as lines of one table. */
+const flat = ({ thresholds, limits, backupsKept }: Settings): object => ({
+  ...Object.fromEntries(
+    SCALES.flatMap(([key, name]) => [
+      [`${name}, edge to edge`, thresholds[key].edgeToEdge],
+      [`${name}, across the room`, thresholds[key].acrossRoom],
+    ]),
+  ),
+  ...limits,
+  backupsKept,
+});

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { RateLine, RatesInput } from '@rakuen/contract/costs';
+import type { RateLine, RatesInput, RatesView } from '@rakuen/contract/costs';
 import type { BoxView } from '@rakuen/contract/stock';
 import { paysUpTo } from '@rakuen/core/cost/print-cost';
 import type { Rate } from '@rakuen/core/cost/spoilage';
@@ -11,6 +11,7 @@ import { questionOf } from '../app/steps.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { ChoiceField, TextField } from '../parts/form.tsx';
 import { day } from '../parts/label.ts';
+import { Conflict, theirsOf } from '../parts/conflict.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import {
@@ -363,6 +364,7 @@ function Rates() {
   const { data } = useRatesQuery();
   const [set, setting] = useSetRatesMutation();
   if (!data) return null;
+  const theirs = theirsOf<RatesView>(setting.error);
   return (
     <section aria-label="What the studio reckons with">
       <h2>What the studio reckons with</h2>
@@ -381,7 +383,7 @@ function Rates() {
             finishing: number('finishing'),
             asOf: new Date().toLocaleDateString('sv'),
           };
-          void set(rates);
+          void set({ rates, revision: data.revision });
         }}
       >
         <div className="grid grid-cols-2 gap-x-3 gap-y-2">
@@ -394,7 +396,16 @@ function Rates() {
           {data.said ? `As of ${data.asOf};` : 'Nobody has said them yet: a start of ours;'} keeping them dates them
           today.
         </p>
-        <ErrorNote error={setting.error} />
+        {theirs && setting.originalArgs ? (
+          <Conflict
+            mine={setting.originalArgs.rates}
+            theirs={theirs}
+            onMine={() => void set({ rates: setting.originalArgs!.rates, revision: theirs.revision })}
+            onTheirs={setting.reset}
+          />
+        ) : (
+          <ErrorNote error={setting.error} />
+        )}
         <Button className="mt-2" type="submit" disabled={setting.isLoading}>
           Keep the rates
         </Button>

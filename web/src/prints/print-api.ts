@@ -176,8 +176,8 @@ export const printApi = api.injectEndpoints({
       invalidatesTags: ['boxes', 'prints'],
     }),
     rates: build.query<RatesView, void>({ query: () => 'rates', providesTags: ['settings'] }),
-    setRates: build.mutation<RatesView, RatesInput>({
-      query: (body) => ({ url: 'rates', method: 'PUT', body }),
+    setRates: build.mutation<RatesView, { rates: RatesInput; revision: number }>({
+      query: ({ rates, revision }) => ({ url: 'rates', method: 'PUT', body: rates, headers: from(revision) }),
       invalidatesTags: ['settings', 'prints'],
     }),
     cost: build.query<CostView, { pictureId: string; conditionId: string; widthMm: number; heightMm: number }>({
