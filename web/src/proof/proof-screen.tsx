@@ -84,7 +84,9 @@ function Proof({
     map: 'none',
     part: WHOLE,
   });
-  const [all, setAll] = useState(false);
+  const [wantsAll, setAll] = useState(false);
+  // Two sheets are the pair in hand.
+  const all = wantsAll && table.laid.length > 2;
   const recipes = [useRecipe(picture.id, left.id), useRecipe(picture.id, right.id)] as const;
   const [before, setBefore] = useState(false);
   const [surround, setSurround] = useState<'wall' | 'mount'>('wall');
