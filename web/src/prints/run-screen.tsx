@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { RunItemView, RunView } from '@rakuen/contract/runs';
 import { formatNumber } from '@rakuen/core/measurement/show';
@@ -267,9 +267,12 @@ function Ticks({
   // A tick is there when the finger leaves; the server is asked beside it.
   const [ticked, setTicked] = useState<string[]>();
   const shown = ticked ?? looked;
+  const stands = looked.join();
+  // What the finger did stays until the list that was fetched anew says it, and goes where it was refused.
+  useEffect(() => setTicked(undefined), [stands]);
   const tick = (next: string[]) => {
     setTicked(next);
-    void onChange(next).finally(() => setTicked(undefined));
+    void onChange(next).then((done) => (done as { error?: unknown }).error && setTicked(undefined));
   };
   return (
     <fieldset className="mt-2 flex flex-wrap gap-x-2 gap-y-1">
