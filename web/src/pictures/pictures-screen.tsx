@@ -63,7 +63,8 @@ const OF_A_SHEET: readonly MapKey[] = ['reach', 'closed'];
 
 function PictureSheet({ picture }: { picture: PictureView }) {
   const { structure } = picture.figures;
-  const [change, { error }] = useChangePictureMutation();
+  const [change, { error, originalArgs, reset }] = useChangePictureMutation();
+  const theirs = theirsOf<PictureView>(error);
   const [mark, setMark] = useState<number>();
   const [map, setMap] = useState<MapKey>('none');
   const dispatch = useAppDispatch();
@@ -166,7 +167,16 @@ function PictureSheet({ picture }: { picture: PictureView }) {
               : `Read through its embedded profile, ${picture.profile}.`}{' '}
             {picture.notes.join(' ')} Where “low key”, “soft”, “plain” or “busy” begins is our own bound.
           </p>
-          <ErrorNote error={error} />
+          {theirs && originalArgs ? (
+            <Conflict
+              mine={seenIn({ ...theirs, ...originalArgs })}
+              theirs={seenIn(theirs)}
+              onMine={() => void change({ ...originalArgs, revision: theirs.revision })}
+              onTheirs={reset}
+            />
+          ) : (
+            <ErrorNote error={error} />
+          )}
           <Remove picture={picture} />
         </div>
         <MarginNotes
@@ -256,3 +266,11 @@ function Title({ picture }: { picture: PictureView }) {
     </form>
   );
 }
+
+/** What a hand says of a picture, in words that stand beside another’s. */
+const seenIn = ({ marks = [], hints = [] }: Partial<Pick<PictureView, 'marks' | 'hints'>>): object => ({
+  marks: marks
+    .map((m) => `${MARK_KINDS[m.kind]} at ${Math.round(100 * m.x)} % across, ${Math.round(100 * m.y)} % down`)
+    .join('; '),
+  hints: hints.join(', '),
+});
