@@ -212,13 +212,19 @@ describe('ranking', () => {
     );
     expect(places[0].id).toBe('feeder');
     const said = places.find((p) => p.id === 'hand')!.reasons.find((r) => r.leaning === 'feeding')!;
-    expect(said.sentence).toMatch(/by hand alone, 210 minutes for 30 prints \(practice\)/);
-    const timed = rank(greys(10, 90), [fed('hand', { rear: 'well' }, 5), fed('feeder', { auto: 'well' })], {
+    expect(said.sentence).toMatch(/by hand alone, 210 minutes of feeding for 30 prints \(practice\)/);
+    const timed = rank(greys(10, 90), [fed('hand', { rear: 'well' }, 5), fed('feeder', { auto: 'well' }, 5)], {
       commission,
     });
     expect(timed.places.flatMap((p) => p.reasons).find((r) => r.leaning === 'feeding')!.sentence).toMatch(
       /150 minutes.*timed/,
     );
+    // One was timed with its printing, the other is by practice: both are weighed by practice.
+    const mixed = rank(greys(10, 90), [fed('timed', { rear: 'well' }, 40), fed('hand', { rear: 'well' })], {
+      commission,
+    });
+    expect(new Set(mixed.places.map((p) => p.reasons.find((r) => r.leaning === 'feeding')!.unweighted)).size).toBe(1);
+    expect(mixed.uncounted.map((u) => u.what)).toContain('minutes at the printer');
     // Of one nothing is known: it is held against neither, and said.
     const partly = rank(greys(10, 90), [fed('hand', { rear: 'well' }), whole], { commission });
     expect(partly.uncounted.map((u) => u.what)).toContain('feeding');

@@ -121,6 +121,8 @@ const MAY_LACK = {
   brightenerShift: 'brightener',
   longestMm: 'sizes',
   feeding: 'feeding',
+  // Timed with the printing, and by practice without: one is not held against the other.
+  minutesEach: 'minutes at the printer',
   pricePerM2: 'price',
 } as const;
 type MayLack = keyof typeof MAY_LACK;

@@ -52,7 +52,8 @@ async function keyed(args: FetchArgs, api: BaseQueryApi, extra: object) {
 }
 
 function asked(args: string | FetchArgs, api: BaseQueryApi, extra: object) {
-  if (typeof args === 'string' || args.method !== 'POST' || args.body instanceof FormData)
+  // A question that is asked by POST makes nothing, and may be called off by whoever asked.
+  if (typeof args === 'string' || args.method !== 'POST' || args.body instanceof FormData || api.type !== 'mutation')
     return plain(args, api, extra);
   const deed = JSON.stringify([args.url, args.body]);
   const same = underWay.get(deed);

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { FEWEST_DECISIONS, type Otherwise } from '@rakuen/core/match/eye';
 import type { Weights } from '@rakuen/core/match/schools';
 import { formatNumber } from '@rakuen/core/measurement/show';
@@ -6,7 +7,18 @@ import { ErrorNote, Waiting } from '../parts/messages.tsx';
 import { useLearnedEyeQuery } from './match-api.ts';
 
 /** How the schools, and weights fitted to one's own decisions, would have chosen; offered, and never applied unasked. */
-export function LearnedEye({ onWeights }: { onWeights: (weights: Weights) => void }) {
+export function LearnedEye(props: { onWeights: (weights: Weights) => void }) {
+  // Every picture is matched anew for it: it is looked at when it is asked for.
+  const [asked, setAsked] = useState(false);
+  if (asked) return <Learned {...props} />;
+  return (
+    <p className="mt-3">
+      <Button onClick={() => setAsked(true)}>Look how the schools would have chosen</Button>
+    </p>
+  );
+}
+
+function Learned({ onWeights }: { onWeights: (weights: Weights) => void }) {
   const { data, error } = useLearnedEyeQuery();
   if (error) return <ErrorNote error={error} />;
   if (!data) return <Waiting what="Looking through what was decided" />;

@@ -16,11 +16,14 @@ export const feeding: Leaning = {
     const paths = Object.entries(sheet.feeding ?? {}) as [FeedKey, 'well' | 'care' | 'not'][];
     const taken = paths.filter(([, takes]) => takes !== 'not');
     if (taken.length === 0 || taken.some(([key]) => !FEED_PATHS[key].byHand)) return undefined;
-    const each = sheet.minutesEach ?? FEED_PATHS[taken[0][0]].minutesEach;
-    const minutes = each * commission.copies;
+    const timed = sheet.minutesEach !== undefined;
+    const minutes = (sheet.minutesEach ?? FEED_PATHS[taken[0][0]].minutesEach) * commission.copies;
+    const prints = commission.copies === 1 ? 'the print' : `${commission.copies} prints`;
     return {
       speaks: 'against',
-      sentence: `It is fed by hand alone, ${minutes.toFixed(0)} minutes for ${commission.copies === 1 ? 'the print' : `${commission.copies} prints`}${sheet.minutesEach === undefined ? ' (practice)' : ', as timed'}.`,
+      sentence: timed
+        ? `It is fed by hand alone, ${minutes.toFixed(0)} minutes at the printer for ${prints}, as timed.`
+        : `It is fed by hand alone, ${minutes.toFixed(0)} minutes of feeding for ${prints} (practice).`,
       figures: [{ name: 'minutes', value: minutes, unit: 'min' }],
       cost: Math.min(AT_MOST, minutes / MINUTES_FOR_ONE),
     };
