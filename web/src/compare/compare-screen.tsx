@@ -129,7 +129,7 @@ function Veiled({ waiting, of, children }: { waiting: boolean; of: string; child
           <Waiting what="Carrying the papers into this light" />
         </div>
       )}
-      <div className={veiled ? 'opacity-0' : undefined}>{veiled ? last.current.settled : children}</div>
+      <div className={veiled ? 'invisible' : undefined}>{veiled ? last.current.settled : children}</div>
     </div>
   );
 }
