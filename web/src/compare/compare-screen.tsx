@@ -129,7 +129,10 @@ function Veiled({ waiting, of, children }: { waiting: boolean; of: string; child
           <Waiting what="Carrying the papers into this light" />
         </div>
       )}
-      <div className={veiled ? 'invisible' : undefined}>{veiled ? last.current.settled : children}</div>
+      {/* Out of sight for the eye and the ear; hidden otherwise, the whole of it would be styled anew, twice. */}
+      <div aria-hidden={veiled} className={veiled ? 'opacity-0' : undefined}>
+        {veiled ? last.current.settled : children}
+      </div>
     </div>
   );
 }

@@ -28,7 +28,7 @@ export function WordsPlace({ laid, left, right, lit, thresholds }: CompareProps)
     <>
       <PairInHand left={left} right={right} lit={lit} thresholds={thresholds} />
       <MeasureTable laid={laid} left={left} right={right} thresholds={thresholds} />
-      <div className={later === laid ? undefined : 'invisible'}>
+      <div aria-hidden={later !== laid} className={later === laid ? undefined : 'opacity-0'}>
         <Drawings laid={later} leftId={left.id} rightId={right.id} />
       </div>
     </>
