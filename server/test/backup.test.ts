@@ -3,6 +3,7 @@ import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'no
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import Database from 'better-sqlite3';
+import { readZip, writeZip } from '@rakuen/server/backup/zip';
 import { blocks } from './files.ts';
 import { condition, fixture, PAPER, picture, start, temporaryFolder } from './rakuen.ts';
 
@@ -26,6 +27,7 @@ async function told(data: string) {
     conditions: await get(`/api/conditions/whole?ids=${heads.map((c) => c.id).join()}`),
     papers: await get('/api/papers'),
     pictures: await get('/api/pictures'),
+    rates: await get('/api/rates'),
     events: await get('/api/events'),
   };
   const [{ id }] = all.pictures as { id: string }[];
@@ -51,6 +53,8 @@ describe('a studio saved and put back', () => {
         [0.7, 0.2, 0.3],
       ]),
     );
+    const { said: _, revision: __, ...rates } = (await rakuen.call<Record<string, unknown>>('GET', '/api/rates')).body;
+    expect((await rakuen.call('PUT', '/api/rates', { ...rates, perHour: 47 })).status).toBe(200);
     // While the server runs, and while it is written to.
     const [made] = await Promise.all([
       rakuen.call<{ name: string; bytes: number }>('POST', '/api/backups'),
@@ -127,6 +131,26 @@ describe('a studio saved and put back', () => {
     expect(studio('import', archive, '--data', folder)).toMatchObject({ status: 0 });
     expect(await told(folder)).toEqual(before);
     expect(studio('import', archive, '--data', folder)).toMatchObject({ status: 1 });
+
+    // An archive of an earlier Rakuen keeps what holds for the studio among the documents.
+    const unpacked = temporaryFolder();
+    await readZip(archive, unpacked);
+    const { tables, ...rest } = JSON.parse(readFileSync(join(unpacked, 'studio.json'), 'utf8')) as {
+      tables: Record<string, { id: string; value: string | null; revision: number }[]>;
+      files: string[];
+    };
+    const { rules, ...earlier } = tables;
+    const rates = rules.find((r) => r.id === 'rates')!;
+    const document = { key: 'rates', value: JSON.stringify({ ...JSON.parse(rates.value!), revision: rates.revision }) };
+    const old = { ...rest, tables: { ...earlier, documents: [...earlier.documents, document] } };
+    const earlierArchive = join(temporaryFolder(), 'earlier.zip');
+    await writeZip(earlierArchive, [
+      { name: 'studio.json', bytes: Buffer.from(JSON.stringify(old)) },
+      ...rest.files.map((name) => ({ name: `files/${name}`, path: join(unpacked, 'files', name) })),
+    ]);
+    const again = join(temporaryFolder(), 'earlier');
+    expect(studio('import', earlierArchive, '--data', again)).toMatchObject({ status: 0 });
+    expect(await told(again)).toEqual(before);
   });
 });
 

@@ -279,6 +279,49 @@ describe('what happened, and the bin', () => {
     expect(papers.body.find((p) => p.id === body.id)).toMatchObject({ notes: 'first' });
   });
 
+  it('what holds for the studio is on record with every change, and each is undone; figures follow', async () => {
+    type Event = { change: string; noun: string; name: string; undoable: boolean; changes: { field: string }[] };
+    const last = async () => (await rakuen.call<Event[]>('GET', '/api/events')).body[0];
+    const rates = async () => (await rakuen.call<Record<string, unknown>>('GET', '/api/rates')).body;
+    const { said, revision, ...start } = await rates();
+    expect(said).toBe(false);
+    await rakuen.call('PUT', '/api/rates', { ...start, perHour: 41 });
+    await rakuen.call('PUT', '/api/rates', { ...start, perHour: 43 }, { 'If-Match': `"${Number(revision) + 1}"` });
+    const change = await last();
+    expect(change).toMatchObject({
+      noun: 'what holds for the studio',
+      name: 'rates',
+      undoable: true,
+      changes: [{ field: 'perHour', before: '41', after: '43' }],
+    });
+    expect((await undo(change.change)).status).toBe(204);
+    expect(await rates()).toMatchObject({ perHour: 41, said: true, revision: Number(revision) + 3 });
+    const first = (await rakuen.call<Event[]>('GET', '/api/events')).body[2];
+    await undo((await last()).change);
+    await undo((await last()).change);
+    expect((await undo(first.change)).status).toBe(204);
+    expect(await rates()).toMatchObject({ ...start, said: false });
+
+    const id = await condition(rakuen, 'Follows the threshold');
+    await rakuen.upload(`/api/conditions/${id}/readings`, 'u.txt', readFileSync(fixture('fogra29l.cgats.txt')));
+    const figures = async () =>
+      (await rakuen.call<{ facts: { figures: object } }>('GET', `/api/conditions/${id}`)).body.facts.figures;
+    const before = await figures();
+    const { body: settings } = await rakuen.call<{ thresholds: Record<string, Record<string, number>> }>(
+      'GET',
+      '/api/settings',
+    );
+    const e00 = { edgeToEdge: 3, acrossRoom: 9 };
+    const told = await rakuen.call('PUT', '/api/settings', {
+      ...settings,
+      thresholds: { ...settings.thresholds, deltaE: e00 },
+    });
+    expect(told.status).toBe(200);
+    expect(await figures()).not.toEqual(before);
+    await undo((await last()).change);
+    expect(await figures()).toEqual(before);
+  });
+
   it('what would come back to a place that was taken is refused, and stays in the bin', async () => {
     const { body } = await rakuen.call<{ id: string }>('POST', '/api/papers', { ...PAPER, name: 'Taken' });
     await rakuen.call('DELETE', `/api/papers/${body.id}`);

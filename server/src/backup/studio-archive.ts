@@ -9,9 +9,9 @@ import { keptFiles, sha256 } from './backup-file.ts';
 import { readZip, writeZip } from './zip.ts';
 
 const STUDIO = 'studio.json';
-/** What is told of a studio: all that was recorded, and what is set. Figures are left out: they are computed from what is told. */
 /** Tables that earlier archives do not have. */
-const LATER = new Set(['profile_checks']);
+const LATER = new Set(['profile_checks', 'rules']);
+/** What is told of a studio: all that was recorded, and what is set. Figures are left out: they are computed from what is told. */
 const TABLES = [...Object.keys(RECORDED), 'column_mappings', 'documents', 'events', 'undoings'];
 
 type Cell = string | number | null | { readonly base64: string };
@@ -105,7 +105,16 @@ async function parse(path: string): Promise<Studio> {
     throw new Error('it is of another kind, or of a newer Rakuen');
   for (const table of TABLES)
     if (!Array.isArray(studio.tables[table]) && !LATER.has(table)) throw new Error(`it lacks “${table}”`);
-  return studio;
+  return { ...studio, tables: { rules: rulesOf(studio.tables.documents), ...studio.tables } };
+}
+
+/** Earlier archives keep what holds for the studio among the documents. */
+function rulesOf(documents: readonly Row[]): Row[] {
+  return ['settings', 'rates'].map((id) => {
+    const said = documents.find((d) => d.key === id)?.value;
+    const { revision, ...value } = JSON.parse(typeof said === 'string' ? said : '{}') as { revision?: number };
+    return { id, value: said === undefined ? null : JSON.stringify(value), revision: revision ?? 1 };
+  });
 }
 
 /** Puts the rows in as they were, without recording that as if somebody had made them today. */

@@ -10,14 +10,13 @@ import { rateOf } from '@rakuen/core/cost/spoilage';
 import type { CostQuery, CostView, RatesInput, RatesView } from '@rakuen/contract/costs';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PaperHead } from '@rakuen/contract/papers';
-import { refuseStale } from '../app/revision.ts';
 import { RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { StockService } from '../stock/stock.module.ts';
-import { DocumentRow, PrintRow } from '../store/entities.ts';
+import { PrintRow, RuleRow } from '../store/entities.ts';
+import { ruleOf, setRule } from '../store/rules.ts';
 
-const KEY = 'rates';
 /** What a studio reckons with until it says otherwise (our own start). */
 export const DEFAULT_RATES: RatesInput = {
   currency: 'EUR',
@@ -36,7 +35,7 @@ const DESK_MINUTES = 5;
 @Injectable()
 export class CostsService {
   constructor(
-    @InjectRepository(DocumentRow) private readonly documents: Repository<DocumentRow>,
+    @InjectRepository(RuleRow) private readonly rules: Repository<RuleRow>,
     @InjectRepository(PrintRow) private readonly prints: Repository<PrintRow>,
     private readonly conditions: ConditionsService,
     private readonly pictures: PicturesService,
@@ -45,16 +44,14 @@ export class CostsService {
 
   /** What the studio said, or what it begins with. */
   async rates(): Promise<RatesView> {
-    const known = (await this.documents.findOneBy({ key: KEY }))?.value as
-      (RatesInput & { revision?: number }) | undefined;
-    return { ...(known ?? DEFAULT_RATES), revision: known?.revision ?? 1, said: known !== undefined };
+    const { value, revision } = await ruleOf<RatesInput>(this.rules, 'rates');
+    return { ...(value ?? DEFAULT_RATES), revision, said: value !== undefined };
   }
 
   /** @param from revision the change was made from; whatever it is now where absent */
   async setRates(rates: RatesInput, from?: number): Promise<RatesView> {
-    const known = await this.rates();
-    refuseStale('What the studio reckons with', known, from, known);
-    await this.documents.save({ key: KEY, value: { ...rates, revision: known.revision + 1 } });
+    const called = 'What the studio reckons with';
+    await setRule(this.rules, 'rates', rates, { called, from, view: await this.rates() });
     return this.rates();
   }
 

@@ -3,6 +3,7 @@ import { DataSource, type EntityManager } from 'typeorm';
 import type { BinEntry, EventsQuery, EventView } from '@rakuen/contract/events';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
+import { SettingsService } from '../settings/settings.service.ts';
 import { RECORDED, type ColumnFacts } from '../store/record.ts';
 import { Writer } from '../store/writer.ts';
 
@@ -24,7 +25,17 @@ type Row = Record<string, string | number | null>;
 const NAMES = ['title', 'name', 'fileName', 'mediaSetting', 'stamp', 'criterion', 'kind', 'printedOn'] as const;
 const MOST_EVENTS = 200;
 /** What a hand changes in a form; the rest changes as it is worked with. */
-const BY_HAND = new Set(['papers', 'conditions', 'prints', 'pictures']);
+const BY_HAND = new Set([
+  'papers',
+  'conditions',
+  'prints',
+  'pictures',
+  'recipes',
+  'boxes',
+  'editions',
+  'schools',
+  'rules',
+]);
 
 /** What happened, the bin, and how what was removed or changed comes back. */
 @Injectable()
@@ -32,6 +43,7 @@ export class EventsService {
   constructor(
     private readonly database: DataSource,
     private readonly readings: ReadingsService,
+    private readonly settings: SettingsService,
     private readonly writer: Writer,
   ) {}
 
@@ -80,6 +92,7 @@ export class EventsService {
       return this.conditionsOf(manager, undoable);
     });
     for (const id of changed) await this.readings.recompute(id);
+    if (undoable.some((r) => r.subject === 'rules' && r.id === 'settings')) await this.settings.follow();
   }
 
   private async putBack(manager: EntityManager, row: EventRow): Promise<void> {
@@ -94,17 +107,7 @@ export class EventsService {
           `INSERT INTO ${row.subject} (${known.map((c) => `"${c.name}"`).join(', ')}) VALUES (${known.map(() => '?').join(', ')})`,
           known.map(value),
         )
-        .catch((error: { code?: string }) => {
-          throw error.code === 'SQLITE_CONSTRAINT_UNIQUE' || error.code === 'SQLITE_CONSTRAINT_PRIMARYKEY'
-            ? new RakuenError(
-                409,
-                `Something has come in the place of ${calledOf(row).noun} “${calledOf(row).name}”.`,
-                {
-                  remedy: 'Rename or remove what is there now, and bring this back then.',
-                },
-              )
-            : error;
-        });
+        .catch(placeTaken(row));
       return;
     }
     const [now] = (await manager.query(`SELECT * FROM ${row.subject} WHERE id = ?`, [row.id])) as Row[];
@@ -114,10 +117,12 @@ export class EventsService {
       throw new RakuenError(409, `${sentence(calledOf(row).noun)} “${calledOf(row).name}” was changed again since.`, {
         remedy: 'Undo the later change first.',
       });
-    await manager.query(`UPDATE ${row.subject} SET ${moved.map((k) => `"${k}" = ?`).join(', ')} WHERE id = ?`, [
-      ...moved.map((k) => was[k]),
-      row.id,
-    ]);
+    await manager
+      .query(`UPDATE ${row.subject} SET ${moved.map((k) => `"${k}" = ?`).join(', ')} WHERE id = ?`, [
+        ...moved.map((k) => was[k]),
+        row.id,
+      ])
+      .catch(placeTaken(row));
   }
 
   /** Print conditions whose figures rest on what came back: those named by its rows, and every other of the same papers. */
@@ -147,8 +152,9 @@ export class EventsService {
   }
 
   private view(row: EventRow, name?: string): EventView {
-    const [before, after] = [row.before, row.after].map((t) => (t ? (JSON.parse(t) as Row) : undefined));
-    const moved = before && after ? Object.keys(after).filter((k) => before[k] !== after[k]) : [];
+    const [before, after] = [row.before, row.after].map((t) => (t ? unfolded(JSON.parse(t) as Row) : undefined));
+    const fields = before && after ? [...new Set([...Object.keys(before), ...Object.keys(after)])] : [];
+    const moved = fields.filter((k) => (before![k] ?? null) !== (after![k] ?? null));
     return {
       seq: row.seq,
       change: row.change,
@@ -163,16 +169,51 @@ export class EventsService {
   }
 }
 
+/** Why something can't go back to where it was. */
+const placeTaken = (row: EventRow) => (error: { code?: string }) => {
+  const { noun, name } = calledOf(row);
+  throw error.code === 'SQLITE_CONSTRAINT_UNIQUE' || error.code === 'SQLITE_CONSTRAINT_PRIMARYKEY'
+    ? new RakuenError(409, `Something has come in the place of ${noun} “${name}”.`, {
+        remedy: 'Rename or remove what is there now, and bring this back then.',
+      })
+    : error;
+};
+
+/** A row with what is kept as JSON in it laid open, each value by its own name: `settings.feed`. */
+function unfolded(row: Row): Row {
+  const flat: Row = {};
+  const lay = (path: string, value: unknown): void => {
+    if (Array.isArray(value))
+      flat[path] = value.map((v) => (typeof v === 'object' ? JSON.stringify(v) : String(v))).join(', ');
+    else if (typeof value === 'object' && value !== null)
+      for (const [key, v] of Object.entries(value)) lay(path === 'value' ? key : `${path}.${key}`, v);
+    else flat[path] = typeof value === 'boolean' ? String(value) : (value as string | number | null);
+  };
+  for (const [key, value] of Object.entries(row)) lay(key, jsonIn(value));
+  return flat;
+}
+
+/** What a cell of JSON says; any other cell is what it is. */
+function jsonIn(value: string | number | null): unknown {
+  if (typeof value !== 'string' || !/^[[{]/.test(value)) return value;
+  try {
+    return JSON.parse(value);
+  } catch {
+    return value;
+  }
+}
+
 /** A value as it is told; what is long is told by its beginning. */
-const told = (value: string | number | null): string => {
-  const text = value === null ? '' : String(value);
+const told = (value: string | number | null | undefined): string => {
+  const text = value === null || value === undefined ? '' : String(value);
   return text.length > 200 ? `${text.slice(0, 200)}…` : text;
 };
 const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 function calledOf({ subject, before, after }: EventRow): { noun: string; name: string } {
   const row = JSON.parse(after ?? before ?? '{}') as Row;
-  return { noun: RECORDED[subject]?.noun ?? subject, name: nameOf(row) };
+  const { noun = subject, called } = RECORDED[subject] ?? {};
+  return { noun, name: called ? told(row[called]) : nameOf(row) };
 }
 
 function nameOf(row: Row): string {

@@ -3,10 +3,8 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { DEFAULT_THRESHOLDS } from '@rakuen/core/measurement/thresholds';
 import type { Settings } from '@rakuen/contract/settings';
-import { refuseStale } from '../app/revision.ts';
-import { DocumentRow } from '../store/entities.ts';
-
-const KEY = 'settings';
+import { RuleRow } from '../store/entities.ts';
+import { ruleOf, setRule } from '../store/rules.ts';
 
 export const DEFAULT_SETTINGS: Settings = {
   thresholds: DEFAULT_THRESHOLDS,
@@ -17,11 +15,11 @@ export const DEFAULT_SETTINGS: Settings = {
 export class SettingsService {
   private readonly listeners: (() => Promise<void>)[] = [];
 
-  constructor(@InjectRepository(DocumentRow) private readonly documents: Repository<DocumentRow>) {}
+  constructor(@InjectRepository(RuleRow) private readonly rules: Repository<RuleRow>) {}
 
-  async get(): Promise<Settings> {
-    const row = await this.documents.findOneBy({ key: KEY });
-    return row ? { revision: 1, ...(row.value as Settings) } : { revision: 1, ...DEFAULT_SETTINGS };
+  async get(): Promise<Settings & { revision: number }> {
+    const { value, revision } = await ruleOf<Settings>(this.rules, 'settings');
+    return { ...(value ?? DEFAULT_SETTINGS), revision };
   }
 
   /** What follows from the settings is computed anew before a change of them is answered. */
@@ -30,12 +28,14 @@ export class SettingsService {
   }
 
   /** @param from revision the change was made from; whatever it is now where absent */
-  async set(settings: Settings, from?: number): Promise<Settings> {
-    const known = await this.get();
-    const revision = known.revision ?? 1;
-    refuseStale('The settings', { revision }, from, { ...known, revision });
-    await this.documents.save({ key: KEY, value: { ...settings, revision: revision + 1 } });
-    for (const listener of this.listeners) await listener();
+  async set({ revision: _, ...settings }: Settings, from?: number): Promise<Settings> {
+    await setRule(this.rules, 'settings', settings, { called: 'The settings', from, view: await this.get() });
+    await this.follow();
     return this.get();
+  }
+
+  /** Computes anew what rests on the settings. */
+  async follow(): Promise<void> {
+    for (const listener of this.listeners) await listener();
   }
 }

@@ -498,7 +498,15 @@ export class RunItemRow {
   @Column('simple-json') looked!: string[];
 }
 
-/** Single documents: settings, the table. */
+/** What holds for the whole studio: settings, rates; null where nobody has said anything yet. */
+@Entity('rules')
+export class RuleRow {
+  @PrimaryColumn('text') id!: 'settings' | 'rates';
+  @Column('simple-json', { nullable: true }) value!: object | null;
+  @Column('integer') revision!: number;
+}
+
+/** Single documents: the table. */
 @Entity('documents')
 export class DocumentRow {
   @PrimaryColumn('text') key!: string;
@@ -535,5 +543,6 @@ export const ENTITIES = [
   RecipeRow,
   RunRow,
   RunItemRow,
+  RuleRow,
   DocumentRow,
 ];

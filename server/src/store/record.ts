@@ -5,6 +5,8 @@ export interface Recorded {
   readonly derived: readonly string[];
   /** Columns the database itself keeps up with others that are recorded; they are taken along. */
   readonly followed?: readonly string[];
+  /** Column it is called by, where it has none of the usual. */
+  readonly called?: string;
 }
 
 /** Tables whose every change is recorded, with the columns that are not. */
@@ -37,6 +39,7 @@ export const RECORDED: Readonly<Record<string, Recorded>> = {
   recipes: { noun: 'recipe', derived: [] },
   runs: { noun: 'run at the printer', derived: [] },
   run_items: { noun: 'print of a run', derived: [] },
+  rules: { noun: 'what holds for the studio', derived: [], called: 'id' },
 };
 
 export interface ColumnFacts {

@@ -65,5 +65,6 @@ export function Conflict({
   );
 }
 
-/** "mediaSetting" → "media setting". */
-export const wordsOf = (field: string): string => field.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`);
+/** "settings.mediaSetting" → "settings media setting". */
+export const wordsOf = (field: string): string =>
+  field.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`).replaceAll('.', ' ');

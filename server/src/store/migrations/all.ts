@@ -9,6 +9,7 @@ import { Recipes1770000000000 } from './1770000000000-recipes.ts';
 import { SheetLaid1771000000000 } from './1771000000000-sheet-laid.ts';
 import { Photographs1772000000000 } from './1772000000000-photographs.ts';
 import { PictureRevision1773000000000 } from './1773000000000-picture-revision.ts';
+import { Rules1774000000000 } from './1774000000000-rules.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -25,4 +26,5 @@ export const MIGRATIONS = [
   SheetLaid1771000000000,
   Photographs1772000000000,
   PictureRevision1773000000000,
+  Rules1774000000000,
 ];
