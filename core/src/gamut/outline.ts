@@ -13,20 +13,22 @@ export interface OutlinePoint {
  * @param steps how many hues, evenly spaced from 0°
  */
 export function abOutline(mesh: GamutMesh, steps = 72): OutlinePoint[] {
-  const edges = new Map<string, readonly [number, number]>();
-  for (const t of mesh.triangles) {
+  const count = mesh.vertices.length;
+  const edges = new Set<number>();
+  for (const t of mesh.triangles)
     for (let c = 0; c < 3; c++) {
-      const [i, j] = [t[c], t[(c + 1) % 3]].sort((x, y) => x - y);
-      edges.set(`${i},${j}`, [i, j]);
+      const [i, j] = [t[c], t[(c + 1) % 3]];
+      edges.add(Math.min(i, j) * count + Math.max(i, j));
     }
-  }
   const reach = new Float64Array(steps);
   const turn = (2 * Math.PI) / steps;
-  for (const [i, j] of edges.values()) {
-    const [, a1, b1] = mesh.vertices[i];
-    const [, a2, b2] = mesh.vertices[j];
+  const cosines = Float64Array.from(reach, (_, s) => Math.cos(s * turn));
+  const sines = Float64Array.from(reach, (_, s) => Math.sin(s * turn));
+  for (const edge of edges) {
+    const [, a1, b1] = mesh.vertices[Math.floor(edge / count)];
+    const [, a2, b2] = mesh.vertices[edge % count];
     for (let s = 0; s < steps; s++) {
-      const [cos, sin] = [Math.cos(s * turn), Math.sin(s * turn)];
+      const [cos, sin] = [cosines[s], sines[s]];
       // Heights of both ends over the ray; the edge crosses it where the height is 0.
       const h1 = b1 * cos - a1 * sin;
       const h2 = b2 * cos - a2 * sin;
@@ -38,8 +40,8 @@ export function abOutline(mesh: GamutMesh, steps = 72): OutlinePoint[] {
   }
   return Array.from(reach, (chroma, s) => ({
     hueDegrees: (s * 360) / steps,
-    a: chroma * Math.cos(s * turn),
-    b: chroma * Math.sin(s * turn),
+    a: chroma * cosines[s],
+    b: chroma * sines[s],
     chroma,
   }));
 }

@@ -53,7 +53,7 @@ export function CompareScreen({ place }: { place: ComparePlace }) {
   // What is being fetched anew stays in sight; what was never fetched is waited for.
   const isLoading = table.coming || (isFetching && whole.length < ids.length);
   const { data: settings } = useSettingsQuery();
-  const lit = useLitTable(whole);
+  const lit = useLitTable(whole, place === 'gamut');
   const { Place, lit: underLight } = PLACES[place];
   const [left, right] = [table.left, table.right].map((hand) => lit.conditions.find((c) => c.id === hand?.id));
 
@@ -130,7 +130,7 @@ function Veiled({ waiting, of, children }: { waiting: boolean; of: string; child
         </div>
       )}
       {/* Out of sight for the eye and the ear; hidden otherwise, the whole of it would be styled anew, twice. */}
-      <div aria-hidden={veiled} className={veiled ? 'opacity-0' : undefined}>
+      <div aria-hidden={veiled} className={`will-change-[opacity] ${veiled ? 'opacity-0' : ''}`}>
         {veiled ? last.current.settled : children}
       </div>
     </div>

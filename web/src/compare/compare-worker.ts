@@ -20,7 +20,8 @@ export interface LitFacts {
   readonly figures: Record<string, Figure>;
   readonly ramp: RampStep[];
   readonly outline: OutlinePoint[];
-  readonly mesh: GamutMesh;
+  /** Where it was asked for: it is large, and only the solids draw it. */
+  readonly mesh?: GamutMesh;
 }
 
 /** Two solids against one another. */
@@ -40,7 +41,7 @@ const desk = {
   keep(id: string, sheet: PrintSpectra, base: Record<string, Figure>, toldFrom?: number): void {
     sheets.set(id, { sheet, base, toldFrom });
   },
-  lit(id: string, light: Spectrum, glass: string): LitFacts | undefined {
+  lit(id: string, light: Spectrum, glass: string, solid: boolean): LitFacts | undefined {
     const known = sheets.get(id);
     if (!known) return undefined;
     const { figures, ramp, mesh } = litPrint(
@@ -49,7 +50,12 @@ const desk = {
       lighting(light, glassOf(glass), known.sheet),
       known.toldFrom,
     );
-    return { figures, ramp: [...ramp], mesh, outline: mesh.triangles.length > 0 ? abOutline(mesh) : [] };
+    return {
+      figures,
+      ramp: [...ramp],
+      outline: mesh.triangles.length > 0 ? abOutline(mesh) : [],
+      ...(solid && { mesh }),
+    };
   },
   turns(id: string, imported: readonly ViewingLight[]): { list: Turn[]; mean: number } | undefined {
     const known = sheets.get(id);

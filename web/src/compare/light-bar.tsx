@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { colourTemperature, lightXyz } from '@rakuen/core/colour/temperature';
 import { GLASSES } from '@rakuen/core/light/glass';
 import { formatNumber } from '@rakuen/core/measurement/show';
@@ -18,7 +18,7 @@ const IMPORT = 'import';
 export function LightBar() {
   const { lights, light, glass, choose, chooseGlass } = useLight();
   const [importing, setImporting] = useState(false);
-  const white = colourTemperature(lightXyz(light.power));
+  const white = useMemo(() => colourTemperature(lightXyz(light.power)), [light]);
   return (
     <>
       <label className="flex items-center gap-2" title={light.source}>

@@ -82,9 +82,11 @@ export type LitCondition = ShownCondition & {
 };
 
 /**
- * What lies on the table, under the light over it: figures, ramps and outlines recomputed beside the screen. A print without spectra keeps what was measured, and says so.
+ * What lies on the table, under the light over it: figures, ramps and outlines recomputed beside the screen. A print without spectra keeps what was
+ * measured, and says so.
+ * @param solid whether the solids are drawn, and are wanted too
  */
-export function useLitTable(laid: readonly ConditionView[]) {
+export function useLitTable(laid: readonly ConditionView[], solid: boolean) {
   const { light, glass, plain } = useLight();
   const measured = useMemo(() => laid.filter((c) => c.facts?.readingId), [laid]);
   const { currentData: sheets } = useSheetsQuery(
@@ -109,14 +111,14 @@ export function useLitTable(laid: readonly ConditionView[]) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [stamp]);
 
-  const key = `${light.key}/${glass.key}/${kept}`;
+  const key = `${light.key}/${glass.key}/${kept}/${solid ? 'solid' : ''}`;
   useEffect(() => {
     if (!sheets || kept !== stamp || kept === '') return;
     let live = true;
     void Promise.all(
       sheets
         .filter((s) => s.spectra)
-        .map(async (s) => [s.conditionId, await desk().lit(s.conditionId, light.power, glass.key)] as const),
+        .map(async (s) => [s.conditionId, await desk().lit(s.conditionId, light.power, glass.key, solid)] as const),
     ).then((all) => {
       if (live) setLit({ key, facts: Object.fromEntries(all.flatMap(([id, f]) => (f ? [[id, f]] : []))) });
     });

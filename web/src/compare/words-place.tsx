@@ -5,13 +5,14 @@ import type { ColourFigure } from '@rakuen/core/measurement/figure';
 import type { Thresholds } from '@rakuen/core/measurement/thresholds';
 import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import type { Lab } from '@rakuen/core/colour/types';
-import { memo, useDeferredValue, useEffect, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 import { Waiting } from '../parts/messages.tsx';
 import { FileLink } from '../parts/file-link.tsx';
 import { GamutOutline } from '../parts/gamut-outline.tsx';
 import { conditionLine } from '../parts/label.ts';
 import { Strip } from '../parts/strip.tsx';
 import { TakeSvg } from '../parts/take-svg.tsx';
+import { useAfterPaint } from '../parts/use-after-paint.ts';
 import type { CompareProps } from './compare-screen.tsx';
 import { desk } from './desk.ts';
 import { DmaxBars } from './dmax-bars.tsx';
@@ -23,12 +24,12 @@ const DARK = TABLE_LIGHTS.find((l) => l.key === 'D50-no-uv')!;
 /** The pair in hand as a colleague would say it, then every measure of all that lies on the table. */
 export function WordsPlace({ laid, left, right, lit, thresholds }: CompareProps) {
   // The sentences and the table first; what is drawn below them follows, and is not seen before.
-  const later = useDeferredValue(laid);
+  const later = useAfterPaint(laid);
   return (
     <>
       <PairInHand left={left} right={right} lit={lit} thresholds={thresholds} />
       <MeasureTable laid={laid} left={left} right={right} thresholds={thresholds} />
-      <div aria-hidden={later !== laid} className={later === laid ? undefined : 'opacity-0'}>
+      <div aria-hidden={later !== laid} className={`will-change-[opacity] ${later === laid ? '' : 'opacity-0'}`}>
         <Drawings laid={later} leftId={left.id} rightId={right.id} />
       </div>
     </>
@@ -198,7 +199,7 @@ function useWhitesSentence(left: LitCondition, right: LitCondition, lit: Compare
   useEffect(() => {
     if (!lit.ready) return;
     let live = true;
-    void Promise.all([left.id, right.id].map((id) => desk().lit(id, DARK.power, 'none'))).then(
+    void Promise.all([left.id, right.id].map((id) => desk().lit(id, DARK.power, 'none', false))).then(
       (both) => live && setDark({ key, whites: both.map((b) => (b?.figures.white as ColourFigure | undefined)?.lab) }),
     );
     return () => void (live = false);
