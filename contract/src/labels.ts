@@ -1,5 +1,5 @@
 import { LABEL_SHEETS, type LabelSheet } from '@rakuen/core/print/label';
-import { CommaIds, Maybe, OneOf, QueryInt } from './fields.ts';
+import { CommaIds, Id, Maybe, OneOf, QueryInt, Words } from './fields.ts';
 
 export const LABEL_KINDS = ['back', 'strip'] as const;
 
@@ -12,4 +12,13 @@ export class LabelsQuery {
   @Maybe() @OneOf(Object.keys(LABEL_SHEETS)) sheet?: LabelSheet;
   /** The first label of the sheet that is still there, from 1. */
   @Maybe() @QueryInt(1, 200) from?: number;
+}
+
+export class CaptionsQuery {
+  @Id() pictureId!: string;
+}
+
+/** Lines that may stand under a picture. */
+export class CaptionsView {
+  @Words() captions!: string[];
 }

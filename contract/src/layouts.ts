@@ -1,8 +1,9 @@
 import type { Borders, BorderStyle } from '@rakuen/core/layout/borders';
-import { BORDER_STYLES } from '@rakuen/core/layout/borders';
+import { BORDER_STYLES, EDGES, type Edge } from '@rakuen/core/layout/borders';
 import type { Cut } from '@rakuen/core/layout/cuts';
+import { GRAINS, type Grain } from '@rakuen/core/layout/lie';
 import type { NestedSheet, Piece } from '@rakuen/core/layout/nest';
-import { Currency, Id, Int, Maybe, Num, OneOf, Part, Parts, Rows, Text, Yes } from './fields.ts';
+import { Currency, Id, Int, Maybe, Num, OneOf, Part, Parts, Rows, Several, Text, Words, Yes } from './fields.ts';
 
 export class StockInput {
   @OneOf(['sheet', 'roll']) kind!: 'sheet' | 'roll';
@@ -15,6 +16,13 @@ export class StockInput {
   @Num(0, 200) left!: number;
   @Maybe() @Num(0, 1e6) price?: number;
   @Maybe() @Currency() currency?: string;
+  /** What paper it is, and the printer it goes through: without an edge that stays bare both are asked whether they can. */
+  @Maybe() @Id() paperId?: string;
+  @Maybe() @Text(80) printer?: string;
+  /** Which way its fibres run; absent where nobody knows. */
+  @Maybe() @OneOf(Object.keys(GRAINS)) grain?: Grain;
+  /** Torn edges, that stay as they are. */
+  @Maybe() @Several(EDGES) deckle?: Edge[];
 }
 
 /** Something to be printed: a picture, a strip, a card. */
@@ -27,6 +35,10 @@ export class PieceInput {
   @Yes() mayTurn!: boolean;
   @OneOf(Object.keys(BORDER_STYLES)) border!: BorderStyle;
   @Num(0, 500) borderMm!: number;
+  /** Which way its fibres shall run; absent where it does not matter. */
+  @Maybe() @OneOf(Object.keys(GRAINS)) grain?: Grain;
+  /** Written under the picture, in the border. */
+  @Maybe() @Text(200) caption?: string;
 }
 
 export class LayoutInput {
@@ -38,6 +50,7 @@ export class LayoutInput {
 export interface LaidPiece extends Piece {
   readonly pictureId?: string;
   readonly borders: Borders;
+  readonly caption?: string;
 }
 
 export class LayoutView {
@@ -45,6 +58,8 @@ export class LayoutView {
   @Rows() lacking!: LaidPiece[];
   /** Share of the paper that nothing lies on, 0–1. */
   @Num(0, 1) waste!: number;
+  /** What to mind: grain, torn edges, whose word a print without a border rests on. */
+  @Words() notes!: string[];
   @Maybe() @Num(0) wasted?: number;
   @Maybe() @Text(3) currency?: string;
 }

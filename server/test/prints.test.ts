@@ -493,7 +493,7 @@ describe('labels', () => {
   });
 });
 
-describe('cost, stock, layout', () => {
+describe('cost and stock', () => {
   it('a good print costs what the hand works out, from the box in the drawer', async () => {
     const { paperId } = (await rakuen.call<{ paperId: string }>('GET', `/api/conditions/${baryta}`)).body;
     const box = {
@@ -579,52 +579,16 @@ describe('cost, stock, layout', () => {
     expect(after.left).toBe(22);
     expect(after.worth).toBeCloseTo(22 * 4.4, 6);
   });
-
-  it('prints are laid on a sheet, waste in per cent and money, with the cuts; as PDF at true size', async () => {
-    const asked = {
-      stock: {
-        kind: 'sheet',
-        widthMm: 431.8,
-        heightMm: 558.8,
-        top: 3,
-        right: 3,
-        bottom: 3,
-        left: 3,
-        price: 9,
-        currency: 'EUR',
-      },
-      pieces: [
-        { name: 'Salt', widthMm: 203.2, heightMm: 254, copies: 4, mayTurn: true, border: 'equal', borderMm: 0 },
-        { name: 'Card', widthMm: 85, heightMm: 35, copies: 2, mayTurn: true, border: 'equal', borderMm: 0 },
-      ],
-      gapMm: 4,
-    };
-    interface Layout {
-      sheets: { placed: { xMm: number; yMm: number }[]; cuts: unknown[] }[];
-      waste: number;
-      wasted: number;
-    }
-    const { body } = await rakuen.call<Layout>('POST', '/api/layouts', asked);
-    expect(body.sheets).toHaveLength(1);
-    expect(body.sheets[0].placed).toHaveLength(6);
-    expect(body.sheets[0].placed.every((p) => p.xMm >= 3 && p.yMm >= 3)).toBe(true);
-    expect(body.sheets[0].cuts).toHaveLength(5);
-    const used = (4 * 203.2 * 254 + 2 * 85 * 35) / (431.8 * 558.8);
-    expect(body.waste).toBeCloseTo(1 - used, 9);
-    expect(body.wasted).toBeCloseTo(9 * (1 - used), 6);
-    const answer = await fetch(`${rakuen.url}/api/layouts/pdf`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(asked),
-    });
-    const folder = mkdtempSync(join(tmpdir(), 'rakuen-layout-'));
-    writeFileSync(join(folder, 'x.pdf'), Buffer.from(await answer.arrayBuffer()));
-    const size = spawnSync('pdfinfo', [join(folder, 'x.pdf')], { encoding: 'utf8' }).stdout;
-    expect(size).toMatch(/Page size:\s+1224 x 1584 pts/);
-  });
 });
 
 describe('the book', () => {
+  it('a caption is what the prints of the picture bear', async () => {
+    const { body } = await rakuen.call<{ captions: string[] }>('GET', `/api/prints/captions?pictureId=${pictureId}`);
+    expect(body.captions.length).toBeGreaterThan(0);
+    expect(new Set(body.captions).size).toBe(body.captions.length);
+    expect(body.captions.some((c) => /\d\/\d+ · /.test(c))).toBe(true);
+  });
+
   it('a picture’s life: the sheets that were tried, why each was left', async () => {
     await rakuen.call('POST', '/api/decisions', { pictureId, conditionId: rag, stamp: 'refused', reason: 'It sinks.' });
     interface Life {

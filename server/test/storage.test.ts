@@ -245,20 +245,22 @@ describe('what happened, and the bin', () => {
   it('a condition comes back whole: readings, observations, figures', async () => {
     const id = await condition(rakuen, 'Comes back');
     await rakuen.upload(`/api/conditions/${id}/readings`, 'u.txt', readFileSync(fixture('fogra29l.cgats.txt')));
-    await rakuen.call('POST', `/api/conditions/${id}/observations`, {
+    const weighed = {
       kind: 'weight',
       value: { grams: [18.6, 18.7], widthMm: 210, heightMm: 297 },
+      takenAt: '2026-09-14T10:00:00Z',
       by: 'me',
       instrument: 'scale',
       light: '',
-      note: '',
-    });
+    };
+    const path = `/api/conditions/${id}/observations`;
+    expect((await rakuen.call('POST', path, { observations: [weighed] })).status).toBe(201);
     const before = (await rakuen.call<object>('GET', `/api/conditions/${id}`)).body;
     expect((await rakuen.call('DELETE', `/api/conditions/${id}`)).status).toBe(204);
     expect((await rakuen.call('GET', `/api/conditions/${id}`)).status).toBe(404);
     const [entry] = await bin();
     expect(entry).toMatchObject({ noun: 'print condition', name: 'Coated' });
-    expect(entry.parts).toMatch(/1 reading/);
+    expect(entry.parts).toBe('1 reading, 1 observation');
     expect((await undo(entry.change)).status).toBe(204);
     expect((await rakuen.call<object>('GET', `/api/conditions/${id}`)).body).toEqual(before);
     expect(await bin()).toHaveLength(0);

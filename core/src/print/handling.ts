@@ -16,6 +16,12 @@ const SHEET_PATHS: readonly FeedKey[] = ['auto', 'rear', 'front'];
 export const fedByNone = (paths: ReadonlyMap<FeedKey, Pick<Fed, 'takes'>>): boolean =>
   SHEET_PATHS.every((key) => paths.get(key)?.takes === 'not') && (paths.get('roll')?.takes ?? 'not') === 'not';
 
+/** Who found last that a sheet is printed to its edge by some path, in words; undefined where nobody did. @param fed from old to new */
+export function borderlessBy(fed: readonly Fed[]): string | undefined {
+  const found = [...feedPaths(fed).values()].find((f) => f.borderless && f.takes !== 'not');
+  return found && `by the ${FEED_PATHS[found.feed].name} (${found.by}, ${found.takenAt.slice(0, 10)})`;
+}
+
 /** Grade from which a corner is minded. */
 const MINDED = 2;
 

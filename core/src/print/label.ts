@@ -71,6 +71,10 @@ export interface LabelWords {
   readonly settings: SettingValues;
 }
 
+/** What stands under a picture: its number, its name and the year it was printed. */
+export const captionLine = ({ number, title, date }: Pick<LabelWords, 'number' | 'title' | 'date'>): string =>
+  [number, title, date.slice(0, 4)].filter(Boolean).join(' · ');
+
 const SHORT: readonly SettingKey[] = [
   'printer',
   'mediaSetting',

@@ -232,9 +232,11 @@ function partsOf(rows: readonly EventRow[]): string {
   const counts = new Map<string, number>();
   for (const { subject } of rows) counts.set(subject, (counts.get(subject) ?? 0) + 1);
   return [...counts]
-    .map(([subject, n]) => {
-      const { noun } = RECORDED[subject];
-      return `${n} ${n === 1 || noun.endsWith('s') ? noun : `${noun}s`}`;
-    })
+    .map(([subject, n]) => `${n} ${n === 1 ? single(RECORDED[subject].noun) : several(RECORDED[subject].noun)}`)
     .join(', ');
 }
+
+const single = (noun: string) => noun.replace(/^(\w+)s$/, '$1');
+/** "checks of a profile", "boxes of paper", "print conditions". */
+const several = (noun: string) =>
+  noun.replace(/^(.*?)(x?)(?=$| of | by )/, (_, head: string, x: string) => `${single(head)}${x && 'xe'}s`);

@@ -1,7 +1,9 @@
-import type { LayoutView, StockInput } from '@rakuen/contract/layouts';
+import { CAPTION_ROOM_MM } from '@rakuen/core/layout/borders';
+import type { LaidPiece, LayoutView, StockInput } from '@rakuen/contract/layouts';
 import { finishedPdf, newPdf, POINTS_PER_MM, setLine } from '../drawing/pdf.ts';
 
 const MOST_POINTS = 14_400;
+const CAPTION_PT = 9;
 
 /** A layout at true size, a page a sheet: pieces, what is printed within their borders, the cuts numbered in their order. */
 export function layoutPdf(stock: StockInput, { sheets }: LayoutView): Promise<Uint8Array> {
@@ -12,25 +14,11 @@ export function layoutPdf(stock: StockInput, { sheets }: LayoutView): Promise<Ui
     const [w, h] = [stock.widthMm * mm, Math.min(MOST_POINTS, height * mm)];
     document.addPage({ size: [w, h], margin: 0 });
     for (const p of sheet.placed) {
-      const [pw, ph] = p.turned ? [p.heightMm, p.widthMm] : [p.widthMm, p.heightMm];
-      const b = p.turned
-        ? { left: p.borders.top, top: p.borders.right, right: p.borders.bottom, bottom: p.borders.left }
-        : p.borders;
-      document
-        .lineWidth(0.5)
-        .rect(p.xMm * mm, p.yMm * mm, pw * mm, ph * mm)
-        .stroke('#000000');
-      document
-        .lineWidth(0.25)
-        .rect((p.xMm + b.left) * mm, (p.yMm + b.top) * mm, (pw - b.left - b.right) * mm, (ph - b.top - b.bottom) * mm)
-        .stroke('#777777');
-      setLine(document, p.name, {
-        x: (p.xMm + b.left + 2) * mm,
-        y: (p.yMm + b.top + 2) * mm,
-        size: 9,
-        face: 'serif',
-        most: Math.max(10, (pw - b.left - b.right - 4) * mm),
-      });
+      document.save();
+      if (p.turned) document.translate(p.xMm * mm, (p.yMm + p.widthMm) * mm).rotate(-90);
+      else document.translate(p.xMm * mm, p.yMm * mm);
+      drawPiece(document, p);
+      document.restore();
     }
     sheet.cuts.forEach((cut, i) => {
       const at = cut.atMm * mm;
@@ -41,4 +29,24 @@ export function layoutPdf(stock: StockInput, { sheets }: LayoutView): Promise<Ui
   }
   if (sheets.length === 0) document.addPage({ size: [stock.widthMm * mm, 200], margin: 0 });
   return finishedPdf(document);
+}
+
+/** A piece as it stands, its top at the top. */
+function drawPiece(document: PDFKit.PDFDocument, { name, caption, widthMm, heightMm, borders: b }: LaidPiece): void {
+  const mm = POINTS_PER_MM;
+  const inside = widthMm - b.left - b.right;
+  document
+    .lineWidth(0.5)
+    .rect(0, 0, widthMm * mm, heightMm * mm)
+    .stroke('#000000');
+  document
+    .lineWidth(0.25)
+    .rect(b.left * mm, b.top * mm, inside * mm, (heightMm - b.top - b.bottom) * mm)
+    .stroke('#777777');
+  const most = Math.max(10, (inside - 4) * mm);
+  setLine(document, name, { x: (b.left + 2) * mm, y: (b.top + 2) * mm, size: 9, face: 'serif', most });
+  if (caption) {
+    const y = (heightMm - CAPTION_ROOM_MM / 2) * mm - CAPTION_PT / 2;
+    setLine(document, caption, { x: b.left * mm, y, size: CAPTION_PT, face: 'serif', most });
+  }
 }

@@ -14,7 +14,7 @@ import { suggest } from '@rakuen/core/proof/suggest';
 import { SuggestQuery, SuggestView } from '@rakuen/contract/recipes';
 import { unpackSheet } from '../work/lay-tasks.ts';
 import { SettingsService } from '../settings/settings.service.ts';
-import { BORDER_STYLES, bordersOf } from '@rakuen/core/layout/borders';
+import { BORDER_STYLES, bordersOf, CAPTION_ROOM_MM } from '@rakuen/core/layout/borders';
 import { PLAIN, type Recipe } from '@rakuen/core/proof/recipe';
 import { MARK_KINDS } from '@rakuen/core/picture/marks';
 import { orderSheet } from './order-sheet.ts';
@@ -37,7 +37,6 @@ function frameAsked({ border = 0, borders = 'equal', caption = '', trim = 'no' }
   return { borders: bordersOf(borders, Math.max(border, least)), caption, trimMarks: trim === 'yes' };
 }
 /** Paper a caption and marks need around the picture, mm. */
-const CAPTION_ROOM_MM = 12;
 const TRIM_ROOM_MM = 8;
 
 /** Pictures on sheets: as an image for the eye, and as what a proof is drawn from. */

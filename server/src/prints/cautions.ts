@@ -29,7 +29,7 @@ function handling(observations: Handled['observations']): string[] {
 }
 
 /** What was found of the ways into the printer, from old to new. */
-export const fedOf = (observations: Handled['observations']): Fed[] =>
+export const fedOf = (observations: readonly { kind: string; value: object; by: string; takenAt: string }[]): Fed[] =>
   observations.flatMap(({ kind, value, by, takenAt }) =>
     kind === 'feeding' ? [{ ...(value as Omit<FeedingObservation, 'kind'>), by, takenAt }] : [],
   );

@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { In, Repository } from 'typeorm';
+import { In, IsNull, Repository } from 'typeorm';
 import { create } from 'qrcode';
-import { labelPlace, LABEL_SHEETS, settingsLine, type LabelWords } from '@rakuen/core/print/label';
+import { captionLine, labelPlace, LABEL_SHEETS, settingsLine, type LabelWords } from '@rakuen/core/print/label';
 import { numberText } from '@rakuen/core/print/edition';
 import type { LabelsQuery } from '@rakuen/contract/labels';
 import { notFound } from '../app/errors.ts';
@@ -18,6 +18,9 @@ const QR_QUIET_MODULES = 2;
 interface Label extends LabelWords {
   readonly address: string;
 }
+
+/** Prints of a picture whose captions are offered. */
+const LATEST = 10;
 
 /** Labels for backs and margins, as PDF at true size in our own faces. */
 @Injectable()
@@ -50,6 +53,37 @@ export class LabelsService {
       back(document, label, { ...place, widthMm, heightMm });
     }
     return finishedPdf(document);
+  }
+
+  /** What may stand under a picture: as its prints bear it, those that wait first, each with its numbers. */
+  async captions(pictureId: string): Promise<string[]> {
+    const prints = await this.prints.find({
+      select: { id: true },
+      where: { pictureId },
+      order: { state: 'DESC', printedOn: 'DESC' },
+      take: LATEST,
+    });
+    const labels = await Promise.all(prints.map(({ id }) => this.labelsOf(id, '')));
+    return [...new Set([...(await this.promised(pictureId)), ...labels.flat()].map(captionLine))];
+  }
+
+  /** Numbers of a picture's editions that were given and wait for their sheet. */
+  private async promised(pictureId: string): Promise<Pick<LabelWords, 'number' | 'title' | 'date'>[]> {
+    const picture = await this.pictures.findOneBy({ id: pictureId });
+    const editions = await this.editions.findBy({ pictureId });
+    const numbers = await this.numbers.find({
+      where: { editionId: In(editions.map((e) => e.id)), printId: IsNull() },
+      order: { givenAt: 'DESC' },
+      take: LATEST,
+    });
+    return numbers.map((n) => {
+      const edition = editions.find((e) => e.id === n.editionId)!;
+      return {
+        title: picture?.title ?? '',
+        number: numberText(n.series, n.number, { ...edition, edition: edition.size }),
+        date: n.givenAt,
+      };
+    });
   }
 
   /** A label for each copy: each with its number, where it bears one. */

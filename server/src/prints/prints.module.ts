@@ -32,7 +32,7 @@ import {
   SettingWordsQuery,
   SettingWordsView,
 } from '@rakuen/contract/prints';
-import { LabelsQuery } from '@rakuen/contract/labels';
+import { CaptionsQuery, CaptionsView, LabelsQuery } from '@rakuen/contract/labels';
 import { PhotographFields, PhotographView } from '@rakuen/contract/photographs';
 import { CauseView, MisprintInput, MisprintView } from '@rakuen/contract/runs';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
@@ -86,6 +86,13 @@ class PrintsController {
   @Header('Content-Type', 'application/pdf')
   async labelSheet(@Query() query: LabelsQuery, @Req() request: Request): Promise<StreamableFile> {
     return new StreamableFile(await this.labels.pdf(query, originOf(request)));
+  }
+
+  /** What may stand under a picture, as its prints bear it. */
+  @Get('captions')
+  @ApiOkResponse({ type: CaptionsView })
+  async captions(@Query() { pictureId }: CaptionsQuery): Promise<CaptionsView> {
+    return { captions: await this.labels.captions(pictureId) };
   }
 
   /** What spoils sheets, the commonest first. */

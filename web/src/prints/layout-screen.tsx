@@ -1,14 +1,15 @@
 import { useDeferredValue, useState } from 'react';
-import type { LayoutInput, LayoutView, PieceInput, StockInput } from '@rakuen/contract/layouts';
-import { BORDER_STYLES, type BorderStyle } from '@rakuen/core/layout/borders';
-import { formatNumber } from '@rakuen/core/measurement/show';
-import { usePapersQuery, usePicturesQuery } from '../api/api.ts';
+import type { LayoutInput, PieceInput, StockInput } from '@rakuen/contract/layouts';
+import { EDGES, type Edge } from '@rakuen/core/layout/borders';
+import { GRAINS, type Grain } from '@rakuen/core/layout/lie';
+import { useConditionsQuery, usePapersQuery, usePicturesQuery } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
-import { Button, QuietButton } from '../parts/button.tsx';
+import { Button } from '../parts/button.tsx';
 import { ChoiceField, TextField, TickField } from '../parts/form.tsx';
-import { ErrorNote } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
-import { useBoxesQuery, useLayoutQuery, usePrintsQuery } from './print-api.ts';
+import { LaidPiece } from './laid-piece.tsx';
+import { LayoutDrawn } from './layout-drawn.tsx';
+import { useBoxesQuery, usePrintsQuery } from './print-api.ts';
 import { PrintPlaces } from './print-places.tsx';
 import { decimal } from '../parts/decimal.ts';
 
@@ -29,7 +30,7 @@ const CARD: PieceInput = {
 interface StockChoice {
   readonly key: string;
   readonly name: string;
-  readonly stock: Pick<StockInput, 'kind' | 'widthMm' | 'heightMm' | 'price' | 'currency'>;
+  readonly stock: Pick<StockInput, 'kind' | 'widthMm' | 'heightMm' | 'price' | 'currency' | 'paperId'>;
 }
 
 /** Prints, strips and cards laid on a sheet or a roll, with the cuts in their order. */
@@ -42,12 +43,24 @@ export function LayoutScreen() {
   const [laid, setLaid] = useState<readonly { readonly key: number; readonly piece: PieceInput }[]>([]);
   const pieces = laid.map((l) => l.piece);
   const [edge, setEdge] = useState(String(BARE_EDGE));
+  const [printer, setPrinter] = useState('');
+  const [grain, setGrain] = useState<Grain>();
+  const [deckle, setDeckle] = useState<readonly Edge[]>([]);
   const stock = stocks.find((s) => s.key === stockKey) ?? stocks[0];
   const bare = Math.max(0, decimal(edge) || 0);
+  const printers = usePrinters(stock?.stock.paperId);
+  // A roll's fibres run along it: it is made that way (practice).
+  const runs = stock?.stock.kind === 'roll' ? 'height' : grain;
   const input: LayoutInput | undefined =
     stock && pieces.length > 0
       ? {
-          stock: { ...stock.stock, top: bare, right: bare, bottom: bare, left: bare },
+          stock: {
+            ...stock.stock,
+            ...{ top: bare, right: bare, bottom: bare, left: bare },
+            ...(printers.includes(printer) && { printer }),
+            ...(runs && { grain: runs }),
+            deckle: [...deckle],
+          },
           pieces: [...pieces],
           gapMm: GAP_MM,
         }
@@ -82,10 +95,37 @@ export function LayoutScreen() {
               onChange={(e) => setEdge(e.target.value)}
               className="w-28"
             />
+            {printers.length > 0 && (
+              <ChoiceField
+                label="Through"
+                value={printer}
+                onChange={(e) => setPrinter(e.target.value)}
+                options={[['', 'any printer'], ...printers.map((p) => [p, p] as const)]}
+              />
+            )}
+            {stock?.stock.kind === 'sheet' && (
+              <ChoiceField
+                label="Its fibres run"
+                value={grain ?? ''}
+                onChange={(e) => setGrain((e.target.value || undefined) as Grain | undefined)}
+                options={[['', 'not known'], ...Object.entries(GRAINS)]}
+              />
+            )}
           </div>
+          <fieldset className="mt-2 flex flex-wrap gap-x-4">
+            <legend className="text-[13px] text-quiet">Torn edges, that stay as they are</legend>
+            {EDGES.map((e) => (
+              <TickField
+                key={e}
+                label={EDGE_NAMES[e]}
+                checked={deckle.includes(e)}
+                onChange={({ target }) => setDeckle(target.checked ? [...deckle, e] : deckle.filter((d) => d !== e))}
+              />
+            ))}
+          </fieldset>
           <ul className="mt-3 border-t border-edge">
             {laid.map(({ key, piece }) => (
-              <Piece
+              <LaidPiece
                 key={key}
                 piece={piece}
                 onChange={(what) => change(key, what)}
@@ -132,13 +172,21 @@ export function LayoutScreen() {
           </div>
         </section>
         {asked ? (
-          <Plan input={asked} />
+          <LayoutDrawn input={asked} />
         ) : (
           <p className="text-quiet">Lay something: what waits, or a print of any size.</p>
         )}
       </div>
     </>
   );
+}
+
+const EDGE_NAMES: Record<Edge, string> = { top: 'top', right: 'right', bottom: 'foot', left: 'left' };
+
+/** Printers a paper was put through. */
+function usePrinters(paperId?: string): string[] {
+  const { data: conditions = [] } = useConditionsQuery();
+  return [...new Set(conditions.filter((c) => c.paperId === paperId).map((c) => c.printer))];
 }
 
 /** What there is to print on: boxes in the drawer, and the sizes papers are sold in. */
@@ -151,6 +199,7 @@ function useStocks(): StockChoice[] {
       key: b.id,
       name: `${nameOf(b.paperId)}, ${b.label} in the drawer`,
       stock: {
+        paperId: b.paperId,
         kind: b.kind,
         widthMm: b.widthMm,
         heightMm: b.kind === 'roll' ? Math.max(10, b.left) : b.heightMm,
@@ -165,6 +214,7 @@ function useStocks(): StockChoice[] {
         key: `${p.id} ${s.label}`,
         name: `${p.name}, ${s.label}`,
         stock: {
+          paperId: p.id,
           kind: s.sheets === 1 && s.heightMm > 3000 ? 'roll' : 'sheet',
           widthMm: s.widthMm,
           heightMm: s.heightMm,
@@ -173,189 +223,4 @@ function useStocks(): StockChoice[] {
       })),
     ),
   ];
-}
-
-function Piece({
-  piece: p,
-  onChange,
-  onAway,
-}: {
-  piece: PieceInput;
-  onChange: (what: Partial<PieceInput>) => void;
-  onAway: () => void;
-}) {
-  const number = (key: 'widthMm' | 'heightMm' | 'copies' | 'borderMm', label: string, unit?: string) => (
-    <TextField
-      label={label}
-      unit={unit}
-      inputMode="decimal"
-      defaultValue={p[key]}
-      onBlur={(e) => {
-        const value = decimal(e.target.value);
-        if (value >= (key === 'borderMm' ? 0 : 1)) onChange({ [key]: key === 'copies' ? Math.round(value) : value });
-      }}
-      className="w-20"
-    />
-  );
-  return (
-    <li className="border-b border-line py-2">
-      <p className="flex items-baseline justify-between">
-        <span className="font-serif">{p.name}</span>
-        <QuietButton onClick={onAway} aria-label={`Take ${p.name} off`}>
-          Take off
-        </QuietButton>
-      </p>
-      <div className="flex flex-wrap items-end gap-2">
-        {number('widthMm', 'Width', 'mm')}
-        {number('heightMm', 'Height', 'mm')}
-        {number('copies', 'Copies')}
-        {number('borderMm', 'Border', 'mm')}
-        <ChoiceField
-          label="Border is"
-          value={p.border}
-          onChange={(e) => onChange({ border: e.target.value as BorderStyle })}
-          options={Object.entries(BORDER_STYLES)}
-        />
-        <TickField
-          label="may lie turned"
-          checked={p.mayTurn}
-          onChange={(e) => onChange({ mayTurn: e.target.checked })}
-        />
-      </div>
-    </li>
-  );
-}
-
-function Plan({ input }: { input: LayoutInput }) {
-  const { data, error } = useLayoutQuery(input);
-  const pdf = async () => {
-    const answer = await fetch('/api/layouts/pdf', {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(input),
-    });
-    const url = URL.createObjectURL(await answer.blob());
-    const link = Object.assign(document.createElement('a'), { href: url, download: 'rakuen-layout.pdf' });
-    link.click();
-    URL.revokeObjectURL(url);
-  };
-  if (error) return <ErrorNote error={error} />;
-  if (!data) return <p className="text-quiet">Laying…</p>;
-  return (
-    <section aria-label="The layout">
-      <p className="mb-2 flex flex-wrap items-baseline gap-x-5">
-        <b>
-          {data.sheets.length === 1 ? 'one sheet' : `${data.sheets.length} sheets`}
-          {input.stock.kind === 'roll' &&
-            data.sheets[0] &&
-            `, ${formatNumber(data.sheets[0].heightMm, 0)} mm of the roll`}
-        </b>
-        <span>
-          {formatNumber(data.waste * 100, 0)} % waste
-          {data.wasted !== undefined && `, ${formatNumber(data.wasted, 2)} ${data.currency}`}
-        </span>
-        <QuietButton onClick={() => void pdf()}>As PDF, true size</QuietButton>
-      </p>
-      {data.lacking.length > 0 && (
-        <p role="alert" className="mb-2 font-semibold">
-          No room for: {data.lacking.map((p) => p.name).join(', ')}. Another size, or let it lie turned.
-        </p>
-      )}
-      <div className="flex flex-wrap gap-5">
-        {data.sheets.slice(0, MOST_DRAWN).map((s, i) => (
-          <Sheet key={i} sheet={s} stock={input.stock} />
-        ))}
-      </div>
-      {data.sheets.length > MOST_DRAWN && (
-        <p className="mt-2 text-quiet">and {data.sheets.length - MOST_DRAWN} more; all of them are in the PDF.</p>
-      )}
-    </section>
-  );
-}
-
-/** Sheets that are drawn on the screen. */
-const MOST_DRAWN = 4;
-const MOST_PX = { width: 420, height: 460 };
-
-function Sheet({ sheet, stock }: { sheet: LayoutView['sheets'][number]; stock: StockInput }) {
-  const height = stock.kind === 'roll' ? sheet.heightMm + stock.top + stock.bottom : stock.heightMm;
-  const scale = Math.min(MOST_PX.width / stock.widthMm, MOST_PX.height / height);
-  const text = 11 / scale;
-  return (
-    <figure>
-      <svg
-        role="img"
-        aria-label={`Sheet of ${Math.round(stock.widthMm)} by ${Math.round(height)} mm with ${sheet.placed.length} pieces`}
-        width={stock.widthMm * scale}
-        height={height * scale}
-        viewBox={`0 0 ${stock.widthMm} ${height}`}
-        className="border border-edge bg-field"
-      >
-        {sheet.placed.map((p) => {
-          const [w, h] = p.turned ? [p.heightMm, p.widthMm] : [p.widthMm, p.heightMm];
-          const b = p.turned
-            ? { left: p.borders.top, top: p.borders.right, right: p.borders.bottom, bottom: p.borders.left }
-            : p.borders;
-          const [iw, ih] = [w - b.left - b.right, h - b.top - b.bottom];
-          return (
-            <g key={p.key}>
-              <rect
-                x={p.xMm}
-                y={p.yMm}
-                width={w}
-                height={h}
-                fill="var(--color-sheet)"
-                stroke="var(--color-ink)"
-                strokeWidth={1 / scale}
-              />
-              {p.pictureId && !p.turned ? (
-                <image
-                  href={`/api/pictures/${p.pictureId}/preview`}
-                  x={p.xMm + b.left}
-                  y={p.yMm + b.top}
-                  width={iw}
-                  height={ih}
-                  preserveAspectRatio="none"
-                />
-              ) : (
-                <text
-                  x={p.xMm + b.left + text / 2}
-                  y={p.yMm + b.top + text * 1.3}
-                  fontSize={text}
-                  fill="var(--color-ink)"
-                >
-                  {p.name}
-                </text>
-              )}
-            </g>
-          );
-        })}
-        {sheet.cuts.map((c, i) => {
-          const at =
-            c.way === 'across'
-              ? { x1: 0, x2: stock.widthMm, y1: c.atMm, y2: c.atMm }
-              : { x1: c.atMm, x2: c.atMm, y1: 0, y2: height };
-          return (
-            <line
-              key={i}
-              {...at}
-              stroke="var(--color-ink)"
-              strokeWidth={0.8 / scale}
-              strokeDasharray={`${4 / scale} ${3 / scale}`}
-              opacity={0.6}
-            />
-          );
-        })}
-      </svg>
-      {sheet.cuts.length > 0 && (
-        <figcaption className="mt-1 max-w-[420px] text-[13px]">
-          Cuts in order:{' '}
-          {sheet.cuts
-            .map((c, i) => `${i + 1} ${c.way === 'across' ? 'across' : 'down'} at ${formatNumber(c.atMm, 0)} mm`)
-            .join(', ')}
-          .
-        </figcaption>
-      )}
-    </figure>
-  );
 }

@@ -9,6 +9,7 @@ import type {
   NumberInput,
   NumberView,
 } from '@rakuen/contract/editions';
+import type { CaptionsView } from '@rakuen/contract/labels';
 import type { LayoutInput, LayoutView } from '@rakuen/contract/layouts';
 import type {
   PrintBegin,
@@ -42,6 +43,11 @@ export const printApi = api.injectEndpoints({
     printLook: build.query<PrintLook, string>({
       query: (id) => `prints/${id}/look`,
       providesTags: ['prints', 'conditions'],
+    }),
+    captions: build.query<string[], string>({
+      query: (pictureId) => ({ url: 'prints/captions', params: { pictureId } }),
+      transformResponse: (view: CaptionsView) => view.captions,
+      providesTags: ['prints'],
     }),
     printMisprints: build.query<MisprintView[], string>({
       query: (id) => `prints/${id}/misprints`,
@@ -197,6 +203,7 @@ export const {
   useRemovePhotographMutation,
   usePrintsQuery,
   usePrintLookQuery,
+  useCaptionsQuery,
   usePrintMisprintsQuery,
   useSettingWordsQuery,
   useCausesQuery,

@@ -4,9 +4,11 @@ import type { PictureView } from '@rakuen/contract/pictures';
 import { BORDER_STYLES, type BorderStyle } from '@rakuen/core/layout/borders';
 import { recipeLine } from '@rakuen/core/proof/recipe';
 import { formatNumber } from '@rakuen/core/measurement/show';
+import { decimal } from '../parts/decimal.ts';
 import { Dialog } from '../parts/dialog.tsx';
 import { FileLink } from '../parts/file-link.tsx';
 import { ChoiceField, TextField, TickField } from '../parts/form.tsx';
+import { CaptionField } from '../prints/caption-field.tsx';
 import type { RecipeAtHand } from './use-recipe.ts';
 import { QuietButton } from '../parts/button.tsx';
 
@@ -37,7 +39,7 @@ export function CopyDialog({
     rendering,
     ppi,
     ...(at.current && { recipe: at.current.id }),
-    ...(Number(border) > 0 && { border: String(Math.round(Number(border))), borders }),
+    ...(decimal(border) > 0 && { border: String(Math.round(decimal(border))), borders }),
     ...(caption.trim() && { caption: caption.trim() }),
     ...(trim && { trim: 'yes' }),
   }).toString();
@@ -76,13 +78,7 @@ export function CopyDialog({
             checked={trim}
             onChange={(e) => setTrim(e.target.checked)}
           />
-          <TextField
-            className="col-span-3"
-            label="Caption under it"
-            maxLength={200}
-            value={caption}
-            onChange={(e) => setCaption(e.target.value)}
-          />
+          <CaptionField className="col-span-3" pictureId={picture.id} value={caption} onChange={setCaption} />
         </div>
         <p>
           A 16-bit TIFF in device values of the profile this condition uses, which is embedded; {rendering} rendering ;{' '}

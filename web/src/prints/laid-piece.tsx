@@ -1,0 +1,71 @@
+import type { PieceInput } from '@rakuen/contract/layouts';
+import { BORDER_STYLES, type BorderStyle } from '@rakuen/core/layout/borders';
+import { GRAINS, type Grain } from '@rakuen/core/layout/lie';
+import { QuietButton } from '../parts/button.tsx';
+import { decimal } from '../parts/decimal.ts';
+import { ChoiceField, TextField, TickField } from '../parts/form.tsx';
+import { CaptionField } from './caption-field.tsx';
+
+/** A piece that is laid: its size, its border, its caption, and how it may lie. */
+export function LaidPiece({
+  piece: p,
+  onChange,
+  onAway,
+}: {
+  piece: PieceInput;
+  onChange: (what: Partial<PieceInput>) => void;
+  onAway: () => void;
+}) {
+  const number = (key: 'widthMm' | 'heightMm' | 'copies' | 'borderMm', label: string, unit?: string) => (
+    <TextField
+      label={label}
+      unit={unit}
+      inputMode="decimal"
+      defaultValue={p[key]}
+      onBlur={(e) => {
+        const value = decimal(e.target.value);
+        if (value >= (key === 'borderMm' ? 0 : 1)) onChange({ [key]: key === 'copies' ? Math.round(value) : value });
+      }}
+      className="w-20"
+    />
+  );
+  return (
+    <li className="border-b border-line py-2">
+      <p className="flex items-baseline justify-between">
+        <span className="font-serif">{p.name}</span>
+        <QuietButton onClick={onAway} aria-label={`Take ${p.name} off`}>
+          Take off
+        </QuietButton>
+      </p>
+      <div className="flex flex-wrap items-end gap-2">
+        {number('widthMm', 'Width', 'mm')}
+        {number('heightMm', 'Height', 'mm')}
+        {number('copies', 'Copies')}
+        {number('borderMm', 'Border', 'mm')}
+        <ChoiceField
+          label="Border is"
+          value={p.border}
+          onChange={(e) => onChange({ border: e.target.value as BorderStyle })}
+          options={Object.entries(BORDER_STYLES)}
+        />
+        <ChoiceField
+          label="Fibres run"
+          value={p.grain ?? ''}
+          onChange={(e) => onChange({ grain: (e.target.value || undefined) as Grain | undefined })}
+          options={[['', 'either way'], ...Object.entries(GRAINS)]}
+        />
+        <TickField
+          label="may lie turned"
+          checked={p.mayTurn}
+          onChange={(e) => onChange({ mayTurn: e.target.checked })}
+        />
+        <CaptionField
+          pictureId={p.pictureId}
+          value={p.caption ?? ''}
+          onChange={(caption) => onChange({ caption: caption || undefined })}
+          className="min-w-[22ch] flex-1"
+        />
+      </div>
+    </li>
+  );
+}
