@@ -4,7 +4,7 @@ import { EditionView } from './editions.ts';
 import { Day, Id, Int, Maybe, OneOf, Parts, Plain, QueryInt, Rows, Text, When, Words } from './fields.ts';
 import { BoxView } from './stock.ts';
 
-export const ENTRY_KINDS = ['decision', 'print', 'misprint', 'trial', 'number'] as const;
+export const ENTRY_KINDS = ['decision', 'print', 'misprint', 'trial', 'number', 'note'] as const;
 export type EntryKind = (typeof ENTRY_KINDS)[number];
 
 export class LedgerQuery {
@@ -20,7 +20,13 @@ export class LedgerQuery {
   @Maybe() @QueryInt() from?: number;
 }
 
-/** A line of the ledger: something decided, printed, spoilt, stamped or numbered. */
+/** What an entry is known by. */
+export class EntryMark {
+  @Id() id!: string;
+  @When() at!: string;
+}
+
+/** A line of the ledger: something decided, printed, spoilt, stamped, numbered or noted. */
 export class LedgerEntry {
   @Id() id!: string;
   @OneOf(ENTRY_KINDS) kind!: EntryKind;
@@ -28,8 +34,9 @@ export class LedgerEntry {
   /** Absent for what is of no picture: a media-setting trial. */
   @Maybe() @Id() pictureId?: string;
   @Text() picture!: string;
-  @Id() conditionId!: string;
-  @Id() paperId!: string;
+  /** Absent for a note that is of none. */
+  @Maybe() @Id() conditionId?: string;
+  @Maybe() @Id() paperId?: string;
   @Text() paper!: string;
   @Text() condition!: string;
   /** Stamp, verdict, cause, setting, or what became of it. */
@@ -54,6 +61,15 @@ export class LedgerView {
   @Parts(() => LedgerEntry, 1e6) entries!: LedgerEntry[];
   @Int() total!: number;
   @Plain() answer!: LedgerAnswer;
+}
+
+/** What became of a ledger that was read back. */
+export class LedgerReadView {
+  @Int() entered!: number;
+  /** Entries that were here already. */
+  @Int() known!: number;
+  /** What was left out, and why; `entry` counts from 1. */
+  @Rows() left!: { readonly entry: number; readonly why: string }[];
 }
 
 export interface SheetTried {

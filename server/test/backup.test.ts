@@ -1,4 +1,5 @@
 import { spawnSync } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -175,6 +176,24 @@ describe('a studio of an earlier Rakuen', () => {
       expect.stringMatching(/^before-Record1766000000000-.*\.zip$/),
     ]);
     expect((await rakuen.call<unknown[]>('GET', '/api/conditions')).body).toHaveLength(had.conditions);
+
+    // A print that was removed under the earlier one, when it told its spoilt sheets itself.
+    const [print] = (await rakuen.call<{ id: string }[]>('GET', '/api/prints')).body;
+    const write = new Database(join(folder, 'rakuen.sqlite'));
+    const removed = randomUUID();
+    const row = write.prepare('SELECT * FROM prints WHERE id = ?').get(print.id) as object;
+    write
+      .prepare(
+        "INSERT INTO events (change, what, at, deed, subject, id, before) VALUES ('then', 'removed', '2026-01-01', 'removed', 'prints', ?, ?)",
+      )
+      .run(removed, JSON.stringify({ ...row, id: removed, misprints: 3, misprintCause: 'Head strike' }));
+    write.close();
+    expect((await rakuen.call('POST', '/api/events/then/undo')).status).toBe(204);
+    const prints = (await rakuen.call<{ id: string; misprints: number; misprintCause: string }[]>('GET', '/api/prints'))
+      .body;
+    expect(prints.find((p) => p.misprints === 3)).toMatchObject({
+      misprintCause: expect.stringMatching(/head strike/i),
+    });
     await rakuen.stop();
   });
 });

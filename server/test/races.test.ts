@@ -695,6 +695,23 @@ const RACES: Race[] = [
       (id) => remove(`boxes/${id}`),
     ),
   },
+  { route: 'POST /api/notes', ask: always((i) => post('notes', { text: `Seen ${i} times.`, pictureId })) },
+  {
+    route: 'DELETE /api/notes/{id}',
+    granted: 1,
+    ask: once(
+      () => make('notes', { text: 'Gone soon.' }),
+      (id) => remove(`notes/${id}`),
+    ),
+  },
+  {
+    route: 'POST /api/ledger/read',
+    ask: async () => {
+      const { body } = await rakuen.call<{ entries: { kind: string }[] }>('GET', '/api/ledger.json');
+      const entries = body.entries.slice(0, 5).map((e) => ({ ...e, id: crypto.randomUUID() }));
+      return () => send('ledger/read', 'ledger.json', JSON.stringify({ entries }));
+    },
+  },
   { route: 'POST /api/table/deeds', ask: always(() => post('table/deeds', { deed: 'lay paper', id: conditionId })) },
   {
     route: 'POST /api/events/{change}/undo',

@@ -31,6 +31,7 @@ import { CostsModule } from '../costs/costs.module.ts';
 import { EditionsModule } from '../editions/editions.module.ts';
 import { LayoutsModule } from '../layouts/layouts.module.ts';
 import { RunsModule } from '../runs/runs.module.ts';
+import { NotesModule } from '../notes/notes.module.ts';
 import { StockModule } from '../stock/stock.module.ts';
 import { CONFIG, type Config } from './config.ts';
 
@@ -69,6 +70,7 @@ export class AppModule {
         EditionsModule,
         LayoutsModule,
         RunsModule,
+        NotesModule,
         StockModule,
         LedgerModule,
         TableModule,

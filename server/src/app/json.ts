@@ -6,9 +6,10 @@ const MOST = { depth: 24, parts: 50_000 } as const;
 
 /**
  * Why bytes are not parsed as JSON, looked at before they are: nesting and number of values are counted in one pass, strings skipped.
+ * @param most values it may hold
  * @returns undefined where they may be parsed
  */
-export function tooMuchJson(bytes: Uint8Array): string | undefined {
+export function tooMuchJson(bytes: Uint8Array, most: number = MOST.parts): string | undefined {
   let depth = 0;
   let parts = 0;
   let quoted = false;
@@ -21,7 +22,7 @@ export function tooMuchJson(bytes: Uint8Array): string | undefined {
     else if (c === 0x7b || c === 0x5b) {
       if (++depth > MOST.depth) return `It is nested more than ${MOST.depth} deep.`;
     } else if (c === 0x7d || c === 0x5d) depth--;
-    else if ((c === 0x2c || c === 0x3a) && ++parts > MOST.parts) return `It holds more than ${MOST.parts} values.`;
+    else if ((c === 0x2c || c === 0x3a) && ++parts > most) return `It holds more than ${most} values.`;
   }
   return undefined;
 }

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource, type EntityManager } from 'typeorm';
 import type { BinEntry, EventsQuery, EventView } from '@rakuen/contract/events';
@@ -108,6 +109,7 @@ export class EventsService {
           known.map(value),
         )
         .catch(placeTaken(row));
+      if (row.subject === 'prints') await spoiltThen(manager, was);
       return;
     }
     const [now] = (await manager.query(`SELECT * FROM ${row.subject} WHERE id = ?`, [row.id])) as Row[];
@@ -167,6 +169,19 @@ export class EventsService {
       changes: moved.map((field) => ({ field, before: told(before![field]), after: told(after![field]) })),
     };
   }
+}
+
+/** A print that was removed before spoilt sheets were booked by themselves brings back what it told of them. */
+async function spoiltThen(manager: EntityManager, was: Row): Promise<void> {
+  if (!(Number(was.misprints) > 0)) return;
+  const cause = String(was.misprintCause ?? '').trim() || 'not said';
+  await manager.query('INSERT OR IGNORE INTO causes (id, name, look) VALUES (?, ?, ?)', [randomUUID(), cause, '']);
+  await manager.query(
+    `INSERT INTO misprints (id, at, printId, pictureId, conditionId, causeId, sheets, minutes, feed, note)
+     SELECT ?, printedOn, id, pictureId, conditionId, (SELECT id FROM causes WHERE name = ? COLLATE NOCASE), ?, 0,
+       COALESCE(json_extract(settings, '$.feed'), ''), '' FROM prints WHERE id = ?`,
+    [randomUUID(), cause, was.misprints, was.id],
+  );
 }
 
 /** Why something can't go back to where it was. */

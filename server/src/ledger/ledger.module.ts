@@ -1,12 +1,31 @@
-import { Controller, Get, Header, Module, Param, ParseUUIDPipe, Query, StreamableFile } from '@nestjs/common';
-import { ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
-import { LedgerQuery, LedgerView, PaperLife, PictureLife } from '@rakuen/contract/ledger';
+import {
+  Controller,
+  Get,
+  Header,
+  HttpCode,
+  Module,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  Query,
+  StreamableFile,
+  UploadedFile,
+  UseInterceptors,
+} from '@nestjs/common';
+import { ApiConsumes, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
+import { LedgerQuery, LedgerReadView, LedgerView, PaperLife, PictureLife } from '@rakuen/contract/ledger';
+import { upload } from '../app/upload.ts';
 import { EditionsModule } from '../editions/editions.module.ts';
+import type { IncomingFile } from '../files/file-store.ts';
+import { PrintsModule } from '../prints/prints.module.ts';
 import { StockModule } from '../stock/stock.module.ts';
 import { ContactSheetService } from './contact-sheet.service.ts';
 import { LearnedModule } from './learned.module.ts';
 import { LedgerService } from './ledger.service.ts';
 import { LivesService } from './lives.service.ts';
+import { ReadBackService } from './read-back.service.ts';
+
+const LedgerUpload = upload('readingBytes');
 
 @ApiTags('ledger')
 @Controller()
@@ -15,6 +34,7 @@ class LedgerController {
     private readonly ledger: LedgerService,
     private readonly lives: LivesService,
     private readonly contactSheets: ContactSheetService,
+    private readonly readBack: ReadBackService,
   ) {}
 
   @Get('ledger')
@@ -36,6 +56,16 @@ class LedgerController {
   @ApiOkResponse({ type: LedgerView })
   json(@Query() query: LedgerQuery): Promise<LedgerView> {
     return this.ledger.all(query);
+  }
+
+  /** Reads a ledger back that was taken away as JSON. */
+  @Post('ledger/read')
+  @HttpCode(200)
+  @ApiConsumes('multipart/form-data')
+  @ApiOkResponse({ type: LedgerReadView })
+  @UseInterceptors(LedgerUpload)
+  read(@UploadedFile() file: IncomingFile): Promise<LedgerReadView> {
+    return this.readBack.read(file.path);
   }
 
   /** The prints found, small, with what is said of each. */
@@ -61,8 +91,8 @@ class LedgerController {
 }
 
 @Module({
-  imports: [EditionsModule, StockModule, LearnedModule],
+  imports: [EditionsModule, StockModule, LearnedModule, PrintsModule],
   controllers: [LedgerController],
-  providers: [LedgerService, LivesService, ContactSheetService],
+  providers: [LedgerService, LivesService, ContactSheetService, ReadBackService],
 })
 export class LedgerModule {}

@@ -14,14 +14,17 @@ const DETAILS: Record<LedgerEntry['kind'], string> = {
   print: `SELECT id, json_object('widthMm', widthMm, 'heightMm', heightMm, 'copies', copies, 'settings', json(settings),
     'carriedOver', json(carriedOver), 'misprints', (SELECT COALESCE(SUM(sheets), 0) FROM misprints m WHERE m.printId = prints.id),
     'minutes', minutes, 'judgedIn', judgedIn, 'decidedBy', decidedBy, 'decidedWhy', decidedWhy, 'notes', notes, 'recordedAt', recordedAt) AS details FROM prints`,
-  misprint: `SELECT id, json_object('sheets', sheets, 'minutes', minutes, 'lost', lost, 'currency', currency, 'feed', feed) AS details FROM misprints`,
+  misprint: `SELECT id, json_object('printId', printId, 'sheets', sheets, 'minutes', minutes, 'lost', lost, 'currency', currency, 'feed', feed) AS details FROM misprints`,
   trial: `SELECT id, json_object('by', "by", 'light', light, 'printer', printer) AS details FROM trials`,
   number: `SELECT n.id, json_object('edition', e.name, 'series', n.series, 'number', n.number, 'of', e.size, 'to', n.fateTo, 'on', n.fateOn,
     'batch', n.batch) AS details FROM numbers n JOIN editions e ON e.id = n.editionId`,
+  note: `SELECT id, json_object('by', "by") AS details FROM notes`,
 };
 
-interface Row extends Omit<LedgerEntry, 'details' | 'pictureId'> {
+interface Row extends Omit<LedgerEntry, 'details' | 'pictureId' | 'conditionId' | 'paperId'> {
   readonly pictureId: string | null;
+  readonly conditionId: string | null;
+  readonly paperId: string | null;
 }
 type Details = Record<string, string | number | boolean | null | undefined | PrintSettings | string[]>;
 
@@ -83,14 +86,17 @@ export class LedgerService {
          COALESCE(s.maker || ' ' || s.name, '') AS paper,
          COALESCE(c.printer || ', ' || c.mediaSetting || ', ' || c.printMode, '') AS condition, e.outcome, e.reason
        FROM (SELECT id, kind, at, enteredAt, pictureId, conditionId, paperId, outcome, reason FROM entries WHERE ${where} ORDER BY at DESC, enteredAt DESC, id LIMIT ? OFFSET ?) e
-       LEFT JOIN pictures i ON i.id = e.pictureId LEFT JOIN conditions c ON c.id = e.conditionId LEFT JOIN papers s ON s.id = c.paperId
+       LEFT JOIN pictures i ON i.id = e.pictureId LEFT JOIN conditions c ON c.id = e.conditionId
+       LEFT JOIN papers s ON s.id = e.paperId
        ORDER BY e.at DESC, e.enteredAt DESC, e.id`,
       [...values, most, from],
     );
     const details = await this.detailsOf(rows);
-    return rows.map(({ pictureId, ...row }) => ({
+    return rows.map(({ pictureId, conditionId, paperId, ...row }) => ({
       ...row,
       ...(pictureId && { pictureId }),
+      ...(conditionId && { conditionId }),
+      ...(paperId && { paperId }),
       details: flat(details.get(row.id) ?? {}),
     }));
   }

@@ -73,7 +73,8 @@ export class MisprintsService {
     return rows.map((r) => misprintView(r, causes.get(r.causeId)!));
   }
 
-  private async causeOf(name: string, look: string): Promise<CauseRow> {
+  /** A cause by its name; one that is new joins the list. */
+  async causeOf(name: string, look: string): Promise<CauseRow> {
     const known = () =>
       this.causes.createQueryBuilder('c').where('c.name = :name COLLATE NOCASE', { name: name.trim() }).getOne();
     const found = await known();

@@ -498,6 +498,18 @@ export class RunItemRow {
   @Column('simple-json') looked!: string[];
 }
 
+/** A note in the ledger. */
+@Entity('notes')
+export class NoteRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') at!: string;
+  @Column('text') text!: string;
+  @Column('text') by!: string;
+  @Column('text', { nullable: true }) pictureId!: string | null;
+  @Column('text', { nullable: true }) paperId!: string | null;
+  @Column('text', { nullable: true }) conditionId!: string | null;
+}
+
 /** What holds for the whole studio: settings, rates; null where nobody has said anything yet. */
 @Entity('rules')
 export class RuleRow {
@@ -543,6 +555,7 @@ export const ENTITIES = [
   RecipeRow,
   RunRow,
   RunItemRow,
+  NoteRow,
   RuleRow,
   DocumentRow,
 ];

@@ -11,6 +11,8 @@ interface EntrySource {
   readonly conditionId: string;
   readonly outcome: string;
   readonly reason: string;
+  /** Its paper, where it may be of none of its print conditions. */
+  readonly paperId?: string;
   /** What else a search finds it by. */
   readonly more: string;
 }
@@ -76,20 +78,34 @@ export const ENTRY_SOURCES: readonly EntrySource[] = [
     reason: 't.note',
     more: `(SELECT e.name FROM editions e WHERE e.id = t.editionId) || ' edition ' || t.fateTo`,
   },
+  {
+    kind: 'note',
+    table: 'notes',
+    where: '1',
+    at: 't.at',
+    enteredAt: 't.at',
+    pictureId: 't.pictureId',
+    conditionId: 't.conditionId',
+    paperId: 't.paperId',
+    outcome: `''`,
+    reason: 't.text',
+    more: 't."by"',
+  },
 ];
 
 /** Puts entries of a kind into the projection; `which` picks the rows. */
 const entered = (s: EntrySource, which: string) => `
   INSERT INTO entries (kind, id, at, enteredAt, pictureId, conditionId, paperId, outcome, reason, words)
-  SELECT e.kind, e.id, e.at, e.enteredAt, e.pictureId, e.conditionId, c.paperId, COALESCE(e.outcome, ''), COALESCE(e.reason, ''),
+  SELECT e.kind, e.id, e.at, e.enteredAt, e.pictureId, e.conditionId, COALESCE(c.paperId, e.paperId), COALESCE(e.outcome, ''), COALESCE(e.reason, ''),
     COALESCE(i.title, '') || ' ' || COALESCE(i.caption, '') || ' ' || COALESCE(json_extract(i.commission, '$.wishes'), '') || ' ' ||
     COALESCE(json_extract(i.commission, '$.signedOffBy'), '') || ' ' || COALESCE(s.maker, '') || ' ' || COALESCE(s.name, '') || ' ' ||
     COALESCE(c.printer, '') || ' ' || COALESCE(c.mediaSetting, '') || ' ' || COALESCE(c.printMode, '') || ' ' || COALESCE(c.inkSet, '') || ' ' ||
     e.kind || ' ' || e.at || ' ' || COALESCE(e.outcome, '') || ' ' || COALESCE(e.reason, '') || ' ' || COALESCE(e.more, '')
   FROM (SELECT '${s.kind}' AS kind, t.id AS id, ${s.at} AS at, ${s.enteredAt} AS enteredAt, ${s.pictureId} AS pictureId,
-      ${s.conditionId} AS conditionId, ${s.outcome} AS outcome, ${s.reason} AS reason, ${s.more} AS more
+      ${s.conditionId} AS conditionId, ${s.paperId ?? 'NULL'} AS paperId, ${s.outcome} AS outcome, ${s.reason} AS reason, ${s.more} AS more
     FROM ${s.table} t WHERE ${s.where}) e
-  LEFT JOIN pictures i ON i.id = e.pictureId LEFT JOIN conditions c ON c.id = e.conditionId LEFT JOIN papers s ON s.id = c.paperId
+  LEFT JOIN pictures i ON i.id = e.pictureId LEFT JOIN conditions c ON c.id = e.conditionId
+  LEFT JOIN papers s ON s.id = COALESCE(c.paperId, e.paperId)
   WHERE ${which};`;
 
 /** The projection and its index of words. */
@@ -117,10 +133,10 @@ const FOLLOWS: readonly { table: string; column: string; changes: string }[] = [
 
 /**
  * The ledger as a projection: every decision, print, misprint, trial and number as a row with the words it is found by, kept up by the
- * database itself, whoever writes. What it is called by (picture, paper, printer) is followed when it is renamed or comes back from the bin.
+ * database itself, whoever writes, notes among them. What it is called by (picture, paper, printer) is followed when it is renamed or comes back from the bin.
  */
-export function ledgerProjection(): string[] {
-  const keep = ENTRY_SOURCES.flatMap((s) => {
+export function ledgerProjection(sources = ENTRY_SOURCES): string[] {
+  const keep = sources.flatMap((s) => {
     const away = (row: string) => `DELETE FROM entries WHERE kind = '${s.kind}' AND id = ${row}.id;`;
     return [
       `CREATE TRIGGER ${s.table}_entered_new AFTER INSERT ON ${s.table} BEGIN ${entered(s, 'e.id = NEW.id')} END`,
@@ -129,16 +145,18 @@ export function ledgerProjection(): string[] {
     ];
   });
   const follow = FOLLOWS.flatMap(({ table, column, changes }) => {
-    // Of a paper the conditions are followed: an entry knows it by them.
-    const own =
-      column === 'paperId' ? 'conditionId IN (SELECT id FROM conditions WHERE paperId = NEW.id)' : `${column} = NEW.id`;
-    const again = `DELETE FROM entries WHERE ${own}; ${ENTRY_SOURCES.map((s) => entered(s, `e.${own}`)).join('')}`;
+    // Of a paper the conditions are followed: most entries know it by them.
+    const own = (e: string) =>
+      column === 'paperId'
+        ? `(${e}conditionId IN (SELECT id FROM conditions WHERE paperId = NEW.id) OR ${e}paperId = NEW.id)`
+        : `${e}${column} = NEW.id`;
+    const again = `DELETE FROM entries WHERE ${own('')}; ${sources.map((s) => entered(s, own('e.'))).join('')}`;
     return [
       `CREATE TRIGGER ${table}_followed_new AFTER INSERT ON ${table} BEGIN ${again} END`,
       `CREATE TRIGGER ${table}_followed_change AFTER UPDATE OF ${changes} ON ${table} BEGIN ${again} END`,
     ];
   });
-  return [...TABLES, ...keep, ...follow, ...ENTRY_SOURCES.map((s) => entered(s, '1'))];
+  return [...TABLES, ...keep, ...follow, ...sources.map((s) => entered(s, '1'))];
 }
 
 /** Takes the projection away again. */

@@ -37,6 +37,7 @@ export const RECORDED: Readonly<Record<string, Recorded>> = {
   editions: { noun: 'edition', derived: [] },
   numbers: { noun: 'number of an edition', derived: [] },
   recipes: { noun: 'recipe', derived: [] },
+  notes: { noun: 'note', derived: [], called: 'text' },
   runs: { noun: 'run at the printer', derived: [] },
   run_items: { noun: 'print of a run', derived: [] },
   rules: { noun: 'what holds for the studio', derived: [], called: 'id' },

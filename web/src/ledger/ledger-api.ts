@@ -1,10 +1,13 @@
-import type { LedgerView, PaperLife, PictureLife } from '@rakuen/contract/ledger';
-import { api } from '../api/api.ts';
+import type { LedgerReadView, LedgerView, PaperLife, PictureLife } from '@rakuen/contract/ledger';
+import type { NoteInput, NoteView } from '@rakuen/contract/notes';
+import { api, form } from '../api/api.ts';
 
 /** What is asked of the ledger; every part may be left out. */
 export interface Asked {
   readonly q?: string;
   readonly kind?: string;
+  readonly pictureId?: string;
+  readonly paperId?: string;
   readonly since?: string;
   readonly until?: string;
 }
@@ -31,6 +34,18 @@ export const ledgerApi = api.injectEndpoints({
       },
       providesTags: ['ledger'],
     }),
+    writeNote: build.mutation<NoteView, NoteInput>({
+      query: (body) => ({ url: 'notes', method: 'POST', body }),
+      invalidatesTags: ['ledger'],
+    }),
+    removeNote: build.mutation<void, string>({
+      query: (id) => ({ url: `notes/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['ledger'],
+    }),
+    readLedger: build.mutation<LedgerReadView, File>({
+      query: (file) => ({ url: 'ledger/read', method: 'POST', body: form(file, {}) }),
+      invalidatesTags: ['ledger', 'prints', 'boxes', 'pictures'],
+    }),
     paperLife: build.query<PaperLife, string>({
       query: (id) => `ledger/papers/${id}`,
       providesTags: ['ledger', 'prints', 'boxes'],
@@ -42,4 +57,11 @@ export const ledgerApi = api.injectEndpoints({
   }),
 });
 
-export const { useLedgerQuery, usePaperLifeQuery, usePictureLifeQuery } = ledgerApi;
+export const {
+  useLedgerQuery,
+  useWriteNoteMutation,
+  useRemoveNoteMutation,
+  useReadLedgerMutation,
+  usePaperLifeQuery,
+  usePictureLifeQuery,
+} = ledgerApi;

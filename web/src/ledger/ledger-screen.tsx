@@ -14,6 +14,8 @@ import { BackupsPlace } from './backups-place.tsx';
 import { useLedgerQuery } from './ledger-api.ts';
 import { Places } from './places.tsx';
 import { HappenedPlace } from './happened-place.tsx';
+import { WriteNote } from './notes.tsx';
+import { ReadBack } from './read-back.tsx';
 
 /** Everything decided and printed, newest first. */
 export function LedgerScreen({ place }: { place: 'entries' | 'happened' | 'backups' }) {
@@ -70,6 +72,7 @@ function EntriesPlace() {
           <option value="misprint">misprints</option>
           <option value="trial">media settings</option>
           <option value="number">numbers</option>
+          <option value="note">notes</option>
         </select>
         <label className="flex items-center gap-1">
           <span className="text-quiet">from</span>
@@ -100,6 +103,10 @@ function EntriesPlace() {
         </a>
       </ScreenHead>
       <Places />
+      <div className="mb-4 flex flex-wrap items-start gap-3">
+        <WriteNote />
+        <ReadBack />
+      </div>
       <ErrorNote error={error} />
       {isLoading && <Waiting what="Opening the ledger" />}
       {data?.entries.length === 0 &&
@@ -149,18 +156,17 @@ function Entry({ entry: e }: { entry: LedgerEntry }) {
       </span>
       <div className="min-w-0">
         <p className="break-words">
-          {e.pictureId && (
-            <>
-              <PageLink to={`/ledger/pictures/${e.pictureId}`}>{e.picture}</PageLink> on{' '}
-            </>
+          {e.pictureId && <PageLink to={`/ledger/pictures/${e.pictureId}`}>{e.picture}</PageLink>}
+          {e.pictureId && e.paperId && ' on '}
+          {e.paperId && (
+            <PageLink to={e.kind === 'print' ? `/prints/${e.id}` : `/ledger/papers/${e.paperId}`}>{e.paper}</PageLink>
           )}
-          <PageLink to={e.kind === 'print' ? `/prints/${e.id}` : `/ledger/papers/${e.paperId}`}>{e.paper}</PageLink>
         </p>
-        {e.reason && <p className="font-serif break-words">{e.reason}</p>}
-        <details className="text-[13px]">
-          <summary className="cursor-pointer text-quiet">{e.condition}</summary>
+        {e.reason && <p className="font-serif break-words whitespace-pre-line">{e.reason}</p>}
+        <details className="text-[13px]" hidden={!e.condition && detailsOf(e).length === 0}>
+          <summary className="cursor-pointer text-quiet">{e.condition || 'details'}</summary>
           <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-4">
-            {Object.entries(e.details).map(([key, value]) => (
+            {detailsOf(e).map(([key, value]) => (
               <div key={key} className="contents">
                 <dt className="text-quiet">{DETAIL_NAMES[key] ?? key}</dt>
                 <dd className="break-words">{shown(key, value)}</dd>
@@ -172,6 +178,9 @@ function Entry({ entry: e }: { entry: LedgerEntry }) {
     </li>
   );
 }
+
+/** What is told of it besides; ids are for those who read the file. */
+const detailsOf = ({ details }: LedgerEntry) => Object.entries(details).filter(([key]) => key !== 'printId');
 
 function PageLink({ to, children }: { to: string; children: string }) {
   return (
@@ -187,6 +196,7 @@ function PageLink({ to, children }: { to: string; children: string }) {
 /** What came of it, with what it is. */
 function outcomeOf({ kind, outcome, details }: LedgerEntry): string {
   if (kind === 'number') return `number ${String(details.number)}, ${outcome}`;
+  if (kind === 'note') return 'note';
   if (kind === 'misprint') return `spoilt: ${outcome}`;
   return kind === 'trial' ? `setting: ${outcome}` : `print, ${outcome}`;
 }

@@ -9,6 +9,7 @@ import { ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { Seal } from '../parts/seal.tsx';
 import { usePaperLifeQuery, usePictureLifeQuery } from './ledger-api.ts';
+import { NotesOf } from './notes.tsx';
 import { Places } from './places.tsx';
 
 function Page({
@@ -80,6 +81,7 @@ export function PaperLifeScreen() {
             </ul>
           </section>
           <div className="space-y-5">
+            <NotesOf paperId={paperId} />
             <section aria-label="Verdicts" className={SECTION}>
               <h3>What was said of it</h3>
               <p>{Object.keys(life.stamps).length > 0 ? `Stamped: ${counted(life.stamps)}.` : 'Never stamped.'}</p>
@@ -198,6 +200,7 @@ export function PictureLifeScreen() {
                 </p>
               </section>
             ))}
+            <NotesOf pictureId={pictureId} />
             {life.learned.map((l) => (
               <p key={l} className="font-serif">
                 {l}

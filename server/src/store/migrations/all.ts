@@ -10,6 +10,7 @@ import { SheetLaid1771000000000 } from './1771000000000-sheet-laid.ts';
 import { Photographs1772000000000 } from './1772000000000-photographs.ts';
 import { PictureRevision1773000000000 } from './1773000000000-picture-revision.ts';
 import { Rules1774000000000 } from './1774000000000-rules.ts';
+import { Notes1775000000000 } from './1775000000000-notes.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -27,4 +28,5 @@ export const MIGRATIONS = [
   Photographs1772000000000,
   PictureRevision1773000000000,
   Rules1774000000000,
+  Notes1775000000000,
 ];

@@ -1,0 +1,154 @@
+import { condition, picture, start, type Running } from './rakuen.ts';
+import { blocks } from './files.ts';
+
+interface Entry {
+  id: string;
+  kind: string;
+  outcome: string;
+  reason: string;
+  pictureId?: string;
+  details: Record<string, unknown>;
+}
+interface Ledger {
+  entries: Entry[];
+  total: number;
+}
+interface Read {
+  entered: number;
+  known: number;
+  left: { entry: number; why: string }[];
+  message?: string;
+}
+
+let rakuen: Running;
+let pictureId: string;
+let conditionId: string;
+beforeAll(async () => {
+  rakuen = await start();
+  conditionId = await condition(rakuen, 'Told');
+  const { job } = await picture(rakuen, 'p.tif', await blocks([[0.1, 0.2, 0.3]]));
+  pictureId = job.pictureId!;
+});
+afterAll(async () => void (await rakuen.stop()));
+
+const ledger = async () => (await rakuen.call<Ledger>('GET', '/api/ledger.json')).body;
+const read = (what: unknown) => rakuen.upload<Read>('/api/ledger/read', 'ledger.json', JSON.stringify(what));
+
+describe('notes in the ledger', () => {
+  it('are found by their words, go into the bin and come back', async () => {
+    const { body, status } = await rakuen.call<{ id: string }>('POST', '/api/notes', {
+      text: 'The north window fools the eye in October.',
+      by: 'I. Orme',
+      pictureId,
+    });
+    expect(status).toBe(201);
+    const found = async () => (await rakuen.call<Ledger>('GET', '/api/ledger?q=october')).body.entries;
+    expect(await found()).toEqual([
+      expect.objectContaining({
+        id: body.id,
+        kind: 'note',
+        reason: expect.stringContaining('north window'),
+        pictureId,
+      }),
+    ]);
+    expect((await rakuen.call('DELETE', `/api/notes/${body.id}`)).status).toBe(204);
+    expect(await found()).toHaveLength(0);
+    const [{ change, noun }] = (await rakuen.call<{ change: string; noun: string }[]>('GET', '/api/bin')).body;
+    expect(noun).toBe('note');
+    await rakuen.call('POST', `/api/events/${change}/undo`);
+    expect(await found()).toHaveLength(1);
+  });
+
+  it('follow the name of their paper; one about nothing that is there is refused', async () => {
+    const { body } = await rakuen.call<{ paperId: string }>('GET', `/api/conditions/${conditionId}`);
+    await rakuen.call('POST', '/api/notes', { text: 'Box three came bent.', paperId: body.paperId });
+    const papers = await rakuen.call<{ id: string; name: string }[]>('GET', '/api/papers');
+    const { name } = papers.body.find((p) => p.id === body.paperId)!;
+    const [entry] = (await rakuen.call<{ entries: { paper: string }[] }>('GET', '/api/ledger?q=bent')).body.entries;
+    expect(entry.paper).toContain(name);
+    const none = { text: 'x', pictureId: '00000000-0000-4000-8000-000000000000' };
+    expect((await rakuen.call('POST', '/api/notes', none)).status).toBe(404);
+    expect((await rakuen.call('POST', '/api/notes', { text: '  ' })).status).toBe(400);
+  });
+});
+
+describe('a ledger taken away as JSON', () => {
+  let taken: Ledger;
+  beforeAll(async () => {
+    await rakuen.call('POST', '/api/decisions', {
+      pictureId,
+      conditionId,
+      stamp: 'chosen',
+      reason: 'It holds the blacks.',
+    });
+    const { body: print } = await rakuen.call<{ id: string }>('POST', '/api/prints/begin', { pictureId, conditionId });
+    await rakuen.call('POST', `/api/prints/${print.id}/misprints`, { cause: 'head strike', sheets: 2, minutes: 5 });
+    const done = await rakuen.call('POST', `/api/prints/${print.id}/done`, {});
+    expect(done.status).toBeLessThan(300);
+    taken = await ledger();
+    expect(new Set(taken.entries.map((e) => e.kind))).toEqual(new Set(['decision', 'print', 'misprint', 'note']));
+  });
+
+  it('changes nothing where it is here already', async () => {
+    expect((await read(taken)).body).toEqual({ entered: 0, known: taken.total, left: [] });
+    expect(await ledger()).toEqual(taken);
+  });
+
+  it('enters what is not here, as it was; read twice it enters it once', async () => {
+    const ids = new Map(taken.entries.map((e) => [e.id, crypto.randomUUID()]));
+    const other = {
+      ...taken,
+      entries: taken.entries.map((e) => ({
+        ...e,
+        id: ids.get(e.id)!,
+        details: {
+          ...e.details,
+          ...(typeof e.details.printId === 'string' && { printId: ids.get(e.details.printId) }),
+        },
+      })),
+    };
+    expect((await read(other)).body).toEqual({ entered: taken.total, known: 0, left: [] });
+    expect((await read(other)).body).toMatchObject({ entered: 0, known: taken.total });
+    const now = await ledger();
+    expect(now.total).toBe(2 * taken.total);
+    for (const entry of other.entries) expect(now.entries.find((e) => e.id === entry.id)).toEqual(entry);
+  });
+
+  it('names what it leaves out, and why', async () => {
+    const [entry] = taken.entries.filter((e) => e.kind === 'decision');
+    const gone = taken.entries.find((e) => e.kind === 'note')!;
+    await rakuen.call('DELETE', `/api/notes/${gone.id}`);
+    const elsewhere = '00000000-0000-4000-8000-000000000000';
+    const { body } = await read({
+      entries: [
+        { ...entry, id: crypto.randomUUID(), pictureId: elsewhere },
+        { ...entry, id: crypto.randomUUID(), outcome: 'adored' },
+        { ...entry, id: crypto.randomUUID(), kind: 'number' },
+        { ...entry, id: crypto.randomUUID(), at: '2199-01-01T00:00:00Z' },
+        gone,
+        'nothing',
+      ],
+    });
+    expect(body.entered).toBe(0);
+    expect(body.left.map((l) => l.entry)).toEqual([1, 2, 3, 4, 5, 6]);
+    expect(body.left.map((l) => l.why)).toEqual([
+      expect.stringMatching(/no picture/),
+      expect.stringMatching(/stamp/),
+      expect.stringMatching(/whole studio/),
+      expect.stringMatching(/at /),
+      expect.stringMatching(/bin/),
+      expect.stringMatching(/no entry/),
+    ]);
+  });
+
+  it.each([
+    ['no JSON', '{'],
+    ['of something else', '[1]'],
+    ['too deep', '['.repeat(99)],
+  ])('%s is refused', async (_, text) =>
+    expect((await rakuen.upload<Read>('/api/ledger/read', 'x.json', text)).body).toMatchObject({
+      statusCode: 422,
+      message: expect.stringMatching(/no ledger/),
+    }),
+  );
+});
