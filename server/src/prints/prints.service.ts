@@ -9,6 +9,7 @@ import { pathOf } from '@rakuen/core/print/feed';
 import { feedPaths } from '@rakuen/core/print/handling';
 import { SETTINGS } from '@rakuen/core/print/settings';
 import { since } from '@rakuen/core/print/since';
+import { RECIPE_PARTS } from '@rakuen/core/proof/recipe';
 import {
   PrintSettings,
   type PrintBegin,
@@ -26,7 +27,7 @@ import { faultsOf, notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { LearnedService } from '../ledger/learned.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
-import { BoxRow, ConditionRow, NumberRow, PrintRow, ProfileRow, TrialRow } from '../store/entities.ts';
+import { BoxRow, ConditionRow, NumberRow, PrintRow, ProfileRow, RecipeRow, TrialRow } from '../store/entities.ts';
 import { cautionsFor, fedOf } from './cautions.ts';
 import { MisprintsService } from './misprints.service.ts';
 import { PhotographsService } from './photographs.service.ts';
@@ -46,6 +47,7 @@ export class PrintsService {
     @InjectRepository(BoxRow) private readonly boxes: Repository<BoxRow>,
     @InjectRepository(NumberRow) private readonly numbers: Repository<NumberRow>,
     @InjectRepository(ProfileRow) private readonly profiles: Repository<ProfileRow>,
+    @InjectRepository(RecipeRow) private readonly recipes: Repository<RecipeRow>,
     private readonly conditions: ConditionsService,
     private readonly pictures: PicturesService,
     private readonly misprints: MisprintsService,
@@ -82,6 +84,7 @@ export class PrintsService {
     const carriedFrom: Record<string, string> = Object.fromEntries(
       said(settings).map((key) => [key, 'fixed' in SETTINGS[key] ? 'the print condition' : from]),
     );
+    Object.assign(settings, await this.ofRecipe(pictureId, conditionId, ofPicture, carriedFrom));
     // What the hands found of the way in speaks where no print said otherwise.
     const path = pathOf(settings.feed);
     const view = await this.conditions.view(conditionId);
@@ -92,6 +95,26 @@ export class PrintsService {
       carriedFrom[key] = `the bench, ${found.by}, ${found.takenAt.slice(0, 10)}`;
     }
     return { settings, carriedFrom, widthMm: ofPicture?.widthMm, heightMm: ofPicture?.heightMm };
+  }
+
+  /** Lift and sharpening of the newest recipe of a picture for a sheet, where it is newer than its last print there. */
+  private async ofRecipe(
+    pictureId: string,
+    conditionId: string,
+    last: PrintRow | null,
+    carriedFrom: Record<string, string>,
+  ): Promise<Partial<PrintSettings>> {
+    const recipe = await this.recipes.findOne({ where: { pictureId, conditionId }, order: { changedAt: 'DESC' } });
+    if (!recipe || (last && last.recordedAt >= recipe.changedAt)) return {};
+    const { liftStops, sharpening, radiusMm } = recipe.values;
+    for (const key of ['liftStops', 'sharpening']) carriedFrom[key] = `the recipe “${recipe.name}”`;
+    return {
+      liftStops,
+      sharpening:
+        sharpening === 0
+          ? 'none'
+          : `${RECIPE_PARTS.sharpening.written(sharpening)} at ${radiusMm} mm, in the print copy`,
+    };
   }
 
   /** Begins a print: every setting is there; all of them wait to be looked at. */
