@@ -124,7 +124,42 @@ test('prints and cards are laid on a sheet, with waste and cuts', async ({ watch
   await page.getByLabel('Copies').first().fill('9');
   await page.getByLabel('Copies').first().blur();
   await expect(layout).toContainText(/[2-9] sheets/);
+  await page.getByLabel('Caption under it').first().fill('2/12 · Salt at noon');
+  await expect(layout.getByText('2/12 · Salt at noon').first()).toBeVisible();
+  await page.getByLabel('top', { exact: true }).check();
+  await expect(layout).toContainText('no knife goes there');
+  await page.getByLabel('Bare edge').fill('0');
+  await page.getByLabel('top', { exact: true }).uncheck();
+  await expect(layout).toContainText('Printed to the edge: by the auto feeder');
   await expectAccessible(page);
+});
+
+test('a note is written, found, taken away and brought back; a ledger is read back', async ({
+  watched: page,
+  studio,
+}) => {
+  await page.goto(`${studio.url}/ledger`);
+  await page.getByRole('button', { name: 'Write a note' }).click();
+  await page.keyboard.type('The north window fools the eye in October.');
+  await page.getByLabel('About').selectOption({ index: 1 });
+  await page.getByRole('button', { name: 'Enter it' }).click();
+  const note = page.getByRole('listitem').filter({ hasText: 'fools the eye' });
+  await expect(note).toHaveCount(1);
+  const json = await page.request.get(`${studio.url}/api/ledger.json`);
+  await page.getByLabel('Read a ledger back').setInputFiles({
+    name: 'ledger.json',
+    mimeType: 'application/json',
+    buffer: await json.body(),
+  });
+  await expect(page.getByRole('status').filter({ hasText: 'were here already' })).toContainText('0 entered');
+  await expectAccessible(page);
+  await note.getByRole('link').first().click();
+  await page.getByRole('button', { name: /^Take the note of/ }).click();
+  await expect(page.getByText('fools the eye')).toHaveCount(0);
+  await page.goto(`${studio.url}/ledger/happened`);
+  await page.getByRole('button', { name: /^Bring note The north window/ }).click();
+  await page.goto(`${studio.url}/ledger`);
+  await expect(note).toHaveCount(1);
 });
 
 test('the book: a paper’s life and a picture’s; what is asked is answered in figures; a label’s address opens its print', async ({

@@ -7,6 +7,7 @@ import { pathToFileURL } from 'node:url';
 import sharp from 'sharp';
 import { lightChange } from './bench/light-change.mjs';
 import { lists } from './bench/lists.mjs';
+import { longLists } from './bench/long-lists.mjs';
 import { proofSwitch } from './bench/proof-switch.mjs';
 import { build, checkNode, installPackages, ROOT } from './setup.mjs';
 
@@ -440,6 +441,13 @@ const ROWS = [
       await lightChange(passes),
       median(() => computeFigures(readingFacts(readingFromCgats(chart()).reading))),
     ],
+  },
+  {
+    name: 'long lists',
+    what: 'the longest the page stands still while 5 000 prints and their ledger are leafed through',
+    against: 'a frame of 50 ms',
+    limit: 1,
+    run: async () => [await longLists(passes), 50],
   },
   {
     name: 'proof switch',

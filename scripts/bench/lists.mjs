@@ -35,7 +35,7 @@ function like(db, table, count, but) {
 }
 
 /** A studio of years: the rows are made in the database, like those a hand recorded. */
-async function fill(data, files) {
+export async function fill(data, files) {
   const studio = await serve(data);
   const id = await measured(studio, 'Sheet 0', files(0));
   const pictureId = await photograph(studio);

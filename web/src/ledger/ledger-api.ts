@@ -12,26 +12,18 @@ export interface Asked {
   readonly until?: string;
 }
 
-const NOTHING: LedgerView = {
-  entries: [],
-  total: 0,
-  answer: { decisions: 0, prints: 0, copies: 0, pictures: 0, papers: 0, spoilt: 0 },
-};
-
 export const ledgerApi = api.injectEndpoints({
   endpoints: (build) => ({
-    /** So many pages of the ledger, the newest first. */
-    ledger: build.query<LedgerView, Asked & { pages: number }>({
-      async queryFn({ pages, ...params }, _api, _extra, fetch) {
-        let view = NOTHING;
-        for (let page = 0; page < pages; page++) {
-          const { data, error } = await fetch({ url: 'ledger', params: { ...params, from: view.entries.length } });
-          if (error) return { error };
-          const next = data as LedgerView;
-          view = { ...next, entries: [...view.entries, ...next.entries] };
-        }
-        return { data: view };
+    /** The ledger, a page at a time, the newest first. */
+    ledger: build.infiniteQuery<LedgerView, Asked, number>({
+      infiniteQueryOptions: {
+        initialPageParam: 0,
+        getNextPageParam: ({ total }, pages) => {
+          const shown = pages.reduce((sum, p) => sum + p.entries.length, 0);
+          return shown < total ? shown : undefined;
+        },
       },
+      query: ({ queryArg, pageParam }) => ({ url: 'ledger', params: { ...queryArg, from: pageParam } }),
       providesTags: ['ledger'],
     }),
     writeNote: build.mutation<NoteView, NoteInput>({
@@ -58,7 +50,7 @@ export const ledgerApi = api.injectEndpoints({
 });
 
 export const {
-  useLedgerQuery,
+  useLedgerInfiniteQuery,
   useWriteNoteMutation,
   useRemoveNoteMutation,
   useReadLedgerMutation,

@@ -1,4 +1,4 @@
-import { useDeferredValue, useState } from 'react';
+import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import type { LedgerEntry } from '@rakuen/contract/ledger';
 import type { Stamp } from '@rakuen/contract/vocabulary';
@@ -8,10 +8,11 @@ import { day } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { Seal } from '../parts/seal.tsx';
+import { useGradually } from '../parts/use-gradually.ts';
 import { moveFocus } from '../parts/use-keys.ts';
 import { Answer } from './answer.tsx';
 import { BackupsPlace } from './backups-place.tsx';
-import { useLedgerQuery } from './ledger-api.ts';
+import { useLedgerInfiniteQuery } from './ledger-api.ts';
 import { Places } from './places.tsx';
 import { HappenedPlace } from './happened-place.tsx';
 import { WriteNote } from './notes.tsx';
@@ -41,10 +42,10 @@ function EntriesPlace() {
     ...(since && { since }),
     ...(until && { until }),
   };
-  const [older, setOlder] = useState<{ key: string; pages: number }>({ key: '', pages: 1 });
-  const key = JSON.stringify(query);
-  const pages = older.key === key ? older.pages : 1;
-  const { data, error, isLoading } = useLedgerQuery({ ...query, pages });
+  const { data, error, isLoading, hasNextPage, fetchNextPage } = useLedgerInfiniteQuery(query);
+  const all = useMemo(() => data?.pages.flatMap((p) => p.entries), [data]);
+  const first = data?.pages[0];
+  const entries = useGradually(all, JSON.stringify(query));
   const exported = new URLSearchParams(query as Record<string, string>).toString();
   const link = (format: string) => `/api/ledger.${format}${exported && `?${exported}`}`;
 
@@ -109,7 +110,7 @@ function EntriesPlace() {
       </div>
       <ErrorNote error={error} />
       {isLoading && <Waiting what="Opening the ledger" />}
-      {data?.entries.length === 0 &&
+      {all?.length === 0 &&
         (words || kind || since || until ? (
           <p>Nothing in the ledger speaks of that.</p>
         ) : (
@@ -124,17 +125,17 @@ function EntriesPlace() {
             Each stamp and each print is entered here, with its reason and every setting.
           </Empty>
         ))}
-      {data && data.total > 0 && <Answer answer={data.answer} asked={Object.keys(query).length > 0} />}
+      {first && first.total > 0 && <Answer answer={first.answer} asked={Object.keys(query).length > 0} />}
       <ol onKeyDown={moveFocus}>
-        {data?.entries.map((e) => (
+        {entries.map((e) => (
           <Entry key={e.id} entry={e} />
         ))}
       </ol>
-      {data && data.entries.length < data.total && (
+      {first && hasNextPage && (
         <p className="mt-3 flex items-baseline gap-4">
-          <QuietButton onClick={() => setOlder({ key, pages: pages + 1 })}>Show older</QuietButton>
+          <QuietButton onClick={() => void fetchNextPage()}>Show older</QuietButton>
           <span className="text-[13px] text-quiet">
-            {data.entries.length} of {data.total}
+            {all?.length} of {first.total}
           </span>
         </p>
       )}
@@ -142,13 +143,14 @@ function EntriesPlace() {
   );
 }
 
-function Entry({ entry: e }: { entry: LedgerEntry }) {
+const Entry = memo(function Entry({ entry: e }: { entry: LedgerEntry }) {
+  const [open, setOpen] = useState(false);
   const stamp = e.kind === 'decision';
   return (
     <li
       tabIndex={0}
       data-row
-      className="grid grid-cols-[96px_104px_minmax(0,1fr)] items-baseline gap-x-4 border-t border-line py-2.5"
+      className="unseen-unlaid grid grid-cols-[96px_104px_minmax(0,1fr)] items-baseline gap-x-4 border-t border-line py-2.5"
     >
       <time dateTime={e.at}>{day(e.at)}</time>
       <span>
@@ -163,10 +165,14 @@ function Entry({ entry: e }: { entry: LedgerEntry }) {
           )}
         </p>
         {e.reason && <p className="font-serif break-words whitespace-pre-line">{e.reason}</p>}
-        <details className="text-[13px]" hidden={!e.condition && detailsOf(e).length === 0}>
+        <details
+          className="text-[13px]"
+          onToggle={(t) => setOpen(t.currentTarget.open)}
+          hidden={!e.condition && detailsOf(e).length === 0}
+        >
           <summary className="cursor-pointer text-quiet">{e.condition || 'details'}</summary>
           <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-4">
-            {detailsOf(e).map(([key, value]) => (
+            {(open ? detailsOf(e) : []).map(([key, value]) => (
               <div key={key} className="contents">
                 <dt className="text-quiet">{DETAIL_NAMES[key] ?? key}</dt>
                 <dd className="break-words">{shown(key, value)}</dd>
@@ -177,7 +183,7 @@ function Entry({ entry: e }: { entry: LedgerEntry }) {
       </div>
     </li>
   );
-}
+});
 
 /** What is told of it besides; ids are for those who read the file. */
 const detailsOf = ({ details }: LedgerEntry) => Object.entries(details).filter(([key]) => key !== 'printId');

@@ -6,7 +6,7 @@ import { Dialog } from '../parts/dialog.tsx';
 import { AreaField, ChoiceField, TextField } from '../parts/form.tsx';
 import { day } from '../parts/label.ts';
 import { ErrorNote } from '../parts/messages.tsx';
-import { useLedgerQuery, useRemoveNoteMutation, useWriteNoteMutation } from './ledger-api.ts';
+import { useLedgerInfiniteQuery, useRemoveNoteMutation, useWriteNoteMutation } from './ledger-api.ts';
 
 /** What a note is about; nothing in particular where both are absent. */
 interface About {
@@ -16,24 +16,26 @@ interface About {
 
 /** Notes about a picture or a paper, the newest first, and a way to another. */
 export function NotesOf(about: About) {
-  const { data } = useLedgerQuery({ kind: 'note', ...about, pages: 1 });
+  const { data } = useLedgerInfiniteQuery({ kind: 'note', ...about });
   const [remove, removing] = useRemoveNoteMutation();
   return (
     <section aria-label="Notes" className="border-t border-line pt-2">
       <h3>Notes</h3>
       <ErrorNote error={removing.error} />
       <ul>
-        {data?.entries.map((e) => (
-          <li key={e.id} className="py-1">
-            <p className="font-serif break-words whitespace-pre-line">{e.reason}</p>
-            <p className="flex items-baseline gap-3 text-[13px] text-quiet">
-              {[e.details.by, day(e.at)].filter(Boolean).join(', ')}
-              <QuietButton onClick={() => void remove(e.id)} aria-label={`Take the note of ${day(e.at)} away`}>
-                Take away
-              </QuietButton>
-            </p>
-          </li>
-        ))}
+        {data?.pages
+          .flatMap((p) => p.entries)
+          .map((e) => (
+            <li key={e.id} className="py-1">
+              <p className="font-serif break-words whitespace-pre-line">{e.reason}</p>
+              <p className="flex items-baseline gap-3 text-[13px] text-quiet">
+                {[e.details.by, day(e.at)].filter(Boolean).join(', ')}
+                <QuietButton onClick={() => void remove(e.id)} aria-label={`Take the note of ${day(e.at)} away`}>
+                  Take away
+                </QuietButton>
+              </p>
+            </li>
+          ))}
       </ul>
       <WriteNote about={about} />
     </section>

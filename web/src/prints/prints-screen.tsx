@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { memo, useCallback, useEffect } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { PrintView } from '@rakuen/contract/prints';
 import { formatNumber } from '@rakuen/core/measurement/show';
@@ -9,6 +9,7 @@ import { conditionLine, day } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { Seal } from '../parts/seal.tsx';
+import { useGradually } from '../parts/use-gradually.ts';
 import { moveFocus } from '../parts/use-keys.ts';
 import { useTable } from '../table/use-table.ts';
 import { useBeginPrintMutation, usePrintsQuery } from './print-api.ts';
@@ -24,12 +25,17 @@ export function PrintsScreen() {
   const { data: conditions = [] } = useConditionsQuery();
   const { left, picture } = useTable();
   const [begin, beginning] = useBeginPrintMutation();
-  const start = (what: { pictureId: string; conditionId: string } | { printId: string }) =>
-    void begin(what)
-      .unwrap()
-      .then((print) => navigate(`/prints/${print.id}`))
-      .catch(() => undefined);
+  const start = useCallback(
+    (what: { pictureId: string; conditionId: string } | { printId: string }) =>
+      void begin(what)
+        .unwrap()
+        .then((print) => navigate(`/prints/${print.id}`))
+        .catch(() => undefined),
+    [begin, navigate],
+  );
+  const again = useCallback((printId: string) => start({ printId }), [start]);
   useBeginFromAddress(start);
+  const shown = useGradually(made.data, 'made');
 
   // Of each picture and paper the newest stamp counts; what is chosen and was never begun waits.
   const newest = new Map([...decisions].reverse().map((d) => [`${d.pictureId} ${d.conditionId}`, d]));
@@ -112,14 +118,14 @@ export function PrintsScreen() {
         <section aria-label="Prints made">
           <h2 className="mb-1">Prints made</h2>
           <ul onKeyDown={moveFocus} className="border-t border-edge">
-            {made.data.map((p) => (
+            {shown.map((p) => (
               <PrintLine
                 key={p.id}
                 print={p}
                 title={titleOf(p.pictureId)}
                 paper={conditionOf(p.conditionId)?.paper.name ?? ''}
                 condition={conditionOf(p.conditionId) ? conditionLine(conditionOf(p.conditionId)!) : ''}
-                onAgain={() => start({ printId: p.id })}
+                onAgain={again}
               />
             ))}
           </ul>
@@ -145,7 +151,7 @@ function useBeginFromAddress(start: (what: { pictureId: string; conditionId: str
   }, [pictureId, conditionId]);
 }
 
-function PrintLine({
+const PrintLine = memo(function PrintLine({
   print,
   title,
   paper,
@@ -156,14 +162,14 @@ function PrintLine({
   title: string;
   paper: string;
   condition: string;
-  onAgain: () => void;
+  onAgain: (printId: string) => void;
 }) {
   const { settings: s } = print;
   return (
     <li
       tabIndex={0}
       data-row
-      className="grid grid-cols-[72px_minmax(0,1fr)_auto] items-start gap-x-4 border-b border-line py-2.5"
+      className="unseen-unlaid grid grid-cols-[72px_minmax(0,1fr)_auto] items-start gap-x-4 border-b border-line py-2.5"
     >
       <img
         src={`/api/pictures/${print.pictureId}/preview`}
@@ -191,9 +197,9 @@ function PrintLine({
           {print.misprints > 0 && ` Spoilt on the way: ${print.misprints}, ${print.misprintCause}.`}
         </p>
       </div>
-      <QuietButton onClick={onAgain} aria-label={`Print ${title} again`}>
+      <QuietButton onClick={() => onAgain(print.id)} aria-label={`Print ${title} again`}>
         Again
       </QuietButton>
     </li>
   );
-}
+});
