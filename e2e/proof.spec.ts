@@ -115,9 +115,15 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   await page.getByRole('button', { name: 'Strips on paper' }).click();
   const strips = page.getByRole('dialog', { name: 'Strips on paper' });
   await expect(strips).toContainText(/small sheets? of 210 × 148 mm/);
-  await expect(strips.getByRole('link', { name: 'Write sheet 1 of the strips' })).toBeVisible();
+  await expect(strips.getByRole('link', { name: /^Write sheet 1 of the strips on .* as TIFF/ }).first()).toBeVisible();
+  await strips
+    .getByRole('button', { name: /^Lift ¼ stop was best on/ })
+    .first()
+    .click();
+  await strips.getByRole('button', { name: 'Enter it in the ledger' }).click();
+  await expect(strips.getByRole('button', { name: 'It is in the ledger' })).toBeVisible();
   await strips.getByLabel('Steps').fill('0, 9');
-  await expect(strips.getByRole('alert')).toContainText('from -1 to 2');
+  await expect(strips.getByRole('alert').first()).toContainText('from -1 to 2');
   await page.keyboard.press('Escape');
   await note.getByRole('button', { name: 'Drop the version brighter' }).click();
   await expect(note.getByRole('list', { name: 'Kept versions' })).toHaveCount(0);

@@ -9,6 +9,7 @@ import { lightChange } from './bench/light-change.mjs';
 import { lists } from './bench/lists.mjs';
 import { longLists } from './bench/long-lists.mjs';
 import { proofSwitch } from './bench/proof-switch.mjs';
+import { stripLayout } from './bench/strip-layout.mjs';
 import { build, checkNode, installPackages, ROOT } from './setup.mjs';
 
 /**
@@ -46,6 +47,8 @@ const [
   { profileTables },
   { makeProfile },
   { sentLattice, printed, throughPrinted },
+  strips,
+  { PLAIN },
 ] = await Promise.all(
   [
     'random.js',
@@ -74,6 +77,8 @@ const [
     'characterisation/profile-tables.js',
     'characterisation/make-profile.js',
     'characterisation/printed.js',
+    'proof/strips.js',
+    'proof/recipe.js',
   ].map(from),
 );
 
@@ -455,6 +460,13 @@ const ROWS = [
     against: 'a sixtieth of a second',
     limit: 1,
     run: async () => [await proofSwitch(passes), 1000 / 60],
+  },
+  {
+    name: 'strip layout',
+    what: 'small sheets the strips of up to six crops take, counted over every case',
+    against: 'the fewest there can be',
+    limit: 1.05,
+    run: () => stripLayout(strips, PLAIN),
   },
   {
     name: 'lists',

@@ -230,6 +230,15 @@ it('strips lie on small sheets: every marked place in its steps, at the size of 
     return sum;
   };
   expect(mean(px(53))).toBeGreaterThan(mean(px(5)));
+  const pdf = await fetch(`${rakuen.url}/api/pictures/${pictureId}/strips.pdf?${query}&places=1`);
+  const onPage = join(folder, 'strips.pdf');
+  writeFileSync(onPage, Buffer.from(await pdf.arrayBuffer()));
+  expect(spawnSync('pdfinfo', [onPage], { encoding: 'utf8' }).stdout).toMatch(/Page size:\s+595\.\d+ x 419\.\d+ pts/);
+  // The picture within holds the very device values, in 8 bits.
+  spawnSync('pdfimages', ['-png', onPage, join(folder, 'page')]);
+  const inPdf = await sharp(join(folder, 'page-000.png')).removeAlpha().raw().toBuffer();
+  expect(inPdf.length).toBe(strip.values.length);
+  expect(inPdf.every((v, i) => v === Math.round(strip.values[i] / 257))).toBe(true);
   expect(
     (await rakuen.call('GET', `/api/pictures/${pictureId}/strips?conditionId=${conditionId}&steps=9`)).status,
   ).toBe(400);

@@ -39,7 +39,7 @@ export interface Strip extends Piece {
 /** Under the crops, for what is written there, mm. */
 export const CAPTION_MM = 6;
 /** Between strips, for the knife (our own choice). */
-const GAP_MM = 4;
+export const GAP_MM = 4;
 /** Bare edge of a small sheet (our own start). */
 export const EDGE_MM = 5;
 

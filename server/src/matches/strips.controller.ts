@@ -22,6 +22,7 @@ const CROP_MM = { width: 48, height: 48 } as const;
 const SHEET_MM = { widthMm: 210, heightMm: 148 } as const;
 const PPI = 360;
 const MOST_STEPS = 12;
+const TYPES = { tif: 'image/tiff', pdf: 'application/pdf' } as const;
 
 /** Crops on paper before a whole sheet is spent. */
 @ApiTags('strips')
@@ -56,10 +57,30 @@ export class StripsController {
   /** A small sheet of strips: a 16-bit TIFF with the condition’s own profile embedded. */
   @Get('strips.tif')
   @ApiProduces('image/tiff')
-  async sheet(
+  sheet(
     @Param('id', ParseUUIDPipe) id: string,
     @Query() query: StripsQuery,
     @Res({ passthrough: true }) response: Response,
+  ): Promise<StreamableFile> {
+    return this.written(id, query, 'tif', response);
+  }
+
+  /** The same as a page of true size, its device values in 8 bits. */
+  @Get('strips.pdf')
+  @ApiProduces('application/pdf')
+  page(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Query() query: StripsQuery,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<StreamableFile> {
+    return this.written(id, query, 'pdf', response);
+  }
+
+  private async written(
+    id: string,
+    query: StripsQuery,
+    as: 'tif' | 'pdf',
+    response: Response,
   ): Promise<StreamableFile> {
     const { page = 0, ppi = PPI } = query;
     const asked = await this.asked(id, query);
@@ -87,6 +108,7 @@ export class StripsController {
           printMm: asked.printMm,
           sheet: asked.sheet,
           ppi,
+          as,
           foot: `${row.title}   ${condition.paper.name}   ${condition.printer}, ${condition.mediaSetting}   ${new Date().toISOString().slice(0, 10)}`,
           out,
           scratch,
@@ -98,9 +120,9 @@ export class StripsController {
     }
     const file = createReadStream(out);
     file.on('close', gone);
-    const name = `${row.title}, strips ${page + 1}, ${condition.paper.name}.tif`.replace(/[/\\]/g, '-');
+    const name = `${row.title}, strips ${page + 1}, ${condition.paper.name}.${as}`.replace(/[/\\]/g, '-');
     response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`);
-    return new StreamableFile(file, { type: 'image/tiff' });
+    return new StreamableFile(file, { type: TYPES[as] });
   }
 
   private async asked(id: string, query: StripsQuery): Promise<StripsAsked> {

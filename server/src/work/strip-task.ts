@@ -1,4 +1,5 @@
 import { writeFile } from 'node:fs/promises';
+import sharp from 'sharp';
 import { blankRaster, pixelAt, type Raster } from '@rakuen/core/chart/raster';
 import type { Rendering } from '@rakuen/core/characterisation/renderings';
 import { tiffHead } from '@rakuen/core/formats/tiff-head';
@@ -7,6 +8,7 @@ import { CAPTION_MM, EDGE_MM, type Strip, type StripCrop } from '@rakuen/core/pr
 import type { Placed } from '@rakuen/core/layout/nest';
 import { openProfile, ProfileError, type OpenProfile } from '../colour-management/lcms.ts';
 import { drawText } from '../drawing/draw-text.ts';
+import { finishedPdf, newPdf, POINTS_PER_MM } from '../drawing/pdf.ts';
 import { aimOf } from './lay-tasks.ts';
 import { codesOfLight, openPicture, type PictureFile } from './open-picture.ts';
 import { pixelRuns } from './pixel-stream.ts';
@@ -20,6 +22,8 @@ export interface StripTask extends PictureFile {
   readonly ppi: number;
   /** Stands at the foot of the sheet: paper, setting, day. */
   readonly foot: string;
+  /** A TIFF with the profile in it, or a page at true size with the same device values in 8 bits. */
+  readonly as: 'tif' | 'pdf';
   readonly out: string;
   readonly scratch: string;
 }
@@ -28,7 +32,7 @@ const TEXT_MM = 2.6;
 
 /** Writes a small sheet of strips: crops of a picture at the size of its print, each with its recipe, in device values of the sheet’s profile. */
 export async function writeStrips(task: StripTask): Promise<void> {
-  const { icc, rendering, placed, sheet, ppi, foot, out } = task;
+  const { icc, rendering, placed, sheet, ppi, foot, as, out } = task;
   const raster = blankRaster(sheet.widthMm, sheet.heightMm, ppi);
   const relative = await openProfile(icc);
   const sender = await openProfile(icc, rendering);
@@ -53,8 +57,24 @@ export async function writeStrips(task: StripTask): Promise<void> {
     sender.close();
   }
   drawText(raster, { xMm: EDGE_MM, yMm: sheet.heightMm - 1.6, sizeMm: TEXT_MM, text: foot, face: 'sans' });
+  if (as === 'pdf') return writeFile(out, await pageOf(raster, sheet));
   const head = tiffHead({ widthPx: raster.widthPx, heightPx: raster.heightPx, colour: 'RGB', ppi, icc });
   await writeFile(out, Buffer.concat([head, Buffer.from(raster.data.buffer, 0, raster.data.byteLength)]));
+}
+
+/** A page of true size. Its values are those of the device: without a profile, nobody on the way turns them into others. */
+async function pageOf(
+  { data, widthPx, heightPx }: Raster,
+  { widthMm, heightMm }: StripTask['sheet'],
+): Promise<Uint8Array> {
+  const bytes = Buffer.from(Uint8Array.from(data, (v) => Math.round(v / 257)));
+  const png = await sharp(bytes, { raw: { width: widthPx, height: heightPx, channels: 3 } })
+    .png()
+    .toBuffer();
+  const document = newPdf();
+  const [width, height] = [widthMm * POINTS_PER_MM, heightMm * POINTS_PER_MM];
+  document.addPage({ size: [width, height], margin: 0 }).image(png, 0, 0, { width, height });
+  return finishedPdf(document);
 }
 
 const sent = (sender: OpenProfile, labs: Float32Array): Uint16Array =>

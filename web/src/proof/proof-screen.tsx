@@ -331,7 +331,11 @@ function Proof({
         </>
       )}
       {stripping && (
-        <StripsDialog picture={picture} condition={left} recipe={recipes[0]} onClose={() => setStripping(false)} />
+        <StripsDialog
+          picture={picture}
+          conditions={table.laid.filter((c) => c.facts)}
+          onClose={() => setStripping(false)}
+        />
       )}
       {copying && (
         <CopyDialog

@@ -3,13 +3,16 @@ import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import { RECIPE_PARTS, type RecipeKey } from '@rakuen/core/proof/recipe';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import { QuietButton } from '../parts/button.tsx';
+import { useLight } from '../compare/use-light.ts';
+import { useWriteNoteMutation } from '../ledger/ledger-api.ts';
+import { Button, QuietButton } from '../parts/button.tsx';
 import { Dialog } from '../parts/dialog.tsx';
 import { FileLink } from '../parts/file-link.tsx';
 import { ChoiceField, TextField } from '../parts/form.tsx';
+import { conditionLine } from '../parts/label.ts';
 import { ErrorNote } from '../parts/messages.tsx';
 import { useStripsQuery } from './recipe-api.ts';
-import type { RecipeAtHand } from './use-recipe.ts';
+import { useRecipe } from './use-recipe.ts';
 
 const LADDERS: Readonly<Record<RecipeKey, string>> = {
   liftStops: '0, 0.25, 0.5',
@@ -19,32 +22,29 @@ const LADDERS: Readonly<Record<RecipeKey, string>> = {
   sharpening: '0, 0.5, 1',
 };
 
-/** Strips of the marked places on small sheets; what the eye finds best goes into the recipe. */
+/** Strips of the marked places on small sheets of every paper on the table; what the eye finds best is judged, and goes into the recipe and the ledger. */
 export function StripsDialog({
   picture,
-  condition,
-  recipe: at,
+  conditions,
   onClose,
 }: {
   picture: PictureView;
-  condition: ConditionHead;
-  recipe: RecipeAtHand;
+  conditions: readonly ConditionHead[];
   onClose: () => void;
 }) {
+  const { lights } = useLight();
   const [part, setPart] = useState<RecipeKey>('liftStops');
   const [steps, setSteps] = useState(LADDERS.liftStops);
   const [crop, setCrop] = useState('48');
-  const params = { conditionId: condition.id, part, steps, cropWidth: crop, cropHeight: crop };
-  const { data, error } = useStripsQuery({ pictureId: picture.id, ...params });
-  const query = new URLSearchParams(params).toString();
-  const values = steps.split(',').map((v) => Number(v.trim()));
+  const [light, setLight] = useState(picture.commission.light);
+  const [by, setBy] = useState('');
   return (
     <Dialog
       open
       onClose={onClose}
       wide
       title="Strips on paper"
-      description={`Crops of ${picture.title} at the size of its print, from its marked places, on ${condition.paper.name}`}
+      description={`Crops of ${picture.title} at the size of its print, from its marked places`}
     >
       <div className="grid grid-cols-3 gap-3">
         <ChoiceField
@@ -61,26 +61,95 @@ export function StripsDialog({
         />
         <TextField label="Steps" unit="commas between" value={steps} onChange={(e) => setSteps(e.target.value)} />
         <TextField label="Crop" unit="mm" inputMode="numeric" value={crop} onChange={(e) => setCrop(e.target.value)} />
+        <ChoiceField
+          label="Judged in"
+          value={light}
+          onChange={(e) => setLight(e.target.value)}
+          options={lights.map((l) => [l.key, l.name] as const)}
+        />
+        <TextField label="By" maxLength={80} value={by} onChange={(e) => setBy(e.target.value)} />
       </div>
-      <ErrorNote error={error} />
+      <p className="mt-2 text-[13px] text-quiet">
+        Not sharpened. A TIFF with the condition’s own profile, or a PDF of true size with the same values in 8 bits.
+        Print with the driver’s colour management off, let it dry, and look at it in the light of the place.
+      </p>
+      {conditions.map((c) => (
+        <StripsOn
+          key={c.id}
+          picture={picture}
+          condition={c}
+          asked={{ conditionId: c.id, part, steps, cropWidth: crop, cropHeight: crop }}
+          judged={{ by, light: lights.find((l) => l.key === light)?.name ?? 'a lamp that is gone' }}
+        />
+      ))}
+    </Dialog>
+  );
+}
+
+interface Asked extends Record<string, string> {
+  readonly conditionId: string;
+  readonly part: RecipeKey;
+  readonly steps: string;
+}
+
+/** The small sheets of one paper, and what was best on them. */
+function StripsOn({
+  picture,
+  condition,
+  asked,
+  judged,
+}: {
+  picture: PictureView;
+  condition: ConditionHead;
+  asked: Asked;
+  judged: { readonly by: string; readonly light: string };
+}) {
+  const { data, error } = useStripsQuery({ pictureId: picture.id, ...asked });
+  const at = useRecipe(picture.id, condition.id);
+  const [write, writing] = useWriteNoteMutation();
+  const [found, setFound] = useState<number>();
+  const { part } = asked;
+  const { name, written } = RECIPE_PARTS[part];
+  const query = new URLSearchParams(asked).toString();
+  const values = asked.steps.split(',').map((v) => Number(v.trim()));
+  const take = (value: number) => {
+    setFound(value);
+    at.set({ ...at.recipe, [part]: value });
+  };
+  const enter = () =>
+    void write({
+      text: `Best of the strips ${values.map(written).join(', ')}: ${name.toLowerCase()} ${written(found!)}. Judged by eye in ${judged.light}.`,
+      ...(judged.by.trim() && { by: judged.by }),
+      pictureId: picture.id,
+      conditionId: condition.id,
+    });
+  return (
+    <section aria-label={`Strips on ${condition.paper.name}`} className="mt-3 border-t border-line pt-2">
+      <h3>
+        {condition.paper.name} <span className="text-[13px] text-quiet">{conditionLine(condition)}</span>
+      </h3>
+      <ErrorNote error={error ?? writing.error} />
       {data && !error && (
         <>
-          <p className="mt-3">
+          <p>
             {data.sheets === 1 ? 'One small sheet' : `${data.sheets} small sheets`} of 210 × 148 mm
             {data.used.length > 0 &&
               `, ${formatNumber((data.used.reduce((a, b) => a + b, 0) / data.used.length) * 100, 0)} % of them printed on`}
             .
           </p>
-          <ul className="mt-1">
+          <ul>
             {data.on.map((s, i) => (
-              <li key={i}>
-                <FileLink
-                  href={`/api/pictures/${picture.id}/strips.tif?${query}&page=${i}`}
-                  label={`Write sheet ${i + 1} of the strips`}
-                >
-                  Write sheet {i + 1}
-                </FileLink>
-                <span className="text-[13px] text-quiet"> {s.places.join(', ')}</span>
+              <li key={i} className="flex flex-wrap items-baseline gap-x-4">
+                {(['tif', 'pdf'] as const).map((as) => (
+                  <FileLink
+                    key={as}
+                    href={`/api/pictures/${picture.id}/strips.${as}?${query}&page=${i}`}
+                    label={`Write sheet ${i + 1} of the strips on ${condition.paper.name} as ${KINDS[as]}`}
+                  >
+                    Sheet {i + 1} as {KINDS[as]}
+                  </FileLink>
+                ))}
+                <span className="text-[13px] text-quiet">{s.places.join(', ')}</span>
               </li>
             ))}
           </ul>
@@ -89,26 +158,30 @@ export function StripsDialog({
               Too wide for the sheet: {data.lacking.join(', ')}. Fewer steps, or a smaller crop.
             </p>
           )}
-          <p className="mt-2 text-[13px] text-quiet">
-            Not sharpened. 16-bit TIFF with the condition’s own profile. Print with the driver’s colour management off,
-            let it dry, and look at it in the light of the place.
-          </p>
-          <p className="mt-3">What was best, judged by eye:</p>
-          <p className="-ml-1.5">
+          <p className="-ml-1.5 flex flex-wrap items-baseline">
+            <span className="ml-1.5 text-quiet">Best by eye:</span>
             {values
               .filter((v) => Number.isFinite(v))
               .map((v) => (
                 <QuietButton
                   key={v}
+                  aria-label={`${name} ${written(v)} was best on ${condition.paper.name}`}
                   aria-pressed={at.recipe[part] === v}
-                  onClick={() => at.set({ ...at.recipe, [part]: v })}
+                  onClick={() => take(v)}
                 >
-                  {RECIPE_PARTS[part].name} {RECIPE_PARTS[part].written(v)}
+                  {name} {written(v)}
                 </QuietButton>
               ))}
+            {found !== undefined && (
+              <Button disabled={writing.isLoading || writing.isSuccess} onClick={enter}>
+                {writing.isSuccess ? 'It is in the ledger' : 'Enter it in the ledger'}
+              </Button>
+            )}
           </p>
         </>
       )}
-    </Dialog>
+    </section>
   );
 }
+
+const KINDS = { tif: 'TIFF', pdf: 'PDF' } as const;
