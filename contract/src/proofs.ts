@@ -1,5 +1,6 @@
 import type { PackedSheet } from '@rakuen/core/characterisation/packed';
 import type { Rendering } from '@rakuen/core/characterisation/renderings';
+import { WORKING_SPACES, type WorkingSpace } from '@rakuen/core/gamut/working-spaces';
 import { BORDER_STYLES, type BorderStyle } from '@rakuen/core/layout/borders';
 import { Id, Maybe, NumberText, Num, OneOf, Plain, QueryInt, Text } from './fields.ts';
 
@@ -40,6 +41,11 @@ export class CopyQuery {
   /** A line under the picture. */
   @Maybe() @Text(200) caption?: string;
   @Maybe() @OneOf(['yes', 'no']) trim?: 'yes' | 'no';
+  /** A working space in place of the condition’s profile: for a lab that asks for one. */
+  @Maybe() @OneOf(Object.keys(WORKING_SPACES)) space?: WorkingSpace;
+  @Maybe() @OneOf(['tif', 'jpeg']) as?: 'tif' | 'jpeg';
+  /** What the file is called: a pattern with words in braces. */
+  @Maybe() @Text(200) name?: string;
 }
 
 export class LaidView {

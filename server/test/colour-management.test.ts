@@ -1,3 +1,5 @@
+import { spaceProfile } from '@rakuen/core/formats/icc/space-write';
+import { WORKING_SPACES } from '@rakuen/core/gamut/working-spaces';
 import { readFileSync } from 'node:fs';
 import { deltaE2000, deltaE76 } from '@rakuen/core/colour/difference';
 import { ADOBE_RGB_1998, rgbToLab, SRGB } from '@rakuen/core/colour/rgb-space';
@@ -87,5 +89,20 @@ describe('LittleCMS as the reference', () => {
         profile.toLab(new Uint8Array(profile.channels));
       })(),
     ).rejects.toThrow(ProfileError);
+  });
+});
+
+describe('a working space written as a profile', () => {
+  it.each(Object.values(WORKING_SPACES))('$name: LittleCMS sees the colours its standard gives', async (space) => {
+    const profile = await openProfile(spaceProfile(space));
+    expect(profile.space).toBe('RGB');
+    const next = seededRandom(7);
+    const colours = Array.from({ length: 300 }, () => [next(), next(), next()] as const);
+    labsOf(profile, colours).forEach((lab, i) => {
+      const own = rgbToLab(space, colours[i]);
+      // Colours no eye can see have no ΔE00 worth the name.
+      if (own.every((v, c) => Math.abs(v) < (c === 0 ? 100 : 128))) expect(deltaE2000(lab, own)).toBeLessThan(0.1);
+    });
+    profile.close();
   });
 });

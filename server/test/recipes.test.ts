@@ -10,6 +10,7 @@ import { writeCgats } from '@rakuen/core/formats/cgats-write';
 import { readChart } from '@rakuen/core/simulation/instrument';
 import { applyRecipe, PLAIN, type Recipe } from '@rakuen/core/proof/recipe';
 import { scatteredChart, SHEETS } from '../../core/test/sheets.ts';
+import { labsOf, openProfile } from '@rakuen/server/colour-management/lcms';
 import { condition, picture, start, type Running } from './rakuen.ts';
 
 let rakuen: Running;
@@ -133,6 +134,53 @@ it('the written copy is the recipe: its pixels are those of a picture to which i
   errors.sort((x, y) => x - y);
   expect(errors.length).toBeGreaterThan(50);
   expect(errors[Math.floor(errors.length / 2)]).toBeLessThan(2);
+});
+
+it('a lab gets a working space or a JPEG, under a name from a pattern: the same picture, its space embedded', async () => {
+  const tiff = await raw(await copy('space=srgb'));
+  const icc = (await sharp(await copy('space=srgb')).metadata()).icc!;
+  const space = await openProfile(icc);
+  const file = await sharp(await copy('space=srgb'), { ignoreIcc: true }).metadata();
+  expect(file).toMatchObject({ format: 'tiff', depth: 'ushort' });
+  // What was in the file comes out again: a ramp of sRGB, far from its edges.
+  for (const [x, y] of [
+    [0.25, 0.2],
+    [0.5, 0.7],
+    [0.75, 0.3],
+  ]) {
+    const at = (Math.floor(y * tiff.height) * tiff.width + Math.floor(x * tiff.width)) * 3;
+    const code = (c: number) => (20 + x * 200 + c * 8 - (y > 0.5 ? 10 : 0)) / 255;
+    const rgb = tiff.values.subarray(at, at + 3);
+    const [seen] = labsOf(space, [[rgb[0] / 65_535, rgb[1] / 65_535, rgb[2] / 65_535]]);
+    expect(deltaE2000(seen, rgbToLab(SRGB, [code(0), code(1), code(2)]))).toBeLessThan(1);
+  }
+  space.close();
+  const small = await sharp(await copy('space=srgb&as=jpeg'), { ignoreIcc: true })
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  expect([small.info.width, small.info.height]).toEqual([tiff.width, tiff.height]);
+  const off = small.data.reduce((sum, v, i) => sum + Math.abs(v - tiff.values[i] / 257), 0) / small.data.length;
+  expect(off).toBeLessThan(0.7);
+  const words = await sharp(await copy('space=srgb&as=jpeg')).metadata();
+  expect(words.icc).toEqual(icc);
+  expect(words.density).toBe(60);
+  // The condition's own device values too, as they are.
+  const [own, ownSmall] = [
+    await raw(await copy('')),
+    await sharp(await copy('as=jpeg'), { ignoreIcc: true })
+      .raw()
+      .toBuffer(),
+  ];
+  expect(ownSmall.reduce((sum, v, i) => sum + Math.abs(v - own.values[i] / 257), 0) / ownSmall.length).toBeLessThan(
+    0.7,
+  );
+  const named = await fetch(
+    `${rakuen.url}/api/pictures/${pictureId}/copy?conditionId=${conditionId}&ppi=60&as=jpeg&space=romm&name=${encodeURIComponent('{paper} {profile}/{picture}')}`,
+    { headers: { connection: 'close' } },
+  );
+  expect(named.headers.get('content-type')).toBe('image/jpeg');
+  expect(decodeURIComponent(named.headers.get('content-disposition')!)).toContain("''Deep Sheet ROMM RGB-Ramp.jpg");
+  await named.arrayBuffer();
 });
 
 it('borders are bare paper, the caption is ink in them, the marks stand at the picture’s edges; the picture itself is the same', async () => {

@@ -3,6 +3,10 @@ import { Controller, Get, Header, Param, ParseUUIDPipe, Query, Res, StreamableFi
 import { ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { CopyQuery, LabQuery, LaidQuery, LaidView, OnSheetQuery } from '@rakuen/contract/proofs';
+import { WORKING_SPACES, type WorkingSpace } from '@rakuen/core/gamut/working-spaces';
+import { FILE_PATTERN, fileName, type FileWords } from '@rakuen/core/print/file-name';
+import type { ConditionView } from '@rakuen/contract/conditions';
+import { attachment } from '../app/outgoing.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { RakuenError } from '../app/errors.ts';
 import { FileStore } from '../files/file-store.ts';
@@ -26,9 +30,21 @@ const SMALL_PX = 400;
 const MOST_PX = 1280;
 const DEFAULT_PPI = 360;
 
-/** How the file of a print copy is called. */
-const copyName = (title: string, paper: string, longSideMm: number): string =>
-  `${title}, ${paper}, ${longSideMm.toFixed(0)} mm.tif`.replace(/[/\\]/g, '-');
+/** What a file is called by its pattern, without ending. */
+const copyName = (query: CopyQuery, words: Omit<FileWords, 'date' | 'ppi'>): string =>
+  fileName(query.name ?? FILE_PATTERN, {
+    ...words,
+    ppi: String(query.ppi ?? DEFAULT_PPI),
+    date: new Date().toISOString().slice(0, 10),
+  });
+const TYPES = { tif: 'image/tiff', jpeg: 'image/jpeg' } as const;
+const ENDINGS = { tif: 'tif', jpeg: 'jpg' } as const;
+const wordsOf = (picture: string, condition: ConditionView, longSideMm: number, space?: WorkingSpace) => ({
+  picture,
+  paper: condition.paper.name,
+  size: longSideMm.toFixed(0),
+  profile: space ? WORKING_SPACES[space].name : condition.profile,
+});
 
 /** Bare paper around a copy; none where nothing was asked. */
 function frameAsked({ border = 0, borders = 'equal', caption = '', trim = 'no' }: CopyQuery): CopyFrame | undefined {
@@ -115,23 +131,19 @@ export class ProofController {
     });
   }
 
-  /** The print copy of a picture for a print condition: a 16-bit TIFF with the condition's own profile embedded. */
+  /** The print copy of a picture for a print condition: a TIFF or a JPEG in values of the condition's own profile, or of a working space, which is embedded. */
   @Get('pictures/:id/copy')
-  @ApiProduces('image/tiff')
+  @ApiProduces('image/tiff', 'image/jpeg')
   async copy(
     @Param('id', ParseUUIDPipe) id: string,
     @Query() query: CopyQuery,
     @Res({ passthrough: true }) response: Response,
   ): Promise<StreamableFile> {
-    const { conditionId, rendering = 'relative', ppi = DEFAULT_PPI } = query;
+    const { conditionId, rendering = 'relative', ppi = DEFAULT_PPI, space, as = 'tif' } = query;
     const row = await this.pictures.get(id);
     const { commission, title } = await this.pictures.view(id);
     const condition = await this.conditions.view(conditionId);
-    const profile = condition.profileId ? await this.profiles.bytesOf(condition.profileId) : undefined;
-    if (!profile)
-      throw new RakuenError(409, 'No profile of this print condition is kept here: only its name is known.', {
-        remedy: 'Write one in Readings, under Profile, or bring its file there.',
-      });
+    const target = space ? { space } : { icc: await this.profileOf(condition), rendering };
     const { limits } = await this.settings.get();
     const out = this.files.incomingPath();
     const landscape = row.widthPx >= row.heightPx;
@@ -144,8 +156,8 @@ export class ProofController {
           path: this.files.pathOf(row.contentHash),
           assumeSrgb: row.profileAssumed,
           maxPixels: Math.max(limits.picturePixels, row.widthPx * row.heightPx),
-          icc: profile,
-          rendering,
+          target,
+          as,
           widthMm: landscape ? commission.longSideMm : short,
           heightMm: landscape ? short : commission.longSideMm,
           ppi,
@@ -157,13 +169,22 @@ export class ProofController {
       );
       const file = createReadStream(out);
       file.on('close', gone);
-      const name = copyName(title, condition.paper.name, commission.longSideMm);
-      response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`);
-      return new StreamableFile(file, { type: 'image/tiff' });
+      const name = copyName(query, wordsOf(title, condition, commission.longSideMm, space));
+      response.setHeader('Content-Disposition', attachment(`${name}.${ENDINGS[as]}`));
+      return new StreamableFile(file, { type: TYPES[as] });
     } catch (error) {
       gone();
       throw error;
     }
+  }
+
+  /** @throws RakuenError (409) where only its name is known */
+  private async profileOf({ profileId }: ConditionView): Promise<Uint8Array> {
+    const bytes = profileId ? await this.profiles.bytesOf(profileId) : undefined;
+    if (bytes) return bytes;
+    throw new RakuenError(409, 'No profile of this print condition is kept here: only its name is known.', {
+      remedy: 'Write one in Readings, under Profile, or bring its file there.',
+    });
   }
 
   /** The sheet that goes to a lab with the print copy. */
@@ -180,10 +201,10 @@ export class ProofController {
     ];
     const pdf = await orderSheet({
       title,
-      fileName: copyName(title, condition.paper.name, long),
+      fileName: `${copyName(query, wordsOf(title, condition, long, query.space))}.${ENDINGS[query.as ?? 'tif']}`,
       sizeMm: widthPx >= heightPx ? [long, short] : [short, long],
       paper: `${condition.paper.maker} ${condition.paper.name}, ${condition.paper.weightGsm} g/m²`,
-      profile: condition.profile || 'not named',
+      profile: query.space ? WORKING_SPACES[query.space].name : condition.profile || 'not named',
       rendering,
       ppi,
       border: border > 0 ? `${border} mm, ${BORDER_STYLES[borders]}` : 'none',

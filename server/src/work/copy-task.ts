@@ -1,19 +1,23 @@
-import type { Rendering } from '@rakuen/core/characterisation/renderings';
-import { readProfile } from '@rakuen/core/formats/icc/profile-read';
+import { rm } from 'node:fs/promises';
+import sharp from 'sharp';
 import type { Borders } from '@rakuen/core/layout/borders';
 import { applyRecipe, type Recipe } from '@rakuen/core/proof/recipe';
-import { openProfile, ProfileError } from '../colour-management/lcms.ts';
 import type { Sharp } from 'sharp';
 import { frameOf } from './copy-frame.ts';
-import { aimOf } from './lay-tasks.ts';
+import { openTarget, type CopyTarget } from './copy-target.ts';
 import { openPicture, type PictureFile } from './open-picture.ts';
 import { writePrintFile } from './print-file.ts';
 
 const MM_PER_INCH = 25.4;
 
+export type CopyKind = 'tif' | 'jpeg';
+/** Nothing of the colours is halved, and little else is lost. */
+const JPEG = { quality: 97, chromaSubsampling: '4:4:4' } as const;
+
 export interface CopyTask extends PictureFile {
-  readonly icc: Uint8Array;
-  readonly rendering: Rendering['key'];
+  readonly target: CopyTarget;
+  /** A TIFF of 16 bits, or a JPEG of 8, which loses a little of everything. */
+  readonly as: CopyKind;
   /** The frame it has to fit into; nothing is cut off, nothing stretched. */
   readonly widthMm: number;
   readonly heightMm: number;
@@ -38,16 +42,12 @@ export interface WrittenCopy {
   readonly profile: string;
 }
 
-/** Writes the print copy of a picture: 16-bit device values of a profile that is embedded, resampled once. @throws PictureError, ProfileError, FormatError */
+/** Writes the print copy of a picture: 16-bit values of its target, whose profile is embedded, resampled once. @throws PictureError, ProfileError, FormatError */
 export async function writeCopy(task: CopyTask): Promise<WrittenCopy> {
-  const { icc, rendering, widthMm, heightMm, ppi, recipe, frame, out, scratch } = task;
-  readProfile(icc);
-  const relative = await openProfile(icc);
-  const sender = await openProfile(icc, rendering);
+  const { widthMm, heightMm, ppi, recipe, frame, as, out, scratch } = task;
+  const target = await openTarget(task.target);
+  const tiff = as === 'tif' ? out : `${out}.tif`;
   try {
-    if (relative.space !== 'RGB')
-      throw new ProfileError(`It is for ${relative.space}; print copies are written for printers driven in RGB.`);
-    const aim = aimOf(relative, rendering);
     const { meta, pipeline, channels, bitsPerChannel, labOf, close } = await openPicture(task);
     try {
       const { width, height } = meta.autoOrient;
@@ -60,23 +60,28 @@ export async function writeCopy(task: CopyTask): Promise<WrittenCopy> {
         labOf,
         written: (labs) => {
           applyRecipe(labs, recipe);
-          for (let p = 0; p < labs.length; p += 3) labs.set(aim([labs[p], labs[p + 1], labs[p + 2]]), p);
-          return Uint16Array.from(sender.fromLab(labs), (v) => Math.round(Math.min(1, Math.max(0, v)) * 65_535));
+          return target.written(labs);
         },
         smooth: true,
         frame: frame && frameOf(frame, w, ppi),
-        kind: { widthPx: w, heightPx: h, colour: 'RGB', ppi, icc, xmp: meta.xmp, iptc: meta.iptc },
-        out,
+        kind: { widthPx: w, heightPx: h, colour: 'RGB', ppi, icc: target.icc, xmp: meta.xmp, iptc: meta.iptc },
+        out: tiff,
         scratch,
       });
-      return { widthPx: w, heightPx: h, profile: relative.name };
+      if (as === 'jpeg') await asJpeg(tiff, out);
+      return { widthPx: w, heightPx: h, profile: target.name };
     } finally {
       close();
     }
   } finally {
-    relative.close();
-    sender.close();
+    target.close();
+    if (tiff !== out) await rm(tiff, { force: true });
   }
+}
+
+/** The same values in 8 bits, with profile and words as they are. */
+async function asJpeg(tiff: string, out: string): Promise<void> {
+  await sharp(tiff, { limitInputPixels: false, unlimited: true }).keepMetadata().jpeg(JPEG).toFile(out);
 }
 
 /** Sharpened once, at the size of the print: lightness alone, and no haloes beyond a few L* (the library’s own limits). */

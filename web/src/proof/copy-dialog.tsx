@@ -1,6 +1,8 @@
 import { useState } from 'react';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
+import { WORKING_SPACES, type WorkingSpace } from '@rakuen/core/gamut/working-spaces';
+import { FILE_PATTERN, FILE_WORDS } from '@rakuen/core/print/file-name';
 import { BORDER_STYLES, type BorderStyle } from '@rakuen/core/layout/borders';
 import { recipeLine } from '@rakuen/core/proof/recipe';
 import { formatNumber } from '@rakuen/core/measurement/show';
@@ -9,6 +11,7 @@ import { Dialog } from '../parts/dialog.tsx';
 import { FileLink } from '../parts/file-link.tsx';
 import { ChoiceField, TextField, TickField } from '../parts/form.tsx';
 import { CaptionField } from '../prints/caption-field.tsx';
+import { useRemembered } from '../parts/remembered.ts';
 import type { RecipeAtHand } from './use-recipe.ts';
 import { QuietButton } from '../parts/button.tsx';
 
@@ -33,6 +36,9 @@ export function CopyDialog({
   const [borders, setBorders] = useState<BorderStyle>('equal');
   const [caption, setCaption] = useState('');
   const [trim, setTrim] = useState(false);
+  const [space, setSpace] = useState<WorkingSpace | ''>('');
+  const [as, setAs] = useState<'tif' | 'jpeg'>('tif');
+  const [pattern, setPattern] = useRemembered('copy-name', FILE_PATTERN);
   const { longSideMm } = picture.commission;
   const query = new URLSearchParams({
     conditionId: condition.id,
@@ -42,6 +48,9 @@ export function CopyDialog({
     ...(decimal(border) > 0 && { border: String(Math.round(decimal(border))), borders }),
     ...(caption.trim() && { caption: caption.trim() }),
     ...(trim && { trim: 'yes' }),
+    ...(space && { space }),
+    ...(as === 'jpeg' && { as }),
+    ...(pattern.trim() && pattern !== FILE_PATTERN && { name: pattern }),
   }).toString();
   return (
     <Dialog
@@ -51,13 +60,33 @@ export function CopyDialog({
       description={`${picture.title} for ${condition.paper.name}, ${formatNumber(longSideMm, 0)} mm on its longer side`}
     >
       <div className="space-y-3">
-        <ChoiceField
-          label="The printer’s resolution"
-          unit="ppi"
-          options={PPI.map((p) => [p, p] as const)}
-          value={ppi}
-          onChange={(e) => setPpi(e.target.value)}
-        />
+        <div className="grid grid-cols-3 gap-3">
+          <ChoiceField
+            label="Values of"
+            value={space}
+            onChange={(e) => setSpace(e.target.value as WorkingSpace)}
+            options={[
+              ['', condition.profile || 'the condition’s profile'],
+              ...Object.entries(WORKING_SPACES).map(([key, s]) => [key, s.name] as const),
+            ]}
+          />
+          <ChoiceField
+            label="Written as"
+            value={as}
+            onChange={(e) => setAs(e.target.value as 'tif')}
+            options={[
+              ['tif', 'TIFF, 16 bits'],
+              ['jpeg', 'JPEG, 8 bits'],
+            ]}
+          />
+          <ChoiceField
+            label="Resolution"
+            unit="ppi"
+            options={PPI.map((p) => [p, p] as const)}
+            value={ppi}
+            onChange={(e) => setPpi(e.target.value)}
+          />
+        </div>
         <div className="grid grid-cols-3 gap-3">
           <TextField
             label="Border"
@@ -80,12 +109,27 @@ export function CopyDialog({
           />
           <CaptionField className="col-span-3" pictureId={picture.id} value={caption} onChange={setCaption} />
         </div>
+        <TextField
+          label="Name of the file"
+          unit={`of ${FILE_WORDS.map((w) => `{${w}}`).join(' ')}`}
+          maxLength={200}
+          value={pattern}
+          onChange={(e) => setPattern(e.target.value)}
+        />
         <p>
-          A 16-bit TIFF in device values of the profile this condition uses, which is embedded; {rendering} rendering ;{' '}
-          {recipeLine(at.recipe)}; resampled once; the file’s own words are kept. Nothing is changed in the picture
+          {space
+            ? `In ${WORKING_SPACES[space].name}, which is embedded, for a lab that asks for it; what the space does not hold is cut at its edge`
+            : `In device values of the profile this condition uses, which is embedded; ${rendering} rendering`}
+          ; {recipeLine(at.recipe)}; resampled once; the file’s own words are kept. Nothing is changed in the picture
           itself.
         </p>
-        <p className="font-semibold">Print it with the colour management of the driver off.</p>
+        {as === 'jpeg' && (
+          <p>
+            A JPEG keeps 8 bits of each colour and leaves a little out of fine detail: smooth skies and deep shadows may
+            step. For a lab that takes nothing else.
+          </p>
+        )}
+        {!space && <p className="font-semibold">Print it with the colour management of the driver off.</p>}
         <p className="flex items-center gap-3">
           <FileLink href={`/api/pictures/${picture.id}/copy?${query}`} label="Write the print copy and save it">
             Write it and save it

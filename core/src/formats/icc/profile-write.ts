@@ -1,7 +1,7 @@
 import type { Matrix3 } from '../../colour/matrix.ts';
 import type { Xyz } from '../../colour/types.ts';
-import { ByteWriter } from './bytes.ts';
 import type { Lut16 } from './lut16.ts';
+import { localized, plainText, profileOf, textDescription, typed, type Tag } from './profile-parts.ts';
 
 /** An output profile before it is written: ICC.1:2001-04 (v2.4) or ICC.1:2010 (v4.3). */
 export interface OutputProfile {
@@ -23,11 +23,7 @@ export interface OutputProfile {
   readonly gamut: Lut16;
 }
 
-const HEADER = 128;
-const D50 = [0.9642, 1, 0.8249] as const;
-const VERSION = { 2: 0x02400000, 4: 0x04300000 } as const;
-
-/** The bytes of a profile. Tags that hold the same table share its bytes. */
+/** The bytes of a profile. */
 export function writeProfile(profile: OutputProfile): Uint8Array {
   const white = profile.mediaWhite.map((v) => v / 100);
   const tables = new Map<Lut16, Uint8Array>();
@@ -36,7 +32,7 @@ export function writeProfile(profile: OutputProfile): Uint8Array {
     return tables.get(lut)!;
   };
   const words = profile.version === 2 ? textDescription : localized;
-  const tags: [signature: string, content: Uint8Array][] = [
+  const tags: Tag[] = [
     ['desc', words(profile.description)],
     ['cprt', profile.version === 2 ? plainText(profile.licence) : localized(profile.licence)],
     [
@@ -60,58 +56,14 @@ export function writeProfile(profile: OutputProfile): Uint8Array {
     ['gamt', table(profile.gamut)],
     ['targ', plainText(profile.readings)],
   ];
-
-  const places = new Map<Uint8Array, number>();
-  const body = new ByteWriter();
-  const start = HEADER + 4 + tags.length * 12;
-  for (const [, content] of tags) {
-    if (places.has(content)) continue;
-    places.set(content, start + body.length);
-    body.bytes(content).align();
-  }
-  const { createdAt } = profile;
-  const out = new ByteWriter();
-  out.u32(start + body.length, 0, VERSION[profile.version]).ascii('prtrRGB Lab ');
-  out.u16(
-    createdAt.getUTCFullYear(),
-    createdAt.getUTCMonth() + 1,
-    createdAt.getUTCDate(),
-    createdAt.getUTCHours(),
-    createdAt.getUTCMinutes(),
-    createdAt.getUTCSeconds(),
-  );
-  // Attributes: bit 1 says matt, the others reflective, positive, colour.
-  out
-    .ascii('acsp')
-    .u32(0, 0, 0, 0, 0, profile.matt ? 2 : 0, 1)
-    .fixed(...D50);
-  out.zeros(HEADER - out.length).u32(tags.length);
-  for (const [signature, content] of tags) out.ascii(signature).u32(places.get(content)!, content.length);
-  return out.bytes(body.done()).done();
-}
-
-const typed = (signature: string) => new ByteWriter().ascii(signature).zeros(4);
-
-const plainText = (text: string) => typed('text').ascii(text).u8(0).done();
-
-/** textDescriptionType of v2: ASCII, and no Unicode or Macintosh words beside it. */
-function textDescription(text: string): Uint8Array {
-  return typed('desc')
-    .u32(text.length + 1)
-    .ascii(text)
-    .u8(0)
-    .zeros(4 + 4 + 2 + 1 + 67)
-    .done();
-}
-
-/** multiLocalizedUnicodeType of v4, in English. */
-function localized(text: string): Uint8Array {
-  const out = typed('mluc')
-    .u32(1, 12)
-    .ascii('enUS')
-    .u32(text.length * 2, 28);
-  for (let i = 0; i < text.length; i++) out.u16(text.charCodeAt(i));
-  return out.done();
+  return profileOf({
+    version: profile.version,
+    kind: 'prtrRGB Lab ',
+    createdAt: profile.createdAt,
+    // Bit 1 says matt, the others reflective, positive, colour.
+    attributes: profile.matt ? 2 : 0,
+    tags,
+  });
 }
 
 function lut16(lut: Lut16): Uint8Array {
