@@ -122,6 +122,10 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
     .click();
   await strips.getByRole('button', { name: 'Enter it in the ledger' }).click();
   await expect(strips.getByRole('button', { name: 'It is in the ledger' })).toBeVisible();
+  await strips
+    .getByRole('button', { name: /^Lift none was best on/ })
+    .first()
+    .click();
   await strips.getByLabel('Steps').fill('0, 9');
   await expect(strips.getByRole('alert').first()).toContainText('from -1 to 2');
   await page.keyboard.press('Escape');
@@ -137,6 +141,22 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   await page.keyboard.press('v');
   await expect.poll(picture).not.toBe(lit);
   const flipped = await picture();
+  // Closed shadows are hatched in the darks, blown lights in the lights.
+  const lightness = () =>
+    canvas.evaluate((c: HTMLCanvasElement) => {
+      const copy = document.createElement('canvas');
+      [copy.width, copy.height] = [c.width, c.height];
+      const context = copy.getContext('2d')!;
+      context.drawImage(c, 0, 0);
+      const { data } = context.getImageData(0, 0, c.width, c.height);
+      return Array.from({ length: data.length / 4 }, (_, i) => data[i * 4 + 1]);
+    });
+  const bareCodes = await lightness();
+  await page.getByLabel('Map over the proof').selectOption('closed shadows');
+  await expect.poll(picture).not.toBe(flipped);
+  const hatched = (await lightness()).flatMap((v, i) => (Math.abs(v - bareCodes[i]) > 60 ? [bareCodes[i]] : []));
+  expect(hatched.length).toBeGreaterThan(50);
+  expect(Math.max(...hatched)).toBeLessThan(120);
   await page.getByLabel('Map over the proof').selectOption('out of reach');
   await expect.poll(picture).not.toBe(flipped);
   await canvas.hover();

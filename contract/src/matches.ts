@@ -1,3 +1,4 @@
+import { GLASSES } from '@rakuen/core/light/glass';
 import type { Agreement, LearnedEye } from '@rakuen/core/match/eye';
 import type { Commission } from '@rakuen/core/match/commission';
 import type { Reason } from '@rakuen/core/match/leanings/leaning';
@@ -31,6 +32,8 @@ export class MatchRequest {
   @Maybe() @Ids(200) conditionIds?: string[];
   /** Weights of leanings by key; what is not named keeps the weight it begins with. */
   @Maybe() @Weights() weights?: Record<string, number>;
+  /** As if it hung behind another glass than its commission says. */
+  @Maybe() @OneOf(GLASSES.map((g) => g.key)) glass?: string;
 }
 
 export class DecisionQuery {

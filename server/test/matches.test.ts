@@ -78,6 +78,26 @@ it('a picture takes title and caption from its file, and begins with a commissio
   expect(p.marks.map((m) => m.kind)).toContain('colour');
 });
 
+it('is looked at behind another glass without its commission being changed; the figures are those it would have there', async () => {
+  const figures = (m: Match) =>
+    Object.fromEntries(
+      (m as unknown as { candidates: { sheet: { id: string }; figures: object }[] }).candidates.map((c) => [
+        c.sheet.id,
+        c.figures,
+      ]),
+    );
+  const { commission } = (await rakuen.call<{ commission: { glass: string } }>('GET', `/api/pictures/${pictureId}`))
+    .body;
+  const glass = commission.glass === 'plain' ? 'none' : 'plain';
+  const [here, there] = [figures(await match()), figures(await match({ glass }))];
+  expect(there).not.toEqual(here);
+  expect((await view()).commission).toEqual(commission);
+  await rakuen.call('PATCH', `/api/pictures/${pictureId}`, { commission: { ...commission, glass } });
+  expect(figures(await match())).toEqual(there);
+  await rakuen.call('PATCH', `/api/pictures/${pictureId}`, { commission });
+  expect((await rakuen.call('POST', '/api/matches', { pictureId, glass: 'fog' })).status).toBe(400);
+});
+
 it('a part of a picture comes with the file’s own pixels', async () => {
   const lab = async (query: string) => {
     const answer = await fetch(`${rakuen.url}/api/pictures/${pictureId}/lab${query}`);

@@ -4,7 +4,7 @@ import Color from 'colorjs.io';
 import { illuminantWhite, spectrumToXyz } from './spectrum.ts';
 import { ILLUMINANTS } from './illuminant.ts';
 import { labToXyz, xyzToLab } from './lab.ts';
-import { rgbToLab, ADOBE_RGB_1998, SRGB, xyzToRgb } from './rgb-space.ts';
+import { rgbToLab, ADOBE_RGB_1998, DISPLAY_P3, SRGB, xyzToRgb } from './rgb-space.ts';
 import { visualDensity } from './density.ts';
 import { deltaE76 } from './difference.ts';
 import { absoluteOnWhite, relativeToWhite } from './relative.ts';
@@ -99,6 +99,7 @@ describe('Lab and XYZ', () => {
     for (const [space, id] of [
       [SRGB, 'srgb'],
       [ADOBE_RGB_1998, 'a98rgb'],
+      [DISPLAY_P3, 'p3'],
     ] as const) {
       fc.assert(
         fc.property(channel, channel, channel, (r, g, b) => {

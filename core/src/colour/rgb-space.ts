@@ -30,6 +30,18 @@ export const SRGB: RgbSpace = {
   encode: (v) => (v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 / 2.4) - 0.055),
 };
 
+/** The wide primaries of newer screens under the curve of sRGB. */
+export const DISPLAY_P3: RgbSpace = {
+  ...SRGB,
+  name: 'Display P3',
+  source: 'SMPTE RP 431-2 primaries, D65, curve of IEC 61966-2-1',
+  primaries: [
+    [0.68, 0.32],
+    [0.265, 0.69],
+    [0.15, 0.06],
+  ],
+};
+
 const A98_GAMMA = 563 / 256;
 
 export const ADOBE_RGB_1998: RgbSpace = {
@@ -77,6 +89,9 @@ function matricesOf(space: RgbSpace) {
   matrices.set(space, made);
   return made;
 }
+
+/** Takes a D50 XYZ (Y 0–100) to linear light of a space, 0–1: rows of red, green, blue. */
+export const linearOfPcs = (space: RgbSpace): Matrix3 => matricesOf(space).fromPcs;
 
 /** CIELAB (D50, Bradford-adapted as ICC profiles are) of device RGB 0–1. */
 export function rgbToLab(space: RgbSpace, rgb: Rgb): Lab {

@@ -23,15 +23,33 @@ export interface OtherLife {
   readonly first: string;
 }
 
+/** The sheet that is clearly first; a tie is none. */
+function clearlyFirst(asked: Asked, candidates: readonly Candidate[]): string | undefined {
+  const [first, second] = rankSheets(asked, candidates).places;
+  return first && first.place !== second?.place ? first.id : undefined;
+}
+
 /** Where a picture would have to live for another sheet to be clearly first. */
 export function turnsByCommission(asked: Asked, candidates: readonly Candidate[]): OtherLife[] {
   const today = rankSheets(asked, candidates).places[0];
   if (!today) return [];
   return OTHER_LIVES.flatMap(({ words, change }): OtherLife[] => {
     const other = change(asked.commission);
-    if (!other) return [];
-    const [first, second] = rankSheets({ ...asked, commission: { ...asked.commission, ...other } }, candidates).places;
-    // A tie turns nothing.
-    return first && first.id !== today.id && first.place !== second?.place ? [{ words, first: first.id }] : [];
+    const first = other && clearlyFirst({ ...asked, commission: { ...asked.commission, ...other } }, candidates);
+    return first && first !== today.id ? [{ words, first }] : [];
   });
+}
+
+/**
+ * The sheet that would be clearly first behind another glass, where it is another than today.
+ * @param there the sheets as they are seen behind it
+ */
+export function turnByGlass(
+  asked: Asked,
+  today: readonly Candidate[],
+  glass: string,
+  there: readonly Candidate[],
+): string | undefined {
+  const first = clearlyFirst({ ...asked, commission: { ...asked.commission, glass } }, there);
+  return first === rankSheets(asked, today).places[0]?.id ? undefined : first;
 }

@@ -69,7 +69,7 @@ export class MatchesService {
   private readonly standings = new Map<string, { seq: number; places: MatchView['places'] }>();
 
   async match(request: MatchRequest): Promise<MatchView> {
-    const { picture, candidates, leftOut } = await this.lay(request.pictureId, request.conditionIds);
+    const { picture, candidates, leftOut } = await this.lay(request.pictureId, request.conditionIds, request.glass);
     const asked = askedOf(picture, request.weights);
     const ranking = rankSheets(asked, candidates);
     const decisions = await this.newestDecisions(picture.id);
@@ -260,8 +260,9 @@ export class MatchesService {
   }
 
   /** What every sheet asked for does to the picture, where it will hang. */
-  private async lay(pictureId: string, conditionIds?: readonly string[]): Promise<Laying> {
-    const picture = await this.pictures.view(pictureId);
+  private async lay(pictureId: string, conditionIds?: readonly string[], glass?: string): Promise<Laying> {
+    const known = await this.pictures.view(pictureId);
+    const picture = glass ? { ...known, commission: { ...known.commission, glass } } : known;
     const all = await this.conditions.list();
     const asked = conditionIds ? conditionIds.map((id) => all.find((c) => c.id === id)) : all;
     if (asked.some((c) => c === undefined)) throw notFound('print condition');

@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Stamp } from '@rakuen/contract/vocabulary';
+import { costEdge } from '@rakuen/core/match/cost-edge';
 import { rankSheets, type RankedSheet } from '@rakuen/core/match/rank';
 import { weightsOf, type Weights } from '@rakuen/core/match/schools';
 import { turnsByCommission } from '@rakuen/core/match/turns-by-commission';
@@ -17,6 +18,8 @@ import { moveFocus, useKeys } from '../parts/use-keys.ts';
 import { CommissionLine } from '../pictures/commission-line.tsx';
 import { asksFor } from '../pictures/picture-words.ts';
 import { useTable } from '../table/use-table.ts';
+import { CostPlace } from './cost-place.tsx';
+import { GlassTurn } from './glass-turn.tsx';
 import { KeptMatches } from './kept-matches.tsx';
 import { PlaceRow } from './place-row.tsx';
 import { PortfolioPlace } from './portfolio-place.tsx';
@@ -72,6 +75,16 @@ export function MatchScreen() {
     [picture, current, weights],
   );
   const places = ranking?.places ?? [];
+  const edge = useMemo(
+    () =>
+      ranking &&
+      current &&
+      costEdge(
+        ranking.places,
+        current.candidates.map((c) => c.sheet),
+      ),
+    [ranking, current],
+  );
   const conditionOf = (id: string) => conditions.find((c) => c.id === id);
   const decisionOf = (id: string) => current?.places.find((p) => p.conditionId === id)?.decision;
 
@@ -265,6 +278,13 @@ export function MatchScreen() {
                       ))}
                     </ul>
                   )}
+                  <GlassTurn
+                    key={picture.id}
+                    asked={{ picture: picture.figures, hints: picture.hints, commission: picture.commission, weights }}
+                    request={{ pictureId: picture.id, conditionIds }}
+                    candidates={current!.candidates}
+                    nameOf={(id) => conditionOf(id)?.paper.name ?? 'another'}
+                  />
                 </section>
                 <section aria-label="Other schools">
                   <h3>Where others would choose otherwise</h3>
@@ -294,6 +314,15 @@ export function MatchScreen() {
                       })}
                   </ul>
                 </section>
+                {edge && (
+                  <div className="col-span-full mt-4">
+                    <CostPlace
+                      edge={edge}
+                      unpriced={places.filter((p) => !edge.sheets.some((s) => s.id === p.id)).map((p) => p.id)}
+                      conditionOf={conditionOf}
+                    />
+                  </div>
+                )}
               </div>
             </>
           )}

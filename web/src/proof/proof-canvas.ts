@@ -5,6 +5,7 @@ import {
   GLSL3,
   HalfFloatType,
   LinearFilter,
+  Matrix3,
   Mesh,
   NearestFilter,
   OrthographicCamera,
@@ -20,6 +21,7 @@ import {
 } from 'three';
 import type { LaidView } from '@rakuen/contract/proofs';
 import { labToXyz } from '@rakuen/core/colour/lab';
+import { DISPLAY_P3, linearOfPcs, SRGB, type RgbSpace } from '@rakuen/core/colour/rgb-space';
 import { WHITE_ICC } from '@rakuen/core/colour/white';
 import type { Part } from '@rakuen/core/proof/part';
 import { TONE_ENTRIES, toneTable, type Recipe } from '@rakuen/core/proof/recipe';
@@ -27,7 +29,14 @@ import { LAB_UNITS, type LabImage } from '../pictures/lab-image.ts';
 import { latticeOf } from '../pictures/picture-api.ts';
 import { FRAGMENT, VERTEX } from './proof-shader.ts';
 
-export const MAPS = ['none', 'out of reach', 'beyond this screen', 'between the two'] as const;
+export const MAPS = [
+  'none',
+  'out of reach',
+  'beyond this screen',
+  'closed shadows',
+  'blown lights',
+  'between the two',
+] as const;
 export type MapName = (typeof MAPS)[number];
 
 /** How a proof is looked at. */
@@ -46,6 +55,12 @@ export interface ProofView {
 
 type Seen = LaidView['seen'];
 
+/** The space this screen is drawn in: its wide one where it says that it has it. */
+export const screenSpace = (): RgbSpace =>
+  'drawingBufferColorSpace' in WebGL2RenderingContext.prototype && matchMedia('(color-gamut: p3)').matches
+    ? DISPLAY_P3
+    : SRGB;
+
 /** A picture on two sheets, drawn by the graphics processor: another sheet or light is another lattice, and nothing else. */
 export class ProofCanvas {
   private readonly renderer: WebGLRenderer;
@@ -58,6 +73,10 @@ export class ProofCanvas {
   /** @throws Error where the browser has no WebGL 2 */
   constructor(canvas: HTMLCanvasElement) {
     this.renderer = new WebGLRenderer({ canvas, antialias: false, preserveDrawingBuffer: true });
+    const space = screenSpace();
+    if (space === DISPLAY_P3)
+      (this.renderer.getContext() as WebGL2RenderingContext).drawingBufferColorSpace = 'display-p3';
+    const [red, green, blue] = linearOfPcs(space);
     this.material = new RawShaderMaterial({
       glslVersion: GLSL3,
       vertexShader: VERTEX,
@@ -77,6 +96,7 @@ export class ProofCanvas {
         split: { value: 0.5 },
         beside: { value: 0 },
         map: { value: 0 },
+        toScreen: { value: new Matrix3().set(...red, ...green, ...blue).multiplyScalar(100) },
         nodes: { value: 33 },
       },
     });

@@ -19,7 +19,7 @@ import { useTable } from '../table/use-table.ts';
 import { CopyDialog } from './copy-dialog.tsx';
 import { AllSheets } from './all-sheets.tsx';
 import { Laid, SPLIT_STEP } from './laid.tsx';
-import { MAPS, type MapName, type ProofView } from './proof-canvas.ts';
+import { MAPS, screenSpace, type MapName, type ProofView } from './proof-canvas.ts';
 import { RecipeNote } from './recipe-note.tsx';
 import { StripsDialog } from './strips-dialog.tsx';
 import { useRecipe } from './use-recipe.ts';
@@ -324,9 +324,9 @@ function Proof({
             From the models of the two print conditions ({modelWords(left.paper.name, first.modelError)}
             {same ? '' : `; ${modelWords(right.paper.name, second.modelError)}`}), in{' '}
             {lights.find((l) => l.key === where.light)?.name ?? 'a lamp that is gone'},{' '}
-            {GLASSES.find((g) => g.key === where.glass)?.name}. Your screen is taken as sRGB; drawn from {image.widthPx}{' '}
-            × {image.heightPx} of the file’s pixels. Texture and sheen are not drawn. A proof on a screen is no print:
-            judge the last step on a strip, dry, in the light of the place.
+            {GLASSES.find((g) => g.key === where.glass)?.name}. Your screen is taken as {screenSpace().name}; drawn from{' '}
+            {image.widthPx} × {image.heightPx} of the file’s pixels. Texture and sheen are not drawn. A proof on a
+            screen is no print: judge the last step on a strip, dry, in the light of the place.
           </p>
         </>
       )}

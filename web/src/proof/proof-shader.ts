@@ -9,7 +9,7 @@ void main() {
 
 /**
  * A picture on two sheets. The picture is Lab; each sheet is a lattice from Lab of the file to Lab as printed, relative to its white, and is read by
- * tetrahedra as it is everywhere else. What comes out is sRGB, dithered by less than one code.
+ * tetrahedra as it is everywhere else. What comes out is of the screen’s own space, dithered by less than one code.
  */
 export const FRAGMENT = /* glsl */ `
 precision highp float;
@@ -30,7 +30,8 @@ uniform float chromas[2];    // and what chroma is then
 uniform float entries;
 uniform float split;         // where the right hand's sheet begins, 0-1
 uniform float beside;        // 1: two whole pictures beside each other
-uniform int map;             // 0 none, 1 out of reach, 2 beyond the screen, 3 between the two
+uniform int map;             // 0 none, 1 out of reach, 2 beyond the screen, 3 closed shadows, 4 blown lights, 5 between the two
+uniform mat3 toScreen;       // X, Y, Z (D50) to linear light of the screen
 uniform float nodes;
 
 const vec3 WHITE = vec3(0.9642, 1.0, 0.8249);
@@ -94,6 +95,16 @@ vec3 shown(int hand, vec3 lab) {
   return settled > 0.5 ? relative : labOf(light(relative) * white);
 }
 
+// L* below which a step of tone is one of the shadows, above which one of the lights, and from which the paper is bare.
+const float SHADOW_L = 30.0, LIGHT_L = 90.0, BARE_L = 99.5;
+float greyOf(int hand, float L) { vec3 grey = vec3(L, 0.0, 0.0); return hand == 0 ? printed(sheets[0], grey).x : printed(sheets[1], grey).x; }
+// How much of a step of tone about L* the sheet takes away, as dense as it is hatched.
+float stepsLost(int hand, float L) {
+  float low = clamp(L - 1.0, 0.0, 98.0);
+  float lost = 1.0 - clamp((greyOf(hand, low + 2.0) - greyOf(hand, low)) / 2.0, 0.0, 1.0);
+  return lost > 0.15 ? lost * 9.0 : 0.0;
+}
+
 // What is done to the picture for a hand's sheet.
 vec3 recipe(int hand, vec3 lab) {
   vec2 at = vec2((clamp(lab.x / 100.0, 0.0, 1.0) * (entries - 1.0) + 0.5) / entries, 0.5);
@@ -117,7 +128,7 @@ void main() {
   vec3 made = right ? other : left;
   vec3 lab = shown(right ? 1 : 0, made);
   vec3 d50 = light(lab) * WHITE;
-  vec3 rgb = mat3(3.1338561, -0.9787684, 0.0719453, -1.6168667, 1.9161415, -0.2289914, -0.4906146, 0.0334540, 1.4052427) * d50;
+  vec3 rgb = toScreen * d50;
   float amount = 0.0;
   if (map == 1) {
     vec3 relative = right ? printed(sheets[1], made) : printed(sheets[0], made);
@@ -126,7 +137,9 @@ void main() {
   } else if (map == 2) {
     vec3 beyond = max(max(rgb - 1.0, -rgb), 0.0);
     amount = 60.0 * max(beyond.r, max(beyond.g, beyond.b));
-  } else if (map == 3) amount = apart(shown(0, left), shown(1, other));
+  } else if (map == 3) amount = made.x < SHADOW_L ? stepsLost(right ? 1 : 0, made.x) : 0.0;
+  else if (map == 4) amount = made.x > BARE_L ? 5.0 : made.x > LIGHT_L ? stepsLost(right ? 1 : 0, made.x) : 0.0;
+  else if (map == 5) amount = apart(shown(0, left), shown(1, other));
   rgb = clamp(rgb, 0.0, 1.0);
   vec3 code = mix(rgb * 12.92, 1.055 * pow(rgb, vec3(1.0 / 2.4)) - 0.055, step(0.0031308, rgb));
   // Dithered by interleaved gradient noise: no banding in a sky.
