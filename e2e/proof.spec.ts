@@ -157,6 +157,17 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   const hatched = (await lightness()).flatMap((v, i) => (Math.abs(v - bareCodes[i]) > 60 ? [bareCodes[i]] : []));
   expect(hatched.length).toBeGreaterThan(50);
   expect(Math.max(...hatched)).toBeLessThan(120);
+  // In a room of 50 lx it is drawn as dim as it will hang; in one of 2000 the screen says that it can't.
+  await page.getByLabel('Map over the proof').selectOption('none');
+  await page.getByLabel('as bright as the room').check();
+  await page.getByLabel('Light of the room, lux').fill('50');
+  await page.getByLabel('White of this screen, candela a square metre').fill('100');
+  await expect(page.getByText(/its white has 1\d cd\/m² there/)).toBeVisible();
+  const mean = (codes: number[]) => codes.reduce((sum, v) => sum + v, 0) / codes.length;
+  expect(mean(await lightness())).toBeLessThan(mean(bareCodes) * 0.6);
+  await page.getByLabel('Light of the room, lux').fill('2000');
+  await expect(page.getByText('brighter than this screen can show it').first()).toBeVisible();
+  await page.getByLabel('as bright as the room').uncheck();
   await page.getByLabel('Map over the proof').selectOption('out of reach');
   await expect.poll(picture).not.toBe(flipped);
   await canvas.hover();

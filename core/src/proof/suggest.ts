@@ -5,6 +5,7 @@ import type { Lab } from '../colour/types.ts';
 import type { PrintedSheet } from '../match/sheet.ts';
 import { COATING_CLASSES, type CoatingClass } from '../paper.ts';
 import { applyRecipe, PLAIN, RECIPE_PARTS, type Recipe, type RecipeKey } from './recipe.ts';
+import { SCREEN_CD_M2 } from './room-level.ts';
 
 /** A part of a recipe that is suggested, with its reason and figures. */
 export interface Suggestion {
@@ -26,8 +27,6 @@ export interface SuggestAsked {
   readonly ppi: number;
 }
 
-/** White of a calibrated screen, cd/m² (practice). */
-const SCREEN_CD_M2 = 100;
 /** An eye that settles on the paper makes up for most of a dim room; this share is left (our own estimate, after Stevens’ law of brightness). */
 const NOT_SETTLED = 0.15;
 /** ΔE00 from which a colour counts as out of reach; shares of the picture that a printmaker lets go. */

@@ -49,6 +49,8 @@ export interface ProofView {
   readonly split: number;
   readonly beside: boolean;
   readonly map: MapName;
+  /** By how much light is multiplied, so that the screen is as dim as the room; 1 where it is not asked for. */
+  readonly dim: number;
   /** What of the picture is looked at. */
   readonly part: Part;
 }
@@ -98,6 +100,7 @@ export class ProofCanvas {
         map: { value: 0 },
         toScreen: { value: new Matrix3().set(...red, ...green, ...blue).multiplyScalar(100) },
         nodes: { value: 33 },
+        dim: { value: 1 },
       },
     });
     this.scene.add(new Mesh(new PlaneGeometry(2, 2), this.material));
@@ -175,6 +178,7 @@ export class ProofCanvas {
     uniforms.split.value = view.split;
     uniforms.beside.value = view.beside ? 1 : 0;
     uniforms.map.value = MAPS.indexOf(view.map);
+    uniforms.dim.value = view.dim;
     (uniforms.part.value as Vector4).set(view.part.x, view.part.y, view.part.width, view.part.height);
     this.renderer.setPixelRatio(1);
     this.renderer.setSize(widthPx, heightPx, false);

@@ -20,6 +20,7 @@ import { CopyDialog } from './copy-dialog.tsx';
 import { AllSheets } from './all-sheets.tsx';
 import { Laid, SPLIT_STEP } from './laid.tsx';
 import { MAPS, screenSpace, type MapName, type ProofView } from './proof-canvas.ts';
+import { RoomLine, useRoom } from './room-line.tsx';
 import { RecipeNote } from './recipe-note.tsx';
 import { StripsDialog } from './strips-dialog.tsx';
 import { useRecipe } from './use-recipe.ts';
@@ -82,6 +83,7 @@ function Proof({
     split: 0.5,
     beside: false,
     map: 'none',
+    dim: 1,
     part: WHOLE,
   });
   const [wantsAll, setAll] = useState(false);
@@ -94,6 +96,7 @@ function Proof({
   const [copying, setCopying] = useState<ConditionHead>();
   const [stripping, setStripping] = useState(false);
   const scale = useScreenScale();
+  const room = useRoom(picture.commission.lux);
   const [image, setImage] = useState<LabImage>();
   const [fault, setFault] = useState<string>();
   const hands = [
@@ -139,8 +142,8 @@ function Proof({
 
   const [ofLeft, ofRight] = [recipes[0].recipe, recipes[1].recipe];
   const shown = useMemo<ProofView>(
-    () => ({ ...view, recipes: before ? [PLAIN, PLAIN] : [ofLeft, ofRight] }),
-    [view, before, ofLeft, ofRight],
+    () => ({ ...view, dim: room.dim, recipes: before ? [PLAIN, PLAIN] : [ofLeft, ofRight] }),
+    [view, room.dim, before, ofLeft, ofRight],
   );
   const same = left.id === right.id;
   return (
@@ -200,7 +203,7 @@ function Proof({
               sheets={table.laid}
               where={where}
               rendering={rendering}
-              view={view}
+              view={{ ...view, dim: room.dim }}
               before={before}
               surround={surround}
               onPart={toPart}
@@ -286,6 +289,11 @@ function Proof({
               at print size
             </label>
             {atSize && <ScreenScale scale={scale} />}
+            <RoomLine
+              room={room}
+              whites={[first.seen.white, second.seen.white]}
+              names={[left.paper.name, right.paper.name]}
+            />
           </div>
           <p className="mt-1 -ml-1.5">
             {table.laid.length > 2 && (

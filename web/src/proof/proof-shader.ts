@@ -33,6 +33,7 @@ uniform float beside;        // 1: two whole pictures beside each other
 uniform int map;             // 0 none, 1 out of reach, 2 beyond the screen, 3 closed shadows, 4 blown lights, 5 between the two
 uniform mat3 toScreen;       // X, Y, Z (D50) to linear light of the screen
 uniform float nodes;
+uniform float dim;           // light of the room over that of the screen, 0-1
 
 const vec3 WHITE = vec3(0.9642, 1.0, 0.8249);
 
@@ -127,7 +128,7 @@ void main() {
   vec3 other = recipe(1, file);
   vec3 made = right ? other : left;
   vec3 lab = shown(right ? 1 : 0, made);
-  vec3 d50 = light(lab) * WHITE;
+  vec3 d50 = light(lab) * WHITE * dim;
   vec3 rgb = toScreen * d50;
   float amount = 0.0;
   if (map == 1) {
