@@ -246,6 +246,17 @@ test('what a picture asks is corrected by hand, and turns the match: hint, mark,
   const dialog = page.getByRole('dialog', { name: 'Where it will live' });
   await dialog.getByLabel('no brightener').check();
   await dialog.getByLabel('Longer side').fill('254,5');
+  // The ground of an original is read, not guessed.
+  await dialog.getByLabel('From a reading').setInputFiles({
+    name: 'ground.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from(
+      'CGATS.17\nNUMBER_OF_FIELDS 4\nBEGIN_DATA_FORMAT\nSAMPLE_ID LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nNUMBER_OF_SETS 2\nBEGIN_DATA\n1 88.2 1.2 9.8\n2 88.6 1.1 9.5\nEND_DATA\n',
+    ),
+  });
+  await expect(dialog.getByLabel('Ground of the original')).toHaveValue('88.60; 1.10; 9.50');
+  await expect(dialog.getByRole('status')).toContainText('The lightest of 2 patches in ground.txt');
+  await dialog.getByLabel('Ground of the original').fill('');
   await expectAccessible(page);
   await dialog.getByRole('button', { name: 'Keep it' }).click();
   await expect(print).toContainText('no brightener');

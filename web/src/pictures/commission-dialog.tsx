@@ -11,6 +11,7 @@ import { AreaField, ChoiceField, TextField, TickField } from '../parts/form.tsx'
 import { Conflict, theirsOf } from '../parts/conflict.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 import { useChangePictureMutation } from './picture-api.ts';
+import { GroundField } from './ground-field.tsx';
 import { decimal } from '../parts/decimal.ts';
 
 interface Fields {
@@ -39,7 +40,7 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
   // From the revision whose words the form began with.
   const revision = useRef(picture.revision);
   const theirs = theirsOf<PictureView>(error);
-  const { register, handleSubmit } = useForm<Fields>({
+  const { register, handleSubmit, setValue } = useForm<Fields>({
     defaultValues: {
       longSideMm: String(c.longSideMm),
       viewingCm: String(c.viewingMm / 10),
@@ -113,13 +114,7 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
             ))}
           </div>
         </fieldset>
-        <TextField
-          label="Ground of the original"
-          unit="L*; a*; b*"
-          className="col-span-2"
-          placeholder="none: no reproduction"
-          {...register('ground')}
-        />
+        <GroundField field={register('ground')} onRead={(lab) => setValue('ground', lab)} />
         <TextField label="Signed off by" {...register('signedOffBy')} />
         <TextField label="Deadline" type="date" {...register('deadline')} />
         <AreaField label="Wishes" className="col-span-4" {...register('wishes')} />

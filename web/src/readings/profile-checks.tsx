@@ -8,6 +8,7 @@ import { MISTAKES } from '@rakuen/core/proof/mistakes';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery, useWholeConditionsQuery } from '../api/api.ts';
 import { Button } from '../parts/button.tsx';
+import { READING_FILES } from '../parts/file-kinds.ts';
 import { FileButton } from '../parts/file-button.tsx';
 import { day } from '../parts/label.ts';
 import { ErrorNote } from '../parts/messages.tsx';
@@ -17,8 +18,6 @@ import {
   useLayOutStripMutation,
   useProfileChecksQuery,
 } from './profile-api.ts';
-
-const READINGS = '.txt,.cgats,.it8,.cxf,.csv,.tsv,.xml';
 
 /** A strip printed through the profile, read, and held against what it promised. */
 export function ProfileChecks({ profile, condition }: { profile: ProfileView; condition: ConditionView }) {
@@ -82,7 +81,7 @@ export function ProfileChecks({ profile, condition }: { profile: ProfileView; co
         )}
         <FileButton
           label="Bring readings of a strip"
-          accept={READINGS}
+          accept={READING_FILES}
           disabled={busy}
           onFile={(file) => void checkFile({ profileId: profile.id, conditionId: condition.id, file })}
         />
