@@ -71,6 +71,47 @@ test('what differs from the last sheet must be looked at before it is printed', 
   await expectAccessible(page);
 });
 
+test('a print repeated after its paper was reformulated is warned before it is printed', async ({
+  watched: page,
+  studio,
+}) => {
+  const made = (await (await page.request.get(`${studio.url}/api/prints`)).json()) as {
+    conditionId: string;
+    pictureId: string;
+    printedOn: string;
+  }[];
+  const [print] = [...made].sort((p, q) => p.printedOn.localeCompare(q.printedOn));
+  const pictures = (await (await page.request.get(`${studio.url}/api/pictures`)).json()) as {
+    id: string;
+    title: string;
+  }[];
+  const { title } = pictures.find((p) => p.id === print.pictureId)!;
+  const box =
+    'CGATS.17\nCREATED "2026-11-20"\nNUMBER_OF_FIELDS 7\nBEGIN_DATA_FORMAT\nSAMPLE_ID RGB_R RGB_G RGB_B LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nNUMBER_OF_SETS 2\nBEGIN_DATA\n1 255 255 255 94 0 3\n2 0 0 0 9 0 0\nEND_DATA\n';
+  const kept = await page.request.post(`${studio.url}/api/conditions/${print.conditionId}/readings`, {
+    multipart: {
+      measurementCondition: 'M1',
+      batch: 'reformulated box',
+      file: { name: 'box.txt', mimeType: 'text/plain', buffer: Buffer.from(box) },
+    },
+  });
+  expect(kept.status()).toBe(201);
+  const reading = ((await kept.json()) as { readings: { id: string; batch: string }[] }).readings.find(
+    (r) => r.batch === 'reformulated box',
+  )!;
+  await page.goto(`${studio.url}/prints`);
+  await page
+    .getByRole('button', { name: `Print ${title} again` })
+    .last()
+    .click();
+  await expect(page.getByText(/A later box \(reformulated box\) was read on 2026-11-20/)).toBeVisible();
+  await expectAccessible(page);
+  // The studio is as it was for those that come after.
+  const id = page.url().split('/').at(-1)!;
+  await page.request.delete(`${studio.url}/api/prints/${id}`);
+  await page.request.delete(`${studio.url}/api/readings/${reading.id}`);
+});
+
 test('an edition is numbered from two windows; no number twice; a certificate and a label are made', async ({
   watched: page,
   studio,

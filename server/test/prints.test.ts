@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { deltaE2000 } from '@rakuen/core/colour/difference';
 import reader from 'jsqr';
 import sharp from 'sharp';
 import { pdfText } from './pdf-text.ts';
@@ -164,6 +165,45 @@ describe('a print is made, not filled in', () => {
     ).body;
     expect(words.feed).toEqual(expect.arrayContaining(['front straight path', 'rear single']));
     expect(words.mediaSetting).toEqual(expect.arrayContaining(['Coated', 'Fine art matt']));
+  });
+
+  it('a print repeated after its paper was reformulated is warned: white and black of the later box against the first', async () => {
+    const id = await condition(rakuen, 'Reformulated');
+    const box = (created: string, white: string, black: string) =>
+      `CGATS.17\nCREATED "${created}"\nNUMBER_OF_FIELDS 7\nBEGIN_DATA_FORMAT\nSAMPLE_ID RGB_R RGB_G RGB_B LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nNUMBER_OF_SETS 3\nBEGIN_DATA\n1 255 255 255 ${white}\n2 128 128 128 55 0 0\n3 0 0 0 ${black}\nEND_DATA\n`;
+    const read = (name: string, text: string, fields: Record<string, string>) =>
+      rakuen.upload(`/api/conditions/${id}/readings`, name, text, { measurementCondition: 'M1', ...fields });
+    await read('first.txt', box('2026-03-01', '96 0 -2', '5 0 0'), {});
+    const made = await rakuen.call<Print>('POST', '/api/prints', {
+      pictureId,
+      conditionId: id,
+      printedOn: '2026-06-01',
+      widthMm: 200,
+      heightMm: 133,
+      copies: 1,
+      settings: (await begin({ pictureId, conditionId: id })).settings,
+      carriedOver: [],
+      verdict: 'good',
+      verdictReason: '',
+    });
+    expect(made.status).toBe(201);
+    const repeat = async () => (await look((await begin({ printId: made.body.id })).id)).since;
+    expect((await repeat()).filter((s) => s.what === 'formulation')).toHaveLength(0);
+    await read('autumn.txt', box('2026-10-01', '94 0 -2', '9 0 0'), { batch: 'autumn box' });
+    const [warning] = (await repeat()).filter((s) => s.what === 'formulation');
+    const [white, black] = [deltaE2000([96, 0, -2], [94, 0, -2]), deltaE2000([5, 0, 0], [9, 0, 0])];
+    expect(warning.sentence).toContain(
+      `A later box (autumn box) was read on 2026-10-01: its white lies ${white.toFixed(1)} ΔE00 and its black ${black.toFixed(1)} from what this was printed on`,
+    );
+    // Read in another way it is not held against the first.
+    await read('winter.txt', box('2026-11-01', '94 0 -3', '9 0 0'), {
+      batch: 'winter box',
+      measurementCondition: 'M2',
+    });
+    expect((await repeat()).map((s) => s.sentence).join()).toContain('not held against the first: read in M1 and M2');
+    for (const p of (await rakuen.call<(Print & { conditionId: string })[]>('GET', '/api/prints?state=waiting')).body)
+      if (p.conditionId === id) await rakuen.call('DELETE', `/api/prints/${p.id}`);
+    await rakuen.call('DELETE', `/api/prints/${made.body.id}`);
   });
 
   it('a print is repeated with all its settings, and what changed since is said', async () => {

@@ -10,8 +10,8 @@ export interface Since {
 export interface LaterBox {
   readonly batch: string;
   readonly readOn: string;
-  /** Mean ΔE00 between the two where the same patches were read; absent where they can’t be told apart. */
-  readonly meanDeltaE?: number;
+  /** ΔE00 of its white and its black from those of the box the print was made on; or why they are not held against each other. */
+  readonly apart: { readonly white: number; readonly black?: number } | { readonly why: string };
 }
 
 export interface SinceAsked {
@@ -37,12 +37,12 @@ const ITEMS = [
 export function since({ printedOn, then, now, laterBoxes, profileMadeOn }: SinceAsked): Since[] {
   const day = printedOn.slice(0, 10);
   return [
-    ...laterBoxes.map(({ batch, readOn, meanDeltaE }): Since => ({
+    ...laterBoxes.map(({ batch, readOn, apart }): Since => ({
       what: 'formulation',
       sentence: `A later box (${batch || 'of another formulation'}) was read on ${readOn.slice(0, 10)}${
-        meanDeltaE === undefined
-          ? '; how far it is from the first can’t be told'
-          : `: ${meanDeltaE.toFixed(1)} ΔE00 from the one this was printed on`
+        'why' in apart
+          ? `; it is not held against the first: ${apart.why}`
+          : `: its white lies ${apart.white.toFixed(1)} ΔE00${apart.black === undefined ? '' : ` and its black ${apart.black.toFixed(1)}`} from what this was printed on`
       }. Say which box the sheet comes from.`,
     })),
     ...ITEMS.flatMap(([key, what]): Since[] =>

@@ -37,6 +37,7 @@ import { PhotographFields, PhotographView } from '@rakuen/contract/photographs';
 import { CauseView, MisprintInput, MisprintView } from '@rakuen/contract/runs';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { EditionsModule } from '../editions/editions.module.ts';
+import { ReadingsModule } from '../readings/readings.module.ts';
 import { LearnedModule } from '../ledger/learned.module.ts';
 import { PicturesModule } from '../pictures/pictures.module.ts';
 import { IfMatch } from '../app/revision.ts';
@@ -215,7 +216,7 @@ class PrintsController {
 const originOf = (request: Request): string => `${request.protocol}://${request.get('host')}`;
 
 @Module({
-  imports: [ConditionsModule, PicturesModule, LearnedModule, EditionsModule],
+  imports: [ConditionsModule, PicturesModule, LearnedModule, EditionsModule, ReadingsModule],
   controllers: [PrintsController],
   providers: [PrintsService, PhotographsService, MisprintsService, LabelsService],
   exports: [PrintsService, MisprintsService],

@@ -8,7 +8,11 @@ import { differences, type Earlier } from '@rakuen/core/print/differences';
 import { pathOf } from '@rakuen/core/print/feed';
 import { feedPaths } from '@rakuen/core/print/handling';
 import { SETTINGS } from '@rakuen/core/print/settings';
-import { since } from '@rakuen/core/print/since';
+import { deltaE2000 } from '@rakuen/core/colour/difference';
+import { DRY_HOURS, whyUnlike } from '@rakuen/core/measurement/alike';
+import { white } from '@rakuen/core/measurement/measures/white';
+import { since, type LaterBox } from '@rakuen/core/print/since';
+import type { HistoryEntry } from '@rakuen/contract/readings';
 import { RECIPE_PARTS } from '@rakuen/core/proof/recipe';
 import {
   PrintSettings,
@@ -28,6 +32,7 @@ import { ConditionsService } from '../conditions/conditions.service.ts';
 import { LearnedService } from '../ledger/learned.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { BoxRow, ConditionRow, NumberRow, PrintRow, ProfileRow, RecipeRow, TrialRow } from '../store/entities.ts';
+import { ReadingsService } from '../readings/readings.service.ts';
 import { cautionsFor, fedOf } from './cautions.ts';
 import { MisprintsService } from './misprints.service.ts';
 import { PhotographsService } from './photographs.service.ts';
@@ -53,6 +58,7 @@ export class PrintsService {
     private readonly misprints: MisprintsService,
     private readonly learned: LearnedService,
     private readonly photographs: PhotographsService,
+    private readonly readings: ReadingsService,
   ) {}
 
   /** The newest of them; the ledger pages through all. */
@@ -391,19 +397,37 @@ export class PrintsService {
     const condition = await this.conditions.view(row.conditionId);
     const day = earlier.printedOn.slice(0, 10);
     const profile = condition.profileId ? await this.profiles.findOneBy({ id: condition.profileId }) : null;
-    const boxes = new Map(
-      condition.readings
-        .filter((r) => r.source === 'measured' && r.batch && (r.printedAt ?? r.importedAt).slice(0, 10) > day)
-        .map((r) => [r.batch, { batch: r.batch, readOn: r.measuredAt ?? r.importedAt }]),
+    const { entries } = await this.readings.history(row.conditionId);
+    const measured = entries.filter((e) => e.source === 'measured');
+    const madeOn = measured.filter((e) => e.at.slice(0, 10) <= day).at(-1) ?? measured[0];
+    // Of each later box the newest reading speaks.
+    const later = new Map(
+      measured.filter((e) => e.batch && e.batch !== madeOn.batch && e.at.slice(0, 10) > day).map((e) => [e.batch, e]),
     );
     return since({
       printedOn: earlier.printedOn,
       then: earlier.settings,
       now: fromCondition(await this.conditions.get(row.conditionId)),
-      laterBoxes: [...boxes.values()],
+      laterBoxes: [...later.values()].map((e) => ({ batch: e.batch, readOn: e.at, apart: boxesApart(madeOn, e) })),
       profileMadeOn: profile?.source === 'made' ? profile.createdAt : undefined,
     });
   }
+}
+
+/** How far the white and the black of a later box lie from those of an earlier one. */
+function boxesApart(then: HistoryEntry, now: HistoryEntry): LaterBox['apart'] {
+  const basis = (e: HistoryEntry) => ({
+    condition: e.measurementCondition,
+    wet: e.driedHours !== undefined && e.driedHours < DRY_HOURS,
+  });
+  const why = whyUnlike(white, basis(then), basis(now));
+  if (why) return { why };
+  const apart = (key: string) => {
+    const [p, q] = [then.figures[key], now.figures[key]];
+    return p?.shape === 'colour' && q?.shape === 'colour' ? deltaE2000(p.lab, q.lab) : undefined;
+  };
+  const whites = apart('white');
+  return whites === undefined ? { why: 'no white is known of one of them' } : { white: whites, black: apart('black') };
 }
 
 const round = (mm: number) => Math.round(mm * 10) / 10;
