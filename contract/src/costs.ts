@@ -29,13 +29,16 @@ export class CostQuery {
   @NumberText(5, 20_000) heightMm!: number;
 }
 
+/** What the ink is reckoned from: counted ink by ink where the printer is simulated, from what is seen else. */
+export const INK_FROM = ['simulated printer', 'picture and sheet', 'area alone'] as const;
+
 export class CostView {
   @Id() conditionId!: string;
   @Text(3) currency!: string;
   @Plain() cost!: PrintCost;
   /** What the sheet’s price rests on: a box in the drawer, or the maker’s price. */
   @Text() paperFrom!: string;
-  @OneOf(['picture and sheet', 'area alone']) inkFrom!: 'picture and sheet' | 'area alone';
+  @OneOf(INK_FROM) inkFrom!: (typeof INK_FROM)[number];
   @Num(0) inkMl!: number;
   @Num(0) minutes!: number;
   /** Timed on this sheet before, or estimated from feed and area. */

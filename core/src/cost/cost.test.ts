@@ -1,5 +1,7 @@
 import fc from 'fast-check';
-import { inkOf } from './ink.ts';
+import { inkTaken } from '../simulation/printer.ts';
+import { standIn } from '../simulation/stand-in.ts';
+import { countedInk, inkOf } from './ink.ts';
 import { marginAt, paysUpTo, priceFor, printCost } from './print-cost.ts';
 import { byCause, rateOf } from './spoilage.ts';
 
@@ -100,5 +102,39 @@ describe('cost', () => {
       ml: expect.closeTo(0.7, 9) as number,
       meanDensity: expect.closeTo(1.15, 9) as number,
     });
+  });
+});
+
+describe('ink of a simulated printer', () => {
+  const model = standIn({
+    coating: 'baryta',
+    surface: 'smooth',
+    brightenerClaim: 'none',
+    weightGsm: 300,
+    thicknessUm: 400,
+    blackInk: 'photo black',
+    mediaSetting: 'Heavy gloss fibre',
+    printMode: 'colour through a profile',
+    blackOvercoat: false,
+  });
+  const taken = inkTaken(model);
+  it('bare paper takes none; more of a colour takes more; full black is the unit', () => {
+    expect(taken([1, 1, 1])).toBeLessThan(0.02);
+    const steps = [1, 0.75, 0.5, 0.25, 0].map((v) => taken([v, 1, 1]));
+    expect(steps).toEqual([...steps].sort((p, q) => p - q));
+    const black = taken([0, 0, 0]);
+    expect(countedInk([{ taken: black, share: 1 }], 0.25, black, 12)).toBeCloseTo(3, 12);
+  });
+  it('a picture half bare and half black takes half', () => {
+    const black = taken([0, 0, 0]);
+    const halves = [
+      { taken: taken([1, 1, 1]), share: 0.5 },
+      { taken: black, share: 0.5 },
+    ];
+    expect(countedInk(halves, 1, black, 14) / 7).toBeCloseTo(1, 1);
+  });
+  it('a saturated colour takes more than its density says', () => {
+    // Pure yellow is light, and a whole area of ink.
+    expect(taken([1, 1, 0]) / taken([0, 0, 0])).toBeGreaterThan(0.5);
   });
 });

@@ -24,3 +24,18 @@ export function inkOf(
   const meanDensity = cells.reduce((sum, c) => sum - c.share * Math.log10(Math.min(1, Math.max(c.over, least))), 0);
   return { ml: (areaM2 * solidMlPerM2 * meanDensity) / blackDensity, meanDensity };
 }
+
+/**
+ * Ink a print takes where it is counted colour by colour, as a simulated printer lays it down.
+ * @param colours ink of each colour of the picture, and the share of the picture it covers
+ * @param fullBlack ink of full black, in the same measure
+ * @returns ml
+ */
+export function countedInk(
+  colours: readonly { readonly taken: number; readonly share: number }[],
+  areaM2: number,
+  fullBlack: number,
+  solidMlPerM2 = SOLID_ML_PER_M2,
+): number {
+  return areaM2 * solidMlPerM2 * (colours.reduce((sum, c) => sum + c.share * c.taken, 0) / fullBlack);
+}

@@ -41,8 +41,27 @@ const OVERCOAT_DENSITY = 0.1;
  * closes the deep shadows, pools on the surface, and upsets the trim.
  */
 export function press(model: PressModel, condition: MeasurementCondition): Print {
-  const { trim, darkFor, inkFor } = driverTables(model);
+  const cover = coverageOf(model);
   const actual = halftone(model, condition, model.inkLoad);
+  return (rgb) => actual(cover(rgb));
+}
+
+/**
+ * Ink a device colour takes: areas of full dots, added over the inks, times the load of the media setting. The greys lie in place of one another.
+ * @returns for device RGB 0–1; 1 is a whole area of one ink at the right load
+ */
+export function inkTaken(model: PressModel): (rgb: Rgb) => number {
+  const cover = coverageOf(model);
+  return (rgb) => {
+    const [c, m, y, dark] = cover(rgb);
+    const [lower, share] = neighbours(dark);
+    return model.inkLoad * (c + m + y + (lower === 0 ? share : 1));
+  };
+}
+
+/** What the driver lays down for a device colour. */
+function coverageOf(model: PressModel): (rgb: Rgb) => Coverage {
+  const { trim, darkFor, inkFor } = driverTables(model);
   const mode = model.mode ?? 'profile';
 
   return (rgb) => {
@@ -60,7 +79,7 @@ export function press(model: PressModel, condition: MeasurementCondition): Print
     const [c, m, y] = amounts.map((a, i) =>
       Math.min(1, (k >= 1 ? 0 : room * inkFor((a - k) / (1 - k))) + toner[i] * (1 - chroma)),
     );
-    return actual([c, m, y, dark]);
+    return [c, m, y, dark];
   };
 }
 

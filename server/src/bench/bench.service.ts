@@ -167,7 +167,8 @@ export class BenchService {
     return standIn(await this.standInFacts(conditionId), true);
   }
 
-  private async standInFacts(conditionId: string): Promise<StandInFacts> {
+  /** What stands in for the printer of a print condition is made from. */
+  async standInFacts(conditionId: string): Promise<StandInFacts> {
     const { paper, ...c } = await this.conditions.view(conditionId);
     return { ...paper, ...c, sheetName: `${paper.maker} ${paper.name}` };
   }

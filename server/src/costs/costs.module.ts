@@ -3,6 +3,8 @@ import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { AccountQuery, CostQuery, CostView, RatesInput, RatesView, SpoilageView } from '@rakuen/contract/costs';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { PapersModule } from '../papers/papers.module.ts';
+import { BenchModule } from '../bench/bench.module.ts';
+import { ProfilesModule } from '../profiles/profiles.module.ts';
 import { PicturesModule } from '../pictures/pictures.module.ts';
 import { StockModule } from '../stock/stock.module.ts';
 import { IfMatch } from '../app/revision.ts';
@@ -45,7 +47,7 @@ class CostsController {
 }
 
 @Module({
-  imports: [ConditionsModule, PicturesModule, PapersModule, StockModule],
+  imports: [ConditionsModule, PicturesModule, PapersModule, StockModule, BenchModule, ProfilesModule],
   controllers: [CostsController],
   providers: [CostsService, SpoilageService],
   exports: [CostsService],

@@ -12,6 +12,9 @@ import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PaperHead } from '@rakuen/contract/papers';
 import { RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
+import { BenchService } from '../bench/bench.service.ts';
+import { hasModel, LaidService } from '../profiles/laid.service.ts';
+import { Workshop } from '../work/workshop.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { StockService } from '../stock/stock.module.ts';
 import { PrintRow, RuleRow } from '../store/entities.ts';
@@ -40,6 +43,9 @@ export class CostsService {
     private readonly conditions: ConditionsService,
     private readonly pictures: PicturesService,
     private readonly stock: StockService,
+    private readonly bench: BenchService,
+    private readonly laid: LaidService,
+    private readonly workshop: Workshop,
   ) {}
 
   /** What the studio said, or what it begins with. */
@@ -89,21 +95,29 @@ export class CostsService {
     };
   }
 
-  /** Ink of a picture on a sheet, from area and mean density of what is printed. */
+  /** Ink of a picture on a sheet: counted where the printer is simulated, else from area and mean density of what is printed. */
   async ink(
     pictureId: string,
-    { facts }: ConditionView,
+    condition: ConditionView,
     widthMm: number,
     heightMm: number,
     solid: number,
   ): Promise<{ ml: number; from: CostView['inkFrom'] }> {
     const cells = await this.pictures.cells(pictureId);
+    const { facts } = condition;
+    const areaM2 = widthMm * heightMm * 1e-6;
+    if (isSimulated(condition)) {
+      const stand = await this.bench.standInFacts(condition.id);
+      const sent = await this.laid.sent(condition);
+      const ml = await this.workshop.run('countInk', { facts: stand, sent, cells, areaM2, solidMlPerM2: solid });
+      return { ml, from: 'simulated printer' };
+    }
     const list: InkCell[] = [];
     for (let i = 0; i < cells.length; i += 4)
       list.push({ over: labToXyz([cells[i], cells[i + 1], cells[i + 2]])[1] / LAB_WHITE_Y, share: cells[i + 3] });
     const figures = facts?.figures as Record<string, { value?: number } | undefined> | undefined;
     const range = figures?.densityRange?.value ?? figures?.dmax?.value;
-    const { ml } = inkOf(list, widthMm * heightMm * 1e-6, range ?? USUAL_DENSITY, solid);
+    const { ml } = inkOf(list, areaM2, range ?? USUAL_DENSITY, solid);
     return { ml, from: range === undefined ? 'area alone' : 'picture and sheet' };
   }
 
@@ -160,5 +174,10 @@ export class CostsService {
     return { each: each + DESK_MINUTES, from };
   }
 }
+
+/** Read of a simulated print: its printer is known ink by ink. */
+const isSimulated = (condition: ConditionView): boolean =>
+  hasModel(condition) &&
+  (condition.readings.find((r) => r.id === condition.facts?.readingId)?.instrument ?? '').startsWith('Simulated ');
 
 const LAB_WHITE_Y = labToXyz([100, 0, 0])[1];

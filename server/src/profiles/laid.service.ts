@@ -13,7 +13,7 @@ import { notFound, RakuenError } from '../app/errors.ts';
 import { SheetsService } from '../sheets/sheets.service.ts';
 import { Derived } from '../store/derived.ts';
 import { ConditionRow } from '../store/entities.ts';
-import type { PackedLaid } from '../work/lay-tasks.ts';
+import type { PackedLaid, PackedSent } from '../work/lay-tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { ModelsService } from './models.service.ts';
 
@@ -64,10 +64,7 @@ export class LaidService {
         remedy: 'Read its chart with a spectrophotometer, or match in D50 without glass.',
       });
     const key = await this.models.keyOf(id);
-    const sent = await this.derived.get(id, `sent ${rendering}`, async () => ({
-      key: `${MATCH_VERSION} ${await this.models.keyOf(id)}`,
-      compute: () => this.workshop.run('sendFor', { key, fitted, rendering }),
-    }));
+    const sent = await this.sent(condition, rendering);
     const laid = await this.derived.get(id, `laid ${rendering} ${light.key} ${where.glass}`, async () => ({
       key: `${MATCH_VERSION} ${paper.coating} ${await this.models.keyOf(id)}`,
       compute: () =>
@@ -82,6 +79,16 @@ export class LaidService {
         }),
     }));
     return { ...laid, modelError: fitted.error.crossValidated.mean };
+  }
+
+  /** What is sent for every colour of a file. @param condition one that has a model */
+  async sent({ id }: ConditionView, rendering: Rendering['key'] = 'relative'): Promise<PackedSent> {
+    const fitted = await this.models.fitted(id);
+    const key = await this.models.keyOf(id);
+    return this.derived.get(id, `sent ${rendering}`, async () => ({
+      key: `${MATCH_VERSION} ${await this.models.keyOf(id)}`,
+      compute: () => this.workshop.run('sendFor', { key, fitted, rendering }),
+    }));
   }
 
   /** A set without device values, of CMYK, or told by a profile: its solid is all that is known. */
@@ -110,5 +117,5 @@ export class LaidService {
 }
 
 /** Is there enough to learn a model from: measured, driven in RGB? */
-const hasModel = ({ readings }: ConditionView): boolean =>
+export const hasModel = ({ readings }: ConditionView): boolean =>
   readings.some((r) => r.source === 'measured' && r.deviceSpace === 'RGB' && r.patchCount >= 24);

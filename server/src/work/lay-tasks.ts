@@ -60,16 +60,18 @@ export function sendFor(task: { key: string; fitted: FittedPrint; rendering: Ren
   return { grid, device: base64Of(Uint16Array.from(device, (v) => Math.round(v * 65_535))) };
 }
 
-function sentOf({ grid, device }: PackedSent, rendering: Rendering['key']): SentLattice {
+/** Device values 0–1 by node, L* the slowest axis and b* the fastest. */
+export function unpackSent({ grid, device }: PackedSent): { grid: number; device: Float32Array } {
   const codes = new Uint16Array(int16Of(device).buffer);
-  return {
-    rendering,
-    grid,
-    device: Float32Array.from(codes, (v) => v / 65_535),
-    deltaE00: new Float32Array(0),
-    loss: new Uint8Array(0),
-  };
+  return { grid, device: Float32Array.from(codes, (v) => v / 65_535) };
 }
+
+const sentOf = (packed: PackedSent, rendering: Rendering['key']): SentLattice => ({
+  rendering,
+  ...unpackSent(packed),
+  deltaE00: new Float32Array(0),
+  loss: new Uint8Array(0),
+});
 
 /** A sheet as an instrument reads it, and as it is seen in a light behind a glass. */
 export interface PackedLaid {

@@ -18,6 +18,7 @@ import {
 import { conditionFacts, previewReading, readingFigures, writeReading } from './tasks.ts';
 import { writeStrips } from './strip-task.ts';
 import { checkProfileOf, fitPrintOf, makeProfileOf, nextPatches, stripThrough } from './model-tasks.ts';
+import { countInk } from './ink-task.ts';
 import { layFromSolid, layModel, matchSheets, sendFor } from './lay-tasks.ts';
 import { writeCopy } from './copy-task.ts';
 import { drawOnSheet, labImageOf } from './lab-image-task.ts';
@@ -55,6 +56,7 @@ export const TASKS = {
   writeCopy,
   layModel,
   layFromSolid,
+  countInk,
   /** A picture of the invented studio: as it was drawn when Rakuen was built, else drawn now. */
   async drawDemoPicture({ name, folder }: { name: SceneName; folder: string }) {
     const path = join(folder, randomUUID());

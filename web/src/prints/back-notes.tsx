@@ -1,3 +1,4 @@
+import type { CostView } from '@rakuen/contract/costs';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { ConditionHead } from '@rakuen/contract/conditions';
@@ -149,11 +150,7 @@ function Cost({ print }: { print: PrintLook['print'] }) {
             </tbody>
           </table>
           <p className="text-[13px] text-quiet">
-            Paper by {data.paperFrom}. Ink {formatNumber(data.inkMl, 2)} ml by{' '}
-            {data.inkFrom === 'picture and sheet'
-              ? 'area and mean density on this sheet'
-              : 'area; the sheet was not read'}
-            .{' '}
+            Paper by {data.paperFrom}. Ink {formatNumber(data.inkMl, 2)} ml by {INK_WORDS[data.inkFrom]}.{' '}
             {data.spoilage.of === 0
               ? 'Nothing was printed here yet: spoilage not reckoned.'
               : `${data.spoilage.spoilt} of ${data.spoilage.of} spoilt.`}{' '}
@@ -237,3 +234,9 @@ function Price({ cost, currency }: { cost: number; currency: string }) {
     </div>
   );
 }
+
+const INK_WORDS: Record<CostView['inkFrom'], string> = {
+  'simulated printer': 'what this simulated printer lays down, colour by colour',
+  'picture and sheet': 'area and mean density on this sheet',
+  'area alone': 'area; the sheet was not read',
+};
