@@ -46,7 +46,22 @@ const acknowledged = {
   begun: new Set(),
   prints: new Set(),
   numbers: [],
+  /** Notes of the ledger, and events that tell of what holds for the studio. */
+  said: new Set(),
+  rates: 0,
+  /** Reading sessions that were finished. */
+  finished: new Set(),
 };
+/** A chart that is read in a moment. */
+const CHART = { purpose: 'neutral', patches: 150, sheet: 'A3', patchMm: 9, dpi: 300, seed: 5 };
+const SESSION = {
+  instrument: 'Simulated bench spectrophotometer',
+  passes: 1,
+  printedAt: '2026-01-02T10:00:00.000Z',
+  batch: '',
+  rehearsal: 'none',
+};
+const RATES = { currency: 'EUR', inkPerMl: 0.7, solidMlPerM2: 14, finishing: 2, asOf: '2026-01-01' };
 /** A small grey picture. */
 const PICTURE = Buffer.from(
   'iVBORw0KGgoAAAANSUhEUgAAABAAAAAQCAIAAACQkWg2AAAACXBIWXMAAAPoAAAD6AG1e1JrAAAAHElEQVQokWOIIhEwjGogAjAQowgZjGogBtA+lACLQw4Q9pw+FgAAAABJRU5ErkJggg==',
@@ -115,6 +130,10 @@ async function write(url) {
     acknowledged.prints.add(print.id);
     const given = await send('POST', `/api/editions/${edition.id}/numbers`, { series: 'edition', printId: print.id });
     acknowledged.numbers.push(given.number);
+    acknowledged.said.add((await send('POST', '/api/notes', { text: `Said of ${name}.`, conditionId: id })).id);
+    await send('PUT', '/api/rates', { ...RATES, perHour: made });
+    acknowledged.rates = made;
+    if (made % 4 === 0) acknowledged.finished.add(await finishedSession(url, send, id));
     if (made % 3 === 0) {
       const form = new FormData();
       form.append('file', new Blob([`${READINGS}# ${made}\n`]), 'u.txt');
@@ -122,6 +141,15 @@ async function write(url) {
       if (response.status === 201) acknowledged.readings.add(id);
     }
   }
+}
+
+/** A chart is laid out, read to its end by the simulated instrument, and kept as readings. @returns the session */
+async function finishedSession(url, send, conditionId) {
+  const chart = await send('POST', '/api/charts', { name: `Chart ${randomUUID()}`, spec: CHART });
+  const { id } = await send('POST', '/api/sessions', { ...SESSION, conditionId, chartId: chart.id });
+  while ((await fetch(`${url}/api/sessions/${id}/read`, { method: 'POST' })).ok);
+  await send('POST', `/api/sessions/${id}/finish`, { takeDriftOut: false });
+  return id;
 }
 
 /** The edition whose numbers are given: founded once, with its picture and its sheet. */
@@ -178,6 +206,27 @@ for (let cycle = 0; cycle < cycles; cycle++) {
     if (database.prepare('SELECT notes FROM papers WHERE id = ?').get(id)?.notes !== notes) lost.push(`notes of ${id}`);
   for (const id of acknowledged.prints)
     if (!has(`SELECT 1 FROM prints WHERE id = ? AND state = 'printed'`, id)) lost.push(`print ${id}`);
+  for (const id of acknowledged.said)
+    if (!has(`SELECT 1 FROM notes n JOIN entries e ON e.id = n.id WHERE n.id = ?`, id)) lost.push(`note ${id}`);
+  const { value } = database.prepare("SELECT value FROM rules WHERE id = 'rates'").get();
+  if (acknowledged.rates > 0 && !(JSON.parse(value ?? '{}').perHour >= acknowledged.rates))
+    lost.push(`rates of ${acknowledged.rates}`);
+  for (const id of acknowledged.finished)
+    if (
+      !has(
+        `SELECT 1 FROM sessions s JOIN readings r ON r.conditionId = s.conditionId WHERE s.id = ? AND s.state = 'finished'`,
+        id,
+      )
+    )
+      lost.push(`session ${id}`);
+  // A session is finished with its readings or not at all.
+  for (const id of database
+    .prepare(
+      `SELECT s.id FROM sessions s WHERE s.state = 'finished' AND (SELECT COUNT(*) FROM readings r WHERE r.conditionId = s.conditionId) < 3`,
+    )
+    .pluck()
+    .all())
+    lost.push(`half a session ${id}`);
   // One more may have been begun and not answered yet; it is the one that is asked for again.
   const begun = database.prepare('SELECT COUNT(*) FROM prints').pluck().get();
   const open = unanswered?.path === '/api/prints/begin' ? 1 : 0;
@@ -195,8 +244,12 @@ const count =
   acknowledged.readings.size +
   acknowledged.notes.size +
   acknowledged.prints.size +
+  acknowledged.said.size +
+  acknowledged.finished.size +
   acknowledged.numbers.length;
-console.log(`${cycles} kills, ${count} acknowledged writes, ${lost.length} lost.`);
+console.log(
+  `${cycles} kills, ${count} acknowledged writes, ${acknowledged.finished.size} of them reading sessions, ${lost.length} lost.`,
+);
 for (const what of lost.slice(0, 20)) console.error(what);
 rmSync(data, { recursive: true, force: true });
 process.exit(lost.length === 0 ? 0 : 1);
