@@ -141,6 +141,39 @@ describe('a ledger taken away as JSON', () => {
     ]);
   });
 
+  it('whatever a file holds, it is answered with a reason', async () => {
+    const [decision] = taken.entries.filter((e) => e.kind === 'decision');
+    const [print] = taken.entries.filter((e) => e.kind === 'print');
+    const [misprint] = taken.entries.filter((e) => e.kind === 'misprint');
+    const id = () => crypto.randomUUID();
+    const strange = [
+      null,
+      7,
+      [],
+      ...['__proto__', 'constructor', 'toString', 5].map((kind) => ({ ...decision, id: id(), kind })),
+      { ...decision, id: id(), pictureId: {} },
+      { ...decision, id: id(), conditionId: ['x'] },
+      { ...decision, id: { a: 1 } },
+      { ...decision, id: id(), at: 12 },
+      { ...decision, id: id(), reason: { deep: 1 } },
+      { ...decision, id: id(), details: [] },
+      { ...print, id: id(), details: { ...print.details, widthMm: -5 } },
+      { ...print, id: id(), details: { ...print.details, printer: { x: 1 } } },
+      { ...print, id: id(), outcome: 'wonderful' },
+      { ...misprint, id: id(), details: { ...misprint.details, sheets: 1e9 } },
+      { ...misprint, id: id(), outcome: '' },
+      { ...misprint, id: id(), pictureId: undefined },
+    ];
+    const { status, body } = await read({ entries: strange });
+    expect(status).toBe(200);
+    expect(body).toMatchObject({ entered: 0, known: 0 });
+    expect(body.left).toHaveLength(strange.length);
+    for (const { why } of body.left) expect(why).toMatch(/\w+/);
+    // An amount without its currency is left, and the sheets are booked.
+    const booked = { ...misprint, id: id(), details: { ...misprint.details, lost: 3, currency: 'beads' } };
+    expect((await read({ entries: [booked] })).body).toMatchObject({ entered: 1 });
+  });
+
   it.each([
     ['no JSON', '{'],
     ['of something else', '[1]'],

@@ -64,7 +64,8 @@ export class ReadBackService {
 
   /** @returns false where it is here already */
   private async enter(manager: EntityManager, entry: LedgerEntry): Promise<boolean> {
-    const reader = this.readers[entry?.kind];
+    const kind: unknown = entry?.kind;
+    const reader = typeof kind === 'string' && Object.hasOwn(this.readers, kind) ? this.readers[kind] : undefined;
     if (!reader)
       throw new Left(
         entry?.kind === 'number' || entry?.kind === 'trial'
@@ -82,7 +83,7 @@ export class ReadBackService {
       ['conditions', entry.conditionId, `“${entry.paper}” as it was printed on`],
       ['papers', entry.paperId, `the paper “${entry.paper}”`],
     ] as const)
-      if (id !== undefined && !(await has(`SELECT 1 FROM ${table} WHERE id = ?`, [id])))
+      if (id !== undefined && !(isUUID(id) && (await has(`SELECT 1 FROM ${table} WHERE id = ?`, [id]))))
         throw new Left(`There is no ${called.replace(/^the /, '')} here.`);
     await reader.enter(manager, entry).catch((error: Error & { code?: string }) => {
       throw error.code?.startsWith('SQLITE_CONSTRAINT') ? new Left('It does not agree with what is here.') : error;
@@ -149,7 +150,7 @@ async function enterPrint(manager: EntityManager, entry: LedgerEntry): Promise<v
       feed: '',
       ...Object.fromEntries(SETTING_KEYS.flatMap((key) => (d[key] === undefined ? [] : [[key, yesNo(d[key])]]))),
     },
-    carriedOver: typeof d.carriedOver === 'string' ? d.carriedOver.split(' ') : [],
+    carriedOver: typeof d.carriedOver === 'string' ? d.carriedOver.split(' ').filter(isSetting) : [],
     verdict: entry.outcome,
     verdictReason: entry.reason,
     notes: d.notes,
@@ -212,6 +213,7 @@ const ofBoth = ({ pictureId, conditionId }: LedgerEntry) => ({
   ...(pictureId !== undefined && { pictureId }),
   ...(conditionId !== undefined && { conditionId }),
 });
+const isSetting = (key: string) => (SETTING_KEYS as readonly string[]).includes(key);
 /** SQLite keeps yes and no as 1 and 0 where they came through its JSON. */
 const yesNo = (value: unknown) => (value === 'yes' ? true : value === 'no' ? false : value);
 const amount = (value: unknown): number | null => (typeof value === 'number' && Number.isFinite(value) ? value : null);
