@@ -113,6 +113,8 @@ async function write(url) {
     const answer = await send('POST', path, body, key);
     if (path === '/api/prints/begin') acknowledged.begun.add(answer.id);
     if (/numbers$/.test(path)) acknowledged.numbers.push(answer.number);
+    if (path === '/api/sessions') open = answer.id;
+    if (/finish$/.test(path)) finished(path.split('/').at(-2));
   }
   for (;;) {
     const name = `Sheet ${made++}`;
@@ -133,7 +135,7 @@ async function write(url) {
     acknowledged.said.add((await send('POST', '/api/notes', { text: `Said of ${name}.`, conditionId: id })).id);
     await send('PUT', '/api/rates', { ...RATES, perHour: made });
     acknowledged.rates = made;
-    if (made % 4 === 0) acknowledged.finished.add(await finishedSession(url, send, id));
+    await readOn(url, send, id);
     if (made % 3 === 0) {
       const form = new FormData();
       form.append('file', new Blob([`${READINGS}# ${made}\n`]), 'u.txt');
@@ -143,13 +145,24 @@ async function write(url) {
   }
 }
 
-/** A chart is laid out, read to its end by the simulated instrument, and kept as readings. @returns the session */
-async function finishedSession(url, send, conditionId) {
-  const chart = await send('POST', '/api/charts', { name: `Chart ${randomUUID()}`, spec: CHART });
-  const { id } = await send('POST', '/api/sessions', { ...SESSION, conditionId, chartId: chart.id });
-  while ((await fetch(`${url}/api/sessions/${id}/read`, { method: 'POST' })).ok);
-  await send('POST', `/api/sessions/${id}/finish`, { takeDriftOut: false });
-  return id;
+/** The reading session that lies open; it goes on after every kill, a few strips at a time. */
+let open;
+const READS = 6;
+
+/** Some strips of the open session, by the simulated instrument; where none is left it is finished, and kept as readings. */
+async function readOn(url, send, conditionId) {
+  open ??= (await send('POST', '/api/sessions', { ...SESSION, conditionId, chartId: known.chartId })).id;
+  for (let i = 0; i < READS; i++) {
+    if ((await fetch(`${url}/api/sessions/${open}/read`, { method: 'POST' })).ok) continue;
+    await send('POST', `/api/sessions/${open}/finish`, { takeDriftOut: false });
+    finished(open);
+    return;
+  }
+}
+
+function finished(session) {
+  acknowledged.finished.add(session);
+  open = undefined;
 }
 
 /** The edition whose numbers are given: founded once, with its picture and its sheet. */
@@ -169,7 +182,8 @@ async function foundEdition(url) {
   const of = { pictureId: read.pictureId, conditionId: condition.id };
   const sizes = { name: `Edition ${made++}`, artist: 0, printer: 0, good: 0, widthMm: 100, heightMm: 100, batch: '' };
   const { id } = await send('POST', '/api/editions', { ...of, ...sizes });
-  return { id, of };
+  const chart = await send('POST', '/api/charts', { name: 'Chart', spec: CHART });
+  return { id, of, chartId: chart.id };
 }
 
 const first = await started();
@@ -184,7 +198,7 @@ for (let cycle = 0; cycle < cycles; cycle++) {
     if (!/fetch failed|terminated|other side closed|ECONN/.test(String(error?.message) + String(error?.cause)))
       throw error;
   });
-  await new Promise((done) => setTimeout(done, 150 + Math.random() * 1500));
+  await new Promise((done) => setTimeout(done, 150 + Math.random() * 2500));
   child.kill('SIGKILL');
   await ended;
   await writing;
