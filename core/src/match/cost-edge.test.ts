@@ -3,8 +3,8 @@ import { costEdge } from './cost-edge.ts';
 import { TIE, type RankedSheet } from './rank.ts';
 import type { SheetQualities } from './sheet.ts';
 
-const place = (id: string, cost: number, money = 0) =>
-  ({ id, cost: cost + money, reasons: [{ leaning: 'money', cost: money }] }) as unknown as RankedSheet;
+const place = (id: string, cost: number, money = 0, scoreSd = 0) =>
+  ({ id, cost: cost + money, scoreSd, reasons: [{ leaning: 'money', cost: money }] }) as unknown as RankedSheet;
 const sheet = (id: string, pricePerM2?: number, currency = 'EUR'): SheetQualities => ({
   id,
   paperId: id,
@@ -32,6 +32,14 @@ describe('what a sheet costs, and what it gives', () => {
       ['rag', undefined],
       ['foil', 'rag'],
     ]));
+
+  it('a dearer sheet whose lead lies within the spread of the scores is a close call, and not worth its price', () => {
+    const of = (sd: number) =>
+      costEdge([place('dear', 1, 0, sd), place('cheap', 1.5, 0, sd)], [sheet('dear', 40), sheet('cheap', 10)])!
+        .sheets[1];
+    expect(of(0.1)).not.toHaveProperty('closeTo');
+    expect(of(2)).toMatchObject({ id: 'dear', closeTo: 'cheap' });
+  });
 
   it('level sheets of one price beat neither', () =>
     expect(

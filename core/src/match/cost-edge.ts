@@ -9,6 +9,8 @@ export interface Priced {
   readonly fit: number;
   /** A sheet that costs no more and fits as well or better, as far as anyone can tell; absent on the edge. */
   readonly beatenBy?: string;
+  /** A cheaper sheet that may fit as well, for all that is known: within the spread of their scores. */
+  readonly closeTo?: string;
 }
 
 export interface CostEdge {
@@ -31,7 +33,7 @@ export function costEdge(places: readonly RankedSheet[], sheets: readonly SheetQ
     const { pricePerM2, currency } = sheets.find((s) => s.id === place.id) ?? {};
     if (pricePerM2 === undefined || currency === undefined) return [];
     const money = place.reasons.find((r) => r.leaning === 'money')?.cost ?? 0;
-    return [{ id: place.id, pricePerM2, currency, cost: place.cost - money }];
+    return [{ id: place.id, pricePerM2, currency, cost: place.cost - money, sd: place.scoreSd }];
   });
   const currencies = [...new Set(priced.map((p) => p.currency))];
   const of = (currency: string) => priced.filter((p) => p.currency === currency);
@@ -48,11 +50,15 @@ export function costEdge(places: readonly RankedSheet[], sheets: readonly SheetQ
           return (cheaper && q.cost < p.cost + TIE) || (noDearer && q.cost < p.cost - TIE);
         })
         .sort((q, r) => q.cost - r.cost)[0];
+      const close = alike.find(
+        (q) =>
+          q.pricePerM2 < p.pricePerM2 * (1 - SAME_PRICE) && scoreOf(p.cost) - scoreOf(q.cost) < Math.max(p.sd, q.sd),
+      );
       return {
         id: p.id,
         pricePerM2: p.pricePerM2,
         fit: scoreOf(p.cost),
-        ...(better && { beatenBy: better.id }),
+        ...(better ? { beatenBy: better.id } : close && { closeTo: close.id }),
       };
     }),
   };

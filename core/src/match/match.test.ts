@@ -12,7 +12,7 @@ import { onSheet } from './on-sheet.ts';
 import { portfolio } from './portfolio.ts';
 import { rankSheets, scoreOf, TIE, type Ranking } from './rank.ts';
 import { SCHOOLS, type Weights } from './schools.ts';
-import { turnsByCommission } from './turns-by-commission.ts';
+import { turnByGlass, turnsByCommission } from './turns-by-commission.ts';
 import type { LaidSheet, PrintedSheet, SheetQualities } from './sheet.ts';
 
 const levels = Array.from({ length: 5 }, (_, i) => i / 4);
@@ -303,6 +303,12 @@ describe('ranking', () => {
       words: 'as an open edition',
       first: 'plain',
     });
+    // Another glass is asked among the sheets that are known both here and there: one that is not does not give its place away.
+    const first = rankSheets(asked({}), candidates).places[0].id;
+    const there = candidates.filter((c) => c.sheet.id !== first);
+    const turn = turnByGlass(asked({}), candidates, 'plain', there);
+    expect(turn.unknown).toEqual([first]);
+    expect(turn.first).toBeUndefined();
   });
 
   it('nothing speaks for a matt sheet beside a night picture that lies below its black', () => {

@@ -40,8 +40,15 @@ export function turnsByCommission(asked: Asked, candidates: readonly Candidate[]
   });
 }
 
+export interface TurnByGlass {
+  /** The sheet that would be clearly first there, where it is another than today. */
+  readonly first?: string;
+  /** Sheets that are known in one of the two alone: they take no part. */
+  readonly unknown: readonly string[];
+}
+
 /**
- * The sheet that would be clearly first behind another glass, where it is another than today.
+ * What another glass would change, among the sheets that are known both as they hang today and behind it.
  * @param there the sheets as they are seen behind it
  */
 export function turnByGlass(
@@ -49,7 +56,12 @@ export function turnByGlass(
   today: readonly Candidate[],
   glass: string,
   there: readonly Candidate[],
-): string | undefined {
-  const first = clearlyFirst({ ...asked, commission: { ...asked.commission, glass } }, there);
-  return first === rankSheets(asked, today).places[0]?.id ? undefined : first;
+): TurnByGlass {
+  const ids = (list: readonly Candidate[]) => new Set(list.map((c) => c.sheet.id));
+  const [here, then] = [ids(today), ids(there)];
+  const both = (list: readonly Candidate[]) => list.filter(({ sheet: { id } }) => here.has(id) && then.has(id));
+  const unknown = [...new Set([...here, ...then])].filter((id) => !here.has(id) || !then.has(id));
+  const first = clearlyFirst({ ...asked, commission: { ...asked.commission, glass } }, both(there));
+  const now = rankSheets(asked, both(today)).places[0]?.id;
+  return { ...(first !== now && { first }), unknown };
 }

@@ -149,7 +149,8 @@ export class MatchesService {
       pictureId: request.pictureId,
       name: request.name.trim(),
       inputs: {
-        commission: picture.commission,
+        // As it was matched, behind another glass too.
+        commission: { ...picture.commission, ...(request.glass && { glass: request.glass }) },
         hints: picture.hints,
         weights: weightsOf(request.weights),
         conditionIds: request.conditionIds,

@@ -1,5 +1,5 @@
 import type { ConditionHead } from '@rakuen/contract/conditions';
-import type { CostEdge } from '@rakuen/core/match/cost-edge';
+import type { CostEdge, Priced } from '@rakuen/core/match/cost-edge';
 import { formatNumber } from '@rakuen/core/measurement/show';
 
 /** Width of the scale of fit, from 0 to 10. */
@@ -23,6 +23,10 @@ export function CostPlace({
     // One paper in two printers is two sheets here: what parts them is said.
     const twice = papers.filter((p) => p === c.paperId).length > 1;
     return twice ? `${c.paper.name}, ${c.printer}, ${c.mediaSetting}` : c.paper.name;
+  };
+  const wordsOn = ({ beatenBy, closeTo }: Priced) => {
+    if (beatenBy) return `${nameOf(beatenBy)} gives as much or more, for no more`;
+    return closeTo ? `a close call with ${nameOf(closeTo)}, which costs less` : 'worth its price';
   };
   return (
     <section aria-label="Cost against fit">
@@ -61,14 +65,14 @@ export function CostPlace({
                 </svg>
                 {formatNumber(s.fit, 1)}
               </td>
-              <td>{s.beatenBy ? `${nameOf(s.beatenBy)} gives as much or more, for no more` : 'worth its price'}</td>
+              <td>{wordsOn(s)}</td>
             </tr>
           ))}
         </tbody>
       </table>
       <p className="text-quiet">
-        Prices are the price lists’. Worth its price: no sheet as cheap serves this picture as well, as far as it can be
-        told.
+        Prices are claimed, by the price lists. Worth its price: no sheet as cheap serves this picture as well, as far
+        as it can be told.
         {unpriced.length > 0 &&
           ` Not compared, since no price in ${edge.currency} is known: ${unpriced.map(nameOf).join(', ')}.`}
       </p>

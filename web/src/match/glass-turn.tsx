@@ -20,8 +20,10 @@ export function GlassTurn({
 }) {
   const [glass, setGlass] = useState<string>();
   const there = useMatchQuery({ ...request, glass }, { skip: glass === undefined });
-  const found =
-    glass !== undefined && there.currentData && turnByGlass(asked, candidates, glass, there.currentData.candidates);
+  const turn =
+    glass !== undefined && there.currentData
+      ? turnByGlass(asked, candidates, glass, there.currentData.candidates)
+      : undefined;
   const words = (key: string) =>
     key === 'none' ? 'Without glass' : `Behind ${GLASSES.find((g) => g.key === key)?.name}`;
   return (
@@ -35,13 +37,16 @@ export function GlassTurn({
       </p>
       {glass !== undefined && (
         <p role="status">
-          {there.currentData
-            ? found
-              ? `${words(glass)}, ${nameOf(found)} would be first.`
+          {turn
+            ? turn.first
+              ? `${words(glass)}, ${nameOf(turn.first)} would be first.`
               : `${words(glass)} nothing clearly changes who is first.`
             : there.error
               ? 'It could not be looked at there.'
               : 'Looking at every sheet there…'}
+          {turn &&
+            turn.unknown.length > 0 &&
+            ` ${turn.unknown.map(nameOf).join(', ')}: not known in both, and left out of this.`}
         </p>
       )}
     </>
