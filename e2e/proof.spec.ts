@@ -166,7 +166,7 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   const mean = (codes: number[]) => codes.reduce((sum, v) => sum + v, 0) / codes.length;
   expect(mean(await lightness())).toBeLessThan(mean(bareCodes) * 0.6);
   await page.getByLabel('Light of the room, lux').fill('2000');
-  await expect(page.getByText('brighter than this screen can show it').first()).toBeVisible();
+  await expect(page.getByText('drawn darker than it will hang').first()).toBeVisible();
   await page.getByLabel('as bright as the room').uncheck();
   await page.getByLabel('Map over the proof').selectOption('out of reach');
   await expect.poll(picture).not.toBe(flipped);

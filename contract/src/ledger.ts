@@ -68,7 +68,8 @@ export class LedgerReadView {
   @Int() entered!: number;
   /** Entries that were here already. */
   @Int() known!: number;
-  /** What was left out, and why; `entry` counts from 1. */
+  @Int() leftOut!: number;
+  /** The first of what was left out, and why; `entry` counts from 1. */
   @Rows() left!: { readonly entry: number; readonly why: string }[];
 }
 

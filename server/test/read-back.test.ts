@@ -90,7 +90,7 @@ describe('a ledger taken away as JSON', () => {
   });
 
   it('changes nothing where it is here already', async () => {
-    expect((await read(taken)).body).toEqual({ entered: 0, known: taken.total, left: [] });
+    expect((await read(taken)).body).toEqual({ entered: 0, known: taken.total, leftOut: 0, left: [] });
     expect(await ledger()).toEqual(taken);
   });
 
@@ -107,11 +107,29 @@ describe('a ledger taken away as JSON', () => {
         },
       })),
     };
-    expect((await read(other)).body).toEqual({ entered: taken.total, known: 0, left: [] });
+    expect((await read(other)).body).toEqual({ entered: taken.total, known: 0, leftOut: 0, left: [] });
     expect((await read(other)).body).toMatchObject({ entered: 0, known: taken.total });
     const now = await ledger();
     expect(now.total).toBe(2 * taken.total);
     for (const entry of other.entries) expect(now.entries.find((e) => e.id === entry.id)).toEqual(entry);
+  });
+
+  it('a misprint finds its print, though it was booked days before that came out', async () => {
+    const [print] = taken.entries.filter((e) => e.kind === 'print');
+    const [misprint] = taken.entries.filter((e) => e.kind === 'misprint');
+    const [printId, id] = [crypto.randomUUID(), crypto.randomUUID()];
+    const at = '2026-10-01T10:00:00.000Z';
+    const entries = [
+      { ...print, id: printId },
+      { ...misprint, id, at, details: { ...misprint.details, printId } },
+    ];
+    expect((await read({ entries })).body).toMatchObject({ entered: 2 });
+    expect((await ledger()).entries.find((e) => e.id === id)!.details.printId).toBe(printId);
+    // And the other way round in the file.
+    const again = entries.map((e) => ({ ...e, id: crypto.randomUUID() }));
+    const turned = [{ ...again[1], details: { ...again[1].details, printId: again[0].id } }, again[0]];
+    expect((await read({ entries: turned })).body).toMatchObject({ entered: 2 });
+    expect((await ledger()).entries.find((e) => e.id === again[1].id)!.details.printId).toBe(again[0].id);
   });
 
   it('names what it leaves out, and why', async () => {

@@ -6,8 +6,8 @@ export interface RoomLevel {
   readonly paperCdM2: number;
   /** By how much light is multiplied on the screen, 0–1. */
   readonly dim: number;
-  /** The screen can't be as bright: it shows the sheet darker than it will hang. */
-  readonly beyond: boolean;
+  /** The room is brighter than the screen can be: it shows the sheet darker than it will hang. */
+  readonly darker: boolean;
 }
 
 /**
@@ -21,5 +21,5 @@ export function roomLevel(whiteY: number, lux: number, screenCdM2: number): Room
   const paperCdM2 = (whiteY * lux) / Math.PI;
   // The screen's own white stands for the perfect diffuser.
   const dim = lux / Math.PI / screenCdM2;
-  return { paperCdM2, dim: Math.min(1, dim), beyond: whiteY * dim > 1 };
+  return { paperCdM2, dim: Math.min(1, dim), darker: dim > 1 };
 }

@@ -14,6 +14,7 @@ import { RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { BenchService } from '../bench/bench.service.ts';
 import { hasModel, LaidService } from '../profiles/laid.service.ts';
+import type { PackedSent } from '../work/lay-tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { StockService } from '../stock/stock.module.ts';
@@ -106,9 +107,9 @@ export class CostsService {
     const cells = await this.pictures.cells(pictureId);
     const { facts } = condition;
     const areaM2 = widthMm * heightMm * 1e-6;
-    if (isSimulated(condition)) {
+    const sent = isSimulated(condition) ? await this.sentFor(condition) : undefined;
+    if (sent) {
       const stand = await this.bench.standInFacts(condition.id);
-      const sent = await this.laid.sent(condition);
       const ml = await this.workshop.run('countInk', { facts: stand, sent, cells, areaM2, solidMlPerM2: solid });
       return { ml, from: 'simulated printer' };
     }
@@ -119,6 +120,16 @@ export class CostsService {
     const range = figures?.densityRange?.value ?? figures?.dmax?.value;
     const { ml } = inkOf(list, areaM2, range ?? USUAL_DENSITY, solid);
     return { ml, from: range === undefined ? 'area alone' : 'picture and sheet' };
+  }
+
+  /** What the model sends for each colour; undefined where too little was read for one. */
+  private async sentFor(condition: ConditionView): Promise<PackedSent | undefined> {
+    try {
+      return await this.laid.sent(condition);
+    } catch (error) {
+      if (error instanceof RakuenError && error.getStatus() < 500) return undefined;
+      throw error;
+    }
   }
 
   /** The smallest sheet, or the length of a roll, that the print fits on: of a box that is priced, else of what the maker sells. */

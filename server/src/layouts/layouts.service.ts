@@ -69,15 +69,19 @@ export class LayoutsService {
   private async toTheEdge({ paperId, printer, top, right, bottom, left }: StockInput): Promise<string | undefined> {
     if (!paperId || Math.min(top, right, bottom, left) > 0) return undefined;
     const conditions = await this.conditions.find({
-      select: { id: true },
+      select: { id: true, printer: true },
       where: { paperId, ...(printer && { printer }) },
     });
     const found = await this.observations.find({
       where: { conditionId: In(conditions.map((c) => c.id)), kind: 'feeding' },
       order: { takenAt: 'ASC' },
     });
-    const by = borderlessBy(fedOf(found));
-    if (by) return by;
+    // Each printer by itself: what one can, another need not.
+    for (const name of new Set(conditions.map((c) => c.printer))) {
+      const own = new Set(conditions.filter((c) => c.printer === name).map((c) => c.id));
+      const by = borderlessBy(fedOf(found.filter((o) => own.has(o.conditionId))));
+      if (by) return `${name}, ${by}`;
+    }
     const name = (await this.papers.findOneBy({ id: paperId }))?.name ?? 'this paper';
     throw new RakuenError(409, `Nobody has found that ${printer || 'a printer'} prints ${name} to its edge.`, {
       field: 'stock',
@@ -130,7 +134,7 @@ function notesOn({ stock, pieces }: LayoutInput, toTheEdge: string | undefined):
       : []),
     ...(torn.length > 0
       ? [
-          `The torn edge ${torn.map((e) => IN_WORDS[e]).join(' and ')} stays as it is: ${DECKLE_MM} mm along it are kept free, and no knife goes there.`,
+          `The torn edge ${torn.map((e) => IN_WORDS[e]).join(' and ')} stays as it is: ${DECKLE_MM} mm along it are kept free.`,
         ]
       : []),
     ...(toTheEdge ? [`Printed to the edge: ${toTheEdge}.`] : []),

@@ -47,8 +47,9 @@ export class ReadBackService {
     const entries = entriesIn(await readFile(path));
     const left: { entry: number; why: string }[] = [];
     let [entered, known] = [0, 0];
-    // From old to new: a misprint finds its print.
-    const order = entries.map((entry, i) => ({ entry, i })).reverse();
+    // Prints first: a misprint finds its own, though it came before it.
+    const isPrint = ({ entry }: { entry: LedgerEntry }) => Number(entry?.kind === 'print');
+    const order = entries.map((entry, i) => ({ entry, i })).sort((p, q) => isPrint(q) - isPrint(p));
     await this.database.transaction(async (manager) => {
       for (const { entry, i } of order)
         try {
@@ -59,7 +60,8 @@ export class ReadBackService {
           left.push({ entry: i + 1, why: error.message });
         }
     });
-    return { entered, known, left: left.reverse().slice(0, MOST_TOLD) };
+    left.sort((p, q) => p.entry - q.entry);
+    return { entered, known, leftOut: left.length, left: left.slice(0, MOST_TOLD) };
   }
 
   /** @returns false where it is here already */

@@ -399,7 +399,10 @@ export class PrintsService {
     const profile = condition.profileId ? await this.profiles.findOneBy({ id: condition.profileId }) : null;
     const { entries } = await this.readings.history(row.conditionId);
     const measured = entries.filter((e) => e.source === 'measured');
-    const madeOn = measured.filter((e) => e.at.slice(0, 10) <= day).at(-1) ?? measured[0];
+    // By the box its sheet came from where that is known and was read, else by the day.
+    const box = earlier.boxId ? await this.boxes.findOneBy({ id: earlier.boxId }) : null;
+    const ofBox = box?.batch ? measured.filter((e) => e.batch === box.batch).at(-1) : undefined;
+    const madeOn = ofBox ?? measured.filter((e) => e.at.slice(0, 10) <= day).at(-1) ?? measured[0];
     // Of each later box the newest reading speaks.
     const later = new Map(
       measured.filter((e) => e.batch && e.batch !== madeOn.batch && e.at.slice(0, 10) > day).map((e) => [e.batch, e]),

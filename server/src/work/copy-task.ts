@@ -5,6 +5,7 @@ import { applyRecipe, type Recipe } from '@rakuen/core/proof/recipe';
 import type { Sharp } from 'sharp';
 import { frameOf } from './copy-frame.ts';
 import { openTarget, type CopyTarget } from './copy-target.ts';
+import { PictureError } from './picture-error.ts';
 import { openPicture, type PictureFile } from './open-picture.ts';
 import { writePrintFile } from './print-file.ts';
 
@@ -12,6 +13,8 @@ const MM_PER_INCH = 25.4;
 
 export type CopyKind = 'tif' | 'jpeg';
 /** Nothing of the colours is halved, and little else is lost. */
+/** A side of a JPEG, its border and caption included (ISO 10918-1: 16 bits). */
+const MOST_JPEG_PX = 60_000;
 const JPEG = { quality: 97, chromaSubsampling: '4:4:4' } as const;
 
 export interface CopyTask extends PictureFile {
@@ -53,6 +56,11 @@ export async function writeCopy(task: CopyTask): Promise<WrittenCopy> {
       const { width, height } = meta.autoOrient;
       const scale = Math.min(widthMm / width, heightMm / height) / MM_PER_INCH;
       const [w, h] = [Math.max(1, Math.round(width * scale * ppi)), Math.max(1, Math.round(height * scale * ppi))];
+      if (as === 'jpeg' && Math.max(w, h) > MOST_JPEG_PX)
+        throw new PictureError(
+          `A JPEG of ${w} × ${h} pixels is more than the format holds.`,
+          'Write a TIFF, or at a lower resolution.',
+        );
       await writePrintFile({
         pipeline: sharpened(pipeline.autoOrient().resize(w, h, { fit: 'fill', kernel: 'lanczos3' }), recipe, ppi),
         channels,

@@ -1,5 +1,4 @@
 import { readCube } from '@rakuen/core/characterisation/lattice';
-import type { Rgb } from '@rakuen/core/colour/types';
 import { countedInk } from '@rakuen/core/cost/ink';
 import { inkTaken } from '@rakuen/core/simulation/printer';
 import { standIn, type StandInFacts } from '@rakuen/core/simulation/stand-in';
@@ -23,7 +22,7 @@ export function countInk(task: {
   const colours = Array.from({ length: cells.length / 4 }, (_, i) => {
     const [L, a, b, share] = cells.subarray(i * 4, i * 4 + 4);
     readCube(grid, device, L / 100, a / (2 * AB) + 0.5, b / (2 * AB) + 0.5, rgb, 0);
-    return { taken: inkOf([...rgb] as unknown as Rgb), share };
+    return { taken: inkOf([rgb[0], rgb[1], rgb[2]]), share };
   });
   return countedInk(colours, areaM2, inkOf([0, 0, 0]), solidMlPerM2);
 }

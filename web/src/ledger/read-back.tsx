@@ -18,7 +18,7 @@ export function ReadBack() {
             <div role="status" className="border border-edge bg-field px-4 py-3">
               <p>
                 {data.entered} entered, {data.known} were here already
-                {data.left.length > 0 && `, ${data.left.length} left out:`}
+                {data.leftOut > 0 && `, ${data.leftOut} left out:`}
               </p>
               <ul className="text-[13px]">
                 {(all ? data.left : data.left.slice(0, FIRST_TOLD)).map((l) => (
@@ -29,7 +29,11 @@ export function ReadBack() {
               </ul>
               <p className="mt-1 flex gap-4">
                 {!all && data.left.length > FIRST_TOLD && (
-                  <QuietButton onClick={() => setAll(true)}>All that was left out</QuietButton>
+                  <QuietButton onClick={() => setAll(true)}>
+                    {data.leftOut > data.left.length
+                      ? `The first ${data.left.length} of them`
+                      : 'All that was left out'}
+                  </QuietButton>
                 )}
                 <QuietButton onClick={reset}>Close</QuietButton>
               </p>

@@ -158,7 +158,7 @@ function Cost({ print }: { print: PrintLook['print'] }) {
             {data.minutesFrom === 'timed' ? 'timed on this sheet before' : 'estimated from feed and area'}.{' '}
             {data.asOf ? `Rates of ${data.asOf}.` : 'Rates of a start of ours; the studio has said none yet.'}
           </p>
-          <OtherSheets print={print} />
+          {data && <OtherSheets print={print} inkFrom={data.inkFrom} />}
           <Price cost={data.cost.good} currency={data.currency} />
         </>
       )}
@@ -167,7 +167,7 @@ function Cost({ print }: { print: PrintLook['print'] }) {
 }
 
 /** The same picture, as large, on the other sheets that lie on the table. */
-function OtherSheets({ print }: { print: PrintLook['print'] }) {
+function OtherSheets({ print, inkFrom }: { print: PrintLook['print']; inkFrom: CostView['inkFrom'] }) {
   const { laid } = useTable();
   const others = laid.filter((c) => c.id !== print.conditionId);
   if (others.length === 0) return null;
@@ -176,14 +176,23 @@ function OtherSheets({ print }: { print: PrintLook['print'] }) {
       <caption className="text-left text-quiet">On the other sheets on the table</caption>
       <tbody>
         {others.map((c) => (
-          <OtherSheet key={c.id} print={print} condition={c} />
+          <OtherSheet key={c.id} print={print} condition={c} inkFrom={inkFrom} />
         ))}
       </tbody>
     </table>
   );
 }
 
-function OtherSheet({ print, condition }: { print: PrintLook['print']; condition: ConditionHead }) {
+function OtherSheet({
+  print,
+  condition,
+  inkFrom,
+}: {
+  print: PrintLook['print'];
+  condition: ConditionHead;
+  /** How the ink of the sheet in hand is reckoned: another way is said, since the two are not alike. */
+  inkFrom: CostView['inkFrom'];
+}) {
   const { pictureId, widthMm, heightMm } = print;
   const { data, error } = useCostQuery({ pictureId, conditionId: condition.id, widthMm, heightMm });
   return (
@@ -195,6 +204,9 @@ function OtherSheet({ print, condition }: { print: PrintLook['print']; condition
       <td className="text-right align-top tabular-nums">
         {data && `${formatNumber(data.cost.good, 2)} ${data.currency}`}
         {error && 'no price'}
+        {data && data.inkFrom !== inkFrom && (
+          <span className="block text-[12px] text-quiet">its ink by {INK_WORDS[data.inkFrom]}</span>
+        )}
       </td>
     </tr>
   );

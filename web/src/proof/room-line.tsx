@@ -90,7 +90,7 @@ export function RoomLine({
                   .filter((_, i) => i === 0 || whites[1] !== whites[0])
                   .map(
                     (l, i) =>
-                      `${names[i]}: its white has ${formatNumber(l.paperCdM2, 0)} cd/m² there${l.beyond ? ', brighter than this screen can show it' : ''}`,
+                      `${names[i]}: its white has ${formatNumber(l.paperCdM2, 0)} cd/m² there${l.darker ? ', more than this screen can show: it is drawn darker than it will hang' : ''}`,
                   )
                   .join('; ') + '.'
               : 'Say both levels as numbers above nothing.'}

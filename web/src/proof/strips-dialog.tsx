@@ -36,7 +36,8 @@ export function StripsDialog({
   const [part, setPart] = useState<RecipeKey>('liftStops');
   const [steps, setSteps] = useState(LADDERS.liftStops);
   const [crop, setCrop] = useState('48');
-  const [light, setLight] = useState(picture.commission.light);
+  // Which light it was looked at in is said by whoever looked, and not taken as said.
+  const [light, setLight] = useState('');
   const [by, setBy] = useState('');
   return (
     <Dialog
@@ -65,7 +66,7 @@ export function StripsDialog({
           label="Judged in"
           value={light}
           onChange={(e) => setLight(e.target.value)}
-          options={lights.map((l) => [l.key, l.name] as const)}
+          options={[['', 'not said'], ...lights.map((l) => [l.key, l.name] as const)]}
         />
         <TextField label="By" maxLength={80} value={by} onChange={(e) => setBy(e.target.value)} />
       </div>
@@ -75,11 +76,11 @@ export function StripsDialog({
       </p>
       {conditions.map((c) => (
         <StripsOn
-          key={c.id}
+          key={`${c.id} ${part} ${steps}`}
           picture={picture}
           condition={c}
           asked={{ conditionId: c.id, part, steps, cropWidth: crop, cropHeight: crop }}
-          judged={{ by, light: lights.find((l) => l.key === light)?.name ?? 'a lamp that is gone' }}
+          judged={{ by, light: lights.find((l) => l.key === light)?.name }}
         />
       ))}
     </Dialog>
@@ -102,7 +103,7 @@ function StripsOn({
   picture: PictureView;
   condition: ConditionHead;
   asked: Asked;
-  judged: { readonly by: string; readonly light: string };
+  judged: { readonly by: string; readonly light?: string };
 }) {
   const { data, error } = useStripsQuery({ pictureId: picture.id, ...asked });
   const at = useRecipe(picture.id, condition.id);
@@ -114,11 +115,13 @@ function StripsOn({
   const values = asked.steps.split(',').map((v) => Number(v.trim()));
   const take = (value: number) => {
     setFound(value);
+    // Another word is another entry.
+    writing.reset();
     at.set({ ...at.recipe, [part]: value });
   };
   const enter = () =>
     void write({
-      text: `Best of the strips ${values.map(written).join(', ')}: ${name.toLowerCase()} ${written(found!)}. Judged by eye in ${judged.light}.`,
+      text: `Best of the strips ${values.map(written).join(', ')}: ${name.toLowerCase()} ${written(found!)}. Judged by eye${judged.light ? ` in ${judged.light}` : ', the light not said'}.`,
       ...(judged.by.trim() && { by: judged.by }),
       pictureId: picture.id,
       conditionId: condition.id,
