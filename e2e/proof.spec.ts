@@ -4,6 +4,7 @@ import { deltaE2000 } from '@rakuen/core/colour/difference';
 import { absoluteOnWhite } from '@rakuen/core/colour/relative';
 import { rgbToLab, SRGB, xyzToRgb } from '@rakuen/core/colour/rgb-space';
 import { labToXyz } from '@rakuen/core/colour/lab';
+import { applyLocal, localBase } from '@rakuen/core/proof/local-contrast';
 import { applyRecipe, PLAIN, type Recipe } from '@rakuen/core/proof/recipe';
 import type { Lab } from '@rakuen/core/colour/types';
 import type { Page } from '@playwright/test';
@@ -12,7 +13,7 @@ import { expect, expectAccessible, test } from './studio.ts';
 interface Head {
   id: string;
   title: string;
-  commission: object;
+  commission: { longSideMm: number };
   hints: string[];
 }
 
@@ -50,6 +51,8 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   const raw = await (await page.request.get(`${studio.url}/api/pictures/${room.id}/lab`)).body();
   const [w, h] = [raw.readUInt32LE(0), raw.readUInt32LE(4)];
   const absolute = absoluteOnWhite(seen.white);
+  const fileL = Float32Array.from({ length: w * h }, (_, i) => raw.readInt16LE(8 + i * 6) / 250);
+  const base = localBase({ widthPx: w, heightPx: h, lightness: fileL }, room.commission.longSideMm);
   // The whole canvas shows the left hand's sheet now: its pixels against the lattice, read by the processor.
   const distances = async (recipe: Recipe): Promise<number[]> => {
     const drawn = await canvas.evaluate((c: HTMLCanvasElement) => {
@@ -73,6 +76,8 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
       if ([-2, 2].some((d) => deltaE2000(labAt(px + d, py), file) > 0.6 || deltaE2000(labAt(px, py + d), file) > 0.6))
         continue;
       const out = Float32Array.from(file);
+      const part = { x: (x + 0.5) / drawn.width, y: (y + 0.5) / drawn.height, width: 0, height: 0 };
+      applyLocal(out, recipe, base, { widthPx: 1, heightPx: 1, first: 0, part });
       applyRecipe(out, recipe);
       throughPrinted(lattice, out, out);
       const wanted = absolute([out[0], out[1], out[2]]);
@@ -100,6 +105,11 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   await note.getByRole('button', { name: 'Saturation less' }).click();
   await expect(note.getByRole('status', { name: 'Saturation' })).toHaveText('−5 %');
   await isTheModel({ ...PLAIN, liftStops: 0.25, contrast: 0.1, saturation: -0.05 });
+  // Contrast by its scale on paper, over a base that the test computes for itself.
+  for (let turn = 0; turn < 3; turn++) await note.getByRole('button', { name: 'Contrast at 12 mm more' }).click();
+  await expect(note.getByRole('status', { name: 'Contrast at 12 mm' })).toHaveText('+30 %');
+  await isTheModel({ ...PLAIN, liftStops: 0.25, contrast: 0.1, saturation: -0.05, localBroad: 0.3 });
+  for (let turn = 0; turn < 3; turn++) await note.getByRole('button', { name: 'Take back' }).click();
   await note.getByRole('button', { name: 'Keep as' }).click();
   await note.getByLabel('Name of this version').fill('brighter');
   await note.getByRole('button', { name: 'Keep this version' }).click();

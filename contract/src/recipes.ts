@@ -9,6 +9,9 @@ export class RecipeValues implements Recipe {
   @Num(P.liftStops.least, P.liftStops.most) liftStops!: number;
   @Num(P.contrast.least, P.contrast.most) contrast!: number;
   @Num(P.shadows.least, P.shadows.most) shadows!: number;
+  /** Absent in recipes of before they could be turned: as it is. */
+  @Maybe() @Num(P.localFine.least, P.localFine.most) localFine: number = 0;
+  @Maybe() @Num(P.localBroad.least, P.localBroad.most) localBroad: number = 0;
   @Num(P.saturation.least, P.saturation.most) saturation!: number;
   @Num(P.sharpening.least, P.sharpening.most) sharpening!: number;
   /** Radius of sharpening on paper. */

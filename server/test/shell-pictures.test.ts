@@ -12,8 +12,10 @@ import type { Lab, Rgb } from '@rakuen/core/colour/types';
 import { writeCgats } from '@rakuen/core/formats/cgats-write';
 import { halton } from '@rakuen/core/halton';
 import { readChart } from '@rakuen/core/simulation/instrument';
+import { applyLocal } from '@rakuen/core/proof/local-contrast';
 import { applyRecipe, PLAIN } from '@rakuen/core/proof/recipe';
 import { labsOf, openProfile } from '../src/colour-management/lcms.ts';
+import { localTurn } from '../src/work/local-base.ts';
 import { writeCopy } from '../src/work/copy-task.ts';
 import { scatteredChart, SHEETS, truth } from '../../core/test/sheets.ts';
 import { temporaryFolder } from './rakuen.ts';
@@ -152,59 +154,72 @@ describe('a photograph read', () => {
   });
 });
 
-it('a large print copy is looked up in a lattice, and no eye tells it from one computed pixel by pixel', async () => {
-  const big = join(folder, 'big.tif');
-  const [w, h] = [900, 600];
-  await sharp(
-    Uint16Array.from({ length: w * h * 3 }, (_, i) => {
-      const [x, y, c] = [Math.floor(i / 3) % w, Math.floor(i / 3 / w), i % 3];
-      return 32_767 * (1 + Math.sin((x * (c + 1)) / 90 + (y * (3 - c)) / 70));
-    }),
-    { raw: { width: w, height: h, channels: 3 } },
-  )
-    .toColourspace('rgb16')
-    .tiff({ compression: 'none' })
-    .toFile(big);
-  const icc = readFileSync(sheets[0].profile);
-  const out = join(folder, 'big-copy.tif');
-  await writeCopy({
-    path: big,
-    assumeSrgb: false,
-    maxPixels: 1e9,
-    target: { icc, rendering: 'relative' },
-    as: 'tif',
-    widthMm: 254,
-    heightMm: 254,
-    ppi: 90,
-    recipe: { ...PLAIN, liftStops: 0.25 },
-    out,
-    scratch: join(folder, 'scratch'),
-  });
-  const values = async (file: string) => {
-    const { data } = await sharp(file, { ignoreIcc: true })
+it.each([
+  ['a lift', { liftStops: 0.25 }],
+  ['contrast by its scale', { liftStops: 0.25, localFine: 0.4, localBroad: 0.3 }],
+])(
+  'a large print copy with %s is looked up, and no eye tells it from one computed pixel by pixel',
+  async (_, turns) => {
+    const recipe = { ...PLAIN, ...turns };
+    const big = join(folder, 'big.tif');
+    const [w, h] = [820, 500];
+    const LONG_MM = (820 / 90) * 25.4;
+    await sharp(
+      Uint16Array.from({ length: w * h * 3 }, (_, i) => {
+        const [x, y, c] = [Math.floor(i / 3) % w, Math.floor(i / 3 / w), i % 3];
+        return 32_767 * (1 + Math.sin((x * (c + 1)) / 90 + (y * (3 - c)) / 70));
+      }),
+      { raw: { width: w, height: h, channels: 3 } },
+    )
       .toColourspace('rgb16')
-      .raw({ depth: 'ushort' })
-      .toBuffer({ resolveWithObject: true });
-    return new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
-  };
-  const [from, sent] = [await values(big), await values(out)];
-  expect(sent).toHaveLength(from.length);
-  const profile = await openProfile(icc);
-  const blackL = Math.max(0, profile.toLab(profile.fromLab(Float32Array.of(0, 0, 0)))[0]);
-  const [aim, off] = [compensated(0, blackL), [] as number[]];
-  for (let i = 0; i < 3000; i++) {
-    const at = ((i * 7919) % (w * h)) * 3;
-    const lab = Float32Array.from(rgbToLab(SRGB, [from[at] / 65_535, from[at + 1] / 65_535, from[at + 2] / 65_535]));
-    applyRecipe(lab, { ...PLAIN, liftStops: 0.25 });
-    const exact = profile.fromLab(Float32Array.from(aim([lab[0], lab[1], lab[2]])));
-    const [p, q] = labsOf(profile, [[...exact], [sent[at] / 65_535, sent[at + 1] / 65_535, sent[at + 2] / 65_535]]);
-    off.push(deltaE2000(p, q));
-  }
-  profile.close();
-  off.sort((p, q) => p - q);
-  expect(off[Math.floor(off.length * 0.95)]).toBeLessThan(0.5);
-  expect(off[Math.floor(off.length * 0.5)]).toBeLessThan(0.15);
-});
+      .tiff({ compression: 'none' })
+      .toFile(big);
+    const icc = readFileSync(sheets[0].profile);
+    const out = join(folder, 'big-copy.tif');
+    await writeCopy({
+      path: big,
+      assumeSrgb: false,
+      maxPixels: 1e9,
+      target: { icc, rendering: 'relative' },
+      as: 'tif',
+      widthMm: LONG_MM,
+      heightMm: LONG_MM,
+      ppi: 90,
+      recipe,
+      out,
+      scratch: join(folder, 'scratch'),
+    });
+    const values = async (file: string) => {
+      const { data } = await sharp(file, { ignoreIcc: true })
+        .toColourspace('rgb16')
+        .raw({ depth: 'ushort' })
+        .toBuffer({ resolveWithObject: true });
+      return new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
+    };
+    const [from, sent] = [await values(big), await values(out)];
+    expect(sent).toHaveLength(from.length);
+    const profile = await openProfile(icc);
+    const blackL = Math.max(0, profile.toLab(profile.fromLab(Float32Array.of(0, 0, 0)))[0]);
+    const [aim, off] = [compensated(0, blackL), [] as number[]];
+    const local = await localTurn({ path: big, assumeSrgb: false, maxPixels: 1e9 }, recipe, LONG_MM);
+    expect(local !== undefined).toBe('localFine' in turns);
+    for (let i = 0; i < 3000; i++) {
+      const at = ((i * 7919) % (w * h)) * 3;
+      const lab = Float32Array.from(rgbToLab(SRGB, [from[at] / 65_535, from[at + 1] / 65_535, from[at + 2] / 65_535]));
+      const [x, y] = [((at / 3) % w) / w, Math.floor(at / 3 / w) / h];
+      const part = { x, y, width: 1 / w, height: 1 / h };
+      if (local) applyLocal(lab, recipe, local.base, { widthPx: 1, heightPx: 1, first: 0, part });
+      applyRecipe(lab, recipe);
+      const exact = profile.fromLab(Float32Array.from(aim([lab[0], lab[1], lab[2]])));
+      const [p, q] = labsOf(profile, [[...exact], [sent[at] / 65_535, sent[at + 1] / 65_535, sent[at + 2] / 65_535]]);
+      off.push(deltaE2000(p, q));
+    }
+    profile.close();
+    off.sort((p, q) => p - q);
+    expect(off[Math.floor(off.length * 0.95)]).toBeLessThan(0.5);
+    expect(off[Math.floor(off.length * 0.5)]).toBeLessThan(0.15);
+  },
+);
 
 describe('a picture on sheets', () => {
   /** LittleCMS's own proof through the profile that was written: relative, black compensated. */

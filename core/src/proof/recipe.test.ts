@@ -22,6 +22,8 @@ const recipes = fc.record({
   liftStops: part('liftStops'),
   contrast: part('contrast'),
   shadows: part('shadows'),
+  localFine: part('localFine'),
+  localBroad: part('localBroad'),
   saturation: part('saturation'),
   sharpening: part('sharpening'),
   radiusMm: fc.constant(0.1),
@@ -134,6 +136,26 @@ describe('what is suggested', () => {
   it('paler where much is just out of reach, and not where paling would not help', () => {
     expect(asked([50, 66, 0, 0.2, 50, 0, 0, 0.8]).find((s) => s.key === 'saturation')!.value).toBeLessThan(0);
     expect(keys(asked([50, 110, 0, 0.2, 50, 0, 0, 0.8]))).not.toContain('saturation');
+  });
+
+  it('grain is not sharpened with the picture, and a texture takes from what was sharpened', () => {
+    const of = (over: object) => asked([50, 0, 0, 1], over).find((s) => s.key === 'sharpening')!;
+    expect(of({ noiseL: 3 }).value).toBeLessThan(of({}).value);
+    expect(of({ noiseL: 3 }).sentence).toContain('grain of 3.0 L*');
+    expect(of({ textureL: 5 }).value).toBeGreaterThan(of({}).value);
+    expect(of({ textureL: 5 }).sentence).toContain('5.0 L*');
+    expect(of({ noiseL: 0.4, textureL: 0.5 }).value).toBe(of({}).value);
+  });
+
+  it('local contrast makes up for a range that a sheet flattens, as much as it flattens; metallic takes a little at the fine scale', () => {
+    const flat = { bare: { ...sheet(1), blackL: 20 }, scales: [{ size: 0.03, sdL: 4 }], longSideMm: 400 };
+    const found = asked([50, 0, 0, 1], flat).find((s) => s.key === 'localBroad')!;
+    expect(found.value).toBeCloseTo(0.3, 6);
+    expect(found.sentence).toContain('80 %');
+    expect(found.sentence).toContain('4.0 L*');
+    // Where nothing lives at that scale there is nothing to give back.
+    expect(keys(asked([50, 0, 0, 1], { ...flat, scales: [{ size: 0.03, sdL: 0.3 }] }))).not.toContain('localBroad');
+    expect(keys(asked([50, 0, 0, 1], { coating: 'metallic' }))).toContain('localFine');
   });
 
   it('matt is sharpened more than gloss (practice), with a radius that grows with the distance', () => {

@@ -8,6 +8,9 @@ export interface Recipe {
   readonly contrast: number;
   /** How far the deepest tones are opened, 0–1; from L* 35 on nothing moves. */
   readonly shadows: number;
+  /** Contrast of what is about 2 mm, and about 12 mm, on paper: times 1 plus this, −0.5 to 1. */
+  readonly localFine: number;
+  readonly localBroad: number;
   /** Chroma, times 1 plus this, −1 to 1. */
   readonly saturation: number;
   /** Strength of sharpening at the size of the print, 0–2. */
@@ -17,7 +20,16 @@ export interface Recipe {
 }
 
 /** Nothing done. */
-export const PLAIN: Recipe = { liftStops: 0, contrast: 0, shadows: 0, saturation: 0, sharpening: 0, radiusMm: 0.1 };
+export const PLAIN: Recipe = {
+  liftStops: 0,
+  contrast: 0,
+  shadows: 0,
+  localFine: 0,
+  localBroad: 0,
+  saturation: 0,
+  sharpening: 0,
+  radiusMm: 0.1,
+};
 
 /** A part of a recipe: in which steps a hand turns it. */
 export interface RecipePart {
@@ -31,6 +43,8 @@ export interface RecipePart {
 
 const STOPS: Readonly<Record<string, string>> = { '0.25': '¼', '0.5': '½', '0.75': '¾' };
 const signed = (v: number, digits = 0) => `${v > 0 ? '+' : v < 0 ? '−' : ''}${Math.abs(v).toFixed(digits)}`;
+
+const share = (v: number) => (v === 0 ? 'as it is' : `${signed(v * 100)} %`);
 
 /** Steps of a quarter stop (practice); the others are our own. */
 export const RECIPE_PARTS: Readonly<Record<Exclude<keyof Recipe, 'radiusMm'>, RecipePart>> = {
@@ -55,12 +69,14 @@ export const RECIPE_PARTS: Readonly<Record<Exclude<keyof Recipe, 'radiusMm'>, Re
     most: 1,
     written: (v) => (v === 0 ? 'as they are' : `opened ${(v * 10).toFixed(0)}`),
   },
+  localFine: { name: 'Contrast at 2 mm', step: 0.1, least: -0.5, most: 1, written: share },
+  localBroad: { name: 'Contrast at 12 mm', step: 0.1, least: -0.5, most: 1, written: share },
   saturation: {
     name: 'Saturation',
     step: 0.05,
     least: -1,
     most: 1,
-    written: (v) => (v === 0 ? 'as it is' : `${signed(v * 100)} %`),
+    written: share,
   },
   sharpening: { name: 'Sharpening', step: 0.25, least: 0, most: 2, written: (v) => (v === 0 ? 'none' : v.toFixed(2)) },
 };
@@ -114,7 +130,7 @@ function factorAt(table: Float32Array, l: number): number {
   return table[low] + (table[low + 1] - table[low]) * (at - low);
 }
 
-/** Whether a recipe changes colours at all; sharpening is of another kind. */
+/** Whether a recipe leaves each colour as it is; what depends on what lies about a place is of another kind. */
 export const isPlain = ({ liftStops, contrast, shadows, saturation }: Recipe): boolean =>
   liftStops === 0 && contrast === 0 && shadows === 0 && saturation === 0;
 

@@ -2,8 +2,10 @@ import { throughPrinted } from '../characterisation/printed.ts';
 import { deltaE2000 } from '../colour/difference.ts';
 import { compensated } from '../characterisation/renderings.ts';
 import type { Lab } from '../colour/types.ts';
+import type { PictureStructure } from '../picture/structure.ts';
 import type { PrintedSheet } from '../match/sheet.ts';
 import { COATING_CLASSES, type CoatingClass } from '../paper.ts';
+import { LOCAL_SCALES_MM } from './local-contrast.ts';
 import { applyRecipe, PLAIN, RECIPE_PARTS, type Recipe, type RecipeKey } from './recipe.ts';
 import { SCREEN_CD_M2 } from './room-level.ts';
 
@@ -25,6 +27,13 @@ export interface SuggestAsked {
   readonly lux: number;
   readonly viewingMm: number;
   readonly ppi: number;
+  /** Grain or noise of the picture from pixel to pixel, L*. */
+  readonly noiseL?: number;
+  /** Contrast of the picture by scale, as it was read. */
+  readonly scales?: PictureStructure['scales'];
+  readonly longSideMm?: number;
+  /** Texture of the sheet in a raking light, L*; absent where no scan was made. */
+  readonly textureL?: number;
 }
 
 /** An eye that settles on the paper makes up for most of a dim room; this share is left (our own estimate, after Stevens’ law of brightness). */
@@ -40,6 +49,12 @@ const QUARTER = 0.25;
 /** Steps between L* 3 and 20, of which the sheet leaves so few that they are opened. */
 const SHADOW = { from: 3, to: 20, kept: 0.75 } as const;
 
+/** A sheet that keeps less of every step of tone flattens a picture; contrast below `leastL` is not missed; no more than `most` is offered. */
+const FLAT = { kept: 0.85, leastL: 1, most: 0.4 } as const;
+/** Grain that shows, and a texture that hides what is fine, L*. */
+const GRAIN_L = 1.5;
+const ROUGH_L = 3;
+
 /** Luminance a white sheet has in a room, cd/m²: a matt white of 90 % at so many lux. */
 const paperCdM2 = (lux: number): number => (0.9 * lux) / Math.PI;
 
@@ -48,7 +63,9 @@ const paperCdM2 = (lux: number): number => (0.9 * lux) / Math.PI;
  * served by calibrating and proofing in a proper light.
  */
 export function suggest(asked: SuggestAsked): Suggestion[] {
-  return [lift(asked), shadows(asked), saturation(asked), sharpening(asked)].filter((s) => s !== undefined);
+  return [lift, shadows, localBroad, localFine, saturation, sharpening]
+    .map((part) => part(asked))
+    .filter((s) => s !== undefined);
 }
 
 function lift({ lux }: SuggestAsked): Suggestion | undefined {
@@ -124,16 +141,61 @@ function saturation(asked: SuggestAsked): Suggestion | undefined {
   };
 }
 
-function sharpening({ coating, viewingMm, ppi }: SuggestAsked): Suggestion {
+/** Contrast of a picture at a scale on paper, L*: of the octave nearest to it. */
+function contrastAt({ scales = [], longSideMm = 0 }: SuggestAsked, mm: number): number | undefined {
+  const off = ({ size }: { size: number }) => Math.abs(Math.log((size * longSideMm) / mm));
+  return scales.length > 0 && longSideMm > 0
+    ? scales.reduce((near, s) => (off(s) < off(near) ? s : near)).sdL
+    : undefined;
+}
+
+function localBroad(asked: SuggestAsked): Suggestion | undefined {
+  const kept = 1 - asked.bare.blackL / 100;
+  const sdL = contrastAt(asked, LOCAL_SCALES_MM.localBroad);
+  if (kept > FLAT.kept || sdL === undefined || sdL < FLAT.leastL) return undefined;
+  const { step, written } = RECIPE_PARTS.localBroad;
+  const value = Number(Math.min(FLAT.most, Math.round((1 / kept - 1) / step) * step).toFixed(2));
+  return {
+    key: 'localBroad',
+    value,
+    sentence: `Its black of L* ${asked.bare.blackL.toFixed(0)} under a white of 100 leaves ${(kept * 100).toFixed(0)} % of every step of tone; the picture has ${sdL.toFixed(1)} L* of contrast at that size, and ${written(value)} gives about as much back where it is seen, without moving the whole.`,
+  };
+}
+
+function localFine({ coating }: SuggestAsked): Suggestion | undefined {
+  if (coating !== 'metallic') return undefined;
+  const value = 0.2;
+  return {
+    key: 'localFine',
+    value,
+    sentence: `Metallic sheets live by sharp local contrast (practice): ${RECIPE_PARTS.localFine.written(value)}. How far is judged on a strip.`,
+  };
+}
+
+/** By how much sharpening changes for what lies in the picture and in the sheet, and why (our own estimates). */
+function grainAndTexture({ noiseL = 0, textureL = 0 }: SuggestAsked): { by: number; words: string } {
+  const grainy = noiseL >= GRAIN_L;
+  const rough = textureL >= ROUGH_L;
+  const words = [
+    grainy ? `a grain of ${noiseL.toFixed(1)} L* would be sharpened with it, so a quarter less` : undefined,
+    rough ? `a texture of ${textureL.toFixed(1)} L* takes from what is fine, so a quarter more` : undefined,
+  ].filter((w) => w !== undefined);
+  const by = (grainy ? -QUARTER : 0) + (rough ? QUARTER : 0);
+  return { by, words: words.map((w) => ` And ${w} (our own estimate).`).join('') };
+}
+
+function sharpening(asked: SuggestAsked): Suggestion {
+  const { coating, viewingMm, ppi } = asked;
   const matt = COATING_CLASSES[coating].blackInk === 'matt';
   const spread = matt ? SPREAD_MM.matt : SPREAD_MM.gloss;
   const seen = viewingMm * Math.tan(ARC_MINUTE);
   const radiusMm = Number(Math.max(spread, seen, 25.4 / ppi).toFixed(3));
-  const value = matt ? 1 : coating === 'metallic' ? 0.75 : 0.5;
+  const { by, words } = grainAndTexture(asked);
+  const value = (matt ? 1 : coating === 'metallic' ? 0.75 : 0.5) + by;
   return {
     key: 'sharpening',
     value,
     radiusMm,
-    sentence: `At ${Math.round(viewingMm)} mm an eye parts ${seen.toFixed(2)} mm, ink spreads some ${spread.toFixed(2)} mm on a ${matt ? 'matt' : 'coated'} sheet (our own estimate): a radius of ${radiusMm.toFixed(2)} mm, ${((radiusMm * ppi) / 25.4).toFixed(1)} px at ${Math.round(ppi)} ppi; more on matt than on gloss (practice).`,
+    sentence: `At ${Math.round(viewingMm)} mm an eye parts ${seen.toFixed(2)} mm, ink spreads some ${spread.toFixed(2)} mm on a ${matt ? 'matt' : 'coated'} sheet (our own estimate): a radius of ${radiusMm.toFixed(2)} mm, ${((radiusMm * ppi) / 25.4).toFixed(1)} px at ${Math.round(ppi)} ppi; more on matt than on gloss (practice).${words}`,
   };
 }

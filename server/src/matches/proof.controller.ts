@@ -102,8 +102,9 @@ export class ProofController {
     @Param('id', ParseUUIDPipe) id: string,
     @Query() { conditionId, ppi }: SuggestQuery,
   ): Promise<SuggestView> {
-    const { commission } = await this.pictures.view(id);
+    const { commission, figures } = await this.pictures.view(id);
     const condition = await this.conditions.view(conditionId);
+    const texture = condition.facts?.figures.textureAmplitude;
     const { bare } = await this.laid.laid(condition, { light: 'D50', glass: 'none' });
     const suggestions = suggest({
       cells: await this.pictures.cells(id),
@@ -112,6 +113,10 @@ export class ProofController {
       lux: commission.lux,
       viewingMm: commission.viewingMm,
       ppi: Number(ppi) || DEFAULT_PPI,
+      noiseL: figures.structure?.noiseL,
+      scales: figures.structure?.scales,
+      longSideMm: commission.longSideMm,
+      textureL: texture?.shape === 'scalar' ? texture.value : undefined,
     });
     return { suggestions };
   }

@@ -3,6 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import type { RecipeInput, RecipeView } from '@rakuen/contract/recipes';
+import { PLAIN } from '@rakuen/core/proof/recipe';
 import { notFound } from '../app/errors.ts';
 import { refuseStale } from '../app/revision.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
@@ -18,8 +19,8 @@ export class RecipesService {
     private readonly conditions: ConditionsService,
   ) {}
 
-  list(pictureId: string): Promise<RecipeView[]> {
-    return this.rows.find({ where: { pictureId }, order: { name: 'ASC' } });
+  async list(pictureId: string): Promise<RecipeView[]> {
+    return (await this.rows.find({ where: { pictureId }, order: { name: 'ASC' } })).map(viewOf);
   }
 
   /** Writes a recipe under its name; what stood there before is on record. @param from revision it was changed from */
@@ -30,7 +31,7 @@ export class RecipesService {
     const known = await this.rows.findOneBy({ pictureId: input.pictureId, conditionId: input.conditionId, name });
     const changedAt = new Date().toISOString();
     if (known) {
-      refuseStale('This recipe', known, from, known);
+      refuseStale('This recipe', known, from, viewOf(known));
       await this.rows.update(known.id, { values: { ...input.values }, changedAt });
       return this.of(known.id, input.pictureId);
     }
@@ -46,6 +47,9 @@ export class RecipesService {
   async of(id: string, pictureId: string): Promise<RecipeView> {
     const row = await this.rows.findOneBy({ id, pictureId });
     if (!row) throw notFound('recipe of this picture');
-    return row;
+    return viewOf(row);
   }
 }
+
+/** What a recipe of before some part existed does not name is as it is. */
+const viewOf = (row: RecipeRow): RecipeView => ({ ...row, values: { ...PLAIN, ...row.values } });

@@ -3,6 +3,7 @@ import sharp from 'sharp';
 import type { Borders } from '@rakuen/core/layout/borders';
 import { applyRecipe, type Recipe } from '@rakuen/core/proof/recipe';
 import type { Sharp } from 'sharp';
+import { localTurn } from './local-base.ts';
 import { frameOf } from './copy-frame.ts';
 import { openTarget, type CopyTarget } from './copy-target.ts';
 import { PictureError } from './picture-error.ts';
@@ -12,9 +13,9 @@ import { writePrintFile } from './print-file.ts';
 const MM_PER_INCH = 25.4;
 
 export type CopyKind = 'tif' | 'jpeg';
-/** Nothing of the colours is halved, and little else is lost. */
 /** A side of a JPEG, its border and caption included (ISO 10918-1: 16 bits). */
 const MOST_JPEG_PX = 60_000;
+/** Nothing of the colours is halved, and little else is lost. */
 const JPEG = { quality: 97, chromaSubsampling: '4:4:4' } as const;
 
 export interface CopyTask extends PictureFile {
@@ -66,6 +67,7 @@ export async function writeCopy(task: CopyTask): Promise<WrittenCopy> {
         channels,
         bitsPerChannel,
         labOf,
+        local: await localTurn(task, recipe, (Math.max(w, h) / ppi) * MM_PER_INCH),
         written: (labs) => {
           applyRecipe(labs, recipe);
           return target.written(labs);

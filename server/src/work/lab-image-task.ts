@@ -13,7 +13,7 @@ export interface LabImage {
 }
 
 const LONGER_PX = 1280;
-const UNITS = 250;
+export const LAB_UNITS = 250;
 
 const RUN = 1 << 16;
 
@@ -58,7 +58,7 @@ export async function labImageOf({
     for (let from = 0; from < pixels; from += RUN) {
       const n = Math.min(RUN, pixels - from);
       const codes = Float32Array.from({ length: n * channels }, (_, i) => values[from * channels + i] / top);
-      labOf(codes).forEach((v, i) => (lab[from * 3 + i] = Math.round(Math.max(-131, Math.min(131, v)) * UNITS)));
+      labOf(codes).forEach((v, i) => (lab[from * 3 + i] = Math.round(Math.max(-131, Math.min(131, v)) * LAB_UNITS)));
     }
     return { widthPx: info.width, heightPx: info.height, lab };
   } finally {
@@ -83,7 +83,7 @@ export async function drawOnSheet(task: {
         let sum = 0;
         for (let v = 0; v < every; v++)
           for (let u = 0; u < every; u++) sum += lab[((y * every + v) * widthPx + x * every + u) * 3 + c];
-        labs[(y * w + x) * 3 + c] = sum / (every * every * UNITS);
+        labs[(y * w + x) * 3 + c] = sum / (every * every * LAB_UNITS);
       }
   if (task.sheet) seenOn(unpackSheet(task.sheet), labs);
   const { pixels, beyond } = screenPixels(labs);

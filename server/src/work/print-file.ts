@@ -1,9 +1,12 @@
 import { open } from 'node:fs/promises';
 import type { Sharp } from 'sharp';
 import { throughCodes } from '@rakuen/core/characterisation/code-cube';
-import { nodePlaces } from '@rakuen/core/characterisation/lattice';
+import { nodePlaces, readCube } from '@rakuen/core/characterisation/lattice';
+import { throughPrinted } from '@rakuen/core/characterisation/printed';
 import { tiffHead, type TiffKind } from '@rakuen/core/formats/tiff-head';
 import type { LabOfCodes } from '@rakuen/core/picture/blocks';
+import { applyLocal } from '@rakuen/core/proof/local-contrast';
+import type { LocalTurn } from './local-base.ts';
 import { codesOfLight } from './open-picture.ts';
 import type { PixelFrame } from './copy-frame.ts';
 import { pixelRuns } from './pixel-stream.ts';
@@ -25,6 +28,8 @@ export interface PrintFile {
    * tenth of what an eye tells apart.
    */
   readonly smooth?: boolean;
+  /** Contrast turned by what lies about each place, before anything else. */
+  readonly local?: LocalTurn;
   /** Bare paper around it, with what stands there. */
   readonly frame?: PixelFrame;
   /** Size of the picture alone. */
@@ -35,28 +40,52 @@ export interface PrintFile {
 
 /** Nodes along a channel of the lattice by which large pictures are written. */
 const NODES = 41;
+/** And of one of Lab: two cells to each of a profile’s own tables, and white and grey lie on nodes. */
+const LAB_NODES = 65;
 /** Fewer pixels are computed one by one in the time the lattice takes. */
 const WORTH_A_LATTICE_PX = 400_000;
 
 /** What is written for samples of a picture, so many pixels at once. */
 interface Writer {
   readonly run: number;
-  readonly write: (samples: Uint8Array | Uint16Array) => Uint16Array;
+  /** @param first which pixel of the picture comes first */
+  readonly write: (samples: Uint8Array | Uint16Array, first: number) => Uint16Array;
 }
 
 /** Computed for each, or looked up. */
-function writerFor({ channels, bitsPerChannel, labOf, written, smooth, kind }: PrintFile): Writer {
+function writerFor(task: PrintFile): Writer {
+  const { channels, bitsPerChannel, labOf, written, local, smooth, kind } = task;
   const top = bitsPerChannel === 8 ? 255 : 65_535;
-  const exact = (codes: Float32Array) => written(labOf(codes));
-  if (!smooth || channels !== 3 || kind.widthPx * kind.heightPx < WORTH_A_LATTICE_PX)
-    return { run: RUN, write: (samples) => exact(Float32Array.from(samples, (v) => v / top)) };
-  const nodes = new Float32Array(NODES ** 3 * 3);
-  let n = 0;
-  for (const at of nodePlaces(3, NODES)) nodes.set(at, n++ * 3);
-  const values = new Float32Array(nodes.length);
-  for (let from = 0; from < nodes.length; from += RUN * 3)
-    values.set(exact(nodes.subarray(from, Math.min(nodes.length, from + RUN * 3))), from);
-  const cube = { nodes: NODES, values };
+  const { widthPx, heightPx } = kind;
+  const large = smooth && channels === 3 && widthPx * heightPx >= WORTH_A_LATTICE_PX;
+  const turned = (labs: Float32Array, first: number) => {
+    if (local) applyLocal(labs, local.recipe, local.base, { widthPx, heightPx, first });
+    return labs;
+  };
+  const codes = (samples: Uint8Array | Uint16Array) => {
+    const out = new Float32Array(samples.length);
+    for (let i = 0; i < out.length; i++) out[i] = samples[i] / top;
+    return out;
+  };
+  if (!large) return { run: RUN, write: (samples, first) => written(turned(labOf(codes(samples)), first)) };
+  if (local) {
+    // What lies about a place stands between its colour and what is written: two lattices, and the turn between them.
+    const labs = lattice(NODES, labOf);
+    const sent = lattice(LAB_NODES, (places) => written(labsAt(places)));
+    return {
+      run: RUN,
+      write: (samples, first) => {
+        const found = new Float32Array(samples.length);
+        const at = codes(samples);
+        for (let i = 0; i < at.length; i += 3) readCube(NODES, labs, at[i], at[i + 1], at[i + 2], found, i);
+        throughPrinted({ axes: 3, nodes: LAB_NODES, values: sent }, turned(found, first), found);
+        const out = new Uint16Array(found.length);
+        for (let i = 0; i < out.length; i++) out[i] = found[i] + 0.5;
+        return out;
+      },
+    };
+  }
+  const cube = { nodes: NODES, values: lattice(NODES, (places) => written(labOf(places))) };
   // Two places in turn: while one goes to the disk the other is filled, and no memory is asked for anew.
   const places = [new Uint16Array(LOOKED_UP * 3), new Uint16Array(LOOKED_UP * 3)];
   let turn = 0;
@@ -66,6 +95,27 @@ function writerFor({ channels, bitsPerChannel, labOf, written, smooth, kind }: P
     return out;
   };
   return { run: LOOKED_UP, write };
+}
+
+/** Values at the nodes of a lattice of three axes, a run at a time. */
+function lattice(nodes: number, valuesAt: (places: Float32Array) => ArrayLike<number>): Float32Array {
+  const places = new Float32Array(nodes ** 3 * 3);
+  let n = 0;
+  for (const at of nodePlaces(3, nodes)) places.set(at, n++ * 3);
+  const values = new Float32Array(places.length);
+  for (let from = 0; from < places.length; from += RUN * 3)
+    values.set(valuesAt(places.slice(from, Math.min(places.length, from + RUN * 3))), from);
+  return values;
+}
+
+/** Lab of places in a lattice of Lab: L* 0–100, a* and b* −128…128, as every printed lattice has them. */
+function labsAt(places: Float32Array): Float32Array {
+  for (let i = 0; i < places.length; i += 3) {
+    places[i] *= 100;
+    places[i + 1] = places[i + 1] * 256 - 128;
+    places[i + 2] = places[i + 2] * 256 - 128;
+  }
+  return places;
 }
 
 /** Takes a picture through its profile and whatever follows, and writes it as a 16-bit TIFF; a run of pixels at a time, so that memory stays flat. */
@@ -80,15 +130,18 @@ export async function writePrintFile(task: PrintFile): Promise<void> {
     // While one run goes to the disk the next is looked up.
     let onItsWay = Promise.resolve();
     const runs = pixelRuns(task.pipeline, task.scratch, () => (writer = writerFor(task)));
+    let first = 0;
     for await (const { samples: given, pixels } of runs) {
       const samples = given instanceof Float32Array ? codesOfLight(given).samples : given;
       const { run, write } = writer;
       for (let from = 0; from < pixels; from += run) {
-        const out = put(write(samples.subarray(from * channels, Math.min(pixels, from + run) * channels)));
+        const part = samples.subarray(from * channels, Math.min(pixels, from + run) * channels);
+        const out = put(write(part, first + from));
         await onItsWay;
         onItsWay = file.writeFile(bytesOf(out));
         onItsWay.catch(() => {});
       }
+      first += pixels;
     }
     await onItsWay;
     if (frame) await file.writeFile(bytesOf(frame.bottom.data));

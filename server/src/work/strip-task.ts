@@ -3,6 +3,7 @@ import sharp from 'sharp';
 import { blankRaster, pixelAt, type Raster } from '@rakuen/core/chart/raster';
 import type { Rendering } from '@rakuen/core/characterisation/renderings';
 import { tiffHead } from '@rakuen/core/formats/tiff-head';
+import { applyLocal } from '@rakuen/core/proof/local-contrast';
 import { applyRecipe } from '@rakuen/core/proof/recipe';
 import { CAPTION_MM, EDGE_MM, type Strip, type StripCrop } from '@rakuen/core/proof/strips';
 import type { Placed } from '@rakuen/core/layout/nest';
@@ -10,6 +11,7 @@ import { openProfile, ProfileError, type OpenProfile } from '../colour-managemen
 import { drawText } from '../drawing/draw-text.ts';
 import { finishedPdf, newPdf, POINTS_PER_MM } from '../drawing/pdf.ts';
 import { aimOf } from './lay-tasks.ts';
+import { localTurn } from './local-base.ts';
 import { codesOfLight, openPicture, type PictureFile } from './open-picture.ts';
 import { pixelRuns } from './pixel-stream.ts';
 
@@ -41,9 +43,11 @@ export async function writeStrips(task: StripTask): Promise<void> {
       throw new ProfileError(`It is for ${relative.space}; strips are written for printers driven in RGB.`);
     const aim = aimOf(relative, rendering);
     for (const strip of placed) {
-      const { labs, widthPx, heightPx } = await cropLabs(task, strip.crops[0]);
+      const { labs, widthPx, heightPx, part } = await cropLabs(task, strip.crops[0]);
       for (const crop of strip.crops) {
         const made = Float32Array.from(labs);
+        const local = await localTurn(task, crop.recipe, Math.max(task.printMm.width, task.printMm.height));
+        if (local) applyLocal(made, crop.recipe, local.base, { widthPx, heightPx, first: 0, part });
         applyRecipe(made, crop.recipe);
         for (let p = 0; p < made.length; p += 3) made.set(aim([made[p], made[p + 1], made[p + 2]]), p);
         const [xMm, yMm] = [EDGE_MM + strip.xMm + crop.atMm, EDGE_MM + strip.yMm];
@@ -87,25 +91,22 @@ async function cropLabs(task: StripTask, { fromMm }: StripCrop) {
     const px = (mm: number) => pixelAt(mm, task.ppi);
     const [width, height] = [px(task.printMm.width), px(task.printMm.height)];
     const [widthPx, heightPx] = [px(fromMm.width), px(fromMm.height)];
+    const [left, top] = [Math.min(width - widthPx, px(fromMm.x)), Math.min(height - heightPx, px(fromMm.y))];
     const region = pipeline
       .autoOrient()
       .resize(width, height, { fit: 'fill', kernel: 'lanczos3' })
-      .extract({
-        left: Math.min(width - widthPx, px(fromMm.x)),
-        top: Math.min(height - heightPx, px(fromMm.y)),
-        width: widthPx,
-        height: heightPx,
-      });
+      .extract({ left, top, width: widthPx, height: heightPx });
     const labs = new Float32Array(widthPx * heightPx * 3);
-    const top = bitsPerChannel === 8 ? 255 : 65_535;
+    const most = bitsPerChannel === 8 ? 255 : 65_535;
     let at = 0;
     for await (const { samples: given, pixels } of pixelRuns(region, task.scratch)) {
       const samples = given instanceof Float32Array ? codesOfLight(given).samples : given;
-      const codes = Float32Array.from({ length: pixels * channels }, (_, i) => samples[i] / top);
+      const codes = Float32Array.from({ length: pixels * channels }, (_, i) => samples[i] / most);
       labs.set(labOf(codes), at);
       at += pixels * 3;
     }
-    return { labs, widthPx, heightPx };
+    const part = { x: left / width, y: top / height, width: widthPx / width, height: heightPx / height };
+    return { labs, widthPx, heightPx, part };
   } finally {
     close();
   }

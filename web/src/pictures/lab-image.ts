@@ -1,4 +1,5 @@
 import type { Lab } from '@rakuen/core/colour/types';
+import { localBase, type LocalBase } from '@rakuen/core/proof/local-contrast';
 import type { Part } from '@rakuen/core/proof/part';
 
 /** A picture as Lab, as large as a screen: L*, a*, b* of each pixel in units of 1/250. */
@@ -37,6 +38,19 @@ export function labImage(pictureId: string, part?: Part): Promise<LabImage> {
   made.catch(() => known.delete(key));
   if (known.size > MOST_KNOWN) known.delete(known.keys().next().value!);
   return made;
+}
+
+const bases = new WeakMap<LabImage, { longSideMm: number; base: LocalBase }>();
+
+/** What lies under the local contrast of a picture at a size of print; computed when a recipe first asks for it. */
+export function localBaseOf(image: LabImage, longSideMm: number): LocalBase {
+  const known = bases.get(image);
+  if (known?.longSideMm === longSideMm) return known.base;
+  const { widthPx, heightPx, lab } = image;
+  const lightness = Float32Array.from({ length: widthPx * heightPx }, (_, i) => lab[i * 3] / LAB_UNITS);
+  const base = localBase({ widthPx, heightPx, lightness }, longSideMm);
+  bases.set(image, { longSideMm, base });
+  return base;
 }
 
 /** Half the side of what is looked at about a place, as a share of the picture. */

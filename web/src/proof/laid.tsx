@@ -8,8 +8,9 @@ import { absoluteOnWhite } from '@rakuen/core/colour/relative';
 import type { Lab } from '@rakuen/core/colour/types';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { holds, inPart, inPicture, moved, nearer, withMargin, type Part } from '@rakuen/core/proof/part';
+import { applyLocal, hasLocal, type LocalBase } from '@rakuen/core/proof/local-contrast';
 import { applyRecipe } from '@rakuen/core/proof/recipe';
-import { LAB_UNITS, labImage, type LabImage } from '../pictures/lab-image.ts';
+import { LAB_UNITS, labImage, localBaseOf, type LabImage } from '../pictures/lab-image.ts';
 import { latticeOf } from '../pictures/picture-api.ts';
 import { ProofCanvas, type ProofView } from './proof-canvas.ts';
 
@@ -80,6 +81,9 @@ export function Laid({
     };
   }, []);
   useEffect(() => drawer.current?.picture(image), [image]);
+  const { longSideMm } = picture.commission;
+  const base = view.recipes.some(hasLocal) ? localBaseOf(image, longSideMm) : undefined;
+  useEffect(() => drawer.current?.base(base), [base]);
   const detail = useDetail(picture, image, view.part);
   useEffect(() => drawer.current?.detail(detail?.part, detail?.image), [detail]);
   useEffect(() => {
@@ -91,7 +95,7 @@ export function Laid({
     drawer.current.draw(view, size.width * dense, size.height * dense);
     // What a change of sheet takes of this thread; the bench reads it.
     performance.measure(PROOF_DRAWN, { start });
-  }, [sheets, view, size, image, detail]);
+  }, [sheets, view, size, image, detail, base]);
 
   const placeOf = (event: React.PointerEvent): { x: number; y: number; hand: 0 | 1 } => {
     const box = frame.current!.getBoundingClientRect();
@@ -100,7 +104,7 @@ export function Laid({
     if (view.beside) return { x: (x * 2) % 1, y, hand: x > 0.5 ? 1 : 0 };
     return { x, y, hand: x > view.split ? 1 : 0 };
   };
-  const number = at && !changing && numbersAt(image, detail, sheets[at.hand], view, at);
+  const number = at && !changing && numbersAt(image, detail, base, sheets[at.hand], view, at);
   const { part } = view;
   useNearer(frame, part, view.beside, onPart);
   const pan = (event: React.PointerEvent) => {
@@ -188,6 +192,7 @@ const triple = (lab: Lab): string =>
 function numbersAt(
   whole: LabImage,
   detail: Detail | undefined,
+  base: LocalBase | undefined,
   sheet: Sheet,
   view: ProofView,
   { x: atX, y: atY, hand }: { x: number; y: number; hand: 0 | 1 },
@@ -201,6 +206,8 @@ function numbersAt(
   const from = (py * widthPx + px) * 3;
   const file: Lab = [lab[from] / LAB_UNITS, lab[from + 1] / LAB_UNITS, lab[from + 2] / LAB_UNITS];
   const values = Float32Array.from(file);
+  const here = { widthPx: 1, heightPx: 1, first: 0, part: { ...spot, width: 0, height: 0 } };
+  if (base) applyLocal(values, view.recipes[hand], base, here);
   applyRecipe(values, view.recipes[hand]);
   const aim = compensated(0, sheet.blackL)([values[0], values[1], values[2]]);
   throughPrinted(unpackLab(sheet.nodes, latticeOf(sheet)), values, values);

@@ -14,6 +14,7 @@ import {
   RedFormat,
   RGBAFormat,
   Scene,
+  Vector2,
   Vector3,
   Vector4,
   WebGLRenderer,
@@ -24,7 +25,8 @@ import { labToXyz } from '@rakuen/core/colour/lab';
 import { DISPLAY_P3, linearOfPcs, SRGB, type RgbSpace } from '@rakuen/core/colour/rgb-space';
 import { WHITE_ICC } from '@rakuen/core/colour/white';
 import type { Part } from '@rakuen/core/proof/part';
-import { TONE_ENTRIES, toneTable, type Recipe } from '@rakuen/core/proof/recipe';
+import type { LocalBase } from '@rakuen/core/proof/local-contrast';
+import { PLAIN, TONE_ENTRIES, toneTable, type Recipe } from '@rakuen/core/proof/recipe';
 import { LAB_UNITS, type LabImage } from '../pictures/lab-image.ts';
 import { latticeOf } from '../pictures/picture-api.ts';
 import { FRAGMENT, VERTEX } from './proof-shader.ts';
@@ -56,6 +58,9 @@ export interface ProofView {
 }
 
 type Seen = LaidView['seen'];
+
+const HELD = ['picture', 'detail', 'base'] as const;
+type Held = (typeof HELD)[number];
 
 /** The space this screen is drawn in: its wide one where it says that it has it. */
 export const screenSpace = (): RgbSpace =>
@@ -92,6 +97,8 @@ export class ProofCanvas {
         whites: { value: [new Vector3(1, 1, 1), new Vector3(1, 1, 1)] },
         blacks: { value: [0, 0] },
         settled: { value: 0 },
+        base: { value: null },
+        locals: { value: [new Vector2(0, 0), new Vector2(0, 0)] },
         tones: { value: [null, null] },
         chromas: { value: [1, 1] },
         entries: { value: TONE_ENTRIES },
@@ -122,7 +129,12 @@ export class ProofCanvas {
     this.hold('detail', image ? textureOf(image) : null);
   }
 
-  private hold(name: 'picture' | 'detail', texture: DataTexture | null): void {
+  /** What lies under the local contrast of the picture; nothing where no recipe turns it. */
+  base(base: LocalBase | undefined): void {
+    this.hold('base', base ? baseTexture(base) : null);
+  }
+
+  private hold(name: Held, texture: DataTexture | null): void {
     (this.material.uniforms[name].value as DataTexture | null)?.dispose();
     this.material.uniforms[name].value = texture;
   }
@@ -160,6 +172,9 @@ export class ProofCanvas {
   private recipe(hand: 0 | 1, recipe: Recipe): void {
     const { uniforms } = this.material;
     (uniforms.chromas.value as number[])[hand] = 1 + recipe.saturation;
+    // Without its base nothing is turned: it is there before a recipe that asks for it is drawn.
+    const { localFine, localBroad } = uniforms.base.value ? recipe : PLAIN;
+    (uniforms.locals.value as Vector2[])[hand].set(localFine, localBroad);
     if (this.recipes[hand] === recipe) return;
     this.recipes[hand] = recipe;
     const tones = uniforms.tones.value as (DataTexture | null)[];
@@ -186,7 +201,7 @@ export class ProofCanvas {
   }
 
   clear(): void {
-    for (const name of ['picture', 'detail'] as const) this.hold(name, null);
+    for (const name of HELD) this.hold(name, null);
     for (const texture of this.lattices.values()) texture.dispose();
     for (const tone of this.material.uniforms.tones.value as (DataTexture | null)[]) tone?.dispose();
     this.material.dispose();
@@ -194,10 +209,23 @@ export class ProofCanvas {
   }
 }
 
+/** Offsets are L*, and slopes 0–1: both as shares, so that half floats hold them alike. */
+function baseTexture({ widthPx, heightPx, data }: LocalBase): DataTexture {
+  return halfFloats(
+    Uint16Array.from(data, (v, i) => DataUtils.toHalfFloat(i % 2 ? v / 100 : v)),
+    widthPx,
+    heightPx,
+  );
+}
+
 function textureOf({ widthPx, heightPx, lab }: LabImage): DataTexture {
   const data = new Uint16Array(widthPx * heightPx * 4);
   for (let p = 0, i = 0; i < lab.length; p += 4, i += 3)
     for (let c = 0; c < 3; c++) data[p + c] = DataUtils.toHalfFloat(lab[i + c] / LAB_UNITS);
+  return halfFloats(data, widthPx, heightPx);
+}
+
+function halfFloats(data: Uint16Array<ArrayBuffer>, widthPx: number, heightPx: number): DataTexture {
   const texture = new DataTexture(data, widthPx, heightPx, RGBAFormat, HalfFloatType);
   texture.minFilter = texture.magFilter = LinearFilter;
   texture.needsUpdate = true;

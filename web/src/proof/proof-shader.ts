@@ -25,6 +25,8 @@ uniform sampler3D sheets[2];
 uniform vec3 whites[2];      // XYZ of the sheets' whites over the connection space's
 uniform float blacks[2];     // Y of their blacks, 0-1
 uniform float settled;       // 1: the eye has settled on the paper's white
+uniform sampler2D base;      // what lies under local contrast: slope and offset over 100, of the fine scale and of the broad one
+uniform vec2 locals[2];      // how much of both is added, 0: none
 uniform sampler2D tones[2];  // what light is multiplied by, for L* from 0 to 100: the recipe of each hand
 uniform float chromas[2];    // and what chroma is then
 uniform float entries;
@@ -106,8 +108,19 @@ float stepsLost(int hand, float L) {
   return lost > 0.15 ? lost * 9.0 : 0.0;
 }
 
+// Contrast by its scale on paper: X, Y and Z grow alike.
+vec3 local(vec2 by, vec2 spot, vec3 lab) {
+  if (by == vec2(0.0)) return lab;
+  vec4 under = texture(base, spot);
+  float t = clamp(lab.x / 100.0, 0.0, 1.0);
+  float more = by.x * (lab.x - under.x * lab.x - under.y * 100.0) + by.y * (lab.x - under.z * lab.x - under.w * 100.0);
+  float to = clamp(lab.x + 4.0 * t * (1.0 - t) * more, 0.0, 100.0);
+  return vec3(to, lab.yz * (to + 16.0) / (lab.x + 16.0));
+}
+
 // What is done to the picture for a hand's sheet.
-vec3 recipe(int hand, vec3 lab) {
+vec3 recipe(int hand, vec2 spot, vec3 given) {
+  vec3 lab = local(hand == 0 ? locals[0] : locals[1], spot, given);
   vec2 at = vec2((clamp(lab.x / 100.0, 0.0, 1.0) * (entries - 1.0) + 0.5) / entries, 0.5);
   float factor = hand == 0 ? texture(tones[0], at).r : texture(tones[1], at).r;
   float chroma = hand == 0 ? chromas[0] : chromas[1];
@@ -124,8 +137,8 @@ void main() {
   vec2 near = (spot - detailAt.xy) / max(detailAt.zw, vec2(1e-6));
   bool drawn = detailAt.z > 0.0 && all(greaterThanEqual(near, vec2(0.0))) && all(lessThanEqual(near, vec2(1.0)));
   vec3 file = drawn ? texture(detail, near).xyz : texture(picture, spot).xyz;
-  vec3 left = recipe(0, file);
-  vec3 other = recipe(1, file);
+  vec3 left = recipe(0, spot, file);
+  vec3 other = recipe(1, spot, file);
   vec3 made = right ? other : left;
   vec3 lab = shown(right ? 1 : 0, made);
   vec3 d50 = light(lab) * WHITE * dim;
