@@ -21,6 +21,7 @@ import {
   DataUtils,
 } from 'three';
 import type { LaidView } from '@rakuen/contract/proofs';
+import type { Matrix3 as Matrix3Rows } from '@rakuen/core/colour/matrix';
 import { labToXyz } from '@rakuen/core/colour/lab';
 import { DISPLAY_P3, linearOfPcs, SRGB, type RgbSpace } from '@rakuen/core/colour/rgb-space';
 import { WHITE_ICC } from '@rakuen/core/colour/white';
@@ -51,6 +52,8 @@ export interface ProofView {
   readonly split: number;
   readonly beside: boolean;
   readonly map: MapName;
+  /** X, Y, Z (D50) to linear light of the screen, where the eye has settled on the screen and the print is held beside it. */
+  readonly toScreen?: Matrix3Rows;
   /** By how much light is multiplied, so that the screen is as dim as the room; 1 where it is not asked for. */
   readonly dim: number;
   /** What of the picture is looked at. */
@@ -76,6 +79,8 @@ export class ProofCanvas {
   private readonly material: RawShaderMaterial;
   private readonly lattices = new Map<Seen, Data3DTexture>();
   private readonly recipes: [Recipe?, Recipe?] = [];
+  /** To the screen for an eye that has settled in the light. */
+  private readonly settledIn: Matrix3Rows;
 
   /** @throws Error where the browser has no WebGL 2 */
   constructor(canvas: HTMLCanvasElement) {
@@ -83,7 +88,7 @@ export class ProofCanvas {
     const space = screenSpace();
     if (space === DISPLAY_P3)
       (this.renderer.getContext() as WebGL2RenderingContext).drawingBufferColorSpace = 'display-p3';
-    const [red, green, blue] = linearOfPcs(space);
+    this.settledIn = linearOfPcs(space);
     this.material = new RawShaderMaterial({
       glslVersion: GLSL3,
       vertexShader: VERTEX,
@@ -105,7 +110,7 @@ export class ProofCanvas {
         split: { value: 0.5 },
         beside: { value: 0 },
         map: { value: 0 },
-        toScreen: { value: new Matrix3().set(...red, ...green, ...blue).multiplyScalar(100) },
+        toScreen: { value: new Matrix3() },
         nodes: { value: 33 },
         dim: { value: 1 },
       },
@@ -194,6 +199,8 @@ export class ProofCanvas {
     uniforms.beside.value = view.beside ? 1 : 0;
     uniforms.map.value = MAPS.indexOf(view.map);
     uniforms.dim.value = view.dim;
+    const [red, green, blue] = view.toScreen ?? this.settledIn;
+    (uniforms.toScreen.value as Matrix3).set(...red, ...green, ...blue).multiplyScalar(100);
     (uniforms.part.value as Vector4).set(view.part.x, view.part.y, view.part.width, view.part.height);
     this.renderer.setPixelRatio(1);
     this.renderer.setSize(widthPx, heightPx, false);

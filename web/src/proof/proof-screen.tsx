@@ -21,6 +21,7 @@ import { AllSheets } from './all-sheets.tsx';
 import { Laid, SPLIT_STEP } from './laid.tsx';
 import { MAPS, screenSpace, type MapName, type ProofView } from './proof-canvas.ts';
 import { RoomLine, useRoom } from './room-line.tsx';
+import { besideOf, EyeLine, useScreenWhite, type Eye } from './eye-line.tsx';
 import { RecipeNote } from './recipe-note.tsx';
 import { StripsDialog } from './strips-dialog.tsx';
 import { useRecipe } from './use-recipe.ts';
@@ -33,6 +34,8 @@ const RENDERING_WORDS = {
   absolute: 'absolute',
 } as const;
 type RenderingKey = keyof typeof RENDERING_WORDS;
+/** What is turned by hand and key over the picture itself. */
+type Turned = Pick<ProofView, 'split' | 'beside' | 'map' | 'part'>;
 /** So much nearer by a key, and so much of what is seen aside. */
 const NEARER = 1.5;
 const PAN = 0.15;
@@ -78,14 +81,9 @@ function Proof({
   const { lights } = useLight();
   const [where, setWhere] = useState({ light: picture.commission.light, glass: picture.commission.glass });
   const [rendering, setRendering] = useState<RenderingKey>('relative');
-  const [view, setView] = useState<Omit<ProofView, 'recipes'>>({
-    settled: false,
-    split: 0.5,
-    beside: false,
-    map: 'none',
-    dim: 1,
-    part: WHOLE,
-  });
+  const [turned, setView] = useState<Turned>({ split: 0.5, beside: false, map: 'none', part: WHOLE });
+  const [eye, setEye] = useState<Eye>('light');
+  const screenWhite = useScreenWhite();
   const [wantsAll, setAll] = useState(false);
   // Two sheets are the pair in hand.
   const all = wantsAll && table.laid.length > 2;
@@ -106,7 +104,15 @@ function Proof({
   // While another light is laid the old one stays in place, dimmed and without numbers: it is not taken for the new.
   const [first, second] = hands.map((h) => h.currentData ?? h.data);
   const changing = hands.some((h) => !h.currentData);
-  const change = (over: Partial<Omit<ProofView, 'recipes'>>) => setView((v) => ({ ...v, ...over }));
+  const change = (over: Partial<Turned>) => setView((v) => ({ ...v, ...over }));
+  const light = lights.find((l) => l.key === where.light);
+  const x = screenWhite.white?.x;
+  const y = screenWhite.white?.y;
+  const view = useMemo<Omit<ProofView, 'recipes'>>(() => {
+    const held = besideOf(eye, x === undefined || y === undefined ? undefined : { x, y }, light);
+    const dim = Math.min(room.dim, held?.fit ?? 1);
+    return { ...turned, settled: eye === 'paper', toScreen: held?.matrix, dim };
+  }, [turned, eye, x, y, light, room.dim]);
   const toPart = (part: Part) => change({ part });
   const flip = () => change({ split: view.split > 0.5 ? 0 : 1, beside: false });
 
@@ -142,8 +148,8 @@ function Proof({
 
   const [ofLeft, ofRight] = [recipes[0].recipe, recipes[1].recipe];
   const shown = useMemo<ProofView>(
-    () => ({ ...view, dim: room.dim, recipes: before ? [PLAIN, PLAIN] : [ofLeft, ofRight] }),
-    [view, room.dim, before, ofLeft, ofRight],
+    () => ({ ...view, recipes: before ? [PLAIN, PLAIN] : [ofLeft, ofRight] }),
+    [view, before, ofLeft, ofRight],
   );
   const same = left.id === right.id;
   return (
@@ -203,7 +209,7 @@ function Proof({
               sheets={table.laid}
               where={where}
               rendering={rendering}
-              view={{ ...view, dim: room.dim }}
+              view={view}
               before={before}
               surround={surround}
               onPart={toPart}
@@ -245,15 +251,7 @@ function Proof({
             </>
           )}
           <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-1">
-            <label className="flex items-center gap-1.5">
-              <input
-                type="checkbox"
-                className="size-4 accent-ink"
-                checked={view.settled}
-                onChange={(e) => change({ settled: e.target.checked })}
-              />
-              eye settled on the paper
-            </label>
+            <EyeLine eye={eye} onEye={setEye} screen={screenWhite} light={light} />
             <label className="flex items-center gap-2">
               <span className="text-quiet">Hatch</span>
               <select
@@ -331,10 +329,10 @@ function Proof({
           <p className="mt-1 max-w-[96ch] text-[12.5px] text-quiet">
             From the models of the two print conditions ({modelWords(left.paper.name, first.modelError)}
             {same ? '' : `; ${modelWords(right.paper.name, second.modelError)}`}), in{' '}
-            {lights.find((l) => l.key === where.light)?.name ?? 'a lamp that is gone'},{' '}
-            {GLASSES.find((g) => g.key === where.glass)?.name}. Your screen is taken as {screenSpace().name}; drawn from{' '}
-            {image.widthPx} × {image.heightPx} of the file’s pixels. Texture and sheen are not drawn. A proof on a
-            screen is no print: judge the last step on a strip, dry, in the light of the place.
+            {light?.name ?? 'a lamp that is gone'}, {GLASSES.find((g) => g.key === where.glass)?.name}. Your screen is
+            taken as {screenSpace().name}; drawn from {image.widthPx} × {image.heightPx} of the file’s pixels. Texture
+            and sheen are not drawn. A proof on a screen is no print: judge the last step on a strip, dry, in the light
+            of the place.
           </p>
         </>
       )}
