@@ -122,6 +122,42 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   for (let step = 0; step < 3; step++) await note.getByRole('button', { name: 'Take back' }).click();
   await expect(note.getByRole('button', { name: 'Take back' })).toBeDisabled();
   await isTheModel(PLAIN);
+
+  // The surface of the sheet: a lamp mirrored into the eye whitens a baryta, a raking one brings out its tooth; named, not faked.
+  const light = async () => {
+    const drawn = await canvas.evaluate((c: HTMLCanvasElement) => {
+      const copy = document.createElement('canvas');
+      [copy.width, copy.height] = [c.width, c.height];
+      const context = copy.getContext('2d')!;
+      context.drawImage(c, 0, 0);
+      const { data } = context.getImageData(0, 0, c.width, c.height);
+      let [red, green, blue] = [0, 0, 0];
+      for (let i = 0; i < data.length; i += 4) {
+        red += data[i];
+        green += data[i + 1];
+        blue += data[i + 2];
+      }
+      return { red, green, blue };
+    });
+    return { all: drawn.red + drawn.green + drawn.blue, warm: drawn.red / drawn.blue };
+  };
+  const hanging = await light();
+  await page.getByLabel('Surface of the sheets').selectOption('natural');
+  await expect(page.getByText(/Slate Baryta: .*texture from its scan.*sheen from [\d.]+ GU/)).toBeVisible();
+  await page.getByLabel('Tilted to it, degrees').fill('20');
+  await expect.poll(async () => (await light()).all / hanging.all).toBeGreaterThan(1.1);
+  await page.getByLabel('Surface of the sheets').selectOption('off');
+  await expect.poll(async () => (await light()).all / hanging.all).toBeLessThan(1.01);
+
+  // Held beside a screen of D65 a print in D50 is warmer than an eye that settled in its light sees it, beside one of D50 it is as it was.
+  await page.getByLabel('What the eye has settled on').selectOption('screen');
+  await expect.poll(async () => (await light()).warm / hanging.warm).toBeGreaterThan(1.15);
+  await page.getByLabel('This screen’s white').selectOption('D50');
+  await expect.poll(async () => Math.abs((await light()).warm / hanging.warm - 1)).toBeLessThan(0.03);
+  await page.getByLabel('This screen’s white').selectOption('measured');
+  await page.getByLabel('Measured white of this screen, x and y').fill('0.31');
+  await expect(page.getByText('Write x and y of its white as two numbers')).toBeVisible();
+  await page.getByLabel('What the eye has settled on').selectOption('light');
   await page.getByRole('button', { name: 'Strips on paper' }).click();
   const strips = page.getByRole('dialog', { name: 'Strips on paper' });
   await expect(strips).toContainText(/small sheets? of 210 × 148 mm/);

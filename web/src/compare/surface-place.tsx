@@ -12,7 +12,8 @@ import { Claimed, Measured } from '../parts/figure.tsx';
 import { MARKS } from '../parts/marks.ts';
 import { screenColour } from '../parts/screen-colour.ts';
 import type { CompareProps } from './compare-screen.tsx';
-import { heightsOf, relit, type Relief } from './relief.ts';
+import type { Relief } from '@rakuen/core/surface/relief';
+import { heightsOf, relit } from './relief.ts';
 import type { LitCondition } from './use-light.ts';
 
 const ROWS: readonly Measure[] = [

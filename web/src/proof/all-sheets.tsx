@@ -11,6 +11,7 @@ import type { LabImage } from '../pictures/lab-image.ts';
 import { useLaidQuery, type Where } from '../pictures/picture-api.ts';
 import { Laid } from './laid.tsx';
 import type { ProofView } from './proof-canvas.ts';
+import { useSurface } from './surface-line.tsx';
 import { useRecipe } from './use-recipe.ts';
 
 interface Props {
@@ -55,6 +56,7 @@ function OneSheet({
   const laid = useLaidQuery({ conditionId: condition.id, rendering, ...where });
   const { recipe } = useRecipe(props.picture.id, condition.id);
   const sheet = (laid.currentData ?? laid.data)?.seen;
+  const { surface } = useSurface(condition, view.surface !== undefined);
   const shown = useMemo<ProofView>(
     () => ({
       ...view,
@@ -89,6 +91,7 @@ function OneSheet({
           {...props}
           sheets={[sheet, sheet]}
           names={[paper.name, paper.name]}
+          surfaces={[surface, surface]}
           changing={!laid.currentData}
           view={shown}
           small

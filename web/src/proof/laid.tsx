@@ -12,7 +12,7 @@ import { applyLocal, hasLocal, type LocalBase } from '@rakuen/core/proof/local-c
 import { applyRecipe } from '@rakuen/core/proof/recipe';
 import { LAB_UNITS, labImage, localBaseOf, type LabImage } from '../pictures/lab-image.ts';
 import { latticeOf } from '../pictures/picture-api.ts';
-import { ProofCanvas, type ProofView } from './proof-canvas.ts';
+import { ProofCanvas, type ProofView, type SheetSurface } from './proof-canvas.ts';
 
 /** Name under which the browser keeps how long a drawing took. */
 const PROOF_DRAWN = 'proof drawn';
@@ -34,6 +34,7 @@ export function Laid({
   sheets,
   names,
   view,
+  surfaces,
   changing,
   surround,
   widthPx,
@@ -46,6 +47,8 @@ export function Laid({
   sheets: readonly [Sheet, Sheet];
   names: readonly [string, string];
   view: ProofView;
+  /** Of both sheets, where it is drawn. */
+  surfaces?: readonly [SheetSurface, SheetSurface];
   /** What is drawn is not yet what is asked for. */
   changing: boolean;
   surround: 'wall' | 'mount';
@@ -84,6 +87,9 @@ export function Laid({
   const { longSideMm } = picture.commission;
   const base = view.recipes.some(hasLocal) ? localBaseOf(image, longSideMm) : undefined;
   useEffect(() => drawer.current?.base(base), [base]);
+  const [leftSurface, rightSurface] = surfaces ?? [];
+  useEffect(() => leftSurface && drawer.current?.surface(0, leftSurface), [leftSurface]);
+  useEffect(() => rightSurface && drawer.current?.surface(1, rightSurface), [rightSurface]);
   const detail = useDetail(picture, image, view.part);
   useEffect(() => drawer.current?.detail(detail?.part, detail?.image), [detail]);
   useEffect(() => {
@@ -95,7 +101,7 @@ export function Laid({
     drawer.current.draw(view, size.width * dense, size.height * dense);
     // What a change of sheet takes of this thread; the bench reads it.
     performance.measure(PROOF_DRAWN, { start });
-  }, [sheets, view, size, image, detail, base]);
+  }, [sheets, view, size, image, detail, base, leftSurface, rightSurface]);
 
   const placeOf = (event: React.PointerEvent): { x: number; y: number; hand: 0 | 1 } => {
     const box = frame.current!.getBoundingClientRect();

@@ -5,6 +5,7 @@ import {
   GLSL3,
   HalfFloatType,
   LinearFilter,
+  LinearMipmapLinearFilter,
   Matrix3,
   Mesh,
   NearestFilter,
@@ -28,6 +29,8 @@ import { WHITE_ICC } from '@rakuen/core/colour/white';
 import type { Part } from '@rakuen/core/proof/part';
 import type { LocalBase } from '@rakuen/core/proof/local-contrast';
 import { PLAIN, TONE_ENTRIES, toneTable, type Recipe } from '@rakuen/core/proof/recipe';
+import type { Slopes } from '@rakuen/core/surface/relief';
+import { FLAKE, lobeDeg, MIRRORED } from '@rakuen/core/surface/sheen';
 import { LAB_UNITS, type LabImage } from '../pictures/lab-image.ts';
 import { latticeOf } from '../pictures/picture-api.ts';
 import { FRAGMENT, VERTEX } from './proof-shader.ts';
@@ -42,6 +45,29 @@ export const MAPS = [
 ] as const;
 export type MapName = (typeof MAPS)[number];
 
+/** What is known of a sheet's surface. */
+export interface SheetSurface {
+  readonly slopes?: Slopes;
+  /** Gloss units at 60° of the bare sheet and of full black. */
+  readonly gloss?: { readonly white: number; readonly black: number };
+  readonly metallic: boolean;
+}
+
+/** A lamp over the sheets, and how they are held. */
+export interface SurfaceView {
+  readonly heightDeg: number;
+  /** Where the lamp stands, degrees from the left, anticlockwise. */
+  readonly lampDeg: number;
+  /** Towards the lamp. */
+  readonly tiltDeg: number;
+  readonly eyeMm: number;
+  readonly sheetMm: readonly [width: number, height: number];
+}
+
+/** Rise over run that fills a byte of a slope. */
+const MOST_SLOPE = 0.25;
+const radians = (deg: number): number => (deg * Math.PI) / 180;
+
 /** How a proof is looked at. */
 export interface ProofView {
   /** The eye has settled on the paper's white. */
@@ -54,6 +80,8 @@ export interface ProofView {
   readonly map: MapName;
   /** X, Y, Z (D50) to linear light of the screen, where the eye has settled on the screen and the print is held beside it. */
   readonly toScreen?: Matrix3Rows;
+  /** The sheets' own surface, where it is drawn. */
+  readonly surface?: SurfaceView;
   /** By how much light is multiplied, so that the screen is as dim as the room; 1 where it is not asked for. */
   readonly dim: number;
   /** What of the picture is looked at. */
@@ -102,6 +130,17 @@ export class ProofCanvas {
         whites: { value: [new Vector3(1, 1, 1), new Vector3(1, 1, 1)] },
         blacks: { value: [0, 0] },
         settled: { value: 0 },
+        surface: { value: 0 },
+        sheetMm: { value: new Vector2(1, 1) },
+        lampFrom: { value: new Vector2(1, 0) },
+        lampHeight: { value: new Vector2(0, 1) },
+        eyeAside: { value: new Vector2(1, 0) },
+        eyeMm: { value: 600 },
+        reliefs: { value: [null, null] },
+        reliefMm: { value: [0, 0] },
+        lobes: { value: [new Vector2(0, 0), new Vector2(0, 0)] },
+        flakes: { value: [0, 0] },
+        mirror: { value: new Vector4(MIRRORED, FLAKE.share, radians(FLAKE.lobeDeg), MOST_SLOPE) },
         base: { value: null },
         locals: { value: [new Vector2(0, 0), new Vector2(0, 0)] },
         tones: { value: [null, null] },
@@ -137,6 +176,32 @@ export class ProofCanvas {
   /** What lies under the local contrast of the picture; nothing where no recipe turns it. */
   base(base: LocalBase | undefined): void {
     this.hold('base', base ? baseTexture(base) : null);
+  }
+
+  /** What is known of a sheet's surface; what is not is not drawn. */
+  surface(hand: 0 | 1, { slopes, gloss, metallic }: SheetSurface): void {
+    const { uniforms } = this.material;
+    const reliefs = uniforms.reliefs.value as (DataTexture | null)[];
+    reliefs[hand]?.dispose();
+    reliefs[hand] = slopes ? slopeTexture(slopes) : null;
+    (uniforms.reliefMm.value as number[])[hand] = slopes?.sideMm ?? 0;
+    const wide = (gu: number) => radians(lobeDeg(gu));
+    (uniforms.lobes.value as Vector2[])[hand].set(gloss ? wide(gloss.white) : 0, gloss ? wide(gloss.black) : 0);
+    (uniforms.flakes.value as number[])[hand] = metallic ? 1 : 0;
+  }
+
+  private lamp(surface: SurfaceView | undefined): void {
+    const { uniforms } = this.material;
+    uniforms.surface.value = surface ? 1 : 0;
+    if (!surface) return;
+    const { lampDeg, heightDeg, tiltDeg, eyeMm, sheetMm } = surface;
+    (uniforms.sheetMm.value as Vector2).set(...sheetMm);
+    (uniforms.lampFrom.value as Vector2).set(Math.cos(radians(lampDeg)), -Math.sin(radians(lampDeg)));
+    // Tilted towards it the sheet has the lamp higher, and the eye further on the other side.
+    const height = radians(Math.min(90, heightDeg + tiltDeg));
+    (uniforms.lampHeight.value as Vector2).set(Math.cos(height), Math.max(0.05, Math.sin(height)));
+    (uniforms.eyeAside.value as Vector2).set(Math.cos(radians(tiltDeg)), Math.sin(radians(tiltDeg)));
+    uniforms.eyeMm.value = eyeMm;
   }
 
   private hold(name: Held, texture: DataTexture | null): void {
@@ -199,6 +264,7 @@ export class ProofCanvas {
     uniforms.beside.value = view.beside ? 1 : 0;
     uniforms.map.value = MAPS.indexOf(view.map);
     uniforms.dim.value = view.dim;
+    this.lamp(view.surface);
     const [red, green, blue] = view.toScreen ?? this.settledIn;
     (uniforms.toScreen.value as Matrix3).set(...red, ...green, ...blue).multiplyScalar(100);
     (uniforms.part.value as Vector4).set(view.part.x, view.part.y, view.part.width, view.part.height);
@@ -210,10 +276,25 @@ export class ProofCanvas {
   clear(): void {
     for (const name of HELD) this.hold(name, null);
     for (const texture of this.lattices.values()) texture.dispose();
-    for (const tone of this.material.uniforms.tones.value as (DataTexture | null)[]) tone?.dispose();
+    const { tones, reliefs } = this.material.uniforms;
+    for (const texture of [...tones.value, ...reliefs.value] as (DataTexture | null)[]) texture?.dispose();
     this.material.dispose();
     this.renderer.dispose();
   }
+}
+
+/** Slopes in bytes, made small by the processor as the picture is: far off a tooth is even. */
+function slopeTexture({ size, values }: Slopes): DataTexture {
+  const data = new Uint8Array(size * size * 4);
+  for (let i = 0; i < size * size; i++)
+    for (let axis = 0; axis < 2; axis++)
+      data[i * 4 + axis] = 128 + Math.round(Math.max(-1, Math.min(1, values[i * 2 + axis] / MOST_SLOPE)) * 127);
+  const texture = new DataTexture(data, size, size, RGBAFormat);
+  texture.minFilter = LinearMipmapLinearFilter;
+  texture.magFilter = LinearFilter;
+  texture.generateMipmaps = true;
+  texture.needsUpdate = true;
+  return texture;
 }
 
 /** Offsets are L*, and slopes 0–1: both as shares, so that half floats hold them alike. */

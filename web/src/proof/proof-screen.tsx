@@ -6,6 +6,7 @@ import { GLASSES } from '@rakuen/core/light/glass';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { moved, nearer, WHOLE, zoomOf, type Part } from '@rakuen/core/proof/part';
 import { PLAIN } from '@rakuen/core/proof/recipe';
+import { SURFACE_LIGHTS } from '@rakuen/core/surface/sheen';
 import { questionOf } from '../app/steps.ts';
 import { useLight } from '../compare/use-light.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
@@ -19,10 +20,11 @@ import { useTable } from '../table/use-table.ts';
 import { CopyDialog } from './copy-dialog.tsx';
 import { AllSheets } from './all-sheets.tsx';
 import { Laid, SPLIT_STEP } from './laid.tsx';
-import { MAPS, screenSpace, type MapName, type ProofView } from './proof-canvas.ts';
+import { MAPS, screenSpace, type MapName, type ProofView, type SurfaceView } from './proof-canvas.ts';
 import { RoomLine, useRoom } from './room-line.tsx';
 import { besideOf, EyeLine, useScreenWhite, type Eye } from './eye-line.tsx';
 import { RecipeNote } from './recipe-note.tsx';
+import { HANGING, SurfaceLine, useSurface, type Held } from './surface-line.tsx';
 import { StripsDialog } from './strips-dialog.tsx';
 import { useRecipe } from './use-recipe.ts';
 import { ScreenScale, useScreenScale } from './screen-scale.tsx';
@@ -84,6 +86,8 @@ function Proof({
   const [turned, setView] = useState<Turned>({ split: 0.5, beside: false, map: 'none', part: WHOLE });
   const [eye, setEye] = useState<Eye>('light');
   const screenWhite = useScreenWhite();
+  const [held, setHeld] = useState<Held>(HANGING);
+  const surfaces = [useSurface(left, held.choice !== 'off'), useSurface(right, held.choice !== 'off')] as const;
   const [wantsAll, setAll] = useState(false);
   // Two sheets are the pair in hand.
   const all = wantsAll && table.laid.length > 2;
@@ -109,10 +113,11 @@ function Proof({
   const x = screenWhite.white?.x;
   const y = screenWhite.white?.y;
   const view = useMemo<Omit<ProofView, 'recipes'>>(() => {
-    const held = besideOf(eye, x === undefined || y === undefined ? undefined : { x, y }, light);
-    const dim = Math.min(room.dim, held?.fit ?? 1);
-    return { ...turned, settled: eye === 'paper', toScreen: held?.matrix, dim };
-  }, [turned, eye, x, y, light, room.dim]);
+    const beside = besideOf(eye, x === undefined || y === undefined ? undefined : { x, y }, light);
+    const dim = Math.min(room.dim, beside?.fit ?? 1);
+    const surface = surfaceOf(held, picture);
+    return { ...turned, settled: eye === 'paper', toScreen: beside?.matrix, surface, dim };
+  }, [turned, eye, x, y, light, room.dim, held, picture]);
   const toPart = (part: Part) => change({ part });
   const flip = () => change({ split: view.split > 0.5 ? 0 : 1, beside: false });
 
@@ -239,6 +244,7 @@ function Proof({
                 names={[left.paper.name, right.paper.name]}
                 changing={changing}
                 view={same ? { ...shown, split: 1, beside: false } : shown}
+                surfaces={[surfaces[0].surface, surfaces[1].surface]}
                 surround={surround}
                 widthPx={
                   atSize
@@ -252,6 +258,11 @@ function Proof({
           )}
           <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-1">
             <EyeLine eye={eye} onEye={setEye} screen={screenWhite} light={light} />
+            <SurfaceLine
+              held={held}
+              onHeld={setHeld}
+              sheets={(same ? surfaces.slice(0, 1) : surfaces).flatMap(({ whole }) => whole ?? [])}
+            />
             <label className="flex items-center gap-2">
               <span className="text-quiet">Hatch</span>
               <select
@@ -330,9 +341,9 @@ function Proof({
             From the models of the two print conditions ({modelWords(left.paper.name, first.modelError)}
             {same ? '' : `; ${modelWords(right.paper.name, second.modelError)}`}), in{' '}
             {light?.name ?? 'a lamp that is gone'}, {GLASSES.find((g) => g.key === where.glass)?.name}. Your screen is
-            taken as {screenSpace().name}; drawn from {image.widthPx} × {image.heightPx} of the file’s pixels. Texture
-            and sheen are not drawn. A proof on a screen is no print: judge the last step on a strip, dry, in the light
-            of the place.
+            taken as {screenSpace().name}; drawn from {image.widthPx} × {image.heightPx} of the file’s pixels.
+            {held.choice === 'off' ? ' Texture and sheen are not drawn.' : ''} A proof on a screen is no print: judge
+            the last step on a strip, dry, in the light of the place.
           </p>
         </>
       )}
@@ -354,6 +365,15 @@ function Proof({
       )}
     </>
   );
+}
+
+/** A lamp over the print at its size, looked at from where it will be. */
+function surfaceOf({ choice, lampDeg, tiltDeg }: Held, picture: PictureView): SurfaceView | undefined {
+  if (choice === 'off') return undefined;
+  const { longSideMm, viewingMm: eyeMm } = picture.commission;
+  const perPx = longSideMm / Math.max(picture.widthPx, picture.heightPx);
+  const sheetMm = [picture.widthPx * perPx, picture.heightPx * perPx] as const;
+  return { heightDeg: SURFACE_LIGHTS[choice].heightDeg, lampDeg, tiltDeg, eyeMm, sheetMm };
 }
 
 const modelWords = (name: string, error: number | undefined): string =>

@@ -35,6 +35,17 @@ uniform float beside;        // 1: two whole pictures beside each other
 uniform int map;             // 0 none, 1 out of reach, 2 beyond the screen, 3 closed shadows, 4 blown lights, 5 between the two
 uniform mat3 toScreen;       // X, Y, Z (D50) to linear light of the screen
 uniform float nodes;
+uniform float surface;       // 1: the sheet's own surface is drawn
+uniform vec2 sheetMm;        // size of the print
+uniform vec2 lampFrom;       // on the sheet, towards the side the light goes: x right, y down
+uniform vec2 lampHeight;     // cosine and sine of its height over the sheet as it is tilted
+uniform vec2 eyeAside;       // cosine and sine of how far the eye stands off the sheet's own normal, away from the lamp
+uniform float eyeMm;
+uniform sampler2D reliefs[2];// slopes of a square of each sheet, 128 for none, 127 for MOST_SLOPE
+uniform float reliefMm[2];   // its side, 0: none was scanned
+uniform vec2 lobes[2];       // how wide bare sheet and full black spread a lamp's image, radians; 0: gloss was not read
+uniform float flakes[2];     // 1: metallic flake under the ink
+uniform vec4 mirror;         // share mirrored by the surface, share and lobe of the flake, steepest slope
 uniform float dim;           // light of the room over that of the screen, 0-1
 
 const vec3 WHITE = vec3(0.9642, 1.0, 0.8249);
@@ -129,6 +140,38 @@ vec3 recipe(int hand, vec2 spot, vec3 given) {
   return vec3(made.x, made.yz * chroma);
 }
 
+// Slopes of a sheet at a place, mm from its middle: a square of it, mirrored at its edges so that it has no seams.
+vec2 slopeAt(int hand, vec2 mm) {
+  float side = hand == 0 ? reliefMm[0] : reliefMm[1];
+  if (side <= 0.0) return vec2(0.0);
+  vec2 tile = mm / side;
+  vec2 turned = mod(floor(tile), 2.0);
+  vec2 spot = mix(fract(tile), 1.0 - fract(tile), turned);
+  vec2 dx = dFdx(tile), dy = dFdy(tile);
+  vec2 found = hand == 0 ? textureGrad(reliefs[0], spot, dx, dy).xy : textureGrad(reliefs[1], spot, dx, dy).xy;
+  return (found * 255.0 - 128.0) / 127.0 * mirror.w * (1.0 - 2.0 * turned);
+}
+
+// Light of a mirrored lamp over that of a white, off by an angle in radians.
+float lobe(float off, float wide, float share) { return share / (2.0 * wide * wide) * exp(-0.5 * off * off / (wide * wide)); }
+
+// The print with the surface of its sheet in that lamp. Ink lies where it is dark.
+vec3 surfaced(int hand, vec2 spot, float L, vec3 xyz) {
+  vec2 mm = (spot - 0.5) * sheetMm;
+  vec2 slope = slopeAt(hand, mm);
+  vec3 seen = xyz * max(0.0, 1.0 + dot(slope, lampFrom) * lampHeight.x / lampHeight.y);
+  vec2 wide = hand == 0 ? lobes[0] : lobes[1];
+  if (wide.x <= 0.0) return seen;
+  vec3 lamp = vec3(-lampFrom * lampHeight.x, lampHeight.y);
+  vec3 eye = vec3(lampFrom * eyeAside.y, eyeAside.x) * eyeMm;
+  vec3 between = normalize(normalize(eye - vec3(mm, 0.0)) + lamp);
+  vec3 normal = normalize(vec3(-slope, 1.0));
+  float off = 2.0 * acos(clamp(dot(between, normal), -1.0, 1.0));
+  seen += WHITE * lobe(off, mix(wide.x, wide.y, clamp(1.0 - L / 100.0, 0.0, 1.0)), mirror.x);
+  float flake = hand == 0 ? flakes[0] : flakes[1];
+  return seen + flake * xyz * lobe(off, mirror.z, mirror.y);
+}
+
 void main() {
   vec2 at = place;
   bool right = at.x > split;
@@ -141,7 +184,9 @@ void main() {
   vec3 other = recipe(1, spot, file);
   vec3 made = right ? other : left;
   vec3 lab = shown(right ? 1 : 0, made);
-  vec3 d50 = light(lab) * WHITE * dim;
+  vec3 d50 = light(lab) * WHITE;
+  if (surface > 0.5) d50 = surfaced(right ? 1 : 0, spot, lab.x, d50);
+  d50 *= dim;
   vec3 rgb = toScreen * d50;
   float amount = 0.0;
   if (map == 1) {
