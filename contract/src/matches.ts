@@ -5,6 +5,7 @@ import type { Reason } from '@rakuen/core/match/leanings/leaning';
 import type { MatchFigures } from '@rakuen/core/match/on-sheet';
 import type { Turn, Uncounted } from '@rakuen/core/match/rank';
 import type { SheetQualities } from '@rakuen/core/match/sheet';
+import { NoteView } from './notes.ts';
 import {
   FreeText,
   Id,
@@ -85,6 +86,8 @@ export class MatchPlace {
   @Plain() figures!: MatchFigures;
   /** The newest decision on this picture and condition. */
   @Maybe() @Part(() => DecisionView) decision?: DecisionView;
+  /** What the eye found on strips of this picture on it, the newest word of each part: judged, said beside the ranking and not counted in it. */
+  @Parts(() => NoteView) judged!: NoteView[];
 }
 
 export class LeftOut {

@@ -11,6 +11,7 @@ interface Match {
     score: number;
     reasons: { leaning: string; cost: number; sentence: string }[];
     figures: { blackL: number; marks: unknown[] };
+    judged: unknown[];
   }[];
   leftOut: { conditionId: string; why: string }[];
   candidates: unknown[];
@@ -235,6 +236,32 @@ it('a show is planned, a picture is drawn on a sheet, and a sheet is laid out fo
   // Only the profile's name is known here: there is nothing to embed.
   const copy = await rakuen.call<{ remedy: string }>('GET', `/api/pictures/${pictureId}/copy?conditionId=${baryta}`);
   expect([copy.status, copy.body.remedy]).toEqual([409, expect.stringContaining('Profile')]);
+});
+
+it('what the eye found on strips is said with its sheet, the newest word of each part; it counts for nothing, and one that is of no sheet is refused', async () => {
+  const asked = { pictureId, conditionIds: [baryta, cotton] };
+  const { body: before } = await rakuen.call<Match>('POST', '/api/matches', asked);
+  const found = (value: number, over: object = {}) =>
+    rakuen.call('POST', '/api/notes', {
+      text: `Best of the strips: ${value}.`,
+      by: 'N. Ito',
+      pictureId,
+      conditionId: cotton,
+      finding: { part: 'liftStops', value, steps: '0, 0.25, 0.5', light: 'D50' },
+      ...over,
+    });
+  expect((await found(0.25)).status).toBe(201);
+  expect((await found(0.5)).status).toBe(201);
+  const { body: after } = await rakuen.call<Match>('POST', '/api/matches', asked);
+  const at = (id: string) => after.places.find((p) => p.conditionId === id)!;
+  expect(at(cotton).judged).toMatchObject([{ by: 'N. Ito', finding: { value: 0.5, light: 'D50' } }]);
+  expect(at(baryta).judged).toEqual([]);
+  expect(after.places.map(({ place, score }) => [place, score])).toEqual(
+    before.places.map(({ place, score }) => [place, score]),
+  );
+  expect((await found(0.5, { conditionId: undefined })).status).toBe(422);
+  expect((await found(9)).status).toBe(400);
+  expect((await found(0, { finding: { part: 'sharpening', value: 1, steps: '1' } })).status).toBe(400);
 });
 
 it('a decision keeps place and score as they stood', async () => {

@@ -189,6 +189,7 @@ async function enterNote(manager: EntityManager, entry: LedgerEntry): Promise<vo
     // Of its own only where no print condition tells it.
     paperId: input.conditionId ? null : (input.paperId ?? null),
     conditionId: input.conditionId ?? null,
+    finding: null,
   });
 }
 

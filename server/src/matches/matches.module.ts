@@ -15,6 +15,7 @@ import {
   SchoolView,
 } from '@rakuen/contract/matches';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
+import { NotesModule } from '../notes/notes.module.ts';
 import { PicturesModule } from '../pictures/pictures.module.ts';
 import { ProfilesModule } from '../profiles/profiles.module.ts';
 import { Beside } from '../store/one-at-a-time.ts';
@@ -113,7 +114,7 @@ class MatchesController {
 }
 
 @Module({
-  imports: [ConditionsModule, PicturesModule, ProfilesModule],
+  imports: [NotesModule, ConditionsModule, PicturesModule, ProfilesModule],
   controllers: [MatchesController, ProofController, RecipesController, StripsController],
   providers: [MatchesService, RecipesService],
   exports: [MatchesService],

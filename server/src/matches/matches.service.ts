@@ -32,6 +32,7 @@ import type {
 import type { PictureView } from '@rakuen/contract/pictures';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
+import { NotesService } from '../notes/notes.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { fedOf } from '../prints/cautions.ts';
 import { LaidService, type Laid } from '../profiles/laid.service.ts';
@@ -64,6 +65,7 @@ export class MatchesService {
     private readonly laid: LaidService,
     private readonly workshop: Workshop,
     private readonly writer: Writer,
+    private readonly strips: NotesService,
   ) {}
 
   private readonly standings = new Map<string, { seq: number; places: MatchView['places'] }>();
@@ -73,6 +75,7 @@ export class MatchesService {
     const asked = askedOf(picture, request.weights);
     const ranking = rankSheets(asked, candidates);
     const decisions = await this.newestDecisions(picture.id);
+    const judged = await this.strips.found(picture.id);
     return {
       pictureId: picture.id,
       places: ranking.places.map(({ id, ...place }) => ({
@@ -81,6 +84,7 @@ export class MatchesService {
         reasons: [...place.reasons],
         parts: [...place.parts],
         decision: decisions.get(id),
+        judged: judged.filter((n) => n.conditionId === id),
       })),
       leftOut: [...leftOut, ...ranking.refused.map(({ id, why }) => ({ conditionId: id, why }))],
       shared: [...ranking.shared],

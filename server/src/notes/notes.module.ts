@@ -27,5 +27,6 @@ class NotesController {
   imports: [TypeOrmModule.forFeature([NoteRow])],
   controllers: [NotesController],
   providers: [NotesService],
+  exports: [NotesService],
 })
 export class NotesModule {}

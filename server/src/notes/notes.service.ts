@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { Repository } from 'typeorm';
+import { IsNull, Not, Repository } from 'typeorm';
 import type { NoteInput, NoteView } from '@rakuen/contract/notes';
-import { notFound } from '../app/errors.ts';
+import { notFound, RakuenError } from '../app/errors.ts';
 import { NoteRow } from '../store/entities.ts';
 
 /** Notes of the ledger. One is written and taken away, never rewritten: what was said stays said. */
@@ -11,7 +11,12 @@ import { NoteRow } from '../store/entities.ts';
 export class NotesService {
   constructor(@InjectRepository(NoteRow) private readonly notes: Repository<NoteRow>) {}
 
-  async write({ text, by, pictureId, paperId, conditionId }: NoteInput): Promise<NoteView> {
+  async write({ text, by, pictureId, paperId, conditionId, finding }: NoteInput): Promise<NoteView> {
+    if (finding && !(pictureId && conditionId))
+      throw new RakuenError(422, 'Strips are of a picture on a print condition; one of them is not named.', {
+        field: 'finding',
+        remedy: 'Enter it from the strips of the picture.',
+      });
     const row: NoteRow = {
       id: randomUUID(),
       at: new Date().toISOString(),
@@ -20,11 +25,21 @@ export class NotesService {
       pictureId: pictureId ?? null,
       paperId: paperId ?? null,
       conditionId: conditionId ?? null,
+      finding: finding ? { ...finding } : null,
     };
     await this.notes.insert(row).catch((error: { code?: string }) => {
       throw error.code === 'SQLITE_CONSTRAINT_FOREIGNKEY' ? notFound('picture, paper or print condition') : error;
     });
     return noteView(row);
+  }
+
+  /** What the eye found on strips of a picture: by sheet and part of the recipe the newest word. */
+  async found(pictureId: string): Promise<NoteView[]> {
+    const rows = await this.notes.find({
+      where: { pictureId, finding: Not(IsNull()) },
+      order: { at: 'ASC', id: 'ASC' },
+    });
+    return [...new Map(rows.map((n) => [`${n.conditionId} ${n.finding!.part}`, noteView(n)])).values()];
   }
 
   /** Takes a note away; it lies in the bin. */
@@ -33,7 +48,7 @@ export class NotesService {
   }
 }
 
-const noteView = ({ id, at, text, by, pictureId, paperId, conditionId }: NoteRow): NoteView => ({
+const noteView = ({ id, at, text, by, pictureId, paperId, conditionId, finding }: NoteRow): NoteView => ({
   id,
   at,
   text,
@@ -41,4 +56,5 @@ const noteView = ({ id, at, text, by, pictureId, paperId, conditionId }: NoteRow
   ...(pictureId && { pictureId }),
   ...(paperId && { paperId }),
   ...(conditionId && { conditionId }),
+  ...(finding && { finding }),
 });

@@ -7,6 +7,7 @@ import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import type { Commission } from '@rakuen/core/match/commission';
 import type { Mark } from '@rakuen/core/picture/marks';
 import type { Hint } from '@rakuen/core/picture/hints';
+import type { StripFinding } from '@rakuen/contract/notes';
 import type { MatchInputs, MatchResult } from '@rakuen/contract/matches';
 import type { ModelError } from '@rakuen/core/characterisation/model-error';
 import type { ProfileCheck } from '@rakuen/core/characterisation/profile-check';
@@ -508,6 +509,8 @@ export class NoteRow {
   @Column('text', { nullable: true }) pictureId!: string | null;
   @Column('text', { nullable: true }) paperId!: string | null;
   @Column('text', { nullable: true }) conditionId!: string | null;
+  /** What the eye found on strips of a picture on a print condition. */
+  @Column('simple-json', { nullable: true }) finding!: StripFinding | null;
 }
 
 /** What holds for the whole studio: settings, rates; null where nobody has said anything yet. */

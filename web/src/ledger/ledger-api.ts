@@ -28,11 +28,11 @@ export const ledgerApi = api.injectEndpoints({
     }),
     writeNote: build.mutation<NoteView, NoteInput>({
       query: (body) => ({ url: 'notes', method: 'POST', body }),
-      invalidatesTags: ['ledger'],
+      invalidatesTags: ['ledger', 'matches'],
     }),
     removeNote: build.mutation<void, string>({
       query: (id) => ({ url: `notes/${id}`, method: 'DELETE' }),
-      invalidatesTags: ['ledger'],
+      invalidatesTags: ['ledger', 'matches'],
     }),
     readLedger: build.mutation<LedgerReadView, File>({
       query: (file) => ({ url: 'ledger/read', method: 'POST', body: form(file, {}) }),

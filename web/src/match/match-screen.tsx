@@ -247,6 +247,7 @@ export function MatchScreen() {
                         condition={condition}
                         picture={picture}
                         decision={decisionOf(place.id)}
+                        judged={current?.places.find((p) => p.conditionId === place.id)?.judged ?? []}
                         level={places[at + 1]?.place === place.place}
                         shared={places.filter((p) => p.place === place.place).length > 1}
                         first={place.id === undecided}

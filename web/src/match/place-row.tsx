@@ -1,10 +1,12 @@
 import { Link } from 'react-router';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { DecisionView } from '@rakuen/contract/matches';
+import type { NoteView } from '@rakuen/contract/notes';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { Stamp } from '@rakuen/contract/vocabulary';
 import { LEANINGS } from '@rakuen/core/match/leanings/registry';
 import type { Reason } from '@rakuen/core/match/leanings/leaning';
+import { RECIPE_PARTS } from '@rakuen/core/proof/recipe';
 import type { RankedSheet } from '@rakuen/core/match/rank';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { conditionLine, day } from '../parts/label.ts';
@@ -22,6 +24,7 @@ export function PlaceRow({
   condition,
   picture,
   decision,
+  judged,
   shared,
   level,
   first,
@@ -32,6 +35,8 @@ export function PlaceRow({
   condition: ConditionHead;
   picture: PictureView;
   decision?: DecisionView;
+  /** What the eye found on its strips. */
+  judged: readonly NoteView[];
   /** Several stand in this place. */
   shared: boolean;
   /** The next stands in the same place. */
@@ -76,6 +81,11 @@ export function PlaceRow({
         <p className="text-[13px]">{conditionLine(condition)}</p>
         <p className="text-[13px] text-quiet">{againstNext(place, level)}</p>
         <Reasons reasons={reasons.slice(0, SHOWN)} />
+        {judged.map((note) => (
+          <p key={note.id} className="mt-1 font-serif text-[0.98rem] leading-snug">
+            {judgedWords(note)}
+          </p>
+        ))}
         {reasons.length > SHOWN && (
           <details className="mt-0.5 text-[13px]">
             <summary className="cursor-pointer text-quiet">{reasons.length - SHOWN} more</summary>
@@ -100,6 +110,13 @@ function againstNext({ parts, closeToNext }: RankedSheet, level: boolean): strin
       .concat('.');
   if (!names) return closeToNext ? 'A close call.' : '';
   return `${closeToNext ? 'A close call. ' : ''}Before the next by ${names}${worse ? `; the next is better by ${nameOf(worse.leaning)}` : ''}.`;
+}
+
+/** Judged on paper, by one eye, of this sheet alone: it is said and counts for nothing. */
+function judgedWords({ finding, by, at }: NoteView): string {
+  const { name, written } = RECIPE_PARTS[finding!.part];
+  const steps = finding!.steps.split(',').map((v) => written(Number(v)));
+  return `Judged on strips, ${[by, finding!.light ?? 'the light not said', day(at)].filter(Boolean).join(', ')}: of ${name.toLowerCase()} ${steps.join(', ')} the best was ${written(finding!.value)}. Not counted in the score.`;
 }
 
 function Reasons({ reasons }: { reasons: readonly Reason[] }) {

@@ -127,6 +127,7 @@ function StripsOn({
       ...(judged.by.trim() && { by: judged.by }),
       pictureId: picture.id,
       conditionId: condition.id,
+      finding: { part, value: found!, steps: asked.steps, ...(judged.light && { light: judged.light }) },
     });
   return (
     <section aria-label={`Strips on ${condition.paper.name}`} className="mt-3 border-t border-line pt-2">

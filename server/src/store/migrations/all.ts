@@ -11,6 +11,7 @@ import { Photographs1772000000000 } from './1772000000000-photographs.ts';
 import { PictureRevision1773000000000 } from './1773000000000-picture-revision.ts';
 import { Rules1774000000000 } from './1774000000000-rules.ts';
 import { Notes1775000000000 } from './1775000000000-notes.ts';
+import { Finding1776000000000 } from './1776000000000-finding.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -29,4 +30,5 @@ export const MIGRATIONS = [
   PictureRevision1773000000000,
   Rules1774000000000,
   Notes1775000000000,
+  Finding1776000000000,
 ];
