@@ -228,8 +228,8 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   await page.getByRole('navigation', { name: 'Steps of the work' }).getByRole('link', { name: 'Match' }).click();
   await expect(
     page.getByText(/^Judged on strips, .*: of lift none, ¼ stop, ½ stop the best was ¼ stop\. Not counted/).first(),
-  ).toBeVisible({ timeout: 60_000   await putBack(page);
-});
+  ).toBeVisible({ timeout: 60_000 });
+  await putBack(page);
 });
 
 test('the picture on every sheet on the table at once; nearer with the file’s own pixels, and aside, all together', async ({
