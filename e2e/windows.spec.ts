@@ -17,7 +17,7 @@ test('two windows at one recipe: the second is told, shown both, and takes one',
       .waitFor();
   }
   const note = (window: typeof page) => window.getByRole('region', { name: /^Recipe for/ }).first();
-  const contrast = (window: typeof page) => note(window).getByRole('status', { name: 'Contrast' });
+  const contrast = (window: typeof page) => note(window).getByRole('status', { name: 'Contrast', exact: true });
   const before = await contrast(page).innerText();
   const kept = page.waitForResponse((r) => r.url().endsWith('/api/recipes') && r.request().method() === 'PUT');
   await note(page).getByRole('button', { name: 'Contrast more' }).click();

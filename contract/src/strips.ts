@@ -1,5 +1,6 @@
 import { RECIPE_PARTS, type RecipeKey } from '@rakuen/core/proof/recipe';
-import { Id, Int, Maybe, NumberText, OneOf, QueryInt, Rows, Text } from './fields.ts';
+import type { Recognised } from '@rakuen/core/proof/mistakes';
+import { Id, Int, Maybe, Num, NumberText, OneOf, Parts, Plain, QueryInt, Rows, Text, When } from './fields.ts';
 
 /** Parts that can climb: strips are not sharpened, steps of it would be alike. */
 export const STRIP_PARTS = (Object.keys(RECIPE_PARTS) as RecipeKey[]).filter((key) => key !== 'sharpening');
@@ -32,4 +33,41 @@ export class StripsView {
   @Rows() lacking!: string[];
   /** Share of the sheets that is printed on, 0–1. */
   @Rows() used!: number[];
+}
+
+/** A scan of a small sheet of strips: which sheet it is, and the card that lay beside it. */
+export class ScanFields extends StripsQuery {
+  /** The card’s chart, and the readings it was given. */
+  @Id() chartId!: string;
+  @Id() readingId!: string;
+}
+
+/** A print as it was scanned, against its proof. */
+export class ScanView {
+  /** ΔE00 by which the scanner is known, in the mean and of nineteen in twenty, from so many patches of the card. */
+  @Plain() scanner!: { readonly errorDeltaE: number; readonly p95DeltaE: number; readonly patches: number };
+  /** Even places that were held against the proof. */
+  @Int() samples!: number;
+  @Num(0) meanDeltaE!: number;
+  @Num(0) p95DeltaE!: number;
+  @Plain() recognised!: Recognised;
+  /** How kinds of colours came out, beyond what the scanner is unsure of. */
+  @Rows() off!: string[];
+  /** ΔE00 by tile of the sheet: a digit each, 9 and above as 9; a point where nothing was printed. */
+  @Plain() map!: { readonly columns: number; readonly rows: number; readonly deltaE: string };
+}
+
+/** Readings that may be of the card. */
+export class CardReading {
+  @Id() readingId!: string;
+  @Text() fileName!: string;
+  @When() importedAt!: string;
+  @Text() paper!: string;
+  @Maybe() @Text(8) measurementCondition?: string;
+}
+
+/** The card that lies beside a print on a flatbed, and how it was read; absent until it was laid out. */
+export class CardView {
+  @Maybe() @Id() chartId?: string;
+  @Parts(() => CardReading) readings!: CardReading[];
 }

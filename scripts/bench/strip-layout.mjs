@@ -9,7 +9,7 @@ const STEPS = [1, 2, 3];
 const MOST_PLACES = 6;
 
 /** @returns [small sheets the plan takes, the fewest there can be], summed over every case of up to six crops that finds room */
-export function stripLayout({ planStrips, CAPTION_MM, EDGE_MM, GAP_MM }, PLAIN) {
+export function stripLayout({ planStrips, CAPTION_MM, EDGE_MM, GAP_MM, MARK_BAND_MM }, PLAIN) {
   let [taken, least] = [0, 0];
   for (const [widthMm, heightMm] of SHEETS)
     for (const crop of CROPS_MM)
@@ -24,7 +24,7 @@ export function stripLayout({ planStrips, CAPTION_MM, EDGE_MM, GAP_MM }, PLAIN) 
             sheet: { widthMm, heightMm },
           });
           // Strips of one size lie in rows and columns: so many to a sheet, and no more.
-          const along = (whole, piece) => Math.floor((whole - 2 * EDGE_MM + GAP_MM) / (piece + GAP_MM));
+          const along = (whole, piece) => Math.floor((whole - 2 * EDGE_MM - MARK_BAND_MM + GAP_MM) / (piece + GAP_MM));
           const each = along(widthMm, crop * steps) * along(heightMm, crop + CAPTION_MM);
           if (each === 0) continue;
           if (lacking.length > 0) throw new Error('A strip that has room was left out.');

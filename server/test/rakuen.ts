@@ -7,11 +7,8 @@ import { fileURLToPath } from 'node:url';
 const ROOT = fileURLToPath(new URL('../../', import.meta.url));
 const RUN = "import('./server/dist/bundle/main.js').then((m) => m.main(process.argv.slice(1)))";
 
-/** The built server as a process of its own, on a free port, with a data folder of its own. */
-export interface Running {
+export interface Api {
   readonly url: string;
-  readonly port: number;
-  readonly data: string;
   /** Status and parsed body of an API call. */
   call<T = never>(
     method: string,
@@ -25,6 +22,12 @@ export interface Running {
     bytes: Uint8Array | string,
     fields?: Record<string, string>,
   ): Promise<{ status: number; body: T }>;
+}
+
+/** The built server as a process of its own, on a free port, with a data folder of its own. */
+export interface Running extends Api {
+  readonly port: number;
+  readonly data: string;
   stop(): Promise<number | null>;
   kill(): Promise<void>;
 }
@@ -33,6 +36,35 @@ export const fixture = (name: string): URL => new URL(`../../core/test/fixtures/
 
 export function temporaryFolder(): string {
   return mkdtempSync(join(tmpdir(), 'rakuen-test-'));
+}
+
+/** The API at an address. */
+export function apiOf(url: string): Api {
+  const answer = async (response: Response) => {
+    const text = await response.text();
+    return {
+      status: response.status,
+      body: (text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as never,
+    };
+  };
+  return {
+    url,
+    async call(method, path, body, headers = {}) {
+      return answer(
+        await fetch(`${url}${path}`, {
+          method,
+          headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+          body: body === undefined ? undefined : JSON.stringify(body),
+        }),
+      );
+    },
+    async upload(path, name, bytes, fields = {}) {
+      const form = new FormData();
+      for (const [key, value] of Object.entries(fields)) form.append(key, value);
+      form.append('file', new Blob([bytes as BlobPart]), name);
+      return answer(await fetch(`${url}${path}`, { method: 'POST', body: form }));
+    },
+  };
 }
 
 /** Starts the server and gives what it printed when it could not. */
@@ -58,32 +90,10 @@ export async function start(data = temporaryFolder(), args: string[] = ['--empty
     child.on('exit', (code) => fail(new Error(`the server stopped (${code}): ${output}`)));
   });
   const ended = new Promise<number | null>((done) => child.on('exit', (code) => done(code)));
-  const answer = async (response: Response) => {
-    const text = await response.text();
-    return {
-      status: response.status,
-      body: (text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as never,
-    };
-  };
   return {
-    url,
+    ...apiOf(url),
     port: Number(new URL(url).port),
     data,
-    async call(method, path, body, headers = {}) {
-      return answer(
-        await fetch(`${url}${path}`, {
-          method,
-          headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
-          body: body === undefined ? undefined : JSON.stringify(body),
-        }),
-      );
-    },
-    async upload(path, name, bytes, fields = {}) {
-      const form = new FormData();
-      for (const [key, value] of Object.entries(fields)) form.append(key, value);
-      form.append('file', new Blob([bytes as BlobPart]), name);
-      return answer(await fetch(`${url}${path}`, { method: 'POST', body: form }));
-    },
     async stop() {
       child.kill('SIGINT');
       const code = await ended;
@@ -122,14 +132,14 @@ export const CONDITION = {
 };
 
 /** A paper with one print condition. @returns the condition's id */
-export async function condition(rakuen: Running, name = 'Proof Sheet', coating = 'baryta'): Promise<string> {
+export async function condition(rakuen: Api, name = 'Proof Sheet', coating = 'baryta'): Promise<string> {
   const paper = await rakuen.call<{ id: string }>('POST', '/api/papers', { ...PAPER, name, coating });
   return (await rakuen.call<{ id: string }>('POST', '/api/conditions', { ...CONDITION, paperId: paper.body.id })).body
     .id;
 }
 
 /** Adds a picture and waits until it is read or refused. */
-export async function picture(rakuen: Running, name: string, bytes: Uint8Array, fields: Record<string, string> = {}) {
+export async function picture(rakuen: Api, name: string, bytes: Uint8Array, fields: Record<string, string> = {}) {
   type Job = {
     id: string;
     state: string;

@@ -1,12 +1,18 @@
 import { seededRandom } from '../random.ts';
 import { askedPatches, type DistinctPatch } from './asked-patches.ts';
 import type { Rgb } from '../colour/types.ts';
+import { MARK_MM, markBoxes } from '../scan/corner-marks.ts';
+import type { SheetMarks } from '../scan/sheet-in-scan.ts';
 import { BLACK_16, toRgb16, WHITE_16, type Rgb16 } from './device16.ts';
 import type { ChartPurpose, PatchRole } from './purposes.ts';
 import { SHEET_SIZES, type SheetSize } from './sheet-sizes.ts';
 
 /** Charts whose patches are found by computation and not by a purpose of the table. */
-export const OWN_PURPOSES = { check: 'check of a profile', next: 'patches that help most' } as const;
+export const OWN_PURPOSES = {
+  check: 'check of a profile',
+  next: 'patches that help most',
+  card: 'card for a scanner',
+} as const;
 export type OwnPurpose = keyof typeof OWN_PURPOSES;
 
 /** What a chart is asked to be. The same specification gives the same chart. */
@@ -99,7 +105,11 @@ const MARGIN = 12;
 const HEAD = 16;
 const SPACER = 0.8;
 const BETWEEN_STRIPS = 2.5;
-const MARK = 5;
+const MARK = MARK_MM;
+/** From its edges to a mark. */
+const NEAR = 4;
+/** Narrower sheets take their words in two lines. */
+const NARROW = 180;
 const MOST_PAGES = 12;
 /** Whites in every strip, and blacks: the instrument's drift is seen on them. */
 const WHITES_A_STRIP = 1;
@@ -235,13 +245,13 @@ function layOut(
           text: `Rakuen chart, ${called}, seed ${spec.seed}${place}`,
           anchor: 'start',
         },
-        {
-          xMm: MARGIN,
-          yMm: MARGIN + 7.2,
-          sizeMm: 2.6,
-          text: `${strips.reduce((n, t) => n + t.patches.length, 0)} patches of ${spec.patchMm} mm, ${spec.dpi} dpi, ${size.name}. Print without colour management. Read from the solid corner, strip by strip, top to bottom.`,
-          anchor: 'start',
-        },
+        ...lines(
+          [
+            `${strips.reduce((n, t) => n + t.patches.length, 0)} patches of ${spec.patchMm} mm, ${spec.dpi} dpi, ${size.name}. Print without colour management.`,
+            'Read from the solid corner, strip by strip, top to bottom.',
+          ],
+          width,
+        ),
         ...texts[page],
       ],
     };
@@ -261,6 +271,17 @@ function layOut(
     surfaceLevels,
     notes,
   };
+}
+
+/** Words under the head: in one line, or below each other where the sheet is narrow. */
+function lines(words: readonly string[], widthMm: number): ChartText[] {
+  return (widthMm < NARROW ? words : [words.join(' ')]).map((text, i) => ({
+    xMm: MARGIN,
+    yMm: MARGIN + 7.2 + i * 3.2,
+    sizeMm: 2.6,
+    text,
+    anchor: 'start',
+  }));
 }
 
 /** A, B … Z, AA, AB … */
@@ -297,8 +318,18 @@ function corners(width: number, height: number): Box[] {
     heightMm: side,
     rgb16,
   });
-  const near = 4;
-  const [right, bottom] = [width - near - MARK, height - near - MARK];
-  const open = (x: number, y: number) => [at(x, y, MARK, BLACK_16), at(x + 1, y + 1, MARK - 2, WHITE_16)];
-  return [at(near, near, MARK, BLACK_16), ...open(right, near), ...open(near, bottom), ...open(right, bottom)];
+  const [right, bottom] = [width - NEAR - MARK, height - NEAR - MARK];
+  const open = (x: number, y: number) =>
+    markBoxes(x, y, false).map((b) => at(b.xMm, b.yMm, b.side, b.dark ? BLACK_16 : WHITE_16));
+  return [at(NEAR, NEAR, MARK, BLACK_16), ...open(right, NEAR), ...open(NEAR, bottom), ...open(right, bottom)];
+}
+
+/** Where the open marks of a page stand, mm. */
+export function pageMarks({ widthMm, heightMm }: ChartPage): SheetMarks {
+  const near = NEAR + MARK / 2;
+  return {
+    topRight: { x: widthMm - near, y: near },
+    bottomLeft: { x: near, y: heightMm - near },
+    bottomRight: { x: widthMm - near, y: heightMm - near },
+  };
 }

@@ -1,5 +1,7 @@
 /** Sheets and rolls a chart is laid out on, mm. A roll is cut to the length the chart needs. */
 export const SHEET_SIZES = {
+  /** Small enough to lie on a flatbed beside what it speaks for; no chart is wished on it. */
+  card: { name: 'Card, 148 × 105 mm', widthMm: 148, heightMm: 105 },
   A4: { name: 'A4', widthMm: 210, heightMm: 297 },
   A3: { name: 'A3', widthMm: 297, heightMm: 420 },
   'A3+': { name: 'A3+', widthMm: 329, heightMm: 483 },
@@ -14,4 +16,5 @@ export const SHEET_SIZES = {
 } as const satisfies Record<string, { name: string; widthMm: number; heightMm: number; roll?: boolean }>;
 
 export type SheetSize = keyof typeof SHEET_SIZES;
-export const SHEET_SIZE_KEYS = Object.keys(SHEET_SIZES) as SheetSize[];
+/** Sheets a chart can be wished on. */
+export const SHEET_SIZE_KEYS = (Object.keys(SHEET_SIZES) as SheetSize[]).filter((key) => key !== 'card');

@@ -39,8 +39,11 @@ export interface Recognised {
 
 /** A mean beyond which nothing that is known explains what was read (our own choice). */
 const EXPLAINS = 2.5;
-/** The next must be so much further off for one to stand out: of its mean, and at least so many ΔE00. */
-const APART = { times: 1.25, deltaE: 0.2 } as const;
+/**
+ * The next must be so much further off for one to stand out: of its mean, and at least so many ΔE00; of a scanner’s error a share, for it is the same under
+ * every supposition.
+ */
+const APART = { times: 1.25, deltaE: 0.2, ofError: 0.25 } as const;
 
 const mean = (read: readonly Lab[], labs: readonly Lab[]): number =>
   read.reduce((sum, lab, i) => sum + deltaE2000(lab, labs[i]), 0) / read.length;
@@ -48,9 +51,10 @@ const mean = (read: readonly Lab[], labs: readonly Lab[]): number =>
 /**
  * Ranks what may have happened by how near what was read lies to what it would read like then. What stands as near as the next is not called
  * clear; where nothing known comes near, that is said.
+ * @param errorDeltaE mean error of what read it, above an instrument’s: a scanner’s
  * @throws RangeError without patches or hypotheses
  */
-export function recognise(read: readonly Lab[], hypotheses: readonly Hypothesis[]): Recognised {
+export function recognise(read: readonly Lab[], hypotheses: readonly Hypothesis[], errorDeltaE = 0): Recognised {
   if (read.length === 0 || hypotheses.length === 0) throw new RangeError('Nothing was read, or nothing is supposed.');
   const causes = hypotheses
     .map(({ mistake, which, labs }): LikelyCause => ({
@@ -60,10 +64,11 @@ export function recognise(read: readonly Lab[], hypotheses: readonly Hypothesis[
     }))
     .sort((a, b) => a.meanDeltaE - b.meanDeltaE);
   const [first, second] = causes;
-  const explains = first.meanDeltaE <= EXPLAINS;
+  const explains = first.meanDeltaE <= EXPLAINS + errorDeltaE;
   const apart =
     !second ||
-    (second.meanDeltaE > first.meanDeltaE * APART.times && second.meanDeltaE - first.meanDeltaE > APART.deltaE);
+    (second.meanDeltaE > first.meanDeltaE * APART.times &&
+      second.meanDeltaE - first.meanDeltaE > Math.max(APART.deltaE, errorDeltaE * APART.ofError));
   const clear = explains && apart;
   return { causes, clear, sentence: sentenceOf(first, second, explains, clear) };
 }
@@ -105,7 +110,8 @@ const SPOKEN = { deltaE: 1, greyC: 0.5 } as const;
 const GREY_CHROMA = 6;
 
 /** How the kinds of colours came out: "greens 3.1 ΔE00 off, too dark"; "greys 0.8 C* towards greens". The worst first. */
-export function offInWords(read: readonly Lab[], intended: readonly Lab[]): string[] {
+export function offInWords(read: readonly Lab[], intended: readonly Lab[], errorDeltaE = 0): string[] {
+  const spoken = { deltaE: Math.max(SPOKEN.deltaE, errorDeltaE), greyC: Math.max(SPOKEN.greyC, errorDeltaE) };
   const kinds = new Map<string, number[]>();
   intended.forEach((lab, i) => {
     const kind = Math.hypot(lab[1], lab[2]) < GREY_CHROMA ? 'greys' : hueFamily(lab);
@@ -116,12 +122,12 @@ export function offInWords(read: readonly Lab[], intended: readonly Lab[]): stri
     .map(([kind, at]) => ({ kind, ...shiftOf(at, read, intended) }))
     .filter((s) =>
       s.kind === 'greys'
-        ? Math.hypot(s.da, s.db) >= SPOKEN.greyC || s.deltaE >= SPOKEN.deltaE
-        : s.deltaE >= SPOKEN.deltaE,
+        ? Math.hypot(s.da, s.db) >= spoken.greyC || s.deltaE >= spoken.deltaE
+        : s.deltaE >= spoken.deltaE,
     )
     .sort((a, b) => b.deltaE - a.deltaE)
     .map(({ kind, deltaE, dL, da, db, dC }) =>
-      kind === 'greys' && Math.hypot(da, db) >= SPOKEN.greyC
+      kind === 'greys' && Math.hypot(da, db) >= spoken.greyC
         ? `greys ${Math.hypot(da, db).toFixed(1)} C* towards ${hueFamily([50, da, db])}`
         : `${kind} ${deltaE.toFixed(1)} ΔE00 off, ${Math.abs(dL) >= Math.abs(dC) / 2 ? (dL < 0 ? 'too dark' : 'too light') : dC < 0 ? 'too pale' : 'too strong'}`,
     );

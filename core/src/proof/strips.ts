@@ -1,4 +1,6 @@
 import { nest, type NestedSheet, type Piece } from '../layout/nest.ts';
+import { MARK_MM } from '../scan/corner-marks.ts';
+import type { SheetMarks } from '../scan/sheet-in-scan.ts';
 import { RECIPE_PARTS, type Recipe, type RecipeKey } from './recipe.ts';
 
 /** A place of the picture that is printed in steps: where its middle lies, 0–1 of the picture. */
@@ -40,6 +42,8 @@ export interface Strip extends Piece {
 export const CAPTION_MM = 6;
 /** Between strips, for the knife (our own choice). */
 export const GAP_MM = 4;
+/** Along the right and the foot of a small sheet, for its marks, mm. */
+export const MARK_BAND_MM = MARK_MM + 2;
 /** Bare edge of a small sheet (our own start). */
 export const EDGE_MM = 5;
 
@@ -76,7 +80,16 @@ export function planStrips(asked: StripsAsked): { sheets: readonly NestedSheet<S
       })),
     };
   });
-  return nest({ kind: 'sheet', widthMm: sheet.widthMm - 2 * EDGE_MM, heightMm: sheet.heightMm - 2 * EDGE_MM }, strips, {
-    gapMm: GAP_MM,
-  });
+  const [widthMm, heightMm] = [sheet.widthMm, sheet.heightMm].map((side) => side - 2 * EDGE_MM - MARK_BAND_MM);
+  return nest({ kind: 'sheet', widthMm, heightMm }, strips, { gapMm: GAP_MM });
+}
+
+/** Where the marks of a small sheet stand, by which a scan of it is laid over it: middle of each, mm. */
+export function stripMarks({ widthMm, heightMm }: StripsAsked['sheet']): SheetMarks {
+  const near = EDGE_MM + MARK_MM / 2;
+  return {
+    topRight: { x: widthMm - near, y: near },
+    bottomLeft: { x: near, y: heightMm - near },
+    bottomRight: { x: widthMm - near, y: heightMm - near },
+  };
 }

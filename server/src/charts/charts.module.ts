@@ -34,6 +34,14 @@ class ChartsController {
     return this.charts.create(input);
   }
 
+  /** Lays out the card that lies beside a print on a flatbed; the one that is there already where there is one. */
+  @Post('charts/card')
+  @HttpCode(200)
+  @ApiOkResponse({ type: ChartView })
+  card(): Promise<ChartView> {
+    return this.charts.card();
+  }
+
   @Delete('charts/:id')
   @HttpCode(204)
   remove(@Param('id', ParseUUIDPipe) id: string): Promise<void> {

@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
-import { ChartError, designChart, type ChartDesign } from '@rakuen/core/chart/chart-design';
+import { CARD_COLOURS } from '@rakuen/core/scan/card';
+import { ChartError, designChart, designOwnChart, type ChartDesign } from '@rakuen/core/chart/chart-design';
 import { barReference, writeChartReference } from '@rakuen/core/chart/chart-reference';
 import { SHEET_SIZES } from '@rakuen/core/chart/sheet-sizes';
 import type { ChartFileQuery, ChartInput, ChartView, TestPageQuery } from '@rakuen/contract/charts';
@@ -20,6 +21,8 @@ export interface OutgoingFile {
 
 const MEDIA = { tiff: 'image/tiff', pdf: 'application/pdf', png: 'image/png', cgats: 'text/plain' } as const;
 
+const CARD = { sheet: 'card', patchMm: 8, dpi: 300, seed: 1 } as const;
+
 /** Charts laid out, kept with their layout, and given out to be printed. */
 @Injectable()
 export class ChartsService {
@@ -35,6 +38,16 @@ export class ChartsService {
 
   create({ name, spec }: ChartInput): Promise<ChartView> {
     return this.keep(name.trim(), laidOut({ ...spec }));
+  }
+
+  /** The card that lies beside a print on a flatbed: colours all over what a printer gives, and greys. */
+  async card(): Promise<ChartView> {
+    const known = await this.knownCard();
+    return known ? this.view(known) : this.keep('Card for a scanner', designOwnChart('card', CARD_COLOURS, CARD));
+  }
+
+  async knownCard(): Promise<ChartRow | undefined> {
+    return (await this.charts.find({ order: { createdAt: 'ASC' } })).find((c) => c.spec.purpose === 'card');
   }
 
   /** Keeps a chart that is laid out. */

@@ -14,10 +14,12 @@ import {
   SchoolInput,
   SchoolView,
 } from '@rakuen/contract/matches';
+import { ChartsModule } from '../charts/charts.module.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { NotesModule } from '../notes/notes.module.ts';
 import { PicturesModule } from '../pictures/pictures.module.ts';
 import { ProfilesModule } from '../profiles/profiles.module.ts';
+import { ReadingsModule } from '../readings/readings.module.ts';
 import { Beside } from '../store/one-at-a-time.ts';
 import { RecipesController } from './recipes.controller.ts';
 import { RecipesService } from './recipes.service.ts';
@@ -114,7 +116,7 @@ class MatchesController {
 }
 
 @Module({
-  imports: [NotesModule, ConditionsModule, PicturesModule, ProfilesModule],
+  imports: [ChartsModule, ConditionsModule, NotesModule, PicturesModule, ProfilesModule, ReadingsModule],
   controllers: [MatchesController, ProofController, RecipesController, StripsController],
   providers: [MatchesService, RecipesService],
   exports: [MatchesService],

@@ -1,14 +1,31 @@
 import { createReadStream } from 'node:fs';
-import { Controller, Get, Param, ParseUUIDPipe, Query, Res, StreamableFile } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Get,
+  HttpCode,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  Query,
+  Res,
+  StreamableFile,
+  UploadedFile,
+  UseInterceptors,
+} from '@nestjs/common';
 import { ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { MARK_KINDS } from '@rakuen/core/picture/marks';
 import { PLAIN, RECIPE_PARTS } from '@rakuen/core/proof/recipe';
 import { planStrips, type StripsAsked } from '@rakuen/core/proof/strips';
-import { StripsQuery, StripsView } from '@rakuen/contract/strips';
+import { CardView, ScanFields, ScanView, StripsQuery, StripsView } from '@rakuen/contract/strips';
 import { notFound, RakuenError } from '../app/errors.ts';
+import { upload } from '../app/upload.ts';
+import { ChartsService } from '../charts/charts.service.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
-import { FileStore } from '../files/file-store.ts';
+import { Beside } from '../store/one-at-a-time.ts';
+import { ReadingsService } from '../readings/readings.service.ts';
+import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { ProfilesService } from '../profiles/profiles.service.ts';
 import { SettingsService } from '../settings/settings.service.ts';
@@ -33,6 +50,8 @@ export class StripsController {
     private readonly conditions: ConditionsService,
     private readonly recipes: RecipesService,
     private readonly profiles: ProfilesService,
+    private readonly charts: ChartsService,
+    private readonly readings: ReadingsService,
     private readonly files: FileStore,
     private readonly settings: SettingsService,
     private readonly workshop: Workshop,
@@ -76,16 +95,56 @@ export class StripsController {
     return this.written(id, query, 'pdf', response);
   }
 
-  private async written(
-    id: string,
-    query: StripsQuery,
-    as: 'tif' | 'pdf',
-    response: Response,
-  ): Promise<StreamableFile> {
-    const { page = 0, ppi = PPI } = query;
+  /** The card for a scanner, and the readings that may be of it. */
+  @Get('strips/card')
+  @ApiOkResponse({ type: CardView })
+  async card(): Promise<CardView> {
+    const known = await this.charts.knownCard();
+    if (!known) return { readings: [] };
+    return { chartId: known.id, readings: await this.readings.ofSize(known.design.patchCount) };
+  }
+
+  /** A scan of a small sheet, with a card beside it, laid over its proof: how far off, and what may have gone wrong. Nothing is kept. */
+  @Beside()
+  @Post('strips/scan')
+  @HttpCode(200)
+  @UseInterceptors(upload('pictureBytes'))
+  @ApiOkResponse({ type: ScanView })
+  async scan(
+    @Param('id', ParseUUIDPipe) id: string,
+    @UploadedFile() file: IncomingFile,
+    @Body() fields: ScanFields,
+  ): Promise<ScanView> {
+    try {
+      const { strips, condition } = await this.sheetOf(id, fields);
+      const { design } = await this.charts.get(fields.chartId);
+      const { source, measurementCondition } = await this.readings.spoken(fields.readingId);
+      const { limits } = await this.settings.get();
+      const suppositions = await this.profiles.suppositions(condition, measurementCondition);
+      const held = await this.files.scratch((scratch) =>
+        this.workshop.run(
+          'holdScan',
+          {
+            scan: { path: file.path, assumeSrgb: true, maxPixels: limits.picturePixels },
+            strips: { ...strips, scratch },
+            card: { design, source },
+            ...suppositions,
+          },
+          file.originalname,
+        ),
+      );
+      return { ...held, off: [...held.off] };
+    } finally {
+      await this.files.discard(file.path);
+    }
+  }
+
+  /** What a small sheet of strips holds. @throws RakuenError (404, 409) */
+  private async sheetOf(id: string, query: StripsQuery) {
     const asked = await this.asked(id, query);
     const { sheets } = planStrips(asked);
-    if (!sheets[page]) throw notFound('sheet of these strips');
+    const found = sheets[query.page ?? 0];
+    if (!found) throw notFound('sheet of these strips');
     const row = await this.pictures.get(id);
     const condition = await this.conditions.view(query.conditionId);
     const icc = condition.profileId ? await this.profiles.bytesOf(condition.profileId) : undefined;
@@ -94,19 +153,33 @@ export class StripsController {
         remedy: 'Write one in Readings, under Profile, or bring its file there.',
       });
     const { limits } = await this.settings.get();
+    const strips = {
+      path: this.files.pathOf(row.contentHash),
+      assumeSrgb: row.profileAssumed,
+      maxPixels: Math.max(limits.picturePixels, row.widthPx * row.heightPx),
+      icc,
+      rendering: 'relative' as const,
+      placed: found.placed,
+      printMm: asked.printMm,
+      sheet: asked.sheet,
+    };
+    return { strips, row, condition };
+  }
+
+  private async written(
+    id: string,
+    query: StripsQuery,
+    as: 'tif' | 'pdf',
+    response: Response,
+  ): Promise<StreamableFile> {
+    const { page = 0, ppi = PPI } = query;
+    const { strips, row, condition } = await this.sheetOf(id, query);
     const out = this.files.incomingPath();
     const gone = () => void this.files.discard(out);
     try {
       await this.files.scratch((scratch) =>
         this.workshop.run('writeStrips', {
-          path: this.files.pathOf(row.contentHash),
-          assumeSrgb: row.profileAssumed,
-          maxPixels: Math.max(limits.picturePixels, row.widthPx * row.heightPx),
-          icc,
-          rendering: 'relative' as const,
-          placed: sheets[page].placed,
-          printMm: asked.printMm,
-          sheet: asked.sheet,
+          ...strips,
           ppi,
           as,
           foot: `${row.title}   ${condition.paper.name}   ${condition.printer}, ${condition.mediaSetting}   ${new Date().toISOString().slice(0, 10)}`,

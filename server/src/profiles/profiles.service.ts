@@ -274,6 +274,20 @@ export class ProfilesService {
     return this.keepCheck(row, result, { fileName: file.originalname.slice(0, 200), contentHash, part }, conditionId);
   }
 
+  /**
+   * What may have gone wrong with a print of a condition: its other settings and boxes, as they were read.
+   * @param measured measurement condition of what was read
+   * @throws RakuenError (409) where its profile is another light’s, or was built from another measurement condition
+   */
+  async suppositions(
+    { id, profileId }: { readonly id: string; readonly profileId?: string },
+    measured: string | null,
+  ): Promise<{ others: OtherSetting[]; boxes: OtherBox[] }> {
+    if (profileId) refuseUnlike(await this.get(profileId), measured);
+    const others = (await this.otherSettings(id)).filter((o) => o.fitted.condition === (measured ?? undefined));
+    return { others, boxes: await this.otherBoxes(id, measured) };
+  }
+
   private async keepCheck(
     profile: ProfileRow,
     result: HeldCheck,

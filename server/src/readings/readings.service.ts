@@ -1,8 +1,9 @@
+import type { CardReading } from '@rakuen/contract/strips';
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { DataSource, type EntityManager, Repository } from 'typeorm';
+import { DataSource, type EntityManager, In, Repository } from 'typeorm';
 import type { ConditionFacts, ConditionView } from '@rakuen/contract/conditions';
 import type { HistoryEntry, HistoryView, ReadingFields, ReadingPreview } from '@rakuen/contract/readings';
 import type { ExportFormat } from '@rakuen/contract/vocabulary';
@@ -270,6 +271,28 @@ export class ReadingsService {
   }
 
   /** The bytes of a reading, and what was said of it. */
+  /** A set of readings by its id, and under which measurement condition it was read. */
+  async spoken(id: string): Promise<{ source: ReadingSource; measurementCondition: string | null }> {
+    const row = await this.get(id);
+    return { source: await this.source(row), measurementCondition: row.measurementCondition };
+  }
+
+  /** Sets that hold so many patches, or so many times as many: what may be readings of a chart, the newest first. */
+  async ofSize(patches: number): Promise<CardReading[]> {
+    const rows = await this.readings.find({
+      where: { source: 'measured', patchCount: In([1, 2, 3].map((passes) => passes * patches)) },
+      order: { importedAt: 'DESC', id: 'ASC' },
+    });
+    const heads = new Map((await this.conditions.heads()).map((c) => [c.id, c]));
+    return rows.map(({ id, fileName, importedAt, conditionId, measurementCondition }) => ({
+      readingId: id,
+      fileName,
+      importedAt,
+      paper: heads.get(conditionId)?.paper.name ?? '',
+      ...(measurementCondition && { measurementCondition }),
+    }));
+  }
+
   async source(row: ReadingRow): Promise<ReadingSource> {
     return {
       bytes: await this.files.read(row.contentHash),

@@ -71,7 +71,7 @@ export const makeProfileOf = ({ fitted, sources, settings, words, port }: Profil
     return { bytes, volume, mesh };
   });
 
-async function through<T>(bytes: Uint8Array, absolute: boolean, work: (profile: OpenProfile) => T): Promise<T> {
+export async function through<T>(bytes: Uint8Array, absolute: boolean, work: (profile: OpenProfile) => T): Promise<T> {
   const profile = await openProfile(bytes, absolute);
   try {
     return work(profile);
@@ -132,13 +132,13 @@ export const checkProfileOf = (task: {
   });
 
 /** Fewer patches tell no mistake from another. */
-const FEWEST_TO_RECOGNISE = 12;
+export const FEWEST_TO_RECOGNISE = 12;
 
 /** Mean ΔE00 from what the profile promises beyond which a box is another than the one it was made from (our own choice). */
 const ANOTHER_BOX = 0.6;
 
 /** What the strip would read like if one thing or another had gone wrong; for printers that are driven in RGB. */
-async function hypothesesOf(
+export async function hypothesesOf(
   { profile, others, boxes }: { profile: Uint8Array; others: readonly OtherSetting[]; boxes: readonly OtherBox[] },
   devices: readonly (readonly number[])[],
   promised: readonly Lab[],

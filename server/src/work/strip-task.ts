@@ -1,11 +1,13 @@
 import { writeFile } from 'node:fs/promises';
 import sharp from 'sharp';
-import { blankRaster, pixelAt, type Raster } from '@rakuen/core/chart/raster';
+import { BLACK_16, WHITE_16 } from '@rakuen/core/chart/device16';
+import { blankRaster, fillBox, pixelAt, type Raster } from '@rakuen/core/chart/raster';
 import type { Rendering } from '@rakuen/core/characterisation/renderings';
 import { tiffHead } from '@rakuen/core/formats/tiff-head';
 import { applyLocal } from '@rakuen/core/proof/local-contrast';
 import { applyRecipe } from '@rakuen/core/proof/recipe';
-import { CAPTION_MM, EDGE_MM, type Strip, type StripCrop } from '@rakuen/core/proof/strips';
+import { MARK_MM, markBoxes } from '@rakuen/core/scan/corner-marks';
+import { CAPTION_MM, EDGE_MM, stripMarks, type Strip, type StripCrop } from '@rakuen/core/proof/strips';
 import type { Placed } from '@rakuen/core/layout/nest';
 import { openProfile, ProfileError, type OpenProfile } from '../colour-management/lcms.ts';
 import { drawText } from '../drawing/draw-text.ts';
@@ -15,26 +17,57 @@ import { localTurn } from './local-base.ts';
 import { codesOfLight, openPicture, type PictureFile } from './open-picture.ts';
 import { pixelRuns } from './pixel-stream.ts';
 
-export interface StripTask extends PictureFile {
+/** A small sheet of strips: what lies where on it. */
+export interface StripSheet extends PictureFile {
   readonly icc: Uint8Array;
   readonly rendering: Rendering['key'];
   readonly placed: readonly (Strip & Placed)[];
   readonly printMm: { readonly width: number; readonly height: number };
   readonly sheet: { readonly widthMm: number; readonly heightMm: number };
   readonly ppi: number;
+  readonly scratch: string;
+}
+
+export interface StripTask extends StripSheet {
   /** Stands at the foot of the sheet: paper, setting, day. */
   readonly foot: string;
   /** A TIFF with the profile in it, or a page at true size with the same device values in 8 bits. */
   readonly as: 'tif' | 'pdf';
   readonly out: string;
-  readonly scratch: string;
 }
 
 const TEXT_MM = 2.6;
 
 /** Writes a small sheet of strips: crops of a picture at the size of its print, each with its recipe, in device values of the sheet’s profile. */
 export async function writeStrips(task: StripTask): Promise<void> {
-  const { icc, rendering, placed, sheet, ppi, foot, as, out } = task;
+  const { icc, placed, sheet, ppi, foot, as, out } = task;
+  const raster = await stripRaster(task);
+  for (const strip of placed)
+    for (const crop of strip.crops) {
+      const { xMm, yMm, heightMm } = cropBox(strip, crop);
+      const text = { xMm: xMm + 0.5, yMm: yMm + heightMm + CAPTION_MM - 2.4, sizeMm: TEXT_MM };
+      drawText(raster, { ...text, text: crop.words, face: 'sans' });
+    }
+  for (const { x, y } of Object.values(stripMarks(sheet)))
+    for (const b of markBoxes(x - MARK_MM / 2, y - MARK_MM / 2, true))
+      fillBox(raster, b.xMm, b.yMm, b.side, b.side, b.dark ? BLACK_16 : WHITE_16);
+  drawText(raster, { xMm: EDGE_MM, yMm: sheet.heightMm - 1.6, sizeMm: TEXT_MM, text: foot, face: 'sans' });
+  if (as === 'pdf') return writeFile(out, await pageOf(raster, sheet));
+  const head = tiffHead({ widthPx: raster.widthPx, heightPx: raster.heightPx, colour: 'RGB', ppi, icc });
+  await writeFile(out, Buffer.concat([head, Buffer.from(raster.data.buffer, 0, raster.data.byteLength)]));
+}
+
+/** Where a crop lies on its sheet, mm. */
+export const cropBox = (strip: Strip & Placed, { atMm, fromMm }: StripCrop) => ({
+  xMm: EDGE_MM + strip.xMm + atMm,
+  yMm: EDGE_MM + strip.yMm,
+  widthMm: fromMm.width,
+  heightMm: fromMm.height,
+});
+
+/** The crops of a sheet in device values, without its words and marks. */
+export async function stripRaster(task: StripSheet): Promise<Raster> {
+  const { icc, rendering, placed, sheet, ppi } = task;
   const raster = blankRaster(sheet.widthMm, sheet.heightMm, ppi);
   const relative = await openProfile(icc);
   const sender = await openProfile(icc, rendering);
@@ -50,20 +83,15 @@ export async function writeStrips(task: StripTask): Promise<void> {
         if (local) applyLocal(made, crop.recipe, local.base, { widthPx, heightPx, first: 0, part });
         applyRecipe(made, crop.recipe);
         for (let p = 0; p < made.length; p += 3) made.set(aim([made[p], made[p + 1], made[p + 2]]), p);
-        const [xMm, yMm] = [EDGE_MM + strip.xMm + crop.atMm, EDGE_MM + strip.yMm];
+        const { xMm, yMm } = cropBox(strip, crop);
         lay(raster, sent(sender, made), widthPx, heightPx, pixelAt(xMm, ppi), pixelAt(yMm, ppi));
-        const text = { xMm: xMm + 0.5, yMm: yMm + crop.fromMm.height + CAPTION_MM - 2.4, sizeMm: TEXT_MM };
-        drawText(raster, { ...text, text: crop.words, face: 'sans' });
       }
     }
   } finally {
     relative.close();
     sender.close();
   }
-  drawText(raster, { xMm: EDGE_MM, yMm: sheet.heightMm - 1.6, sizeMm: TEXT_MM, text: foot, face: 'sans' });
-  if (as === 'pdf') return writeFile(out, await pageOf(raster, sheet));
-  const head = tiffHead({ widthPx: raster.widthPx, heightPx: raster.heightPx, colour: 'RGB', ppi, icc });
-  await writeFile(out, Buffer.concat([head, Buffer.from(raster.data.buffer, 0, raster.data.byteLength)]));
+  return raster;
 }
 
 /** A page of true size. Its values are those of the device: without a profile, nobody on the way turns them into others. */
@@ -85,7 +113,7 @@ const sent = (sender: OpenProfile, labs: Float32Array): Uint16Array =>
   Uint16Array.from(sender.fromLab(labs), (v) => Math.round(Math.min(1, Math.max(0, v)) * 65_535));
 
 /** Colours of a part of the print, as the file has them, at the print’s own size. */
-async function cropLabs(task: StripTask, { fromMm }: StripCrop) {
+async function cropLabs(task: StripSheet, { fromMm }: StripCrop) {
   const { pipeline, channels, bitsPerChannel, labOf, close } = await openPicture(task);
   try {
     const px = (mm: number) => pixelAt(mm, task.ppi);

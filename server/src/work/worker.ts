@@ -20,7 +20,9 @@ import { writeStrips } from './strip-task.ts';
 import { checkProfileOf, fitPrintOf, makeProfileOf, nextPatches, stripThrough } from './model-tasks.ts';
 import { countInk } from './ink-task.ts';
 import { layFromSolid, layModel, matchSheets, sendFor } from './lay-tasks.ts';
+import { ScanError } from '@rakuen/core/scan/sheet-in-scan';
 import { writeCopy } from './copy-task.ts';
+import { holdScan } from './scan-task.ts';
 import { drawOnSheet, labImageOf } from './lab-image-task.ts';
 import { lightSpectrum, profileSolid, sheetOf } from './sheet-task.ts';
 import { ProfileError } from '../colour-management/lcms.ts';
@@ -54,6 +56,7 @@ export const TASKS = {
   labImageOf,
   drawOnSheet,
   writeCopy,
+  holdScan,
   layModel,
   layFromSolid,
   countInk,
@@ -92,7 +95,8 @@ export default async function run({
   try {
     return { result: await (TASKS[name] as (task: never) => unknown)(task) };
   } catch (error) {
-    if (error instanceof TextureError) return { fault: { message: error.message, remedy: error.remedy } };
+    if (error instanceof TextureError || error instanceof ScanError)
+      return { fault: { message: error.message, remedy: error.remedy } };
     if (error instanceof FormatError || error instanceof PictureError) {
       return {
         fault: {

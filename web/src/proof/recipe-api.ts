@@ -1,6 +1,7 @@
 import type { RecipeInput, RecipeView, SuggestView } from '@rakuen/contract/recipes';
-import type { StripsView } from '@rakuen/contract/strips';
-import { api, from } from '../api/api.ts';
+import type { ChartView } from '@rakuen/contract/charts';
+import type { CardView, ScanView, StripsView } from '@rakuen/contract/strips';
+import { api, form, from } from '../api/api.ts';
 
 /** Recipes of print copies, and what is suggested for them. */
 export const recipeApi = api.injectEndpoints({
@@ -27,6 +28,21 @@ export const recipeApi = api.injectEndpoints({
       query: ({ pictureId, ...params }) => ({ url: `pictures/${pictureId}/strips`, params }),
       providesTags: ['pictures', 'conditions', 'recipes'],
     }),
+    card: build.query<CardView, string>({
+      query: (pictureId) => `pictures/${pictureId}/strips/card`,
+      providesTags: ['charts', 'conditions', 'sessions'],
+    }),
+    layOutCard: build.mutation<ChartView, void>({
+      query: () => ({ url: 'charts/card', method: 'POST' }),
+      invalidatesTags: ['charts'],
+    }),
+    holdScan: build.mutation<ScanView, { pictureId: string; file: File; fields: Record<string, string> }>({
+      query: ({ pictureId, file, fields }) => ({
+        url: `pictures/${pictureId}/strips/scan`,
+        method: 'POST',
+        body: form(file, fields),
+      }),
+    }),
     suggested: build.query<SuggestView, { pictureId: string; conditionId: string }>({
       query: ({ pictureId, conditionId }) => ({ url: `pictures/${pictureId}/suggested`, params: { conditionId } }),
       providesTags: ['pictures', 'conditions'],
@@ -34,5 +50,13 @@ export const recipeApi = api.injectEndpoints({
   }),
 });
 
-export const { useRecipesQuery, useWriteRecipeMutation, useRemoveRecipeMutation, useSuggestedQuery, useStripsQuery } =
-  recipeApi;
+export const {
+  useRecipesQuery,
+  useWriteRecipeMutation,
+  useRemoveRecipeMutation,
+  useSuggestedQuery,
+  useStripsQuery,
+  useCardQuery,
+  useLayOutCardMutation,
+  useHoldScanMutation,
+} = recipeApi;

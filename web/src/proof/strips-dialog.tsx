@@ -11,6 +11,7 @@ import { FileLink } from '../parts/file-link.tsx';
 import { ChoiceField, TextField } from '../parts/form.tsx';
 import { conditionLine } from '../parts/label.ts';
 import { ErrorNote } from '../parts/messages.tsx';
+import { ScanHeld } from './scan-held.tsx';
 import { useStripsQuery } from './recipe-api.ts';
 import { useRecipe } from './use-recipe.ts';
 
@@ -110,6 +111,7 @@ function StripsOn({
   const { data, error } = useStripsQuery({ pictureId: picture.id, ...asked });
   const at = useRecipe(picture.id, condition.id);
   const [write, writing] = useWriteNoteMutation();
+  const [note, noting] = useWriteNoteMutation();
   const [found, setFound] = useState<number>();
   const { part } = asked;
   const { name, written } = RECIPE_PARTS[part];
@@ -134,7 +136,7 @@ function StripsOn({
       <h3>
         {condition.paper.name} <span className="text-[13px] text-quiet">{conditionLine(condition)}</span>
       </h3>
-      <ErrorNote error={error ?? writing.error} />
+      <ErrorNote error={error ?? writing.error ?? noting.error} />
       {data && !error && (
         <>
           <p>
@@ -184,6 +186,20 @@ function StripsOn({
               </Button>
             )}
           </p>
+          <ScanHeld
+            pictureId={picture.id}
+            asked={asked}
+            sheets={data.sheets}
+            paper={condition.paper.name}
+            onEnter={(text) =>
+              note({
+                text,
+                ...(judged.by.trim() && { by: judged.by }),
+                pictureId: picture.id,
+                conditionId: condition.id,
+              }).unwrap()
+            }
+          />
         </>
       )}
     </section>

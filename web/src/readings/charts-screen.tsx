@@ -11,7 +11,7 @@ import {
   type OwnPurpose,
 } from '@rakuen/core/chart/chart-design';
 import { CHART_PURPOSE_KEYS, CHART_PURPOSES, type ChartPurpose, type PatchRole } from '@rakuen/core/chart/purposes';
-import { SHEET_SIZES, type SheetSize } from '@rakuen/core/chart/sheet-sizes';
+import { SHEET_SIZE_KEYS, SHEET_SIZES, type SheetSize } from '@rakuen/core/chart/sheet-sizes';
 import type { ChartView } from '@rakuen/contract/charts';
 import { useAddChartMutation, useChartsQuery, useRemoveChartMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
@@ -25,7 +25,7 @@ import { ChartSheet } from './chart-sheet.tsx';
 import { decimal } from '../parts/decimal.ts';
 
 const PURPOSES = CHART_PURPOSE_KEYS.map((key) => [key, CHART_PURPOSES[key].name] as const);
-const SHEETS = Object.entries(SHEET_SIZES).map(([key, { name }]) => [key, name] as const);
+const SHEETS = SHEET_SIZE_KEYS.map((key) => [key, SHEET_SIZES[key].name] as const);
 const ROLE_NAMES: Record<PatchRole, string> = {
   surface: 'on the surface of the device cube',
   inner: 'inside the cube',

@@ -1,0 +1,64 @@
+import sharp from 'sharp';
+import { start, type Running } from './rakuen.ts';
+import { RIGHT, scanOf, scanStudio, UNDER_INKED, type ScanStudio } from './scan-studio.ts';
+
+interface Held {
+  scanner: { errorDeltaE: number; patches: number };
+  samples: number;
+  meanDeltaE: number;
+  recognised: { clear: boolean; sentence: string; causes: { mistake: string; which?: string }[] };
+  off: string[];
+  map: { columns: number; rows: number; deltaE: string };
+}
+
+let rakuen: Running;
+let studio: ScanStudio;
+
+beforeAll(async () => {
+  rakuen = await start();
+  studio = await scanStudio(rakuen);
+}, 120_000);
+afterAll(() => rakuen.stop());
+
+const held = (file: Uint8Array, over: Record<string, string> = {}) =>
+  rakuen.upload<Held>(`/api/pictures/${studio.pictureId}/strips/scan`, 'scan.png', file, {
+    conditionId: studio.conditionId,
+    chartId: studio.chartId,
+    readingId: studio.readingId,
+    ...over,
+  });
+
+it('a scan of the strips as they were meant is told to be so, and how well the scanner is known', async () => {
+  const { status, body } = await held(await scanOf(rakuen, studio, RIGHT));
+  expect([status, body]).toEqual([200, body]);
+  expect(body.scanner.patches).toBeGreaterThan(60);
+  expect(body.scanner.errorDeltaE).toBeLessThan(2);
+  expect(body.recognised.causes[0].mistake).toBe('as intended');
+  // A scanner does not tell a dry print from one that is nearly so, and what it can't tell is not called clear; of no colour it says that it came out wrong.
+  expect(body.recognised.sentence).toContain('as it was meant');
+  expect(body.off).toEqual([]);
+  expect(body.meanDeltaE).toBeLessThan(2);
+  expect(body.map.deltaE).toHaveLength(body.map.columns * body.map.rows);
+  expect(body.map.deltaE).toMatch(/\./);
+  expect(body.map.deltaE).toMatch(/[01]/);
+});
+
+it('a wrong media setting is recognised from the scan, by name, and how the colours came out', async () => {
+  const { body } = await held(await scanOf(rakuen, studio, UNDER_INKED, { seed: 2 }));
+  expect(body.recognised.causes[0]).toMatchObject({ mistake: 'media setting', which: 'Thin gloss' });
+  expect(body.recognised.clear).toBe(true);
+  expect(body.off.length).toBeGreaterThan(0);
+  expect(body.off.join()).toMatch(/too (light|pale)/);
+});
+
+it('what can’t be used is refused with what is missing, and nothing of it is kept', async () => {
+  const without = await held(await scanOf(rakuen, studio, RIGHT, { withCard: false }));
+  expect(without).toMatchObject({ status: 422, body: { message: expect.stringContaining('the card') } });
+  const white = await sharp({ create: { width: 300, height: 400, channels: 3, background: '#fff' } })
+    .png()
+    .toBuffer();
+  expect((await held(white)).status).toBe(422);
+  expect((await held(Buffer.from('no picture'))).status).toBe(422);
+  expect((await held(white, { readingId: studio.chartId })).status).toBe(404);
+  expect((await held(white, { page: '7' })).status).toBe(404);
+});
