@@ -10,6 +10,7 @@ export class RecipeValues implements Recipe {
   @Num(P.contrast.least, P.contrast.most) contrast!: number;
   @Num(P.shadows.least, P.shadows.most) shadows!: number;
   /** Absent in recipes of before they could be turned: as it is. */
+  @Maybe() @Num(P.lights.least, P.lights.most) lights: number = 0;
   @Maybe() @Num(P.localFine.least, P.localFine.most) localFine: number = 0;
   @Maybe() @Num(P.localBroad.least, P.localBroad.most) localBroad: number = 0;
   @Num(P.saturation.least, P.saturation.most) saturation!: number;

@@ -22,6 +22,7 @@ const recipes = fc.record({
   liftStops: part('liftStops'),
   contrast: part('contrast'),
   shadows: part('shadows'),
+  lights: part('lights'),
   localFine: part('localFine'),
   localBroad: part('localBroad'),
   saturation: part('saturation'),

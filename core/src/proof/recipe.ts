@@ -8,6 +8,8 @@ export interface Recipe {
   readonly contrast: number;
   /** How far the deepest tones are opened, 0–1; from L* 35 on nothing moves. */
   readonly shadows: number;
+  /** How far the lightest tones are held down, 0–1; to L* 65 nothing moves. */
+  readonly lights: number;
   /** Contrast of what is about 2 mm, and about 12 mm, on paper: times 1 plus this, −0.5 to 1. */
   readonly localFine: number;
   readonly localBroad: number;
@@ -24,6 +26,7 @@ export const PLAIN: Recipe = {
   liftStops: 0,
   contrast: 0,
   shadows: 0,
+  lights: 0,
   localFine: 0,
   localBroad: 0,
   saturation: 0,
@@ -69,6 +72,13 @@ export const RECIPE_PARTS: Readonly<Record<Exclude<keyof Recipe, 'radiusMm'>, Re
     most: 1,
     written: (v) => (v === 0 ? 'as they are' : `opened ${(v * 10).toFixed(0)}`),
   },
+  lights: {
+    name: 'Lights',
+    step: 0.1,
+    least: 0,
+    most: 1,
+    written: (v) => (v === 0 ? 'as they are' : `held ${(v * 10).toFixed(0)}`),
+  },
   localFine: { name: 'Contrast at 2 mm', step: 0.1, least: -0.5, most: 1, written: share },
   localBroad: { name: 'Contrast at 12 mm', step: 0.1, least: -0.5, most: 1, written: share },
   saturation: {
@@ -88,23 +98,24 @@ const light = (f: number) => (f ** 3 > EPSILON ? f ** 3 : (116 * f - 16) / KAPPA
 
 /** How steep a contrast of 1 makes the middle: 1 + 2π of this; it still falls nowhere. */
 const CONTRAST = 0.1;
-/** Tones below this share of L* 100 are opened by `shadows`. */
-const SHADOW_END = 0.35;
-/** How much steeper black becomes at most. */
+/** Tones below this share of L* 100 are opened by `shadows`, those as near to white are held by `lights`. */
+const END = 0.35;
+/** How much steeper the end becomes at most. */
 const OPENING = 0.9;
+/** Tones near an end, moved away from it; the end itself stays. */
+const opened = (t: number, by: number) => (t < END ? t + by * OPENING * t * (1 - t / END) ** 2 : t);
 
 /**
- * L* of a print copy for L* of the picture, of neutral tones: lift with its shoulder, then contrast, then the shadows. Rises everywhere; 0 and
- * 100 stay where they are.
+ * L* of a print copy for L* of the picture, of neutral tones: lift with its shoulder, then contrast, then the shadows and the lights. Rises
+ * everywhere; 0 and 100 stay where they are.
  * @param l L*, 0–100
  */
-export function toneOf({ liftStops, contrast, shadows }: Recipe, l: number): number {
+export function toneOf({ liftStops, contrast, shadows, lights }: Recipe, l: number): number {
   const gain = 2 ** liftStops;
   const y = light((l + 16) / 116);
   const lifted = (116 * labRoot((gain * y) / (1 + (gain - 1) * y)) - 16) / 100;
   const t = lifted - contrast * CONTRAST * Math.sin(2 * Math.PI * lifted);
-  const opened = t < SHADOW_END ? t + shadows * OPENING * t * (1 - t / SHADOW_END) ** 2 : t;
-  return 100 * opened;
+  return 100 * (1 - opened(1 - opened(t, shadows), lights));
 }
 
 /** Entries of a tone table. */
@@ -131,8 +142,8 @@ function factorAt(table: Float32Array, l: number): number {
 }
 
 /** Whether a recipe leaves each colour as it is; what depends on what lies about a place is of another kind. */
-export const isPlain = ({ liftStops, contrast, shadows, saturation }: Recipe): boolean =>
-  liftStops === 0 && contrast === 0 && shadows === 0 && saturation === 0;
+export const isPlain = ({ liftStops, contrast, shadows, lights, saturation }: Recipe): boolean =>
+  [liftStops, contrast, shadows, lights, saturation].every((v) => v === 0);
 
 /**
  * Applies a recipe to colours, in place: X, Y and Z grow alike, so that hue and saturation of the light stay; then chroma.

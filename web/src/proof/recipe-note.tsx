@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { ConditionHead } from '@rakuen/contract/conditions';
-import { RECIPE_PARTS, recipeLine, turned, type RecipeKey } from '@rakuen/core/proof/recipe';
+import { RECIPE_PARTS, recipeLine, toneOf, turned, type Recipe, type RecipeKey } from '@rakuen/core/proof/recipe';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Conflict } from '../parts/conflict.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
@@ -49,18 +49,24 @@ export function RecipeNote({
           <QuietButton onClick={() => setNaming(!naming)}>Keep as</QuietButton>
         </div>
       </div>
-      <ul className="mt-1 flex flex-wrap gap-x-6 gap-y-1">
-        {KEYS.map((key) => (
-          <li key={key} className="flex items-center gap-1">
-            <span className="text-quiet">{RECIPE_PARTS[key].name}</span>
-            <Turn sign="−" label={`${RECIPE_PARTS[key].name} less`} onClick={() => at.set(turned(recipe, key, -1))} />
-            <output aria-label={RECIPE_PARTS[key].name} className="min-w-[9ch] text-center font-serif tabular-nums">
-              {RECIPE_PARTS[key].written(recipe[key])}
-            </output>
-            <Turn sign="+" label={`${RECIPE_PARTS[key].name} more`} onClick={() => at.set(turned(recipe, key, 1))} />
-          </li>
-        ))}
-      </ul>
+      <div className="mt-1 flex gap-x-6">
+        <ul className="flex flex-wrap content-start gap-x-6 gap-y-1">
+          {KEYS.map((key) => (
+            <li key={key} className="flex items-center gap-1">
+              <span className="text-quiet">{RECIPE_PARTS[key].name}</span>
+              <Turn sign="−" label={`${RECIPE_PARTS[key].name} less`} onClick={() => at.set(turned(recipe, key, -1))} />
+              <output
+                aria-label={RECIPE_PARTS[key].name}
+                className="min-w-[10.5ch] text-center font-serif tabular-nums"
+              >
+                {RECIPE_PARTS[key].written(recipe[key])}
+              </output>
+              <Turn sign="+" label={`${RECIPE_PARTS[key].name} more`} onClick={() => at.set(turned(recipe, key, 1))} />
+            </li>
+          ))}
+        </ul>
+        <ToneDrawn recipe={recipe} />
+      </div>
       {recipe.sharpening > 0 && (
         <p className="text-[12.5px] text-quiet">
           Sharpened in the written copy, {recipe.radiusMm.toFixed(2)} mm on paper; too fine for this screen, and not
@@ -111,6 +117,35 @@ export function RecipeNote({
       )}
       <Suggested pictureId={pictureId} conditionId={condition.id} at={at} />
     </section>
+  );
+}
+
+/** Places a curve is drawn by. */
+const DRAWN_BY = 40;
+
+/** The tones a recipe makes of those of the picture: what is below the thin line is darker than it was. */
+function ToneDrawn({ recipe }: { recipe: Recipe }) {
+  const at = Array.from({ length: DRAWN_BY + 1 }, (_, i) => (100 * i) / DRAWN_BY);
+  const moved = at.map((l) => toneOf(recipe, l) - l);
+  const furthest = moved.reduce((far, v, i) => (Math.abs(v) > Math.abs(moved[far]) ? i : far), 0);
+  const words =
+    Math.abs(moved[furthest]) < 0.05
+      ? 'Every tone stays as it is'
+      : `Most of all L* ${at[furthest].toFixed(0)} becomes ${(at[furthest] + moved[furthest]).toFixed(0)}`;
+  return (
+    <figure className="ml-auto w-[128px] shrink-0">
+      <svg role="img" aria-label={`Tone curve. ${words}.`} viewBox="-2 -2 104 104" className="w-[76px]">
+        <path d="M0 100L100 0" stroke="var(--line)" strokeWidth="1.5" />
+        <path d="M0 0V100H100" stroke="var(--edge)" strokeWidth="1.5" fill="none" />
+        <path
+          d={at.map((l, i) => `${i === 0 ? 'M' : 'L'}${l.toFixed(1)} ${(100 - l - moved[i]).toFixed(2)}`).join('')}
+          stroke="var(--ink)"
+          strokeWidth="2.5"
+          fill="none"
+        />
+      </svg>
+      <figcaption className="text-[12px] leading-tight text-quiet">{words}</figcaption>
+    </figure>
   );
 }
 

@@ -19,6 +19,7 @@ const LADDERS: Readonly<Record<RecipeKey, string>> = {
   liftStops: '0, 0.25, 0.5',
   contrast: '-0.2, 0, 0.2',
   shadows: '0, 0.3, 0.6',
+  lights: '0, 0.3, 0.6',
   localFine: '0, 0.2, 0.4',
   localBroad: '0, 0.2, 0.4',
   saturation: '-0.1, 0, 0.1',
