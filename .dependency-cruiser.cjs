@@ -42,7 +42,7 @@ module.exports = {
     {
       name: 'no-orphans',
       severity: 'error',
-      from: { orphan: true, pathNot: '(\\.d\\.ts|\\.test\\.ts)$|vite\\.config|main\\.tsx?$|work/worker|cli/' },
+      from: { orphan: true, pathNot: '(\\.d\\.ts|\\.test\\.ts)$|vite\\.config|main\\.tsx?$|work/(cube-)?worker|cli/' },
       to: {},
     },
   ],

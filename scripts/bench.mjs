@@ -422,7 +422,7 @@ const ROWS = [
             out: join(folder, 'copy.tif'),
             scratch: scratch(),
           }),
-        1,
+        3,
       );
       const plain = await medianOf(
         () =>

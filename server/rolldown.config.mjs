@@ -2,14 +2,18 @@ import { builtinModules } from 'node:module';
 import { defineConfig } from 'rolldown';
 
 /**
- * The server in two files, itself and its worker threads: Node.js then opens two instead of some three thousand, and is ready in half the time. What has
+ * The server in a few files, itself and its worker threads: Node.js then opens two instead of some three thousand, and is ready in half the time. What has
  * binaries or data files of its own stays a package.
  */
 const OUTSIDE = [/^better-sqlite3/, /^sharp/, /^lcms-wasm/, /^pdfkit/, /^piscina/, /^@fontsource/, /^opentype\.js/];
 const known = new Set([...builtinModules, ...builtinModules.map((m) => `node:${m}`)]);
 
 export default defineConfig({
-  input: { main: 'server/dist/main.js', worker: 'server/dist/work/worker.js' },
+  input: {
+    main: 'server/dist/main.js',
+    worker: 'server/dist/work/worker.js',
+    'cube-worker': 'server/dist/work/cube-worker.js',
+  },
   platform: 'node',
   external: (id, _importer, resolved) => !resolved && (known.has(id) || OUTSIDE.some((p) => p.test(id))),
   // Parts of the framework that are not installed stay unresolved: it asks for them only where they are used.

@@ -70,3 +70,27 @@ export async function* pixelRuns(
     await rm(pixels, { force: true });
   }
 }
+
+/** Pixels that are held at once rather than laid on the disk first: some 300 MB of 16 bits. */
+export const HELD_AT_ONCE_PX = 50e6;
+const DEPTHS = { 8: ['uchar', Uint8Array], 16: ['ushort', Uint16Array], 32: ['float', Float32Array] } as const;
+
+/** The same for a picture that may be held as a whole: nothing is written, and nothing read again. */
+export async function* heldRuns(
+  pipeline: Sharp,
+  bitsPerChannel: keyof typeof DEPTHS,
+  meanwhile: () => void = () => {},
+): AsyncGenerator<PixelRun> {
+  const [depth, Values] = DEPTHS[bitsPerChannel];
+  const decoded = pipeline.raw({ depth }).toBuffer({ resolveWithObject: true });
+  decoded.catch(() => {});
+  await new Promise((resolve) => setImmediate(resolve));
+  meanwhile();
+  const { data, info } = await decoded;
+  const values = new Values(data.buffer as ArrayBuffer, data.byteOffset, data.length / Values.BYTES_PER_ELEMENT);
+  const total = info.width * info.height;
+  for (let from = 0; from < total; from += CHUNK_PX) {
+    const pixels = Math.min(CHUNK_PX, total - from);
+    yield { samples: values.subarray(from * info.channels, (from + pixels) * info.channels), pixels };
+  }
+}

@@ -7,9 +7,10 @@ import { tiffHead, type TiffKind } from '@rakuen/core/formats/tiff-head';
 import type { LabOfCodes } from '@rakuen/core/picture/blocks';
 import { applyLocal } from '@rakuen/core/proof/local-contrast';
 import type { LocalTurn } from './local-base.ts';
+import { CubeOnTwo } from './cube-helper.ts';
 import { codesOfLight } from './open-picture.ts';
 import type { PixelFrame } from './copy-frame.ts';
-import { pixelRuns } from './pixel-stream.ts';
+import { HELD_AT_ONCE_PX, heldRuns, pixelRuns } from './pixel-stream.ts';
 
 /** Pixels that go through a profile together, and those that are looked up together. */
 const RUN = 1 << 15;
@@ -45,11 +46,15 @@ const LAB_NODES = 65;
 /** Fewer pixels are computed one by one in the time the lattice takes. */
 const WORTH_A_LATTICE_PX = 400_000;
 
+/** And more are shared between two threads. */
+const WORTH_TWO_PX = 6e6;
+
 /** What is written for samples of a picture, so many pixels at once. */
 interface Writer {
   readonly run: number;
   /** @param first which pixel of the picture comes first */
   readonly write: (samples: Uint8Array | Uint16Array, first: number) => Uint16Array;
+  readonly close?: () => void;
 }
 
 /** Computed for each, or looked up. */
@@ -86,15 +91,17 @@ function writerFor(task: PrintFile): Writer {
     };
   }
   const cube = { nodes: NODES, values: lattice(NODES, (places) => written(labOf(places))) };
+  const two = widthPx * heightPx >= WORTH_TWO_PX ? new CubeOnTwo(cube, top, LOOKED_UP * 3) : undefined;
   // Two places in turn: while one goes to the disk the other is filled, and no memory is asked for anew.
   const places = [new Uint16Array(LOOKED_UP * 3), new Uint16Array(LOOKED_UP * 3)];
   let turn = 0;
   const write: Writer['write'] = (samples) => {
     const out = places[(turn ^= 1)].subarray(0, samples.length);
-    throughCodes(cube, samples, top, out);
+    if (two) two.look(samples, out);
+    else throughCodes(cube, samples, top, out);
     return out;
   };
-  return { run: LOOKED_UP, write };
+  return { run: LOOKED_UP, write, close: () => two?.close() };
 }
 
 /** Values at the nodes of a lattice of three axes, a run at a time. */
@@ -121,7 +128,7 @@ function labsAt(places: Float32Array): Float32Array {
 /** Takes a picture through its profile and whatever follows, and writes it as a 16-bit TIFF; a run of pixels at a time, so that memory stays flat. */
 export async function writePrintFile(task: PrintFile): Promise<void> {
   const { channels, frame, kind } = task;
-  let writer!: Writer;
+  let writer: Writer | undefined;
   const file = await open(task.out, 'w');
   try {
     await file.writeFile(tiffHead(frame ? framed(kind, frame) : kind));
@@ -129,11 +136,15 @@ export async function writePrintFile(task: PrintFile): Promise<void> {
     const put = frame ? rowsBeside(frame, kind.widthPx) : (out: Uint16Array) => out;
     // While one run goes to the disk the next is looked up.
     let onItsWay = Promise.resolve();
-    const runs = pixelRuns(task.pipeline, task.scratch, () => (writer = writerFor(task)));
+    const ready = () => void (writer = writerFor(task));
+    const runs =
+      kind.widthPx * kind.heightPx <= HELD_AT_ONCE_PX
+        ? heldRuns(task.pipeline, task.bitsPerChannel, ready)
+        : pixelRuns(task.pipeline, task.scratch, ready);
     let first = 0;
     for await (const { samples: given, pixels } of runs) {
       const samples = given instanceof Float32Array ? codesOfLight(given).samples : given;
-      const { run, write } = writer;
+      const { run, write } = writer!;
       for (let from = 0; from < pixels; from += run) {
         const part = samples.subarray(from * channels, Math.min(pixels, from + run) * channels);
         const out = put(write(part, first + from));
@@ -147,6 +158,7 @@ export async function writePrintFile(task: PrintFile): Promise<void> {
     if (frame) await file.writeFile(bytesOf(frame.bottom.data));
     await file.sync();
   } finally {
+    writer?.close?.();
     await file.close();
   }
 }
