@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 const ROOT = fileURLToPath(new URL('../../', import.meta.url));
 
 /** The built parts, as they run: a helper thread is a file of its own. */
-const PROGRAM = `
+const PROGRAM = `(async () => {
 const { CubeOnTwo } = await import('./server/dist/work/cube-helper.js');
 const { throughCodes } = await import('./core/dist/characterisation/code-cube.js');
 const nodes = 9;
@@ -22,10 +22,10 @@ for (const until = Date.now() + 1500; Date.now() < until || runs < 40; runs++) {
 }
 two.close();
 console.log(JSON.stringify({ runs, same, helped }));
-`;
+})()`;
 
 it('a lattice looked up on two threads gives what one gives, from the first run on, and lets the process end', () => {
-  const { stdout, status } = spawnSync(process.execPath, ['--input-type=module', '-e', PROGRAM], {
+  const { stdout, status } = spawnSync(process.execPath, ['-e', PROGRAM], {
     cwd: ROOT,
     encoding: 'utf8',
     timeout: 30_000,
