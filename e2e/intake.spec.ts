@@ -19,8 +19,54 @@ async function drop(page: import('@playwright/test').Page, label: string, name: 
     },
     [name, text],
   );
-  await page.locator('button', { hasText: label }).dispatchEvent('drop', { dataTransfer: data });
+  await (label ? page.locator('button', { hasText: label }) : page.locator('main')).dispatchEvent('drop', {
+    dataTransfer: data,
+  });
 }
+
+/** Lets a file fall where nothing asks for one. */
+const dropAnywhere = (page: import('@playwright/test').Page, name: string, text: string) => drop(page, '', name, text);
+
+test('what is dropped anywhere goes where it belongs: readings wait for their paper, a lamp joins the lamps, the rest is said to be strange', async ({
+  page,
+  bare,
+}) => {
+  await page.goto(`${bare.url}/ledger`);
+  await expect(page.getByText('This studio is empty.')).toBeVisible();
+  await expectAccessible(page);
+  await dropAnywhere(page, 'sheet.txt', UNCOATED);
+  await expect(page.getByRole('heading', { name: 'Papers', level: 1 })).toBeVisible();
+  await expect(page.getByText('sheet.txt waits for its print condition.')).toBeVisible();
+  await page.getByRole('button', { name: 'Add the first paper' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Maker').fill('Testmill');
+  await dialog.getByLabel('Name').fill('Thin Sheet');
+  await dialog.getByLabel('Weight').fill('90,5');
+  await dialog.getByLabel('Thickness').fill('110');
+  await dialog.getByLabel('Pack price').fill('12,50');
+  await dialog.getByRole('button', { name: 'Add and say how it prints' }).click();
+  await dialog.getByLabel('Printer').fill('Test Press');
+  await dialog.getByLabel('Ink set').fill('four inks');
+  await dialog.getByLabel('Media setting').fill('Plain');
+  await dialog.getByLabel('Resolution').fill('720 dpi');
+  await dialog.getByRole('button', { name: 'Add and bring its readings' }).click();
+  // The file that waited is looked at for the paper that was made for it.
+  const found = page.getByRole('region', { name: 'What was recognised' });
+  await expect(found).toContainText('For Thin Sheet, Test Press');
+  await expect(found).toContainText('1485 patches');
+  await found.getByRole('button', { name: 'Keep these readings' }).click();
+  await expect(page.getByText('figures from this').or(page.getByText('Gamut')).first()).toBeVisible();
+  await step(page, 'Papers');
+  await expect(page.getByText('90.5')).toBeVisible();
+  await expect(page.getByText('waits for its print condition')).toHaveCount(0);
+  await expect(page.getByText('This studio is empty.')).toHaveCount(0);
+
+  const lamp = Array.from({ length: 40 }, (_, i) => `${380 + i * 10};${1 + i / 40}`).join('\n');
+  await dropAnywhere(page, 'Hall lamp.csv', `${lamp}\n`);
+  await expect(page.getByText('Hall lamp is over the table.')).toBeVisible();
+  await dropAnywhere(page, 'odd.bin', '\u0001\u0002\u0003');
+  await expect(page.getByRole('alert')).toContainText('odd.bin: this is nothing that is read here.');
+});
 
 test('a file is dropped, looked at, left; dropped again and kept; removed on a second word', async ({
   watched: page,

@@ -6,6 +6,7 @@ import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { useKeys } from '../parts/use-keys.ts';
 import { TableColumn } from '../table/table-column.tsx';
 import { useTable } from '../table/use-table.ts';
+import { DropAnywhere } from './drop-anywhere.tsx';
 import { KeySheet } from './key-sheet.tsx';
 import { SettingsDialog } from './settings-dialog.tsx';
 import { STEPS } from './steps.ts';
@@ -97,6 +98,7 @@ export function Shell() {
             tabIndex={-1}
             className="scroll-quiet relative min-w-0 overflow-y-auto px-7 py-5 focus:outline-none"
           >
+            <DropAnywhere />
             <Suspense>
               <Outlet />
             </Suspense>

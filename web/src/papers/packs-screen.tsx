@@ -18,6 +18,7 @@ import {
   useSheetPrintedMutation,
 } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
+import { asNumber } from '../parts/decimal.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { ChoiceField, TextField, TickField } from '../parts/form.tsx';
 import { conditionLine, day } from '../parts/label.ts';
@@ -117,7 +118,7 @@ function Plan({
   const [width, height] = SIZES[wish.size] ?? [Number(wish.widthMm), Number(wish.heightMm)];
   const chart = charts.find((c) => c.id === wish.chartId);
   const number = {
-    valueAsNumber: true,
+    ...asNumber,
     required: 'This is needed',
     validate: (v: number) => v > 0 || 'A number above 0',
   } as const;

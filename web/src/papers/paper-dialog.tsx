@@ -6,6 +6,7 @@ import { useAddPaperMutation, useChangePaperMutation, useRemovePaperMutation } f
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Conflict, theirsOf } from '../parts/conflict.tsx';
+import { asNumber, decimal } from '../parts/decimal.ts';
 import { Dialog } from '../parts/dialog.tsx';
 import { AreaField, ChoiceField, named, TextField } from '../parts/form.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
@@ -52,7 +53,7 @@ export function PaperDialog({
   const sizes = useFieldArray({ control, name: 'sizes' });
   const { errors } = formState;
   const required = 'This is needed';
-  const number = { valueAsNumber: true, required, validate: (v: number) => v > 0 || 'A number above 0' } as const;
+  const number = { ...asNumber, required, validate: (v: number) => v > 0 || 'A number above 0' } as const;
 
   const keep = (from: number) =>
     handleSubmit(async (values) => {
@@ -148,7 +149,7 @@ export function PaperDialog({
                 label="Pack price"
                 inputMode="decimal"
                 {...register(`sizes.${i}.packPrice`, {
-                  setValueAs: (v: unknown) => (v === '' || v === undefined ? undefined : Number(v)),
+                  setValueAs: (v: unknown) => (v === '' || v === undefined ? undefined : decimal(String(v))),
                 })}
               />
               <QuietButton onClick={() => sizes.remove(i)} aria-label={`Remove size ${i + 1}`}>

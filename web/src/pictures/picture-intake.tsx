@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { ApiError } from '@rakuen/contract/settings';
 import { api, useAddPictureMutation, useCancelPictureJobMutation, usePictureJobQuery } from '../api/api.ts';
+import { putAway, useHanded } from '../app/handed.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { DropZone } from '../parts/drop-zone.tsx';
@@ -31,6 +32,13 @@ export function PictureIntake({ onAdded }: { onAdded: (id: string) => void }) {
     setIntakes((all) => [...all, ...fresh]);
     for (const { key, file } of fresh) void begin(key, file);
   };
+  // What was dropped elsewhere in the room.
+  const handed = useHanded('pictures');
+  useEffect(() => {
+    if (handed.length === 0) return;
+    for (const file of handed) putAway('pictures', file);
+    take([...handed]);
+  });
   const drop = (key: string) => setIntakes((all) => all.filter((i) => i.key !== key));
 
   return (

@@ -1,4 +1,5 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
+import { Link } from 'react-router';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { ReadingPreview } from '@rakuen/contract/readings';
 import { MEASUREMENT_CONDITIONS } from '@rakuen/contract/vocabulary';
@@ -6,10 +7,12 @@ import type { ColumnMapping } from '@rakuen/core/formats/column-mapping';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { formatFigure } from '@rakuen/core/measurement/show';
 import { useKeepReadingMutation, usePreviewReadingMutation } from '../api/api.ts';
+import { putAway, useHanded } from '../app/handed.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';
 import { DropZone } from '../parts/drop-zone.tsx';
 import { ChoiceField, TextField } from '../parts/form.tsx';
+import { conditionLine } from '../parts/label.ts';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
 import { MappingTable } from './mapping-table.tsx';
 
@@ -39,7 +42,13 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
     setMapping(text);
     await look({ file, mapping: text });
   };
+  // What was dropped elsewhere lies here until it is kept or left; another print condition may be chosen for it.
+  const [waiting] = useHanded('readings');
+  useEffect(() => {
+    if (waiting && waiting !== file) void take([waiting]);
+  });
   const leave = () => {
+    if (file) putAway('readings', file);
     setFile(undefined);
     looking.reset();
     keeping.reset();
@@ -82,6 +91,16 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
           className="border border-edge bg-sheet p-4"
         >
           <h3 className="break-words">{preview.fileName}</h3>
+          {file === waiting && (
+            <p>
+              For {condition.paper.name}, {conditionLine(condition)}. Another print condition is chosen above; a new
+              paper is added in{' '}
+              <Link className="underline" to="/papers">
+                Papers
+              </Link>
+              , and this waits.
+            </p>
+          )}
           {preview.parts.length > 0 && (
             <div className="mt-2 grid grid-cols-[1.1fr_1fr] gap-6">
               <Recognised preview={preview} />
