@@ -57,7 +57,7 @@ const whites = async (page: Page) => {
   const cells = page.getByRole('row', { name: /^Paper white/ }).getByRole('cell');
   return Promise.all(
     [1, 2].map(async (i) =>
-      Number(((await cells.nth(i).innerText()).match(/[−\d.]+(?=\D*$)/) ?? ['0'])[0].replace('−', '-')),
+      Number(((await cells.nth(i).innerText()).split('±')[0].match(/[−\d.]+(?=\D*$)/) ?? ['0'])[0].replace('−', '-')),
     ),
   );
 };

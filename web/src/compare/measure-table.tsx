@@ -2,11 +2,12 @@ import { ArrowDownUp, EyeOff } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { differenceOf } from '@rakuen/core/measurement/difference';
 import { inOrder, marksOf } from '@rakuen/core/measurement/marks';
-import { comparable, unlike } from '@rakuen/core/measurement/basis';
+import { alikeMeasures, comparable, unlike } from '@rakuen/core/measurement/basis';
 import type { Figure } from '@rakuen/core/measurement/figure';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { MEASURE_GROUPS, MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { formatNumber, supportedDigits } from '@rakuen/core/measurement/show';
+import { describePair } from '@rakuen/core/measurement/sentences';
 import type { Thresholds } from '@rakuen/core/measurement/thresholds';
 import { bulk } from '@rakuen/core/paper';
 import { QuietButton } from '../parts/button.tsx';
@@ -38,7 +39,8 @@ export function MeasureTable({
   thresholds: Thresholds;
 }) {
   const [by, setBy] = useState<string>();
-  const [spread, setSpread] = useState(false);
+  const [spreadSaid, setSpread] = useRemembered('spread-shown', 'yes');
+  const spread = spreadSaid === 'yes';
   const [differences, setDifferences] = useState(false);
   const [hidden, setHidden] = useRemembered('hidden-measures', '');
   const away = new Set(hidden.split(',').filter(Boolean));
@@ -47,6 +49,15 @@ export function MeasureTable({
   const order = by ? inOrder(figuresOf(laid, EVERY.get(by)!), EVERY.get(by)!).map((f) => f.condition) : laid;
   const inHand = (c: LitCondition) => (c.id === left.id || c.id === right.id ? 'bg-sheet' : '');
   const columns = laid.length + 2;
+  // What parts the two in hand comes first, as plainly as it is seen; the rest in its groups.
+  const apart = left.id === right.id ? [] : partingMeasures(left, right, thresholds).filter((m) => !away.has(m.key));
+  const groups = [
+    { name: 'What parts the two in hand', measures: apart },
+    ...MEASURE_GROUPS.map(({ name, measures }) => ({
+      name,
+      measures: measures.filter((m) => !away.has(m.key) && !apart.includes(m)),
+    })),
+  ].filter((g) => g.measures.length > 0);
 
   return (
     <section aria-label="Measures of all papers">
@@ -56,7 +67,11 @@ export function MeasureTable({
           checked={differences}
           onChange={(e) => setDifferences(e.target.checked)}
         />
-        <TickField label="With their spread" checked={spread} onChange={(e) => setSpread(e.target.checked)} />
+        <TickField
+          label="With their spread"
+          checked={spread}
+          onChange={(e) => setSpread(e.target.checked ? 'yes' : 'no')}
+        />
         {by && <QuietButton onClick={() => setBy(undefined)}>In the order of the table again</QuietButton>}
         {away.size > 0 && (
           <QuietButton onClick={() => hide(new Set())}>
@@ -68,111 +83,64 @@ export function MeasureTable({
         </span>
       </div>
       {/* What is said to a screen reader alone stands where it belongs, and not beside the page. */}
-      <div className="scroll-quiet relative overflow-x-auto" tabIndex={0} role="region" aria-label="All measures">
-        <table className="w-full border-collapse whitespace-nowrap">
-          <thead>
-            <tr className="border-b border-edge align-bottom">
-              <th scope="col" className="py-1 pr-4 text-left font-normal text-quiet">
+      <div className="relative" role="region" aria-label="All measures">
+        <table className="w-full table-fixed border-collapse text-[13px] [&_.whitespace-pre]:whitespace-pre-wrap min-[1200px]:text-[14px]">
+          <colgroup>
+            <col className="w-[17%] min-[1600px]:w-[20%]" />
+            <col className="w-[13%]" />
+            {order.map((c) => (
+              <col key={c.id} />
+            ))}
+          </colgroup>
+          {/* The head stays in sight while the rows go by under it. */}
+          <thead className="sticky -top-5 z-10 bg-ground shadow-[0_1px_0_var(--edge)]">
+            <tr className="align-bottom">
+              <th scope="col" className="py-1 pr-2 text-left font-normal text-quiet">
                 Measured
               </th>
-              <th scope="col" className="py-1 pr-4 text-left font-normal text-quiet">
-                Left against right
+              <th scope="col" className="py-1 pr-2 text-left font-normal text-quiet">
+                Left, right
               </th>
               {order.map((c) => (
-                <th key={c.id} scope="col" className={`px-2 py-1 text-left font-normal ${inHand(c)}`}>
+                <th key={c.id} scope="col" className={`px-1.5 py-1 text-left font-normal ${inHand(c)}`}>
                   <span className="font-serif font-semibold">{letter.get(c.id)}</span>{' '}
                   {c.id === left.id && <span className="text-quiet">left hand</span>}
                   {c.id === right.id && <span className="text-quiet">right hand</span>}
-                  <span className="block max-w-36 truncate font-serif" title={`${c.paper.name}, ${conditionLine(c)}`}>
+                  <span className="block truncate font-serif" title={`${c.paper.name}, ${conditionLine(c)}`}>
                     {c.paper.name}
                   </span>
-                  <span className="block max-w-36 truncate text-[12px] text-quiet" title={conditionLine(c)}>
+                  <span className="block truncate text-[12px] text-quiet" title={conditionLine(c)}>
                     {settingLine(c)}
                   </span>
                 </th>
               ))}
             </tr>
           </thead>
-          {MEASURE_GROUPS.map((group) => {
-            const shown = group.measures.filter((m) => !away.has(m.key));
-            if (shown.length === 0) return null;
-            return (
-              <tbody key={group.name}>
-                <GroupHead name={group.name} columns={columns} />
-                {shown.map((m) => {
-                  const [l, r] = [left.facts?.figures[m.key], right.facts?.figures[m.key]];
-                  const why = unlike(m, left, right);
-                  const difference = l && r && !why ? differenceOf(m, l, r, thresholds) : undefined;
-                  const placed = new Set(comparable(m, laid));
-                  const marks = marksOf(figuresOf(laid, m), m, thresholds);
-                  return (
-                    <tr key={m.key} className="group border-b border-line">
-                      <th scope="row" className="py-1 pr-2 text-left font-normal" title={m.definition}>
-                        <span className="flex items-center gap-1">
-                          <span>
-                            {m.name}{' '}
-                            <span className="text-[12px] text-quiet">
-                              {m.unit === ': 1' || m.name.endsWith(m.unit) ? '' : m.unit}
-                            </span>
-                          </span>
-                          <span className="ml-auto flex opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 [@media(hover:none)]:opacity-100">
-                            <RowButton
-                              label={`Order the papers by ${m.name}`}
-                              pressed={by === m.key}
-                              onClick={() => setBy(by === m.key ? undefined : m.key)}
-                            >
-                              <ArrowDownUp size={13} aria-hidden />
-                            </RowButton>
-                            <RowButton label={`Hide ${m.name}`} onClick={() => hide(new Set([...away, m.key]))}>
-                              <EyeOff size={13} aria-hidden />
-                            </RowButton>
-                          </span>
-                        </span>
-                      </th>
-                      <td className="py-1 pr-4">
-                        {difference ? (
-                          difference.verdict
-                        ) : (
-                          <span className="text-[12px] text-quiet">
-                            {why && isThere(l) && isThere(r) ? `not compared: ${why}` : '—'}
-                          </span>
-                        )}
-                      </td>
-                      {order.map((c, place) => (
-                        <td key={c.id} className={`px-2 py-1 whitespace-pre ${inHand(c)}`}>
-                          {by === m.key && placed.has(c) && (
-                            <span className="mr-1 text-[12px] text-quiet">{place + 1}.</span>
-                          )}
-                          {differences && c.id !== left.id && !unlike(m, left, c) ? (
-                            <DifferenceCell measure={m} of={c} from={left} />
-                          ) : (
-                            <Measured measure={m} condition={c} unit={m.unit === ': 1'} />
-                          )}
-                          {spread && !differences && <Spread measure={m} of={c} />}
-                          {marks.has(c.id) && (
-                            <span className="ml-1 text-[11px]">
-                              <span aria-hidden>{marks.get(c.id) === 'best' ? '▲' : '▽'}</span>
-                              <span className="sr-only"> {marks.get(c.id)}</span>
-                            </span>
-                          )}
-                        </td>
-                      ))}
-                    </tr>
-                  );
-                })}
-              </tbody>
-            );
-          })}
+          {groups.map((group) => (
+            <tbody key={group.name}>
+              <GroupHead name={group.name} columns={columns} />
+              {group.measures.map((m) => (
+                <MeasureRow
+                  key={m.key}
+                  measure={m}
+                  {...{ laid, order, left, right, thresholds, spread, differences, inHand }}
+                  ordered={by === m.key}
+                  onOrder={() => setBy(by === m.key ? undefined : m.key)}
+                  onHide={() => hide(new Set([...away, m.key]))}
+                />
+              ))}
+            </tbody>
+          ))}
           <tbody>
             <GroupHead name="As the makers claim" columns={columns} />
             {CLAIMS.map(([name, show]) => (
               <tr key={name} className="border-b border-line">
-                <th scope="row" className="py-1 pr-4 text-left font-normal">
+                <th scope="row" className="py-1 pr-2 text-left font-normal">
                   {name}
                 </th>
-                <td className="py-1 pr-4 text-quiet">not judged</td>
+                <td className="py-1 pr-2 text-quiet">not judged</td>
                 {order.map((c) => (
-                  <td key={c.id} className={`px-2 py-1 ${inHand(c)}`}>
+                  <td key={c.id} className={`px-1.5 py-1 break-words ${inHand(c)}`}>
                     <Claimed>{show(c)}</Claimed>
                   </td>
                 ))}
@@ -183,6 +151,81 @@ export function MeasureTable({
       </div>
     </section>
   );
+}
+
+interface RowProps {
+  readonly measure: Measure;
+  readonly laid: readonly LitCondition[];
+  readonly order: readonly LitCondition[];
+  readonly left: LitCondition;
+  readonly right: LitCondition;
+  readonly thresholds: Thresholds;
+  readonly spread: boolean;
+  readonly differences: boolean;
+  /** The papers stand in its order. */
+  readonly ordered: boolean;
+  readonly inHand: (c: LitCondition) => string;
+  readonly onOrder: () => void;
+  readonly onHide: () => void;
+}
+
+/** One measure of every paper. */
+function MeasureRow({ measure: m, laid, order, left, right, thresholds, spread, differences, ...row }: RowProps) {
+  const [l, r] = [left.facts?.figures[m.key], right.facts?.figures[m.key]];
+  const why = unlike(m, left, right);
+  const difference = l && r && !why ? differenceOf(m, l, r, thresholds) : undefined;
+  const placed = new Set(comparable(m, laid));
+  const marks = marksOf(figuresOf(laid, m), m, thresholds);
+  return (
+    <tr className="group border-b border-line align-baseline">
+      <th scope="row" className="relative py-1 pr-2 text-left font-normal" title={m.definition}>
+        {m.name}{' '}
+        <span className="text-[12px] text-quiet">{m.unit === ': 1' || m.name.endsWith(m.unit) ? '' : m.unit}</span>
+        <span className="absolute top-1 right-0 flex bg-ground opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 [@media(hover:none)]:opacity-100">
+          <RowButton label={`Order the papers by ${m.name}`} pressed={row.ordered} onClick={row.onOrder}>
+            <ArrowDownUp size={13} aria-hidden />
+          </RowButton>
+          <RowButton label={`Hide ${m.name}`} onClick={row.onHide}>
+            <EyeOff size={13} aria-hidden />
+          </RowButton>
+        </span>
+      </th>
+      <td className="py-1 pr-2 text-[12.5px] leading-tight">
+        {difference ? (
+          difference.verdict
+        ) : (
+          <span className="text-[12px] text-quiet">
+            {why && isThere(l) && isThere(r) ? `not compared: ${why}` : '—'}
+          </span>
+        )}
+      </td>
+      {order.map((c, place) => (
+        <td key={c.id} className={`px-1.5 py-1 ${row.inHand(c)}`}>
+          {row.ordered && placed.has(c) && <span className="mr-1 text-[12px] text-quiet">{place + 1}.</span>}
+          {differences && c.id !== left.id && !unlike(m, left, c) ? (
+            <DifferenceCell measure={m} of={c} from={left} />
+          ) : (
+            <Measured measure={m} condition={c} unit={m.unit === ': 1'} />
+          )}
+          {marks.has(c.id) && (
+            <span className="ml-1 text-[11px]">
+              <span aria-hidden>{marks.get(c.id) === 'best' ? '▲' : '▽'}</span>
+              <span className="sr-only"> {marks.get(c.id)}</span>
+            </span>
+          )}
+          {spread && !differences && <Spread measure={m} of={c} />}
+        </td>
+      ))}
+    </tr>
+  );
+}
+
+/** Measures in which the two in hand differ so that it can be seen, the plainest first. */
+function partingMeasures(left: LitCondition, right: LitCondition, thresholds: Thresholds): Measure[] {
+  if (!left.facts || !right.facts) return [];
+  return describePair(alikeMeasures(left, right), left.facts.figures, right.facts.figures, thresholds)
+    .filter((t) => t.verdict.startsWith('visible'))
+    .map((t) => EVERY.get(t.measure)!);
 }
 
 function RowButton({
@@ -226,7 +269,7 @@ function Spread({ measure, of }: { measure: Measure; of: LitCondition }) {
   const figure = of.facts?.figures[measure.key];
   if (!figure || figure.shape === 'missing') return null;
   return (
-    <span className="text-[12px] text-quiet">
+    <span className="text-[12px] whitespace-nowrap text-quiet">
       {' '}
       ± {figure.sd < 0.01 ? '<0.01' : formatNumber(figure.sd, figure.sd < 1 ? 2 : 0)}
     </span>
