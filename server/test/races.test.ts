@@ -294,6 +294,14 @@ const RACES: Race[] = [
       (n) => post('charts', { name: n, spec: CHART }),
     ),
   },
+  { route: 'POST /api/charts/card', granted: AT_ONCE, ask: always(() => post('charts/card')) },
+  {
+    route: 'POST /api/pictures/{id}/strips/scan',
+    granted: 0,
+    ask: once(chart, (chartId) =>
+      send(`pictures/${pictureId}/strips/scan`, 'no.png', 'no scan', { conditionId, chartId, readingId: chartId }),
+    ),
+  },
   { route: 'DELETE /api/charts/{id}', granted: 1, ask: once(chart, (id) => remove(`charts/${id}`)) },
   {
     route: 'POST /api/sessions',
@@ -729,6 +737,12 @@ const RACES: Race[] = [
 
 const lamp = () =>
   ['nm,power', ...Array.from({ length: 81 }, (_, i) => `${380 + 5 * i},${(1 + i / 81).toFixed(3)}`)].join('\n');
+
+it('a studio has one card for its scanner, however many ask for it at once', async () => {
+  await Promise.all(Array.from({ length: AT_ONCE }, () => post('charts/card')));
+  const { body } = await rakuen.call<{ spec: { purpose: string } }[]>('GET', '/api/charts');
+  expect(body.filter((c) => c.spec.purpose === 'card')).toHaveLength(1);
+});
 
 it('every change the API knows is raced over', async () => {
   const { body } = await rakuen.call<{ paths: Record<string, Record<string, unknown>> }>('GET', '/api/docs-json');

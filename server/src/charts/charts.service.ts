@@ -43,7 +43,15 @@ export class ChartsService {
   /** The card that lies beside a print on a flatbed: colours all over what a printer gives, and greys. */
   async card(): Promise<ChartView> {
     const known = await this.knownCard();
-    return known ? this.view(known) : this.keep('Card for a scanner', designOwnChart('card', CARD_COLOURS, CARD));
+    if (known) return this.view(known);
+    return this.keep('Card for a scanner', designOwnChart('card', CARD_COLOURS, CARD)).catch(
+      async (error: { code?: string }) => {
+        // Another window laid it out first: there is one.
+        const first = error.code === 'SQLITE_CONSTRAINT_UNIQUE' ? await this.knownCard() : undefined;
+        if (!first) throw error;
+        return this.view(first);
+      },
+    );
   }
 
   async knownCard(): Promise<ChartRow | undefined> {
