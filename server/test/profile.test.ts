@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { execFileSync, spawnSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -18,6 +19,7 @@ import { scatteredChart, SHEETS, truth } from '../../core/test/sheets.ts';
 import { fixture, temporaryFolder } from './rakuen.ts';
 
 const ROOT = fileURLToPath(new URL('../../', import.meta.url));
+const TIFICC = process.env.TIFICC ?? '/usr/bin/tificc';
 const TRANSICC = process.env.TRANSICC ?? '/usr/bin/transicc';
 const folder = temporaryFolder();
 
@@ -124,6 +126,29 @@ describe.each(['2', '4'])('a profile of version %s from the shell', (version) =>
     profile.toLab(rgbs).forEach((lab, i) => expect(deltaE2000(lab, decoded(shown(rgbs[i])))).toBeLessThan(0.1));
     for (const intent of [0, 1, 2, 3])
       expect(profile.toDevice([[50, 10, 10]], intent)[0].every((v) => v > 0 && v < 1)).toBe(true);
+  });
+
+  it('one of version 4 carries its number, MD5 of what counts of it; tificc (Debian liblcms2-utils) separates a picture by it', async () => {
+    const bytes = readFileSync(file);
+    const counted = Buffer.from(bytes);
+    for (const [from, to] of [
+      [44, 48],
+      [64, 68],
+      [84, 100],
+    ])
+      counted.fill(0, from, to);
+    const number = bytes[8] < 4 ? '0'.repeat(32) : createHash('md5').update(counted).digest('hex');
+    expect(bytes.subarray(84, 100).toString('hex')).toBe(number);
+    const [from, to] = [join(folder, 'plain.tif'), join(folder, 'sent.tif')];
+    await sharp({ create: { width: 16, height: 16, channels: 3, background: '#6080a0' } })
+      .tiff({ compression: 'none' })
+      .toFile(from);
+    execFileSync(TIFICC, [`-o${file}`, '-t1', from, to]);
+    const sent = await sharp(to, { ignoreIcc: true }).raw().toBuffer();
+    const [lab] = (await opened(file)).toLab([[sent[0] / 255, sent[1] / 255, sent[2] / 255]]);
+    expect(lab[0]).toBeGreaterThan(45);
+    expect(lab[0]).toBeLessThan(60);
+    expect(lab[2]).toBeLessThan(-10);
   });
 
   it('transicc (Debian liblcms2-utils) and libvips take it', async () => {

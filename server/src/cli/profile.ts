@@ -1,3 +1,4 @@
+import { withProfileId } from '../colour-management/profile-id.ts';
 import { writeFile } from 'node:fs/promises';
 import { basename, extname } from 'node:path';
 import { makeProfile, RGB_ONLY } from '@rakuen/core/characterisation/make-profile';
@@ -73,7 +74,7 @@ export async function runProfile(words: readonly string[]): Promise<number> {
       },
     );
     at = options.out;
-    await writeFile(options.out, profile);
+    await writeFile(options.out, withProfileId(profile));
     const { crossValidated, misfits } = model.error;
     const written: WrittenProfile = {
       patches: reading.patches.length,

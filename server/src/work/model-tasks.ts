@@ -17,6 +17,7 @@ import { writeCgats } from '@rakuen/core/formats/cgats-write';
 import { FormatError } from '@rakuen/core/formats/format-error';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import type { Reading } from '@rakuen/core/measurement/reading';
+import { withProfileId } from '../colour-management/profile-id.ts';
 import { heldAgainst } from '../colour-management/held-against.ts';
 import { labsOf, openProfile, ProfileError, srgbProfile, type OpenProfile } from '../colour-management/lcms.ts';
 import { profileSolid } from './sheet-task.ts';
@@ -56,7 +57,7 @@ export interface ProfileTask {
 export const makeProfileOf = ({ fitted, sources, settings, words, port }: ProfileTask) =>
   said(async (): Promise<{ bytes: Uint8Array; volume: number; mesh: GamutMesh }> => {
     const { reading } = samplesOf(await readAll(sources));
-    const bytes = makeProfile(
+    const made = makeProfile(
       expandPrint(fitted),
       settings,
       {
@@ -67,6 +68,7 @@ export const makeProfileOf = ({ fitted, sources, settings, words, port }: Profil
       },
       (share) => port.postMessage(share),
     );
+    const bytes = withProfileId(made);
     const { volume, mesh } = await profileSolid({ bytes });
     return { bytes, volume, mesh };
   });
