@@ -291,3 +291,39 @@ it('strips lie on small sheets: every marked place in its steps, at the size of 
     (await rakuen.call('GET', `/api/pictures/${pictureId}/strips?conditionId=${conditionId}&steps=9`)).status,
   ).toBe(400);
 });
+
+it('a step of contrast by its scale is on its strip what it is in the copy', async () => {
+  const { marks } = (await rakuen.call<{ marks: { x: number; y: number }[] }>('GET', `/api/pictures/${pictureId}`))
+    .body;
+  await rakuen.call('PUT', '/api/recipes', { pictureId, conditionId, name: '', values: PLAIN });
+  const answer = await fetch(
+    `${rakuen.url}/api/pictures/${pictureId}/strips.tif?conditionId=${conditionId}&part=localBroad&steps=0,0.8&ppi=60&places=1`,
+    { headers: { connection: 'close' } },
+  );
+  const path = join(folder, 'local.tif');
+  writeFileSync(path, Buffer.from(await answer.arrayBuffer()));
+  const strip = await raw(path);
+  const { body } = await write({ ...PLAIN, localBroad: 0.8 }, 'rounder');
+  const [turned, bare] = [await raw(await copy(`recipe=${body.id}`)), await raw(await copy('lift=0'))];
+  const px = (mm: number) => Math.round((mm / 25.4) * 60);
+  const from = (middle: number, size: number, whole: number) =>
+    Math.min(whole - size, Math.max(0, middle * whole - size / 2));
+  const [left, top] = [px(from(marks[0].x, 48, 420)), px(from(marks[0].y, 48, 280))];
+  const [own, other] = [bare, turned].map(
+    ({ values, width }) =>
+      (x: number, y: number) =>
+        values[((top + y) * width + left + x) * 3 + 1],
+  );
+  const at = (crop: number, x: number, y: number) =>
+    strip.values[((px(5) + y) * strip.width + px(5 + 48 * crop) + x) * 3 + 1];
+  let [off, offOther, n] = [0, 0, 0];
+  for (let y = 3; y < px(48) - 3; y++)
+    for (let x = 3; x < px(48) - 3; x++, n++) {
+      off += Math.abs(at(0, x, y) - own(x, y));
+      offOther += Math.abs(at(1, x, y) - other(x, y));
+    }
+  expect(off / n).toBeLessThan(150);
+  expect(offOther / n).toBeLessThan(150);
+  // And it was turned at all: the whole copies are not alike.
+  expect(turned.values.some((v, i) => Math.abs(v - bare.values[i]) > 800)).toBe(true);
+});

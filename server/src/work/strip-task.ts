@@ -4,7 +4,7 @@ import { BLACK_16, WHITE_16 } from '@rakuen/core/chart/device16';
 import { blankRaster, fillBox, pixelAt, type Raster } from '@rakuen/core/chart/raster';
 import type { Rendering } from '@rakuen/core/characterisation/renderings';
 import { tiffHead } from '@rakuen/core/formats/tiff-head';
-import { applyLocal } from '@rakuen/core/proof/local-contrast';
+import { applyLocal, hasLocal } from '@rakuen/core/proof/local-contrast';
 import { applyRecipe } from '@rakuen/core/proof/recipe';
 import { MARK_MM, markBoxes } from '@rakuen/core/scan/corner-marks';
 import { CAPTION_MM, EDGE_MM, stripMarks, type Strip, type StripCrop } from '@rakuen/core/proof/strips';
@@ -13,7 +13,7 @@ import { openProfile, ProfileError, type OpenProfile } from '../colour-managemen
 import { drawText } from '../drawing/draw-text.ts';
 import { finishedPdf, newPdf, POINTS_PER_MM } from '../drawing/pdf.ts';
 import { aimOf } from './lay-tasks.ts';
-import { localTurn } from './local-base.ts';
+import { localTurn, type LocalTurn } from './local-base.ts';
 import { codesOfLight, openPicture, type PictureFile } from './open-picture.ts';
 import { pixelRuns } from './pixel-stream.ts';
 
@@ -71,6 +71,8 @@ export async function stripRaster(task: StripSheet): Promise<Raster> {
   const raster = blankRaster(sheet.widthMm, sheet.heightMm, ppi);
   const relative = await openProfile(icc);
   const sender = await openProfile(icc, rendering);
+  // One base of the picture serves every step: what is turned over it differs.
+  let base: LocalTurn | undefined;
   try {
     if (relative.space !== 'RGB')
       throw new ProfileError(`It is for ${relative.space}; strips are written for printers driven in RGB.`);
@@ -79,8 +81,10 @@ export async function stripRaster(task: StripSheet): Promise<Raster> {
       const { labs, widthPx, heightPx, part } = await cropLabs(task, strip.crops[0]);
       for (const crop of strip.crops) {
         const made = Float32Array.from(labs);
-        const local = await localTurn(task, crop.recipe, Math.max(task.printMm.width, task.printMm.height));
-        if (local) applyLocal(made, crop.recipe, local.base, { widthPx, heightPx, first: 0, part });
+        if (hasLocal(crop.recipe)) {
+          base ??= await localTurn(task, crop.recipe, Math.max(task.printMm.width, task.printMm.height));
+          applyLocal(made, crop.recipe, base!.base, { widthPx, heightPx, first: 0, part });
+        }
         applyRecipe(made, crop.recipe);
         for (let p = 0; p < made.length; p += 3) made.set(aim([made[p], made[p + 1], made[p + 2]]), p);
         const { xMm, yMm } = cropBox(strip, crop);

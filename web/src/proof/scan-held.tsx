@@ -45,7 +45,9 @@ export function ScanHeld({
         <p className="max-w-[80ch] text-[13px] text-quiet">
           Lay the sheet and the card upright on a flatbed, apart from each other, with white around them. Scan both at
           once in colour at 150 ppi or more, with every correction off. The card was printed once and read; by it the
-          scanner is known.
+          scanner is known, best on the paper of the strips, for a scanner sees brightener otherwise than an instrument
+          does. The scan is held against the strips as profile, recipe and steps would write them now: where one of them
+          has changed since they were printed, print them anew.
         </p>
         {card && !card.chartId && (
           <Button disabled={laying.isLoading} onClick={() => void layOut()}>
