@@ -1,11 +1,21 @@
 import { Canvas, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
-import { BufferAttribute, BufferGeometry, LineSegments, WireframeGeometry, type Camera } from 'three';
+import {
+  BufferAttribute,
+  BufferGeometry,
+  CanvasTexture,
+  LineSegments,
+  Sprite,
+  SpriteMaterial,
+  type Camera,
+} from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { labToXyz } from '@rakuen/core/colour/lab';
 import { SRGB, xyzToRgb } from '@rakuen/core/colour/rgb-space';
+import { CONTOUR_HUES, hueContours, lightnessContours, outermost, type Contour } from '@rakuen/core/gamut/contours';
 import { meshVolume, type GamutMesh } from '@rakuen/core/gamut/mesh';
 import { formatNumber } from '@rakuen/core/measurement/show';
+import { useAppSelector } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';
 
 export interface NamedSolid {
@@ -29,9 +39,11 @@ const MIDDLE = [0, 50, 0] as const;
 const TURN_RAD = Math.PI / 24;
 const NEARER = 0.9;
 
-/** Up to three gamut solids in CIELAB: the first as a body in its own colours, the second as a net, the third as a fainter one. Turned by mouse, finger and keys. */
+/** Up to three gamut solids in CIELAB: the first as a body in its own colours, the second by its lines as a map has them, the third by broken ones. Turned by mouse, finger and keys. */
 export function Solids({ solids }: { solids: NamedSolid[] }) {
   const controls = useRef<OrbitControls>(null);
+  // Lines and names are drawn in the colours of the surround.
+  const theme = useAppSelector((s) => s.view.theme);
   const [view, setView] = useState<{ name: View; turn: number }>({ name: 'slant', turn: 0 });
   const onKey = (e: KeyboardEvent) => {
     const c = controls.current;
@@ -77,17 +89,22 @@ export function Solids({ solids }: { solids: NamedSolid[] }) {
         data-testid="solids"
       >
         <Canvas
+          key={theme}
           frameloop="demand"
           flat
           linear
-          camera={{ position: [...VIEWS.slant.at], fov: 34, near: 1, far: 2000 }}
+          camera={{ position: [...VIEWS.slant.at], fov: SCENE.fovDeg, near: 1, far: 2000 }}
           gl={{ antialias: true, preserveDrawingBuffer: true }}
           fallback={<p className="p-4">This browser draws no solids; the cuts below show the same.</p>}
         >
           <Hand controls={controls} view={view} />
           <Axes />
           {solids.map((s, i) =>
-            i === 0 ? <Body key={s.id} mesh={s.mesh} /> : <Net key={s.id} mesh={s.mesh} faint={i === 2} />,
+            i === 0 ? (
+              <Body key={s.id} mesh={s.mesh} />
+            ) : (
+              <Lines key={s.id} mesh={s.mesh} letter={s.letter} faint={i === 2} />
+            ),
           )}
         </Canvas>
       </div>
@@ -96,14 +113,14 @@ export function Solids({ solids }: { solids: NamedSolid[] }) {
           {solids.map((s, i) => (
             <li key={s.id}>
               <b className="font-serif">{s.letter}</b> {s.name},{' '}
-              {['a body in its own colours', 'a net', 'a fainter net'][i]},{' '}
+              {['a body in its own colours', 'in lines', 'in broken lines'][i]},{' '}
               {formatNumber(Math.round(meshVolume(s.mesh) / 100) * 100, 0)} cubic Lab units
             </li>
           ))}
         </ul>
         <p className="text-quiet">
-          L* stands upright, a* runs to the reds, b* to the yellows; a ring every 50 of chroma. Colours as far as this
-          screen shows them.
+          L* stands upright; a line every ten of L* and at every 30° of hue, a ring every 50 of chroma. Colours as far
+          as this screen shows them.
         </p>
       </figcaption>
     </figure>
@@ -122,12 +139,28 @@ function Body({ mesh }: { mesh: GamutMesh }) {
   );
 }
 
-function Net({ mesh, faint }: { mesh: GamutMesh; faint: boolean }) {
-  const geometry = useMemo(() => {
-    const solid = geometryOf(mesh, false);
-    const edges = new WireframeGeometry(solid);
-    solid.dispose();
-    return edges;
+const lineGeometry = (contours: readonly Contour[]): BufferGeometry => {
+  const geometry = new BufferGeometry();
+  const points = contours.flatMap((c) => c.pieces.flatMap(([p, q]) => [...place(p), ...place(q)]));
+  geometry.setAttribute('position', new BufferAttribute(Float32Array.from(points), 3));
+  return geometry;
+};
+
+/** At this hue the lines of lightness are named: it is seen from a slant. */
+const NAMED_AT_HUE = 330;
+const NAMED_LS = [20, 40, 60, 80];
+
+/** A solid by its lines, as a map has them: one every ten of L*, one at each of twelve hues. */
+function Lines({ mesh, letter, faint }: { mesh: GamutMesh; letter: string; faint: boolean }) {
+  const [geometry, names] = useMemo(() => {
+    const heights = lightnessContours(mesh);
+    const named = heights
+      .filter((c) => NAMED_LS.includes(c.at))
+      .flatMap((c) => {
+        const at = outermost(c, NAMED_AT_HUE);
+        return at ? [{ L: c.at, at: place(at) }] : [];
+      });
+    return [lineGeometry([...heights, ...hueContours(mesh)]), named] as const;
   }, [mesh]);
   useEffect(() => () => geometry.dispose(), [geometry]);
   const [lines, hidden] = useMemo(() => [new LineSegments(geometry), new LineSegments(geometry)], [geometry]);
@@ -138,15 +171,65 @@ function Net({ mesh, faint }: { mesh: GamutMesh; faint: boolean }) {
         {faint ? (
           <lineDashedMaterial color="#131313" dashSize={2.5} gapSize={4} />
         ) : (
-          <lineBasicMaterial color="#131313" transparent opacity={0.7} />
+          <lineBasicMaterial color="#131313" />
         )}
       </primitive>
       {/* What lies behind or inside another solid shows through faintly. */}
       <primitive object={hidden}>
-        <lineBasicMaterial color="#131313" transparent opacity={faint ? 0.05 : 0.1} depthTest={false} />
+        <lineBasicMaterial color="#131313" transparent opacity={faint ? 0.1 : 0.22} depthTest={false} />
       </primitive>
+      {!faint && names.map(({ L, at }) => <Name key={L} text={`${letter} L* ${L}`} at={at} through />)}
     </>
   );
+}
+
+/** A name is drawn twice as high as it stands on the screen, px, in a scene so high that is seen by so wide an angle. */
+const NAME_PX = 32;
+const SCENE = { highPx: 430, fovDeg: 34 } as const;
+const NAME_HIGH = (NAME_PX / 2 / SCENE.highPx) * 2 * Math.tan((SCENE.fovDeg / 2) * (Math.PI / 180));
+
+/** A name that stands in the scene and faces the eye. */
+function Name({
+  text,
+  at,
+  through = false,
+}: {
+  text: string;
+  at: readonly [number, number, number];
+  through?: boolean;
+}) {
+  const sprite = useMemo(() => {
+    const canvas = document.createElement('canvas');
+    const context = canvas.getContext('2d')!;
+    const style = getComputedStyle(document.documentElement);
+    const font = `${NAME_PX * 0.8}px ${style.getPropertyValue('--font-sans')}`;
+    context.font = font;
+    canvas.width = Math.ceil(context.measureText(text).width) + 12;
+    canvas.height = NAME_PX;
+    context.font = font;
+    context.textBaseline = 'middle';
+    // On a body of every colour a name needs paper under it.
+    if (through) {
+      context.fillStyle = style.getPropertyValue('--sheet').trim();
+      context.fillRect(0, 0, canvas.width, canvas.height);
+    }
+    context.fillStyle = style.getPropertyValue('--ink').trim();
+    context.fillText(text, 6, NAME_PX / 2);
+    const texture = new CanvasTexture(canvas);
+    const made = new Sprite(
+      new SpriteMaterial({ map: texture, depthTest: !through, sizeAttenuation: false, transparent: true }),
+    );
+    made.scale.set((NAME_HIGH * canvas.width) / canvas.height, NAME_HIGH, 1);
+    return made;
+  }, [text, through]);
+  useEffect(
+    () => () => {
+      sprite.material.map?.dispose();
+      sprite.material.dispose();
+    },
+    [sprite],
+  );
+  return <primitive object={sprite} position={at} />;
 }
 
 function geometryOf(mesh: GamutMesh, coloured: boolean): BufferGeometry {
@@ -161,6 +244,16 @@ function geometryOf(mesh: GamutMesh, coloured: boolean): BufferGeometry {
 }
 
 const RINGS = [50, 100];
+const NAMED_OUT = 130;
+/** Hues about the foot: the four axes by their names, the others by their angles; and the axis of greys. */
+const COMPASS = [
+  ...CONTOUR_HUES.map((hue) => {
+    const [cos, sin] = [Math.cos((hue * Math.PI) / 180), Math.sin((hue * Math.PI) / 180)];
+    const axis = { 0: 'a* reds', 90: 'b* yellows', 180: '−a* greens', 270: '−b* blues' }[hue];
+    return { text: axis ?? `${hue}°`, at: [NAMED_OUT * cos, 0, -NAMED_OUT * sin] as const };
+  }),
+  { text: 'L* 100', at: [0, 108, 0] as const },
+];
 
 /** The axis of greys, and rings of chroma at its foot. */
 function Axes() {
@@ -183,9 +276,14 @@ function Axes() {
   }, []);
   useEffect(() => () => lines.geometry.dispose(), [lines]);
   return (
-    <primitive object={lines}>
-      <lineBasicMaterial color={getComputedStyle(document.documentElement).getPropertyValue('--edge').trim()} />
-    </primitive>
+    <>
+      <primitive object={lines}>
+        <lineBasicMaterial color={getComputedStyle(document.documentElement).getPropertyValue('--edge').trim()} />
+      </primitive>
+      {COMPASS.map(({ text, at }) => (
+        <Name key={text} text={text} at={at} />
+      ))}
+    </>
   );
 }
 
