@@ -29,9 +29,9 @@ const dropAnywhere = (page: import('@playwright/test').Page, name: string, text:
 
 test('what is dropped anywhere goes where it belongs: readings wait for their paper, a lamp joins the lamps, the rest is said to be strange', async ({
   page,
-  bare,
+  own,
 }) => {
-  await page.goto(`${bare.url}/ledger`);
+  await page.goto(`${own.url}/ledger`);
   await expect(page.getByText('This studio is empty.')).toBeVisible();
   await expectAccessible(page);
   await dropAnywhere(page, 'sheet.txt', UNCOATED);

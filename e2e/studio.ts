@@ -47,7 +47,7 @@ export class Studio {
 }
 
 /** Tests share one demo studio a worker, a copy of the one that was filled before all; tests that need a bare one open their own. Any console error fails the test. */
-export const test = base.extend<{ watched: Page }, { studio: Studio; bare: Studio }>({
+export const test = base.extend<{ watched: Page; own: Studio }, { studio: Studio; bare: Studio }>({
   studio: [
     // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
@@ -71,6 +71,15 @@ export const test = base.extend<{ watched: Page }, { studio: Studio; bare: Studi
     },
     { scope: 'worker', timeout: 120_000 },
   ],
+  /** A bare studio of this test alone: what it leaves behind nobody finds. */
+  // eslint-disable-next-line no-empty-pattern
+  own: async ({}, use) => {
+    const studio = new Studio(undefined, ['--empty']);
+    await studio.open();
+    await use(studio);
+    await studio.close();
+    studio.clear();
+  },
   watched: async ({ page }, use) => {
     const faults: string[] = [];
     page.on('pageerror', (error) => faults.push(error.message));
