@@ -10,7 +10,7 @@ import type { Lab } from '@rakuen/core/colour/types';
 import type { Page } from '@playwright/test';
 import { apiOf } from '../server/test/rakuen.ts';
 import { scanOf, scanStudio, UNDER_INKED } from '../server/test/scan-studio.ts';
-import { expect, expectAccessible, Studio, test } from './studio.ts';
+import { expect, expectAccessible, test } from './studio.ts';
 
 interface Head {
   id: string;
@@ -346,33 +346,27 @@ test('what a picture asks is corrected by hand, and turns the match: hint, mark,
 
 test('a wrong media setting is recognised from a scan of the strips with the card beside them, and entered in the ledger', async ({
   page,
+  own,
 }) => {
   test.setTimeout(240_000);
-  const own = new Studio(undefined, ['--empty']);
-  await own.open();
-  try {
-    const api = apiOf(own.url);
-    const made = await scanStudio(api);
-    await api.call('POST', '/api/table/deeds', { deed: 'lay paper', id: made.conditionId });
-    await api.call('POST', '/api/table/deeds', { deed: 'lay picture', id: made.pictureId });
-    await page.goto(`${own.url}/proof`);
-    await page.getByRole('button', { name: 'Strips on paper' }).click();
-    const strips = page.getByRole('dialog', { name: 'Strips on paper' });
-    await strips.getByText('A scan of the print, against this proof').click();
-    const buffer = Buffer.from(await scanOf(api, made, UNDER_INKED));
-    await strips
-      .getByLabel(/^Scan of (the sheet|sheet 1) on Deep Sheet/)
-      .setInputFiles({ name: 'scan.png', mimeType: 'image/png', buffer });
-    await expect(strips).toContainText('Most likely another media setting (Thin gloss)', { timeout: 60_000 });
-    await expect(strips).toContainText(/The scanner itself is known to \d\.\d ΔE00 in the mean/);
-    await expect(strips.getByRole('img', { name: /the denser hatched, the further/ })).toBeVisible();
-    await expectAccessible(page);
-    await strips.getByRole('button', { name: 'Enter it in the ledger' }).click();
-    await expect(strips.getByRole('button', { name: 'It is in the ledger' })).toBeVisible();
-    const { body } = await api.call<{ entries: { reason: string }[] }>('GET', '/api/ledger');
-    expect(JSON.stringify(body)).toContain('Scan against proof: Most likely another media setting');
-  } finally {
-    await own.close();
-    own.clear();
-  }
+  const api = apiOf(own.url);
+  const made = await scanStudio(api);
+  await api.call('POST', '/api/table/deeds', { deed: 'lay paper', id: made.conditionId });
+  await api.call('POST', '/api/table/deeds', { deed: 'lay picture', id: made.pictureId });
+  await page.goto(`${own.url}/proof`);
+  await page.getByRole('button', { name: 'Strips on paper' }).click();
+  const strips = page.getByRole('dialog', { name: 'Strips on paper' });
+  await strips.getByText('A scan of the print, against this proof').click();
+  const buffer = Buffer.from(await scanOf(api, made, UNDER_INKED));
+  await strips
+    .getByLabel(/^Scan of (the sheet|sheet 1) on Deep Sheet/)
+    .setInputFiles({ name: 'scan.png', mimeType: 'image/png', buffer });
+  await expect(strips).toContainText('Most likely another media setting (Thin gloss)', { timeout: 60_000 });
+  await expect(strips).toContainText(/The scanner itself is known to \d\.\d ΔE00 in the mean/);
+  await expect(strips.getByRole('img', { name: /the denser hatched, the further/ })).toBeVisible();
+  await expectAccessible(page);
+  await strips.getByRole('button', { name: 'Enter it in the ledger' }).click();
+  await expect(strips.getByRole('button', { name: 'It is in the ledger' })).toBeVisible();
+  const { body } = await api.call<{ entries: { reason: string }[] }>('GET', '/api/ledger');
+  expect(JSON.stringify(body)).toContain('Scan against proof: Most likely another media setting');
 });
