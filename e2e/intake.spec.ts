@@ -54,6 +54,11 @@ test('what is dropped anywhere goes where it belongs: readings wait for their pa
   const found = page.getByRole('region', { name: 'What was recognised' });
   await expect(found).toContainText('For Thin Sheet, Test Press');
   await expect(found).toContainText('1485 patches');
+  // Another file brought by hand is looked at meanwhile; left, the one that waits is there again.
+  await drop(page, 'Bring a file of readings', 'other.txt', UNCOATED);
+  await expect(found.getByRole('heading', { name: 'other.txt' })).toBeVisible();
+  await found.getByRole('button', { name: 'Leave them' }).click();
+  await expect(found.getByRole('heading', { name: 'sheet.txt' })).toBeVisible();
   await found.getByRole('button', { name: 'Keep these readings' }).click();
   await expect(page.getByText('figures from this').or(page.getByText('Gamut')).first()).toBeVisible();
   await step(page, 'Papers');

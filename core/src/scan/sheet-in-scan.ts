@@ -38,7 +38,7 @@ const MOST_TURN = 0.35;
 export function sheetInScan(name: string, marks: readonly CornerMark[], on: SheetMarks): OnScan {
   const long = (p: Point, q: Point) => Math.hypot(p.x - q.x, p.y - q.y);
   const [across, down] = [long(on.bottomLeft, on.bottomRight), long(on.topRight, on.bottomRight)];
-  const fits: { off: number; map: OnScan }[] = [];
+  const fits: OnScan[] = [];
   for (const corner of marks)
     for (const left of marks)
       for (const top of marks) {
@@ -54,19 +54,20 @@ export function sheetInScan(name: string, marks: readonly CornerMark[], on: Shee
         // Upright, and not in a mirror: right is to the right and down is down.
         if (u.x <= 0 || v.y <= 0 || Math.abs(u.y) > MOST_TURN * u.x) continue;
         if (square > TOLERANCE || size > TOLERANCE || marked > 0.25) continue;
-        fits.push({
-          off: square + size,
-          map: (x, y) => ({
-            x: corner.x + u.x * (x - on.bottomRight.x) + v.x * (y - on.bottomRight.y),
-            y: corner.y + u.y * (x - on.bottomRight.x) + v.y * (y - on.bottomRight.y),
-          }),
-        });
+        fits.push((x, y) => ({
+          x: corner.x + u.x * (x - on.bottomRight.x) + v.x * (y - on.bottomRight.y),
+          y: corner.y + u.y * (x - on.bottomRight.x) + v.y * (y - on.bottomRight.y),
+        }));
       }
-  fits.sort((p, q) => p.off - q.off);
+  if (fits.length > 1)
+    throw new ScanError(
+      `The corner marks of ${name} fit in ${fits.length} places of the scan: which is meant is not known.`,
+      'Lay one sheet of strips and one card on the glass.',
+    );
   if (!fits[0])
     throw new ScanError(
       `The corner marks of ${name} were not found in the scan.`,
       'Scan at 150 ppi or more, both sheets flat, upright and whole, with white around them.',
     );
-  return fits[0].map;
+  return fits[0];
 }

@@ -1,4 +1,3 @@
-import { withProfileId } from '../colour-management/profile-id.ts';
 import { writeFile } from 'node:fs/promises';
 import { basename, extname } from 'node:path';
 import { makeProfile, RGB_ONLY } from '@rakuen/core/characterisation/make-profile';
@@ -9,6 +8,7 @@ import { describeFault, FormatError } from '@rakuen/core/formats/format-error';
 import { readingsFromFile } from '@rakuen/core/formats/reading-formats';
 import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import type { Reading } from '@rakuen/core/measurement/reading';
+import { withProfileId } from '../colour-management/profile-id.ts';
 import { parseArguments, UseError } from './arguments.ts';
 import { isProfile, shellFile } from './shell-file.ts';
 

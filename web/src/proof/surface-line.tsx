@@ -1,6 +1,7 @@
 import { skipToken } from '@reduxjs/toolkit/query/react';
 import { useEffect, useMemo, useState } from 'react';
 import type { ConditionHead, ConditionView } from '@rakuen/contract/conditions';
+import { SRGB } from '@rakuen/core/colour/rgb-space';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { slopesOf, type Slopes } from '@rakuen/core/surface/relief';
 import { MOST_TILT_DEG, mirrorTilt, SURFACE_LIGHTS, type SurfaceLight } from '@rakuen/core/surface/sheen';
@@ -21,10 +22,8 @@ export const HANGING: Held = { choice: 'off', lampDeg: 90, tiltDeg: 0 };
 /** A square of the sheet that is repeated, mm. */
 const SQUARE_MM = 24;
 const NOTHING: SheetSurface = { metallic: false };
-/** Light of a byte of sRGB (IEC 61966-2-1), for each of them. */
-const LIGHT_OF_BYTE = Float32Array.from({ length: 256 }, (_, i) =>
-  i <= 10 ? i / 255 / 12.92 : ((i / 255 + 0.055) / 1.055) ** 2.4,
-);
+/** Light of each byte of a scan, which is kept in sRGB's tone curve. */
+const LIGHT_OF_BYTE = Float32Array.from({ length: 256 }, (_, i) => SRGB.decode(i / 255));
 
 const gu = (condition: ConditionView, key: string): number | undefined => {
   const figure = condition.facts?.figures[key];
@@ -77,7 +76,7 @@ function wordsOf(condition: ConditionView): string {
     scanned ? 'texture from its scan' : 'no texture, it was not scanned',
     white === undefined
       ? 'no sheen, its gloss was not read'
-      : `sheen from ${formatNumber(white, 1)} GU at 60°${black === undefined ? ', black not read and taken alike' : `, black ${formatNumber(black, 1)} GU`}`,
+      : `sheen from ${formatNumber(white, 1)} GU at 60°${black === undefined ? ', black not read and taken alike' : `, black ${formatNumber(black, 1)} GU`} (measured)`,
     condition.paper.coating === 'metallic' ? 'its flake, an estimate of ours' : undefined,
     bronzing === undefined || bronzing === 0
       ? undefined

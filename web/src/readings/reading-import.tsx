@@ -42,10 +42,10 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
     setMapping(text);
     await look({ file, mapping: text });
   };
-  // What was dropped elsewhere lies here until it is kept or left; another print condition may be chosen for it.
+  // What was dropped elsewhere lies here until it is kept or left; another print condition may be chosen for it. It waits for what is looked at.
   const [waiting] = useHanded('readings');
   useEffect(() => {
-    if (waiting && waiting !== file) void take([waiting]);
+    if (waiting && !file) void take([waiting]);
   });
   const leave = () => {
     if (file) putAway('readings', file);
