@@ -59,12 +59,22 @@ function whenStale(name, files, result, work) {
 
 const PARTS = ['core', 'contract', 'demo', 'server', 'web'];
 
+/**
+ * Where the headers of this very Node.js lie, for what is compiled at installation: most installations carry them, and
+ * without this they are fetched from a site that a closed network does not reach.
+ */
+function ownHeaders() {
+  const home = dirname(dirname(process.execPath));
+  return existsSync(join(home, 'include/node/node.h')) ? { npm_config_nodedir: home } : {};
+}
+
 /** Installs the packages if the lock file changed or they are missing. */
 export function installPackages() {
   whenStale('packages', [join(ROOT, 'package-lock.json')], ['node_modules/.package-lock.json'], () => {
     console.error('Installing packages, once; this takes some minutes.');
     // Not `npm ci`: it refuses when a registry lacks the optional binaries of platforms that are not this one.
-    if (run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']) !== 0) {
+    const install = ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'];
+    if (run('npm', install, { env: ownHeaders() }) !== 0) {
       console.error('The packages could not be installed; the lines above say why.');
       process.exit(1);
     }
