@@ -1,16 +1,13 @@
 import type { PackedSheet } from '@rakuen/core/characterisation/packed';
-import type { Rendering } from '@rakuen/core/characterisation/renderings';
+import { RENDERING_KEYS, type RenderingKey } from '@rakuen/core/characterisation/renderings';
 import { WORKING_SPACES, type WorkingSpace } from '@rakuen/core/gamut/working-spaces';
-import { BORDER_STYLES, type BorderStyle } from '@rakuen/core/layout/borders';
 import { Id, Maybe, NumberText, Num, OneOf, Plain, QueryInt, Text } from './fields.ts';
-
-const RENDERINGS = ['relative', 'perceptual', 'saturation', 'absolute'] as const;
 
 /** Where a print is looked at, and how it was rendered. */
 export class LaidQuery {
   @Maybe() @Text(60) light?: string;
   @Maybe() @Text(20) glass?: string;
-  @Maybe() @OneOf(RENDERINGS) rendering?: Rendering['key'];
+  @Maybe() @OneOf(RENDERING_KEYS) rendering?: RenderingKey;
 }
 
 export class OnSheetQuery extends LaidQuery {
@@ -26,21 +23,12 @@ export class LabQuery {
   @Maybe() @NumberText(0.001, 1) height?: number;
 }
 
-/** The print copy: device values of the condition's own profile, as large as the commission says. */
+/** The print copy: device values of the condition's own profile, as large as the commission says, by its recipe. */
 export class CopyQuery {
   @Id() conditionId!: string;
-  @Maybe() @OneOf(RENDERINGS) rendering?: Rendering['key'];
   @Maybe() @QueryInt(36, 2880) ppi?: number;
-  /** Hundredths of a stop; in place of a recipe. */
-  @Maybe() @QueryInt(-300, 300) lift?: number;
-  /** A kept recipe of this picture. */
+  /** A kept recipe of this picture; without one nothing is done to it. */
   @Maybe() @Id() recipe?: string;
-  /** Bare paper around it, mm, and how it lies. */
-  @Maybe() @QueryInt(0, 500) border?: number;
-  @Maybe() @OneOf(Object.keys(BORDER_STYLES)) borders?: BorderStyle;
-  /** A line under the picture. */
-  @Maybe() @Text(200) caption?: string;
-  @Maybe() @OneOf(['yes', 'no']) trim?: 'yes' | 'no';
   /** A working space in place of the condition’s profile: for a lab that asks for one. */
   @Maybe() @OneOf(Object.keys(WORKING_SPACES)) space?: WorkingSpace;
   @Maybe() @OneOf(['tif', 'jpeg']) as?: 'tif' | 'jpeg';

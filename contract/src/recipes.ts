@@ -1,6 +1,8 @@
-import { RECIPE_PARTS, type Recipe } from '@rakuen/core/proof/recipe';
+import { RENDERING_KEYS, type RenderingKey } from '@rakuen/core/characterisation/renderings';
+import { BORDER_STYLES, type BorderStyle } from '@rakuen/core/layout/borders';
+import { MOST_BORDER_MM, RECIPE_PARTS, type Recipe } from '@rakuen/core/proof/recipe';
 import type { Suggestion } from '@rakuen/core/proof/suggest';
-import { FreeText, Id, Int, Maybe, Num, Part, Rows, Text, When } from './fields.ts';
+import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Rows, Text, When, Yes } from './fields.ts';
 
 const P = RECIPE_PARTS;
 
@@ -17,6 +19,13 @@ export class RecipeValues implements Recipe {
   @Num(P.sharpening.least, P.sharpening.most) sharpening!: number;
   /** Radius of sharpening on paper. */
   @Num(0.01, 5) radiusMm!: number;
+  @Maybe() @OneOf(RENDERING_KEYS) rendering: RenderingKey = 'relative';
+  /** Bare paper around it, and how it lies. */
+  @Maybe() @Num(0, MOST_BORDER_MM) borderMm: number = 0;
+  @Maybe() @OneOf(Object.keys(BORDER_STYLES)) borders: BorderStyle = 'equal';
+  /** A line under the picture. */
+  @Maybe() @FreeText(200) caption: string = '';
+  @Maybe() @Yes() trimMarks: boolean = false;
 }
 
 /** A recipe of a picture on a sheet; the one without a name is the one that is worked at. */

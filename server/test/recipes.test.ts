@@ -7,6 +7,7 @@ import { rgbToLab, SRGB } from '@rakuen/core/colour/rgb-space';
 import type { Rgb } from '@rakuen/core/colour/types';
 import { deltaE2000 } from '@rakuen/core/colour/difference';
 import { writeCgats } from '@rakuen/core/formats/cgats-write';
+import { compensated } from '@rakuen/core/characterisation/renderings';
 import { readChart } from '@rakuen/core/simulation/instrument';
 import { applyRecipe, PLAIN, type Recipe } from '@rakuen/core/proof/recipe';
 import { scatteredChart, SHEETS } from '../../core/test/sheets.ts';
@@ -114,14 +115,14 @@ it('the written copy is the recipe: its pixels are those of a picture to which i
   const recipe: Recipe = { ...PLAIN, liftStops: 0.25, contrast: 0.3, shadows: 0.5, saturation: 0.2 };
   const { body } = await write(recipe, 'tried');
   const done = await raw(await copy(`recipe=${body.id}`));
-  const plain = await raw(await copy('lift=0'));
+  const plain = await raw(await copy(''));
   expect([done.width, done.height]).toEqual([plain.width, plain.height]);
   // Through the profile of the sheet, as the reading of the file says, both ways: what the recipe makes of the plain one's colours is what the other shows.
   const lab = async (path: string) => {
     const { data } = await sharp(path).toColourspace('srgb').raw().toBuffer({ resolveWithObject: true });
     return data;
   };
-  const [a, b] = [await lab(await copy(`recipe=${body.id}`)), await lab(await copy('lift=0'))];
+  const [a, b] = [await lab(await copy(`recipe=${body.id}`)), await lab(await copy(''))];
   const errors: number[] = [];
   for (let p = 0; p < a.length; p += 3 * 97) {
     const wanted = Float32Array.from(rgbToLab(SRGB, [b[p] / 255, b[p + 1] / 255, b[p + 2] / 255] as Rgb));
@@ -184,8 +185,10 @@ it('a lab gets a working space or a JPEG, under a name from a pattern: the same 
 });
 
 it('borders are bare paper, the caption is ink in them, the marks stand at the picture’s edges; the picture itself is the same', async () => {
-  const bare = await raw(await copy('lift=0'));
-  const framed = await raw(await copy('lift=0&border=20&borders=bottom&caption=Ramp%203%2F12&trim=yes'));
+  const bare = await raw(await copy(''));
+  const around = { borderMm: 20, borders: 'bottom', caption: 'Ramp 3/12', trimMarks: true } as const;
+  const { body } = await write({ ...PLAIN, ...around }, 'framed');
+  const framed = await raw(await copy(`recipe=${body.id}`));
   const px = (mm: number) => Math.round((mm / 25.4) * 60);
   expect(framed.width).toBe(bare.width + 2 * px(20));
   expect(framed.height).toBe(bare.height + px(20) + px(25));
@@ -205,9 +208,39 @@ it('borders are bare paper, the caption is ink in them, the marks stand at the p
   expect(at(px(20), px(20) - 2)).toBe(0);
 });
 
+it('the rendering of a recipe is that of its copy: black compensated and not, perceptual, absolute, as LittleCMS sends them', async () => {
+  const icc = new Uint8Array((await sharp(await copy('')).metadata()).icc!);
+  const relative = await openProfile(icc);
+  const blackL = relative.toLab(relative.fromLab(Float32Array.of(0, 0, 0)))[0];
+  const black = compensated(0, blackL);
+  const { width, height } = await raw(await copy(''));
+  // A row of the even upper half, away from its ends: there the file is known in closed form.
+  const row = Math.floor(height / 4);
+  const columns = Array.from({ length: 60 }, (_, i) => Math.floor(((i + 2) / 64) * width));
+  const file = columns.map((x) => {
+    const u = ((x + 0.5) * W) / width - 0.5;
+    return rgbToLab(SRGB, [0, 1, 2].map((c) => (20 + (u * 200) / W + c * 8) / 255) as unknown as Rgb);
+  });
+  const sent = new Set<string>();
+  for (const rendering of ['relative', 'uncompensated', 'perceptual', 'absolute'] as const) {
+    const { body } = await write({ ...PLAIN, rendering }, rendering);
+    const { values } = await raw(await copy(`recipe=${body.id}`));
+    const got = columns.flatMap((x) => Array.from(values.subarray((row * width + x) * 3, (row * width + x) * 3 + 3)));
+    sent.add(got.join());
+    const by = await openProfile(icc, rendering === 'uncompensated' ? 'relative' : rendering);
+    const aim = rendering === 'relative' ? file.map(black) : file;
+    const wanted = by.fromLab(Float32Array.from(aim.flat()));
+    by.close();
+    const off = Array.from(wanted, (v, i) => Math.abs(v * 65_535 - got[i])).sort((p, q) => p - q);
+    expect(off[Math.floor(0.95 * off.length)]).toBeLessThan(65_535 * 0.012);
+  }
+  relative.close();
+  expect(sent.size).toBe(4);
+});
+
 it('sharpening makes edges steeper and leaves smooth tones where they are', async () => {
   const { body } = await write({ ...PLAIN, sharpening: 2, radiusMm: 1.5 }, 'sharp');
-  const [sharpened, plain] = [await raw(await copy(`recipe=${body.id}`)), await raw(await copy('lift=0'))];
+  const [sharpened, plain] = [await raw(await copy(`recipe=${body.id}`)), await raw(await copy(''))];
   const column = Math.floor(plain.width / 2);
   const at = ({ values, width }: typeof plain, y: number) => values[(y * width + column) * 3 + 1];
   const edge = Math.round((plain.height * 81) / H);
@@ -217,9 +250,12 @@ it('sharpening makes edges steeper and leaves smooth tones where they are', asyn
 });
 
 it('the order sheet says what is asked of the lab, and what was done already', async () => {
-  const { body } = await write({ ...PLAIN, liftStops: 0.25 }, 'for the lab');
+  const { body } = await write(
+    { ...PLAIN, liftStops: 0.25, borderMm: 20, caption: 'Ramp 1', rendering: 'perceptual' },
+    'for the lab',
+  );
   const answer = await fetch(
-    `${rakuen.url}/api/pictures/${pictureId}/order.pdf?conditionId=${conditionId}&recipe=${body.id}&border=20&caption=Ramp%201`,
+    `${rakuen.url}/api/pictures/${pictureId}/order.pdf?conditionId=${conditionId}&recipe=${body.id}`,
   );
   const path = join(folder, 'order.pdf');
   writeFileSync(path, Buffer.from(await answer.arrayBuffer()));
@@ -229,6 +265,7 @@ it('the order sheet says what is asked of the lab, and what was done already', a
     'lift ¼ stop',
     '20 mm, equal all round',
     'Ramp 1',
+    'perceptual, done already',
     'no colour management after it',
   ])
     expect(text.replaceAll(/\s+/g, ' ')).toContain(said);
@@ -256,7 +293,7 @@ it('strips lie on small sheets: every marked place in its steps, at the size of 
   const strip = await raw(path);
   const px = (mm: number) => Math.round((mm / 25.4) * 60);
   expect([strip.width, strip.height]).toEqual([px(210), px(148)]);
-  const bare = await raw(await copy('lift=0'));
+  const bare = await raw(await copy(''));
   const from = (middle: number, size: number, whole: number) =>
     Math.min(whole - size, Math.max(0, middle * whole - size / 2));
   const print = { w: 420, h: 280 };
@@ -304,7 +341,7 @@ it('a step of contrast by its scale is on its strip what it is in the copy', asy
   writeFileSync(path, Buffer.from(await answer.arrayBuffer()));
   const strip = await raw(path);
   const { body } = await write({ ...PLAIN, localBroad: 0.8 }, 'rounder');
-  const [turned, bare] = [await raw(await copy(`recipe=${body.id}`)), await raw(await copy('lift=0'))];
+  const [turned, bare] = [await raw(await copy(`recipe=${body.id}`)), await raw(await copy(''))];
   const px = (mm: number) => Math.round((mm / 25.4) * 60);
   const from = (middle: number, size: number, whole: number) =>
     Math.min(whole - size, Math.max(0, middle * whole - size / 2));

@@ -2,10 +2,11 @@ import { deltaE2000 } from '../colour/difference.ts';
 import { relativeToWhite } from '../colour/relative.ts';
 import type { Lab, Rgb } from '../colour/types.ts';
 import { inverter } from './inverse.ts';
+import { nodeLab, placeOfAb } from './lab-axes.ts';
 import { labAt, nodePlaces, readCube, type ColourLattice } from './lattice.ts';
 import type { Progress } from './profile-tables.ts';
 import type { RelativePrint } from './relative-print.ts';
-import { RENDERINGS, type Rendering } from './renderings.ts';
+import { RENDERINGS, type RenderingKey } from './renderings.ts';
 
 /** How a colour of a file fares on a sheet. */
 export const LOSSES = ['kept', 'too dark', 'too light', 'too saturated'] as const;
@@ -13,8 +14,8 @@ export type Loss = (typeof LOSSES)[number];
 
 /** What is sent for every colour of a file, for one sheet and one rendering: computed once, and looked at under any light. */
 export interface SentLattice {
-  readonly rendering: Rendering['key'];
-  /** Nodes along L* 0–100 and a*, b* −128…128. */
+  readonly rendering: RenderingKey;
+  /** Nodes along L*, a* and b*; they lie as `nodeLab` says. */
   readonly grid: number;
   /** Device values by node, three each. */
   readonly device: Float32Array;
@@ -26,10 +27,6 @@ export interface SentLattice {
 
 /** A loss smaller than this is none (one step an eye may see side by side; practice). */
 const SEEN = 1;
-const AB = 128;
-const TO_UNIT = 0.5 / AB;
-
-const nodeLab = (at: readonly number[]): Lab => [at[0] * 100, (at[1] * 2 - 1) * AB, (at[2] * 2 - 1) * AB];
 
 /** Which of losses a miss is: by the part of it that is greatest. */
 function lossOf(aim: Lab, got: Lab): Loss {
@@ -42,7 +39,7 @@ function lossOf(aim: Lab, got: Lab): Loss {
 /** What to send for every colour a file may hold. @param print an RGB condition, relative to its white */
 export function sentLattice(
   print: RelativePrint,
-  key: Rendering['key'],
+  key: RenderingKey,
   {
     grid = 33,
     sourceBlackL = 0,
@@ -90,5 +87,5 @@ export function printed({ grid, device }: SentLattice, seen: ColourLattice): Col
 export function throughPrinted(lattice: ColourLattice, labs: ArrayLike<number>, out: Float32Array): void {
   const { nodes, values } = lattice;
   for (let p = 0; p < labs.length; p += 3)
-    readCube(nodes, values, labs[p] * 0.01, labs[p + 1] * TO_UNIT + 0.5, labs[p + 2] * TO_UNIT + 0.5, out, p);
+    readCube(nodes, values, labs[p] * 0.01, placeOfAb(labs[p + 1]), placeOfAb(labs[p + 2]), out, p);
 }

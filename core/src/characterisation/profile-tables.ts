@@ -3,7 +3,7 @@ import type { Lab, Rgb } from '../colour/types.ts';
 import { clip16, encodeLab16, straight, type Lut16 } from '../formats/icc/lut16.ts';
 import { inverter } from './inverse.ts';
 import type { RelativePrint } from './relative-print.ts';
-import { compensated, RENDERINGS, type Rendering } from './renderings.ts';
+import { compensated, RENDERINGS, type RenderingKey } from './renderings.ts';
 
 /** L* of the black of the v4 perceptual reference medium (ICC.1:2010, 6.3.3). */
 export const REFERENCE_BLACK_L = xyzToLab([0.336, 0.34731, 0.287])[0];
@@ -124,7 +124,7 @@ export function profileTables(
   const colorimetric = toLabTable(print);
   const sourceBlackL = version === 4 ? REFERENCE_BLACK_L : 0;
   const shown = version === 4 ? toLabTable(print, compensated(print.blackL, REFERENCE_BLACK_L)) : colorimetric;
-  const rendered = (key: Rendering['key'], at: number) => {
+  const rendered = (key: RenderingKey, at: number) => {
     const aim = RENDERINGS.find((r) => r.key === key)!.aim(print, sourceBlackL);
     return fromLabTable(
       print,

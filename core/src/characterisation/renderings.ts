@@ -10,9 +10,20 @@ export interface RelativeSheet {
   readonly reach: Reach;
 }
 
+/** Ways of bringing a file's colours onto a sheet, as they are written beside a print. */
+export const RENDERING_NAMES = {
+  relative: 'relative, black compensated',
+  uncompensated: 'relative, black not compensated',
+  perceptual: 'perceptual',
+  saturation: 'saturation',
+  absolute: 'absolute',
+} as const;
+export type RenderingKey = keyof typeof RENDERING_NAMES;
+export const RENDERING_KEYS = Object.keys(RENDERING_NAMES) as RenderingKey[];
+
 /** How a file's colours are brought onto a sheet. */
 export interface Rendering {
-  readonly key: 'absolute' | 'relative' | 'perceptual' | 'saturation';
+  readonly key: RenderingKey;
   readonly name: string;
   /** Colours keep the file's own white instead of the sheet's. */
   readonly absolute: boolean;
@@ -85,15 +96,16 @@ function compressing(knee: number, gain: number) {
   };
 }
 
-/** Every rendering, declared. */
-export const RENDERINGS: readonly Rendering[] = [
+const DECLARED: readonly Omit<Rendering, 'name'>[] = [
   {
     key: 'relative',
-    name: 'Relative, black compensated',
     absolute: false,
     aim: (sheet, sourceBlackL) => compensated(sourceBlackL, sheet.blackL),
   },
-  { key: 'perceptual', name: 'Perceptual', absolute: false, aim: compressing(KNEE.perceptual, 1) },
-  { key: 'saturation', name: 'Saturation', absolute: false, aim: compressing(KNEE.saturation, 1.2) },
-  { key: 'absolute', name: 'Absolute', absolute: true, aim: () => (lab) => lab },
+  { key: 'uncompensated', absolute: false, aim: () => (lab) => lab },
+  { key: 'perceptual', absolute: false, aim: compressing(KNEE.perceptual, 1) },
+  { key: 'saturation', absolute: false, aim: compressing(KNEE.saturation, 1.2) },
+  { key: 'absolute', absolute: true, aim: () => (lab) => lab },
 ];
+/** Every rendering, declared. */
+export const RENDERINGS: readonly Rendering[] = DECLARED.map((r) => ({ ...r, name: RENDERING_NAMES[r.key] }));

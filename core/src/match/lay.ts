@@ -1,3 +1,4 @@
+import { nodeLab } from '../characterisation/lab-axes.ts';
 import { litModel } from '../characterisation/lit-model.ts';
 import type { ColourLattice } from '../characterisation/lattice.ts';
 import { nodePlaces } from '../characterisation/lattice.ts';
@@ -16,7 +17,7 @@ import type { ViewingLight } from '../light/table-lights.ts';
 import type { PrintedSheet } from './sheet.ts';
 
 /** A bare sheet with sheen mirrors so much of the room, at the angles from which a print is looked at (our own estimate). */
-const MIRRORS = 0.04 * 0.25;
+export const MIRRORS = 0.04 * 0.25;
 
 /** A lattice of absolute colours, relative to its white. @param white as the eye or the instrument has it */
 function relative(lattice: ColourLattice, white: Lab): PrintedSheet {
@@ -69,8 +70,6 @@ function veiled(lattice: ColourLattice, share: number): ColourLattice {
   return { ...lattice, values };
 }
 
-const AB = 128;
-
 /**
  * A sheet of which only the solid of its colours is known (CMYK sets, sets without device values): what lies within comes out, the rest at the
  * nearest colour of its surface.
@@ -83,7 +82,7 @@ export function laySolid(mesh: GamutMesh, white: Lab, black: Lab, grid = 33): Pr
   const values = new Float32Array(grid ** 3 * 3);
   let n = 0;
   for (const at of nodePlaces(3, grid)) {
-    const wanted = aim([at[0] * 100, (at[1] * 2 - 1) * AB, (at[2] * 2 - 1) * AB]);
+    const wanted = aim(nodeLab(at));
     values.set(gamut.contains(wanted) ? wanted : gamut.nearest(wanted).lab, n * 3);
     n++;
   }

@@ -28,6 +28,11 @@ const recipes = fc.record({
   saturation: part('saturation'),
   sharpening: part('sharpening'),
   radiusMm: fc.constant(0.1),
+  rendering: fc.constant(PLAIN.rendering),
+  borderMm: fc.constant(0),
+  borders: fc.constant(PLAIN.borders),
+  caption: fc.constant(''),
+  trimMarks: fc.constant(false),
 });
 const after = (recipe: Recipe, ...lab: [number, number, number]) => {
   const labs = Float32Array.from(lab);
@@ -164,4 +169,18 @@ describe('what is suggested', () => {
     expect(of({ coating: 'cotton' }).value).toBeGreaterThan(of({}).value);
     expect(of({ viewingMm: 2000 }).radiusMm!).toBeGreaterThan(of({ viewingMm: 300 }).radiusMm!);
   });
+});
+
+it('a line says what lies around the picture and how it is brought onto its sheet, where it was turned', () => {
+  expect(recipeLine(PLAIN)).toBe('nothing done');
+  expect(
+    recipeLine({
+      ...PLAIN,
+      liftStops: 0.25,
+      rendering: 'perceptual',
+      borderMm: 12.5,
+      caption: '3/12',
+      trimMarks: true,
+    }),
+  ).toBe('lift ¼ stop, perceptual, border 12.5 mm, equal all round, caption “3/12”, marks to trim by');
 });

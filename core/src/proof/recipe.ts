@@ -1,4 +1,6 @@
+import { RENDERING_NAMES, type RenderingKey } from '../characterisation/renderings.ts';
 import { labRoot } from '../colour/lab.ts';
+import { BORDER_STYLES, type BorderStyle } from '../layout/borders.ts';
 
 /** What is done to a picture for its print, beside it and never in it. */
 export interface Recipe {
@@ -19,7 +21,18 @@ export interface Recipe {
   readonly sharpening: number;
   /** Its radius on paper, mm. */
   readonly radiusMm: number;
+  /** How its colours are brought onto the sheet. */
+  readonly rendering: RenderingKey;
+  /** Bare paper around it, mm at the sides, and how it lies; 0: none. */
+  readonly borderMm: number;
+  readonly borders: BorderStyle;
+  /** A line under the picture; none where it is empty. */
+  readonly caption: string;
+  readonly trimMarks: boolean;
 }
+
+/** What lies around the picture on its sheet. */
+export type Surround = Pick<Recipe, 'borderMm' | 'borders' | 'caption' | 'trimMarks'>;
 
 /** Nothing done. */
 export const PLAIN: Recipe = {
@@ -32,7 +45,15 @@ export const PLAIN: Recipe = {
   saturation: 0,
   sharpening: 0,
   radiusMm: 0.1,
+  rendering: 'relative',
+  borderMm: 0,
+  borders: 'equal',
+  caption: '',
+  trimMarks: false,
 };
+
+/** Bare paper is no wider, mm. */
+export const MOST_BORDER_MM = 500;
 
 /** A part of a recipe: in which steps a hand turns it. */
 export interface RecipePart {
@@ -50,7 +71,9 @@ const signed = (v: number, digits = 0) => `${v > 0 ? '+' : v < 0 ? '−' : ''}${
 const share = (v: number) => (v === 0 ? 'as it is' : `${signed(v * 100)} %`);
 
 /** Steps of a quarter stop (practice); the others are our own. */
-export const RECIPE_PARTS: Readonly<Record<Exclude<keyof Recipe, 'radiusMm'>, RecipePart>> = {
+export const RECIPE_PARTS: Readonly<
+  Record<Exclude<keyof Recipe, 'radiusMm' | 'rendering' | keyof Surround>, RecipePart>
+> = {
   liftStops: {
     name: 'Lift',
     step: 0.25,
@@ -165,13 +188,19 @@ export function applyRecipe(labs: Float32Array, recipe: Recipe): void {
   }
 }
 
+/** Bare paper around a picture, in words; empty where there is none. */
+export function surroundLine({ borderMm, borders, caption, trimMarks }: Surround): string {
+  const border = borderMm > 0 ? `border ${Number(borderMm.toFixed(1))} mm, ${BORDER_STYLES[borders]}` : '';
+  return [border, caption && `caption “${caption}”`, trimMarks && 'marks to trim by'].filter(Boolean).join(', ');
+}
+
 /** A recipe in a line, what is done alone. */
 export function recipeLine(recipe: Recipe): string {
-  const done = (Object.keys(RECIPE_PARTS) as RecipeKey[]).filter((key) => recipe[key] !== 0);
-  if (done.length === 0) return 'nothing done';
-  return done
-    .map((key) => `${RECIPE_PARTS[key].name.toLowerCase()} ${RECIPE_PARTS[key].written(recipe[key])}`)
-    .join(', ');
+  const done = (Object.keys(RECIPE_PARTS) as RecipeKey[])
+    .filter((key) => recipe[key] !== 0)
+    .map((key) => `${RECIPE_PARTS[key].name.toLowerCase()} ${RECIPE_PARTS[key].written(recipe[key])}`);
+  const rendering = recipe.rendering !== PLAIN.rendering && RENDERING_NAMES[recipe.rendering];
+  return [...done, rendering, surroundLine(recipe)].filter(Boolean).join(', ') || 'nothing done';
 }
 
 /** A turn of a hand: a part one step on, within its bounds. */

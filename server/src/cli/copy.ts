@@ -1,4 +1,4 @@
-import { RENDERINGS } from '@rakuen/core/characterisation/renderings';
+import { RENDERING_KEYS, RENDERINGS } from '@rakuen/core/characterisation/renderings';
 import { FormatError } from '@rakuen/core/formats/format-error';
 import { PLAIN } from '@rakuen/core/proof/recipe';
 import { writeCopy } from '../work/copy-task.ts';
@@ -7,8 +7,7 @@ import { existing, MOST_PIXELS, pictureLine } from './match.ts';
 import { inScratch, stops } from './proof.ts';
 import { isProfile, shellFile } from './shell-file.ts';
 
-const USE =
-  'Use: npm run --silent copy -- --picture FILE [--sheet READINGS] --profile OUT.icc [--rendering relative|perceptual|saturation|absolute] --size 420x280 --ppi 360 [--lift STOPS] --out COPY.tif';
+const USE = `Use: npm run --silent copy -- --picture FILE [--sheet READINGS] --profile OUT.icc [--rendering ${RENDERING_KEYS.join('|')}] --size 420x280 --ppi 360 [--lift STOPS] --out COPY.tif`;
 const MM_PER_INCH = 25.4;
 const MOST_MM = 20_000;
 const MOST_PPI = 2880;
@@ -57,14 +56,14 @@ export async function runCopy(words: readonly string[]): Promise<number> {
         widthMm,
         heightMm,
         ppi,
-        recipe: { ...PLAIN, liftStops: lifted },
+        recipe: { ...PLAIN, liftStops: lifted, rendering: rendering.key },
         out,
         scratch,
       }),
     );
     const mm = (px: number) => ((px / ppi) * MM_PER_INCH).toFixed(0);
     console.log(
-      `${out}: ${widthPx} × ${heightPx} px at ${ppi} ppi, ${mm(widthPx)} × ${mm(heightPx)} mm, 16-bit device values of ${profile}; ${rendering.name.toLowerCase()}`,
+      `${out}: ${widthPx} × ${heightPx} px at ${ppi} ppi, ${mm(widthPx)} × ${mm(heightPx)} mm, 16-bit device values of ${profile}; ${rendering.name}`,
     );
     return 0;
   } catch (error) {

@@ -3,7 +3,7 @@ import { fitPrint } from '@rakuen/core/characterisation/fitted-print';
 import { expandPrint, ModelFault } from '@rakuen/core/characterisation/print-model';
 import { relativePrint } from '@rakuen/core/characterisation/relative-print';
 import { sentLattice } from '@rakuen/core/characterisation/printed';
-import type { Rendering } from '@rakuen/core/characterisation/renderings';
+import type { RenderingKey } from '@rakuen/core/characterisation/renderings';
 import { FormatError } from '@rakuen/core/formats/format-error';
 import { readingsFromFile } from '@rakuen/core/formats/reading-formats';
 import type { Glass } from '@rakuen/core/light/glass';
@@ -20,7 +20,7 @@ import { isProfile, shellFile } from './shell-file.ts';
 export interface Looked {
   readonly light: ViewingLight;
   readonly glass: Glass;
-  readonly rendering?: Rendering['key'];
+  readonly rendering?: RenderingKey;
 }
 
 /** A sheet from a file of readings, or from a profile. @throws FormatError, ModelFault, ProfileError */

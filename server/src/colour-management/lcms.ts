@@ -39,6 +39,7 @@ export interface OpenProfile {
 /** Numbers of the renderings (ICC.1, 7.2.15). */
 const INTENTS = {
   relative: INTENT_RELATIVE_COLORIMETRIC,
+  uncompensated: INTENT_RELATIVE_COLORIMETRIC,
   absolute: INTENT_ABSOLUTE_COLORIMETRIC,
   perceptual: 0,
   saturation: 2,

@@ -1,4 +1,6 @@
-import { RECIPE_PARTS, recipeLine, type Recipe } from '@rakuen/core/proof/recipe';
+import { RENDERING_NAMES } from '@rakuen/core/characterisation/renderings';
+import { BORDER_STYLES } from '@rakuen/core/layout/borders';
+import { PLAIN, RECIPE_PARTS, recipeLine, type Recipe } from '@rakuen/core/proof/recipe';
 import { brokenLines, finishedPdf, newPdf, POINTS_PER_MM, setLine } from '../drawing/pdf.ts';
 
 /** What a lab is asked for. */
@@ -8,10 +10,9 @@ export interface Order {
   readonly sizeMm: readonly [number, number];
   readonly paper: string;
   readonly profile: string;
-  readonly rendering: string;
+  /** The file is in values of a working space, and not of the printer. */
+  readonly working: boolean;
   readonly ppi: number;
-  readonly border: string;
-  readonly caption: string;
   readonly copies: number;
   readonly recipe: Recipe;
   /** Marked places, and what to look at there. */
@@ -24,6 +25,9 @@ const PAGE_MM = { width: 210, height: 297, margin: 18 };
 
 /** The sheet that goes to a lab with the file, A4: what is asked for, what was done already, what to look at. */
 export function orderSheet(o: Order): Promise<Uint8Array> {
+  const { rendering, borderMm, borders, caption } = o.recipe;
+  // What lies around it and the rendering have lines of their own.
+  const done = { ...o.recipe, rendering: PLAIN.rendering, borderMm: 0, caption: '', trimMarks: false };
   const document = newPdf();
   const mm = POINTS_PER_MM;
   document.addPage({ size: [PAGE_MM.width * mm, PAGE_MM.height * mm], margin: 0 });
@@ -46,14 +50,21 @@ export function orderSheet(o: Order): Promise<Uint8Array> {
     ['picture on paper', `${Math.round(o.sizeMm[0])} × ${Math.round(o.sizeMm[1])} mm, not cropped, not enlarged again`],
     ['paper', o.paper],
     ['copies', String(o.copies)],
-    ['border', o.border],
-    ...(o.caption ? [['caption', `${o.caption} (in the file already)`] as [string, string]] : []),
-    ['profile', `${o.profile}, embedded; the file is in its device values: no colour management after it`],
-    ['rendering', `${o.rendering}, done already`],
+    ['border', borderMm > 0 ? `${borderMm} mm, ${BORDER_STYLES[borders]}` : 'none'],
+    ...(caption ? [['caption', `${caption} (in the file already)`] as [string, string]] : []),
+    ...(o.working
+      ? ([
+          ['profile', `${o.profile}, embedded; to be converted once, for the printer and paper above`],
+          ['rendering', RENDERING_NAMES[rendering]],
+        ] as [string, string][])
+      : ([
+          ['profile', `${o.profile}, embedded; the file is in its device values: no colour management after it`],
+          ['rendering', `${RENDERING_NAMES[rendering]}, done already`],
+        ] as [string, string][])),
     ['resolution', `${o.ppi} ppi, 16 bits a channel`],
     [
       'done to it',
-      `${recipeLine(o.recipe)}; ${o.recipe.sharpening > 0 ? RECIPE_PARTS.sharpening.name.toLowerCase() + ' is in the file, none to be added' : 'not sharpened'}`,
+      `${recipeLine(done)}; ${o.recipe.sharpening > 0 ? RECIPE_PARTS.sharpening.name.toLowerCase() + ' is in the file, none to be added' : 'not sharpened'}`,
     ],
     ...(o.wishes ? [['wishes', o.wishes] as [string, string]] : []),
   ];

@@ -18,12 +18,10 @@ import { suggest } from '@rakuen/core/proof/suggest';
 import { SuggestQuery, SuggestView } from '@rakuen/contract/recipes';
 import { unpackSheet } from '../work/lay-tasks.ts';
 import { SettingsService } from '../settings/settings.service.ts';
-import { BORDER_STYLES, bordersOf, CAPTION_ROOM_MM } from '@rakuen/core/layout/borders';
 import { PLAIN, type Recipe } from '@rakuen/core/proof/recipe';
 import { MARK_KINDS } from '@rakuen/core/picture/marks';
 import { orderSheet } from './order-sheet.ts';
 import { RecipesService } from './recipes.service.ts';
-import type { CopyFrame } from '../work/copy-task.ts';
 import { Workshop } from '../work/workshop.ts';
 
 const SMALL_PX = 400;
@@ -45,15 +43,6 @@ const wordsOf = (picture: string, condition: ConditionView, longSideMm: number, 
   size: longSideMm.toFixed(0),
   profile: space ? WORKING_SPACES[space].name : condition.profile,
 });
-
-/** Bare paper around a copy; none where nothing was asked. */
-function frameAsked({ border = 0, borders = 'equal', caption = '', trim = 'no' }: CopyQuery): CopyFrame | undefined {
-  if (border === 0 && !caption && trim === 'no') return undefined;
-  const least = caption ? CAPTION_ROOM_MM : trim === 'yes' ? TRIM_ROOM_MM : 0;
-  return { borders: bordersOf(borders, Math.max(border, least)), caption, trimMarks: trim === 'yes' };
-}
-/** Paper a caption and marks need around the picture, mm. */
-const TRIM_ROOM_MM = 8;
 
 /** Pictures on sheets: as an image for the eye, and as what a proof is drawn from. */
 @ApiTags('proofs')
@@ -144,16 +133,16 @@ export class ProofController {
     @Query() query: CopyQuery,
     @Res({ passthrough: true }) response: Response,
   ): Promise<StreamableFile> {
-    const { conditionId, rendering = 'relative', ppi = DEFAULT_PPI, space, as = 'tif' } = query;
+    const { conditionId, ppi = DEFAULT_PPI, space, as = 'tif' } = query;
     const row = await this.pictures.get(id);
     const { commission, title } = await this.pictures.view(id);
     const condition = await this.conditions.view(conditionId);
-    const target = space ? { space } : { icc: await this.profileOf(condition), rendering };
+    const recipe = await this.recipeOf(id, query);
+    const target = space ? { space } : { icc: await this.profileOf(condition), rendering: recipe.rendering };
     const { limits } = await this.settings.get();
     const out = this.files.incomingPath();
     const landscape = row.widthPx >= row.heightPx;
     const short = (commission.longSideMm * Math.min(row.widthPx, row.heightPx)) / Math.max(row.widthPx, row.heightPx);
-    const recipe = await this.recipeOf(id, query);
     const gone = () => void this.files.discard(out);
     try {
       await this.files.scratch((scratch) =>
@@ -167,7 +156,6 @@ export class ProofController {
           heightMm: landscape ? short : commission.longSideMm,
           ppi,
           recipe,
-          frame: frameAsked(query),
           out,
           scratch,
         }),
@@ -197,7 +185,8 @@ export class ProofController {
   @ApiProduces('application/pdf')
   @Header('Content-Type', 'application/pdf')
   async order(@Param('id', ParseUUIDPipe) id: string, @Query() query: CopyQuery): Promise<StreamableFile> {
-    const { conditionId, rendering = 'relative', ppi = DEFAULT_PPI, border = 0, borders = 'equal' } = query;
+    const { conditionId, ppi = DEFAULT_PPI } = query;
+    const recipe = await this.recipeOf(id, query);
     const { title, commission, marks, widthPx, heightPx } = await this.pictures.view(id);
     const condition = await this.conditions.view(conditionId);
     const [long, short] = [
@@ -210,12 +199,10 @@ export class ProofController {
       sizeMm: widthPx >= heightPx ? [long, short] : [short, long],
       paper: `${condition.paper.maker} ${condition.paper.name}, ${condition.paper.weightGsm} g/m²`,
       profile: query.space ? WORKING_SPACES[query.space].name : condition.profile || 'not named',
-      rendering,
+      working: query.space !== undefined,
       ppi,
-      border: border > 0 ? `${border} mm, ${BORDER_STYLES[borders]}` : 'none',
-      caption: query.caption ?? '',
       copies: commission.copies,
-      recipe: await this.recipeOf(id, query),
+      recipe,
       lookAt: marks.map((m) => `${MARK_KINDS[m.kind]}: L* ${m.lab[0].toFixed(0)} in the file`),
       wishes: commission.wishes ?? '',
       preview: await this.pictures.preview(id),
@@ -223,9 +210,8 @@ export class ProofController {
     return new StreamableFile(pdf);
   }
 
-  private async recipeOf(pictureId: string, { recipe, lift = 0 }: CopyQuery): Promise<Recipe> {
-    if (!recipe) return { ...PLAIN, liftStops: lift / 100 };
-    return (await this.recipes.of(recipe, pictureId)).values;
+  private async recipeOf(pictureId: string, { recipe }: CopyQuery): Promise<Recipe> {
+    return recipe ? (await this.recipes.of(recipe, pictureId)).values : PLAIN;
   }
 
   /** What comes out of a sheet for every colour of a file: as read, and as seen in a light behind a glass. */

@@ -158,7 +158,7 @@ export class StripsController {
       assumeSrgb: row.profileAssumed,
       maxPixels: Math.max(limits.picturePixels, row.widthPx * row.heightPx),
       icc,
-      rendering: 'relative' as const,
+      rendering: asked.recipe.rendering,
       placed: found.placed,
       printMm: asked.printMm,
       sheet: asked.sheet,

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import type { PackedSheet } from '@rakuen/core/characterisation/packed';
-import type { Rendering } from '@rakuen/core/characterisation/renderings';
+import type { RenderingKey } from '@rakuen/core/characterisation/renderings';
 import { MODEL_VERSION } from '@rakuen/core/characterisation/fitted-print';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import { GLASSES } from '@rakuen/core/light/glass';
@@ -52,7 +52,7 @@ export class LaidService {
   }
 
   /** @throws RakuenError (409) where what was read can't tell it */
-  async laid(condition: ConditionView, where: Where, rendering: Rendering['key'] = 'relative'): Promise<Laid> {
+  async laid(condition: ConditionView, where: Where, rendering: RenderingKey = 'relative'): Promise<Laid> {
     if (!GLASSES.some((g) => g.key === where.glass)) throw notFound('glass');
     const light = await this.lightOf(where.light);
     if (!hasModel(condition)) return this.fromSolid(condition, where);
@@ -82,7 +82,7 @@ export class LaidService {
   }
 
   /** What is sent for every colour of a file. @param condition one that has a model */
-  async sent({ id }: ConditionView, rendering: Rendering['key'] = 'relative'): Promise<PackedSent> {
+  async sent({ id }: ConditionView, rendering: RenderingKey = 'relative'): Promise<PackedSent> {
     const fitted = await this.models.fitted(id);
     const key = await this.models.keyOf(id);
     return this.derived.get(id, `sent ${rendering}`, async () => ({

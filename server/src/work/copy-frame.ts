@@ -1,11 +1,10 @@
 import type { Raster } from '@rakuen/core/chart/raster';
+import { CAPTION_MM } from '@rakuen/core/layout/borders';
+import type { SurroundLaid } from '@rakuen/core/proof/surround';
 import { drawText } from '../drawing/draw-text.ts';
-import type { CopyFrame } from './copy-task.ts';
 
 const MM_PER_INCH = 25.4;
 const WHITE = 65_535;
-/** Size of the caption, and how far under the picture its line stands, mm. */
-const CAPTION = { sizeMm: 3.2, belowMm: 7 } as const;
 /** Marks to trim by: how long, and how thick, mm. */
 const MARK = { lengthMm: 5, thickMm: 0.2 } as const;
 
@@ -18,7 +17,7 @@ export interface PixelFrame {
 }
 
 /** Lays a frame out around a picture of so many pixels. */
-export function frameOf({ borders, caption, trimMarks }: CopyFrame, widthPx: number, ppi: number): PixelFrame {
+export function frameOf({ borders, caption, trimMarks }: SurroundLaid, widthPx: number, ppi: number): PixelFrame {
   const px = (mm: number) => Math.round((mm / MM_PER_INCH) * ppi);
   const [leftPx, rightPx] = [px(borders.left), px(borders.right)];
   const width = leftPx + widthPx + rightPx;
@@ -33,8 +32,8 @@ export function frameOf({ borders, caption, trimMarks }: CopyFrame, widthPx: num
     drawText(bottom, {
       text: caption,
       xMm: ((leftPx + widthPx / 2) / ppi) * MM_PER_INCH,
-      yMm: Math.min(CAPTION.belowMm, Math.max(CAPTION.sizeMm, borders.bottom - 1)),
-      sizeMm: CAPTION.sizeMm,
+      yMm: Math.min(CAPTION_MM.below, Math.max(CAPTION_MM.size, borders.bottom - 1)),
+      sizeMm: CAPTION_MM.size,
       face: 'serif',
       anchor: 'middle',
     });

@@ -1,4 +1,4 @@
-import type { Rendering } from '@rakuen/core/characterisation/renderings';
+import type { RenderingKey } from '@rakuen/core/characterisation/renderings';
 import { labToXyz } from '@rakuen/core/colour/lab';
 import { xyzToRgb } from '@rakuen/core/colour/rgb-space';
 import { readProfile } from '@rakuen/core/formats/icc/profile-read';
@@ -9,7 +9,7 @@ import { aimOf } from './lay-tasks.ts';
 
 /** What a copy’s values are of: a printer, through its profile, or a working space. */
 export type CopyTarget =
-  { readonly icc: Uint8Array; readonly rendering: Rendering['key'] } | { readonly space: WorkingSpace };
+  { readonly icc: Uint8Array; readonly rendering: RenderingKey } | { readonly space: WorkingSpace };
 
 /** A target that values are written for. */
 export interface OpenTarget {
@@ -28,7 +28,7 @@ export async function openTarget(target: CopyTarget): Promise<OpenTarget> {
   return 'space' in target ? ofSpace(target.space) : ofPrinter(target.icc, target.rendering);
 }
 
-async function ofPrinter(icc: Uint8Array, rendering: Rendering['key']): Promise<OpenTarget> {
+async function ofPrinter(icc: Uint8Array, rendering: RenderingKey): Promise<OpenTarget> {
   readProfile(icc);
   const relative = await openProfile(icc);
   const sender = await openProfile(icc, rendering);

@@ -1,7 +1,7 @@
 import { rm } from 'node:fs/promises';
 import sharp from 'sharp';
-import type { Borders } from '@rakuen/core/layout/borders';
 import { applyRecipe, type Recipe } from '@rakuen/core/proof/recipe';
+import { surroundOf } from '@rakuen/core/proof/surround';
 import type { Sharp } from 'sharp';
 import { localTurn } from './local-base.ts';
 import { frameOf } from './copy-frame.ts';
@@ -26,18 +26,10 @@ export interface CopyTask extends PictureFile {
   readonly widthMm: number;
   readonly heightMm: number;
   readonly ppi: number;
+  /** What is done to it, and what lies around it. */
   readonly recipe: Recipe;
-  /** White around the picture, and what stands in it. */
-  readonly frame?: CopyFrame;
   readonly out: string;
   readonly scratch: string;
-}
-
-/** What lies around the picture: borders of bare paper, a caption under it, marks to trim by. */
-export interface CopyFrame {
-  readonly borders: Borders;
-  readonly caption: string;
-  readonly trimMarks: boolean;
 }
 
 export interface WrittenCopy {
@@ -48,7 +40,8 @@ export interface WrittenCopy {
 
 /** Writes the print copy of a picture: 16-bit values of its target, whose profile is embedded, resampled once. @throws PictureError, ProfileError, FormatError */
 export async function writeCopy(task: CopyTask): Promise<WrittenCopy> {
-  const { widthMm, heightMm, ppi, recipe, frame, as, out, scratch } = task;
+  const { widthMm, heightMm, ppi, recipe, as, out, scratch } = task;
+  const frame = surroundOf(recipe);
   const target = await openTarget(task.target);
   const tiff = as === 'tif' ? out : `${out}.tif`;
   try {

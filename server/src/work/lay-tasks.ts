@@ -1,8 +1,9 @@
+import { nodeLab } from '@rakuen/core/characterisation/lab-axes';
 import { packLab, unpackLab, type PackedSheet } from '@rakuen/core/characterisation/packed';
 import { sentLattice, throughPrinted, type SentLattice } from '@rakuen/core/characterisation/printed';
 import { expandPrint, type PrintModel } from '@rakuen/core/characterisation/print-model';
 import { relativePrint } from '@rakuen/core/characterisation/relative-print';
-import { compensated, type Rendering } from '@rakuen/core/characterisation/renderings';
+import { compensated, type RenderingKey } from '@rakuen/core/characterisation/renderings';
 import { nodePlaces } from '@rakuen/core/characterisation/lattice';
 import type { FittedPrint } from '@rakuen/core/characterisation/fitted-print';
 import { absoluteOnWhite } from '@rakuen/core/colour/relative';
@@ -55,7 +56,7 @@ export interface PackedSent {
   readonly device: string;
 }
 
-export function sendFor(task: { key: string; fitted: FittedPrint; rendering: Rendering['key'] }): PackedSent {
+export function sendFor(task: { key: string; fitted: FittedPrint; rendering: RenderingKey }): PackedSent {
   const { grid, device } = sentLattice(relativePrint(opened(task.key, task.fitted).labs), task.rendering);
   return { grid, device: base64Of(Uint16Array.from(device, (v) => Math.round(v * 65_535))) };
 }
@@ -66,7 +67,7 @@ export function unpackSent({ grid, device }: PackedSent): { grid: number; device
   return { grid, device: Float32Array.from(codes, (v) => v / 65_535) };
 }
 
-const sentOf = (packed: PackedSent, rendering: Rendering['key']): SentLattice => ({
+const sentOf = (packed: PackedSent, rendering: RenderingKey): SentLattice => ({
   rendering,
   ...unpackSent(packed),
   deltaE00: new Float32Array(0),
@@ -83,7 +84,7 @@ export function layModel(task: {
   key: string;
   fitted: FittedPrint;
   sent: PackedSent;
-  rendering: Rendering['key'];
+  rendering: RenderingKey;
   coating: CoatingClass;
   light: ViewingLight;
   glassKey: string;
@@ -104,7 +105,7 @@ export const layFromSolid = (task: { mesh: GamutMesh; white: Lab; black: Lab }):
 const PROFILE_GRID = 33;
 
 /** What a profile prints of every colour of a file, by its own tables; relative: with black compensated. */
-export async function profileSheet(bytes: Uint8Array, rendering: Rendering['key'] = 'relative'): Promise<PrintedSheet> {
+export async function profileSheet(bytes: Uint8Array, rendering: RenderingKey = 'relative'): Promise<PrintedSheet> {
   const absolute = await openProfile(bytes, true);
   const relative = await openProfile(bytes);
   const sender = await openProfile(bytes, rendering);
@@ -114,8 +115,7 @@ export async function profileSheet(bytes: Uint8Array, rendering: Rendering['key'
     const wanted = new Float32Array(PROFILE_GRID ** 3 * 3);
     let n = 0;
     const aim = aimOf(relative, rendering);
-    for (const at of nodePlaces(3, PROFILE_GRID))
-      wanted.set(aim([at[0] * 100, (at[1] * 2 - 1) * 128, (at[2] * 2 - 1) * 128]), n++ * 3);
+    for (const at of nodePlaces(3, PROFILE_GRID)) wanted.set(aim(nodeLab(at)), n++ * 3);
     const values = relative.toLab(sender.fromLab(wanted));
     const blackL = Math.max(0, relative.toLab(sender.fromLab(Float32Array.of(0, 0, 0)))[0]);
     return { lattice: { axes: 3, nodes: PROFILE_GRID, values }, white: [L, a, b], blackL };
@@ -127,7 +127,7 @@ export async function profileSheet(bytes: Uint8Array, rendering: Rendering['key'
 }
 
 /** What is asked of a profile for a colour of a file: relative renderings have black laid on black, the others carry their own. @param relative the profile, relative */
-export function aimOf(relative: OpenProfile, rendering: Rendering['key']): (lab: Lab) => Lab {
+export function aimOf(relative: OpenProfile, rendering: RenderingKey): (lab: Lab) => Lab {
   if (rendering !== 'relative') return (lab) => lab;
   return compensated(0, Math.max(0, relative.toLab(relative.fromLab(Float32Array.of(0, 0, 0)))[0]));
 }

@@ -7,7 +7,7 @@ import { expandPrint } from '@rakuen/core/characterisation/print-model';
 import { samplesOf } from '@rakuen/core/characterisation/print-samples';
 import type { ProfileCheck } from '@rakuen/core/characterisation/profile-check';
 import { relativePrint } from '@rakuen/core/characterisation/relative-print';
-import { compensated } from '@rakuen/core/characterisation/renderings';
+import { compensated, type RenderingKey } from '@rakuen/core/characterisation/renderings';
 import { whichNext } from '@rakuen/core/characterisation/which-next';
 import { labAt } from '@rakuen/core/characterisation/lattice';
 import { deltaE2000 } from '@rakuen/core/colour/difference';
@@ -139,11 +139,15 @@ export const FEWEST_TO_RECOGNISE = 12;
 /** Mean ΔE00 from what the profile promises beyond which a box is another than the one it was made from (our own choice). */
 const ANOTHER_BOX = 0.6;
 
-/** What the strip would read like if one thing or another had gone wrong; for printers that are driven in RGB. */
+/**
+ * What the strip would read like if one thing or another had gone wrong; for printers that are driven in RGB.
+ * @param rendering by which it was meant to be sent
+ */
 export async function hypothesesOf(
   { profile, others, boxes }: { profile: Uint8Array; others: readonly OtherSetting[]; boxes: readonly OtherBox[] },
   devices: readonly (readonly number[])[],
   promised: readonly Lab[],
+  rendering: RenderingKey = 'relative',
 ): Promise<Hypothesis[]> {
   const flat = (labs: readonly Lab[]) => Float32Array.from(labs.flat());
   const triples = (values: Float32Array) =>
@@ -154,13 +158,19 @@ export async function hypothesesOf(
   const [white] = await back([[1, 1, 1]]);
   const relative = await openProfile(profile);
   try {
-    const meant = labsOf(relative, devices);
-    const perceptual = await openProfile(profile, 'perceptual');
+    // What was meant for one rendering, sent by the other.
+    const bent = rendering === 'perceptual' || rendering === 'saturation';
+    const other = bent ? 'relative' : 'perceptual';
+    const [intended, sender] = [
+      await openProfile(profile, bent ? rendering : false),
+      await openProfile(profile, other),
+    ];
     try {
-      const sent = triples(perceptual.fromLab(flat(meant)));
-      base.push({ mistake: 'rendering', which: 'perceptual', labs: await back(sent) });
+      const sent = triples(sender.fromLab(flat(labsOf(intended, devices))));
+      base.push({ mistake: 'rendering', which: other, labs: await back(sent) });
     } finally {
-      perceptual.close();
+      intended.close();
+      sender.close();
     }
     const screen = await srgbProfile();
     try {

@@ -1,5 +1,6 @@
 import { open } from 'node:fs/promises';
 import type { Sharp } from 'sharp';
+import { abAt } from '@rakuen/core/characterisation/lab-axes';
 import { throughCodes } from '@rakuen/core/characterisation/code-cube';
 import { nodePlaces, readCube } from '@rakuen/core/characterisation/lattice';
 import { throughPrinted } from '@rakuen/core/characterisation/printed';
@@ -115,12 +116,12 @@ function lattice(nodes: number, valuesAt: (places: Float32Array) => ArrayLike<nu
   return values;
 }
 
-/** Lab of places in a lattice of Lab: L* 0–100, a* and b* −128…128, as every printed lattice has them. */
+/** Colours at places of a lattice of Lab, as every printed lattice has them; in place. */
 function labsAt(places: Float32Array): Float32Array {
   for (let i = 0; i < places.length; i += 3) {
     places[i] *= 100;
-    places[i + 1] = places[i + 1] * 256 - 128;
-    places[i + 2] = places[i + 2] * 256 - 128;
+    places[i + 1] = abAt(places[i + 1]);
+    places[i + 2] = abAt(places[i + 2]);
   }
   return places;
 }

@@ -93,6 +93,7 @@ export async function holdScan(task: ScanTask): Promise<HeldScan> {
     { profile: task.strips.icc, others: task.others, boxes: task.boxes },
     samples.map((i) => device[i]),
     wanted,
+    task.strips.rendering,
   );
   return {
     scanner: { errorDeltaE: scanner.errorDeltaE, p95DeltaE: scanner.p95DeltaE, patches: card.length },

@@ -2,7 +2,7 @@ import { writeFile } from 'node:fs/promises';
 import sharp from 'sharp';
 import { BLACK_16, WHITE_16 } from '@rakuen/core/chart/device16';
 import { blankRaster, fillBox, pixelAt, type Raster } from '@rakuen/core/chart/raster';
-import type { Rendering } from '@rakuen/core/characterisation/renderings';
+import type { RenderingKey } from '@rakuen/core/characterisation/renderings';
 import { tiffHead } from '@rakuen/core/formats/tiff-head';
 import { applyLocal, hasLocal } from '@rakuen/core/proof/local-contrast';
 import { applyRecipe } from '@rakuen/core/proof/recipe';
@@ -20,7 +20,7 @@ import { pixelRuns } from './pixel-stream.ts';
 /** A small sheet of strips: what lies where on it. */
 export interface StripSheet extends PictureFile {
   readonly icc: Uint8Array;
-  readonly rendering: Rendering['key'];
+  readonly rendering: RenderingKey;
   readonly placed: readonly (Strip & Placed)[];
   readonly printMm: { readonly width: number; readonly height: number };
   readonly sheet: { readonly widthMm: number; readonly heightMm: number };

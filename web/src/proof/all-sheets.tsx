@@ -18,7 +18,6 @@ interface Props {
   picture: PictureView;
   image: LabImage;
   where: Where;
-  rendering: string;
   view: Omit<ProofView, 'recipes'>;
   before: boolean;
   surround: 'wall' | 'mount';
@@ -46,15 +45,15 @@ function OneSheet({
   condition,
   letter,
   where,
-  rendering,
   before,
   view,
   onTake,
   ...props
 }: Props & { condition: ConditionHead; letter: string }) {
   const { paper } = condition;
-  const laid = useLaidQuery({ conditionId: condition.id, rendering, ...where });
   const { recipe } = useRecipe(props.picture.id, condition.id);
+  const { rendering } = before ? PLAIN : recipe;
+  const laid = useLaidQuery({ conditionId: condition.id, rendering, ...where });
   const sheet = (laid.currentData ?? laid.data)?.seen;
   const { surface } = useSurface(condition, view.surface !== undefined);
   const shown = useMemo<ProofView>(

@@ -3,14 +3,12 @@ import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import { WORKING_SPACES, type WorkingSpace } from '@rakuen/core/gamut/working-spaces';
 import { FILE_PATTERN, FILE_WORDS } from '@rakuen/core/print/file-name';
-import { BORDER_STYLES, type BorderStyle } from '@rakuen/core/layout/borders';
+import { RENDERING_NAMES } from '@rakuen/core/characterisation/renderings';
 import { recipeLine } from '@rakuen/core/proof/recipe';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import { decimal } from '../parts/decimal.ts';
 import { Dialog } from '../parts/dialog.tsx';
 import { FileLink } from '../parts/file-link.tsx';
-import { ChoiceField, TextField, TickField } from '../parts/form.tsx';
-import { CaptionField } from '../prints/caption-field.tsx';
+import { ChoiceField, TextField } from '../parts/form.tsx';
 import { useRemembered } from '../parts/remembered.ts';
 import type { RecipeAtHand } from './use-recipe.ts';
 import { QuietButton } from '../parts/button.tsx';
@@ -21,33 +19,23 @@ const PPI = ['300', '360', '720'] as const;
 export function CopyDialog({
   picture,
   condition,
-  rendering,
   recipe: at,
   onClose,
 }: {
   picture: PictureView;
   condition: ConditionHead;
-  rendering: string;
   recipe: RecipeAtHand;
   onClose: () => void;
 }) {
   const [ppi, setPpi] = useState<string>('360');
-  const [border, setBorder] = useState('0');
-  const [borders, setBorders] = useState<BorderStyle>('equal');
-  const [caption, setCaption] = useState('');
-  const [trim, setTrim] = useState(false);
   const [space, setSpace] = useState<WorkingSpace | ''>('');
   const [as, setAs] = useState<'tif' | 'jpeg'>('tif');
   const [pattern, setPattern] = useRemembered('copy-name', FILE_PATTERN);
   const { longSideMm } = picture.commission;
   const query = new URLSearchParams({
     conditionId: condition.id,
-    rendering,
     ppi,
     ...(at.current && { recipe: at.current.id }),
-    ...(decimal(border) > 0 && { border: String(Math.round(decimal(border))), borders }),
-    ...(caption.trim() && { caption: caption.trim() }),
-    ...(trim && { trim: 'yes' }),
     ...(space && { space }),
     ...(as === 'jpeg' && { as }),
     ...(pattern.trim() && pattern !== FILE_PATTERN && { name: pattern }),
@@ -87,28 +75,6 @@ export function CopyDialog({
             onChange={(e) => setPpi(e.target.value)}
           />
         </div>
-        <div className="grid grid-cols-3 gap-3">
-          <TextField
-            label="Border"
-            unit="mm"
-            inputMode="numeric"
-            value={border}
-            onChange={(e) => setBorder(e.target.value)}
-          />
-          <ChoiceField
-            label="Border is"
-            value={borders}
-            onChange={(e) => setBorders(e.target.value as BorderStyle)}
-            options={Object.entries(BORDER_STYLES)}
-          />
-          <TickField
-            className="mt-5"
-            label="marks to trim by"
-            checked={trim}
-            onChange={(e) => setTrim(e.target.checked)}
-          />
-          <CaptionField className="col-span-3" pictureId={picture.id} value={caption} onChange={setCaption} />
-        </div>
         <TextField
           label="Name of the file"
           unit={`of ${FILE_WORDS.map((w) => `{${w}}`).join(' ')}`}
@@ -119,9 +85,9 @@ export function CopyDialog({
         <p>
           {space
             ? `In ${WORKING_SPACES[space].name}, which is embedded, for a lab that asks for it; what the space does not hold is cut at its edge`
-            : `In device values of the profile this condition uses, which is embedded; ${rendering} rendering`}
-          ; {recipeLine(at.recipe)}; resampled once; the file’s own words are kept. Nothing is changed in the picture
-          itself.
+            : `In device values of the profile this condition uses, which is embedded; ${RENDERING_NAMES[at.recipe.rendering]}`}
+          ; {recipeLine({ ...at.recipe, rendering: 'relative' })}; resampled once; the file’s own words are kept.
+          Nothing is changed in the picture itself.
         </p>
         {as === 'jpeg' && (
           <p>

@@ -1,17 +1,19 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { PictureView } from '@rakuen/contract/pictures';
 import { unpackLab } from '@rakuen/core/characterisation/packed';
 import { throughPrinted } from '@rakuen/core/characterisation/printed';
-import { compensated } from '@rakuen/core/characterisation/renderings';
 import { deltaE2000 } from '@rakuen/core/colour/difference';
 import { absoluteOnWhite } from '@rakuen/core/colour/relative';
 import type { Lab } from '@rakuen/core/colour/types';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { holds, inPart, inPicture, moved, nearer, withMargin, type Part } from '@rakuen/core/proof/part';
 import { applyLocal, hasLocal, type LocalBase } from '@rakuen/core/proof/local-contrast';
+import { aimed, aimOf, movesAll } from '@rakuen/core/proof/aim';
 import { applyRecipe } from '@rakuen/core/proof/recipe';
+import { aroundOf, holdingBoth, NOTHING_AROUND, onPicture, surroundOf, type Around } from '@rakuen/core/proof/surround';
 import { LAB_UNITS, labImage, localBaseOf, type LabImage } from '../pictures/lab-image.ts';
 import { latticeOf } from '../pictures/picture-api.ts';
+import { Captions } from './captions.tsx';
 import { ProofCanvas, type ProofView, type SheetSurface } from './proof-canvas.ts';
 
 /** Name under which the browser keeps how long a drawing took. */
@@ -64,7 +66,11 @@ export function Laid({
   const [size, setSize] = useState({ width: 0, height: 0 });
   const [broken, setBroken] = useState(false);
   const [at, setAt] = useState<{ x: number; y: number; hand: 0 | 1 }>();
-  const ratio = (image.widthPx / image.heightPx) * (view.beside ? 2 : 1);
+  // Bare paper is drawn around the whole picture; of a part nothing lies beside it.
+  const around = useMemo(() => aroundBoth(picture, view), [picture, view]);
+  const frameOf = holdingBoth(...around);
+  const [wide, high] = [1 + frameOf.left + frameOf.right, 1 + frameOf.top + frameOf.bottom];
+  const ratio = ((image.widthPx * wide) / (image.heightPx * high)) * (view.beside ? 2 : 1);
 
   useEffect(() => {
     try {
@@ -98,19 +104,20 @@ export function Laid({
     drawer.current.sheet(0, sheets[0]);
     drawer.current.sheet(1, sheets[1]);
     const dense = Math.min(2, window.devicePixelRatio || 1);
-    drawer.current.draw(view, size.width * dense, size.height * dense);
+    drawer.current.draw({ ...view, around }, size.width * dense, size.height * dense);
     // What a change of sheet takes of this thread; the bench reads it.
     performance.measure(PROOF_DRAWN, { start });
-  }, [sheets, view, size, image, detail, base, leftSurface, rightSurface]);
+  }, [sheets, view, around, size, image, detail, base, leftSurface, rightSurface]);
 
   const placeOf = (event: React.PointerEvent): { x: number; y: number; hand: 0 | 1 } => {
     const box = frame.current!.getBoundingClientRect();
     const x = (event.clientX - box.left) / box.width;
     const y = (event.clientY - box.top) / box.height;
-    if (view.beside) return { x: (x * 2) % 1, y, hand: x > 0.5 ? 1 : 0 };
-    return { x, y, hand: x > view.split ? 1 : 0 };
+    if (view.beside) return { ...onPicture(frameOf, (x * 2) % 1, y), hand: x > 0.5 ? 1 : 0 };
+    return { ...onPicture(frameOf, x, y), hand: x > view.split ? 1 : 0 };
   };
-  const number = at && !changing && numbersAt(image, detail, base, sheets[at.hand], view, at);
+  const onIt = at && Math.min(at.x, at.y, 1 - at.x, 1 - at.y) >= 0;
+  const number = onIt && !changing && numbersAt(image, detail, base, sheets[at.hand], view, at);
   const { part } = view;
   useNearer(frame, part, view.beside, onPart);
   const pan = (event: React.PointerEvent) => {
@@ -133,7 +140,7 @@ export function Laid({
         className="relative mx-auto shadow-[0_1px_4px_#0008]"
         style={{
           aspectRatio: ratio,
-          width: widthPx ?? '100%',
+          width: widthPx ? widthPx * wide : '100%',
           maxWidth: widthPx ? undefined : `calc(${small ? 38 : 58}vh * ${ratio})`,
         }}
         onPointerMove={(e) => {
@@ -149,6 +156,7 @@ export function Laid({
           aria-busy={changing}
           className={`absolute inset-0 size-full ${part.width < 1 ? 'cursor-grab active:cursor-grabbing' : ''} ${changing ? 'opacity-35' : ''}`}
         />
+        <Captions view={view} around={around} mm={printMm(picture)} framePx={size.width} />
         {!view.beside && names[0] !== names[1] && (
           <div
             role="slider"
@@ -180,7 +188,7 @@ export function Laid({
         className={`mt-2 min-h-5 text-center text-[13px] ${surround === 'mount' ? 'text-[#131313]' : 'text-[#000]'}`}
       >
         {number && at
-          ? `File L* ${triple(number.file)} · on ${names[at.hand]} L* ${triple(number.seen)} · ${formatNumber(number.deltaE, 1)} ΔE00 from its aim${number.lost}`
+          ? `File L* ${triple(number.file)} · on ${names[at.hand]} L* ${triple(number.seen)} · ${formatNumber(number.deltaE, 1)} ΔE00 ${number.from}${number.lost}`
           : changing
             ? 'Laying it out in that light…'
             : small
@@ -189,6 +197,19 @@ export function Laid({
       </p>
     </div>
   );
+}
+
+/** Size of the print without what lies around it, mm. */
+function printMm({ commission: { longSideMm }, widthPx, heightPx }: PictureView) {
+  const perPx = longSideMm / Math.max(widthPx, heightPx);
+  return { width: widthPx * perPx, height: heightPx * perPx };
+}
+
+/** Bare paper around the whole picture on both sheets; of a part nothing lies beside it. */
+function aroundBoth(picture: PictureView, { part, recipes: [left, right] }: ProofView): [Around, Around] {
+  if (part.width < 1) return [NOTHING_AROUND, NOTHING_AROUND];
+  const { width, height } = printMm(picture);
+  return [aroundOf(surroundOf(left), width, height), aroundOf(surroundOf(right), width, height)];
 }
 
 const triple = (lab: Lab): string =>
@@ -215,20 +236,28 @@ function numbersAt(
   const here = { widthPx: 1, heightPx: 1, first: 0, part: { ...spot, width: 0, height: 0 } };
   if (base) applyLocal(values, view.recipes[hand], base, here);
   applyRecipe(values, view.recipes[hand]);
-  const aim = compensated(0, sheet.blackL)([values[0], values[1], values[2]]);
+  const { rendering } = view.recipes[hand];
+  const aim = aimed(aimOf(rendering, sheet), [values[0], values[1], values[2]]);
   throughPrinted(unpackLab(sheet.nodes, latticeOf(sheet)), values, values);
   const relative: Lab = [values[0], values[1], values[2]];
   const deltaE = deltaE2000(aim, relative);
   const [dL, dC] = [relative[0] - aim[0], Math.hypot(aim[1], aim[2]) - Math.hypot(relative[1], relative[2])];
   const lost =
-    deltaE < 1
+    deltaE < 1 || movesAll(rendering)
       ? ''
       : Math.abs(dL) < dC / 2
         ? ', too saturated for it'
         : dL > 0
           ? ', too dark for it'
           : ', too light for it';
-  return { file, seen: view.settled ? relative : absoluteOnWhite(sheet.white)(relative), deltaE, lost };
+  const fromWords = movesAll(rendering) ? 'from the colour as it is, black compensated' : 'from its aim';
+  return {
+    file,
+    seen: view.settled ? relative : absoluteOnWhite(sheet.white)(relative),
+    deltaE,
+    from: fromWords,
+    lost,
+  };
 }
 
 interface Detail {

@@ -28,6 +28,8 @@ import { DISPLAY_P3, linearOfPcs, SRGB, type RgbSpace } from '@rakuen/core/colou
 import { WHITE_ICC } from '@rakuen/core/colour/white';
 import type { Part } from '@rakuen/core/proof/part';
 import type { LocalBase } from '@rakuen/core/proof/local-contrast';
+import { holdingBoth, NOTHING_AROUND, type Around } from '@rakuen/core/proof/surround';
+import { aimOf } from '@rakuen/core/proof/aim';
 import { PLAIN, TONE_ENTRIES, toneTable, type Recipe } from '@rakuen/core/proof/recipe';
 import type { Slopes } from '@rakuen/core/surface/relief';
 import { FLAKE, lobeDeg, MIRRORED } from '@rakuen/core/surface/sheen';
@@ -86,6 +88,8 @@ export interface ProofView {
   readonly dim: number;
   /** What of the picture is looked at. */
   readonly part: Part;
+  /** Bare paper beside the picture on the sheet of each hand, where it is drawn. */
+  readonly around?: readonly [Around, Around];
 }
 
 type Seen = LaidView['seen'];
@@ -107,12 +111,13 @@ export class ProofCanvas {
   private readonly material: RawShaderMaterial;
   private readonly lattices = new Map<Seen, Data3DTexture>();
   private readonly recipes: [Recipe?, Recipe?] = [];
+  private readonly sheets: [Seen?, Seen?] = [];
   /** To the screen for an eye that has settled in the light. */
   private readonly settledIn: Matrix3Rows;
 
   /** @throws Error where the browser has no WebGL 2 */
   constructor(canvas: HTMLCanvasElement) {
-    this.renderer = new WebGLRenderer({ canvas, antialias: false, preserveDrawingBuffer: true });
+    this.renderer = new WebGLRenderer({ canvas, antialias: false, alpha: true, preserveDrawingBuffer: true });
     const space = screenSpace();
     if (space === DISPLAY_P3)
       (this.renderer.getContext() as WebGL2RenderingContext).drawingBufferColorSpace = 'display-p3';
@@ -128,7 +133,9 @@ export class ProofCanvas {
         detailAt: { value: new Vector4(0, 0, 0, 0) },
         sheets: { value: [null, null] },
         whites: { value: [new Vector3(1, 1, 1), new Vector3(1, 1, 1)] },
-        blacks: { value: [0, 0] },
+        aims: { value: [new Vector4(1, 1, 1, 0), new Vector4(1, 1, 1, 0)] },
+        around: { value: new Vector4(0, 0, 0, 0) },
+        bare: { value: [new Vector4(0, 0, 0, 0), new Vector4(0, 0, 0, 0)] },
         settled: { value: 0 },
         surface: { value: 0 },
         sheetMm: { value: new Vector2(1, 1) },
@@ -214,8 +221,8 @@ export class ProofCanvas {
     (uniforms.sheets.value as (Data3DTexture | null)[])[hand] = this.latticeTexture(sheet);
     const xyz = labToXyz(sheet.white);
     (uniforms.whites.value as Vector3[])[hand].set(xyz[0] / WHITE_ICC[0], xyz[1] / WHITE_ICC[1], xyz[2] / WHITE_ICC[2]);
-    (uniforms.blacks.value as number[])[hand] = labToXyz([sheet.blackL, 0, 0])[1] / 100;
     uniforms.nodes.value = sheet.nodes;
+    this.sheets[hand] = sheet;
   }
 
   private latticeTexture(sheet: Seen): Data3DTexture {
@@ -241,6 +248,11 @@ export class ProofCanvas {
 
   private recipe(hand: 0 | 1, recipe: Recipe): void {
     const { uniforms } = this.material;
+    const sheet = this.sheets[hand];
+    if (sheet) {
+      const { gain, black } = aimOf(recipe.rendering, sheet);
+      (uniforms.aims.value as Vector4[])[hand].set(...gain, black);
+    }
     (uniforms.chromas.value as number[])[hand] = 1 + recipe.saturation;
     // Without its base nothing is turned: it is there before a recipe that asks for it is drawn.
     const { localFine, localBroad } = uniforms.base.value ? recipe : PLAIN;
@@ -264,6 +276,10 @@ export class ProofCanvas {
     uniforms.beside.value = view.beside ? 1 : 0;
     uniforms.map.value = MAPS.indexOf(view.map);
     uniforms.dim.value = view.dim;
+    const [left, right] = view.around ?? [NOTHING_AROUND, NOTHING_AROUND];
+    setEdges(uniforms.around.value as Vector4, holdingBoth(left, right));
+    setEdges((uniforms.bare.value as Vector4[])[0], left);
+    setEdges((uniforms.bare.value as Vector4[])[1], right);
     this.lamp(view.surface);
     const [red, green, blue] = view.toScreen ?? this.settledIn;
     (uniforms.toScreen.value as Matrix3).set(...red, ...green, ...blue).multiplyScalar(100);
@@ -282,6 +298,8 @@ export class ProofCanvas {
     this.renderer.dispose();
   }
 }
+
+const setEdges = (to: Vector4, { left, top, right, bottom }: Around) => to.set(left, top, right, bottom);
 
 /** Slopes in bytes, made small by the processor as the picture is: far off a tooth is even. */
 function slopeTexture({ size, values }: Slopes): DataTexture {

@@ -5,7 +5,6 @@ import type { PictureView } from '@rakuen/contract/pictures';
 import { GLASSES } from '@rakuen/core/light/glass';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { moved, nearer, WHOLE, zoomOf, type Part } from '@rakuen/core/proof/part';
-import { PLAIN } from '@rakuen/core/proof/recipe';
 import { SURFACE_LIGHTS } from '@rakuen/core/surface/sheen';
 import { questionOf } from '../app/steps.ts';
 import { useLight } from '../compare/use-light.ts';
@@ -26,16 +25,10 @@ import { besideOf, EyeLine, useScreenWhite, type Eye } from './eye-line.tsx';
 import { RecipeNote } from './recipe-note.tsx';
 import { HANGING, SurfaceLine, useSurface, type Held } from './surface-line.tsx';
 import { StripsDialog } from './strips-dialog.tsx';
+import { pairOf } from './in-hand.ts';
 import { useRecipe } from './use-recipe.ts';
 import { ScreenScale, useScreenScale } from './screen-scale.tsx';
 
-const RENDERING_WORDS = {
-  relative: 'relative, black compensated',
-  perceptual: 'perceptual',
-  saturation: 'saturation',
-  absolute: 'absolute',
-} as const;
-type RenderingKey = keyof typeof RENDERING_WORDS;
 /** What is turned by hand and key over the picture itself. */
 type Turned = Pick<ProofView, 'split' | 'beside' | 'map' | 'part'>;
 /** So much nearer by a key, and so much of what is seen aside. */
@@ -82,17 +75,25 @@ function Proof({
   const table = useTable();
   const { lights } = useLight();
   const [where, setWhere] = useState({ light: picture.commission.light, glass: picture.commission.glass });
-  const [rendering, setRendering] = useState<RenderingKey>('relative');
   const [turned, setView] = useState<Turned>({ split: 0.5, beside: false, map: 'none', part: WHOLE });
   const [eye, setEye] = useState<Eye>('light');
   const screenWhite = useScreenWhite();
   const [held, setHeld] = useState<Held>(HANGING);
-  const surfaces = [useSurface(left, held.choice !== 'off'), useSurface(right, held.choice !== 'off')] as const;
   const [wantsAll, setAll] = useState(false);
   // Two sheets are the pair in hand.
   const all = wantsAll && table.laid.length > 2;
   const recipes = [useRecipe(picture.id, left.id), useRecipe(picture.id, right.id)] as const;
   const [before, setBefore] = useState(false);
+  const [against, setAgainst] = useState<string>();
+  const pair = pairOf([left, right], recipes, against, before);
+  const surfaces = [
+    useSurface(pair[0].condition, held.choice !== 'off'),
+    useSurface(pair[1].condition, held.choice !== 'off'),
+  ] as const;
+  const hands = [
+    useLaidQuery({ conditionId: pair[0].condition.id, rendering: pair[0].recipe.rendering, ...where }),
+    useLaidQuery({ conditionId: pair[1].condition.id, rendering: pair[1].recipe.rendering, ...where }),
+  ];
   const [surround, setSurround] = useState<'wall' | 'mount'>('wall');
   const [atSize, setAtSize] = useState(false);
   const [copying, setCopying] = useState<ConditionHead>();
@@ -101,10 +102,6 @@ function Proof({
   const room = useRoom(picture.commission.lux);
   const [image, setImage] = useState<LabImage>();
   const [fault, setFault] = useState<string>();
-  const hands = [
-    useLaidQuery({ conditionId: left.id, rendering, ...where }),
-    useLaidQuery({ conditionId: right.id, rendering, ...where }),
-  ];
   // While another light is laid the old one stays in place, dimmed and without numbers: it is not taken for the new.
   const [first, second] = hands.map((h) => h.currentData ?? h.data);
   const changing = hands.some((h) => !h.currentData);
@@ -151,12 +148,11 @@ function Proof({
     }),
   });
 
-  const [ofLeft, ofRight] = [recipes[0].recipe, recipes[1].recipe];
-  const shown = useMemo<ProofView>(
-    () => ({ ...view, recipes: before ? [PLAIN, PLAIN] : [ofLeft, ofRight] }),
-    [view, before, ofLeft, ofRight],
-  );
-  const same = left.id === right.id;
+  const [ofLeft, ofRight] = [pair[0].recipe, pair[1].recipe];
+  const shown = useMemo<ProofView>(() => ({ ...view, recipes: [ofLeft, ofRight] }), [view, ofLeft, ofRight]);
+  const same = pair[0].name === pair[1].name;
+  const oneSheet = left.id === right.id;
+  const seen = { onBefore: setBefore, onAgainst: setAgainst };
   return (
     <>
       <ScreenHead title="Proof" question={question}>
@@ -187,18 +183,6 @@ function Proof({
             </option>
           ))}
         </select>
-        <select
-          aria-label="Rendering"
-          className={SELECT}
-          value={rendering}
-          onChange={(e) => setRendering(e.target.value as RenderingKey)}
-        >
-          {Object.entries(RENDERING_WORDS).map(([key, name]) => (
-            <option key={key} value={key}>
-              {name}
-            </option>
-          ))}
-        </select>
       </ScreenHead>
       <ErrorNote error={hands[0].error ?? hands[1].error} />
       {fault && <ErrorNote error={{ message: fault, remedy: 'Reload the page, or look at another picture.' }} />}
@@ -213,7 +197,6 @@ function Proof({
               image={image}
               sheets={table.laid}
               where={where}
-              rendering={rendering}
               view={view}
               before={before}
               surround={surround}
@@ -227,13 +210,15 @@ function Proof({
             <>
               <div className="mb-2 flex flex-wrap items-baseline justify-between gap-x-6">
                 <p>
-                  <span className="font-serif text-[1.1rem]">{left.paper.name}</span>{' '}
-                  <span className="text-[13px] text-quiet">{conditionLine(left)}, in the left hand</span>
+                  <span className="font-serif text-[1.1rem]">{pair[0].name}</span>{' '}
+                  <span className="text-[13px] text-quiet">{conditionLine(pair[0].condition)}, in the left hand</span>
                 </p>
                 {!same && (
                   <p>
-                    <span className="text-[13px] text-quiet">in the right hand, {conditionLine(right)}</span>{' '}
-                    <span className="font-serif text-[1.1rem]">{right.paper.name}</span>
+                    <span className="text-[13px] text-quiet">
+                      in the right hand, {conditionLine(pair[1].condition)}
+                    </span>{' '}
+                    <span className="font-serif text-[1.1rem]">{pair[1].name}</span>
                   </p>
                 )}
               </div>
@@ -241,7 +226,7 @@ function Proof({
                 picture={picture}
                 image={image}
                 sheets={[first.seen, second.seen]}
-                names={[left.paper.name, right.paper.name]}
+                names={[pair[0].name, pair[1].name]}
                 changing={changing}
                 view={same ? { ...shown, split: 1, beside: false } : shown}
                 surfaces={[surfaces[0].surface, surfaces[1].surface]}
@@ -301,7 +286,7 @@ function Proof({
             <RoomLine
               room={room}
               whites={[first.seen.white, second.seen.white]}
-              names={[left.paper.name, right.paper.name]}
+              names={[pair[0].condition.paper.name, pair[1].condition.paper.name]}
             />
           </div>
           <p className="mt-1 -ml-1.5">
@@ -325,21 +310,21 @@ function Proof({
                 <QuietButton aria-pressed={view.beside} onClick={() => change({ beside: !view.beside })}>
                   {view.beside ? 'One above the other' : 'Beside each other'}
                 </QuietButton>
-                <QuietButton onClick={table.swapHands}>Swap hands</QuietButton>
+                {!oneSheet && <QuietButton onClick={table.swapHands}>Swap hands</QuietButton>}
               </>
             )}
             <QuietButton onClick={() => setStripping(true)}>Strips on paper</QuietButton>
             <QuietButton onClick={() => setCopying(left)}>Write the print copy for {left.paper.name}</QuietButton>
           </p>
           {!all && (
-            <RecipeNote pictureId={picture.id} condition={left} at={recipes[0]} before={before} onBefore={setBefore} />
+            <RecipeNote pictureId={picture.id} condition={left} at={recipes[0]} {...{ before, against }} {...seen} />
           )}
-          {!same && !all && (
-            <RecipeNote pictureId={picture.id} condition={right} at={recipes[1]} before={before} onBefore={setBefore} />
+          {!oneSheet && !all && (
+            <RecipeNote pictureId={picture.id} condition={right} at={recipes[1]} {...{ before, against }} {...seen} />
           )}
           <p className="mt-1 max-w-[96ch] text-[12.5px] text-quiet">
-            From the models of the two print conditions ({modelWords(left.paper.name, first.modelError)}
-            {same ? '' : `; ${modelWords(right.paper.name, second.modelError)}`}), in{' '}
+            From the models of the two print conditions ({modelWords(pair[0].condition.paper.name, first.modelError)}
+            {oneSheet ? '' : `; ${modelWords(pair[1].condition.paper.name, second.modelError)}`}), in{' '}
             {light?.name ?? 'a lamp that is gone'}, {GLASSES.find((g) => g.key === where.glass)?.name}. Your screen is
             taken as {screenSpace().name}; drawn from {image.widthPx} × {image.heightPx} of the file’s pixels.
             {held.choice === 'off' ? ' Texture and sheen are not drawn.' : ''} A proof on a screen is no print: judge
@@ -355,13 +340,7 @@ function Proof({
         />
       )}
       {copying && (
-        <CopyDialog
-          picture={picture}
-          condition={copying}
-          rendering={rendering}
-          recipe={recipes[0]}
-          onClose={() => setCopying(undefined)}
-        />
+        <CopyDialog picture={picture} condition={copying} recipe={recipes[0]} onClose={() => setCopying(undefined)} />
       )}
     </>
   );

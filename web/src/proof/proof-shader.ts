@@ -1,3 +1,5 @@
+import { CLOSER, MOST_AB } from '@rakuen/core/characterisation/lab-axes';
+
 /** Vertices of a plane that fills the canvas. */
 export const VERTEX = /* glsl */ `
 in vec3 position;
@@ -23,7 +25,9 @@ uniform sampler2D detail;    // a part of the picture with its own pixels
 uniform vec4 detailAt;       // where it lies; width 0: none is there
 uniform sampler3D sheets[2];
 uniform vec3 whites[2];      // XYZ of the sheets' whites over the connection space's
-uniform float blacks[2];     // Y of their blacks, 0-1
+uniform vec4 aims[2];        // what a printed colour is held against: light of the file times this, plus this
+uniform vec4 around;         // bare paper beside the picture: left, top, right, bottom, in shares of the picture
+uniform vec4 bare[2];        // and that of each hand
 uniform float settled;       // 1: the eye has settled on the paper's white
 uniform sampler2D base;      // what lies under local contrast: slope and offset over 100, of the fine scale and of the broad one
 uniform vec2 locals[2];      // how much of both is added, 0: none
@@ -48,6 +52,7 @@ uniform float flakes[2];     // 1: metallic flake under the ink
 uniform vec4 mirror;         // share mirrored by the surface, share and lobe of the flake, steepest slope
 uniform float dim;           // light of the room over that of the screen, 0-1
 
+const float CLOSER = ${CLOSER.toFixed(4)}, MOST_AB = ${MOST_AB.toFixed(1)};
 const vec3 WHITE = vec3(0.9642, 1.0, 0.8249);
 
 float toLight(float f) { float c = f * f * f; return c > 0.008856451679 ? c : (116.0 * f - 16.0) / 903.2962963; }
@@ -63,8 +68,14 @@ vec3 labOf(vec3 xyz) {
 }
 
 vec3 node(sampler3D lattice, ivec3 at) { return texelFetch(lattice, at, 0).xyz; }
+// Where an a* or b* lies along its axis of a lattice: closer about neutral.
+vec2 placeOf(vec2 ab) {
+  const float bent = 1.0 - CLOSER;
+  vec2 u = (sqrt(CLOSER * CLOSER + 4.0 * bent * abs(ab) / MOST_AB) - CLOSER) / (2.0 * bent);
+  return 0.5 + 0.5 * sign(ab) * u;
+}
 vec3 printed(sampler3D lattice, vec3 lab) {
-  vec3 at = clamp(vec3(lab.x / 100.0, lab.y / 256.0 + 0.5, lab.z / 256.0 + 0.5), 0.0, 1.0) * (nodes - 1.0);
+  vec3 at = clamp(vec3(lab.x / 100.0, placeOf(lab.yz)), 0.0, 1.0) * (nodes - 1.0);
   vec3 low = min(floor(at), nodes - 2.0);
   vec3 t = at - low;
   // Axes run L*, a*, b* from the slowest to the fastest: b* is x in the texture.
@@ -176,13 +187,20 @@ void main() {
   vec2 at = place;
   bool right = at.x > split;
   if (beside > 0.5) { right = at.x > 0.5; at.x = fract(at.x * 2.0); }
-  vec2 spot = part.xy + vec2(at.x, 1.0 - at.y) * part.zw;
+  vec2 onPicture = vec2(at.x, 1.0 - at.y) * (1.0 + around.xy + around.zw) - around.xy;
+  vec2 beyond = max(-onPicture, onPicture - 1.0);
+  bool blank = max(beyond.x, beyond.y) > 0.0;
+  if (blank) {
+    vec4 paper = right ? bare[1] : bare[0];
+    if (any(greaterThan(-onPicture, paper.xy)) || any(greaterThan(onPicture - 1.0, paper.zw))) { colour = vec4(0.0); return; }
+  }
+  vec2 spot = part.xy + onPicture * part.zw;
   vec2 near = (spot - detailAt.xy) / max(detailAt.zw, vec2(1e-6));
   bool drawn = detailAt.z > 0.0 && all(greaterThanEqual(near, vec2(0.0))) && all(lessThanEqual(near, vec2(1.0)));
   vec3 file = drawn ? texture(detail, near).xyz : texture(picture, spot).xyz;
   vec3 left = recipe(0, spot, file);
   vec3 other = recipe(1, spot, file);
-  vec3 made = right ? other : left;
+  vec3 made = blank ? vec3(100.0, 0.0, 0.0) : right ? other : left;
   vec3 lab = shown(right ? 1 : 0, made);
   vec3 d50 = light(lab) * WHITE;
   if (surface > 0.5) d50 = surfaced(right ? 1 : 0, spot, lab.x, d50);
@@ -191,11 +209,11 @@ void main() {
   float amount = 0.0;
   if (map == 1) {
     vec3 relative = right ? printed(sheets[1], made) : printed(sheets[0], made);
-    float yb = right ? blacks[1] : blacks[0];
-    amount = apart(labOf(light(made) * (1.0 - yb) + yb), relative);
+    vec4 aim = right ? aims[1] : aims[0];
+    amount = apart(labOf(light(made) * aim.xyz + aim.w), relative);
   } else if (map == 2) {
-    vec3 beyond = max(max(rgb - 1.0, -rgb), 0.0);
-    amount = 60.0 * max(beyond.r, max(beyond.g, beyond.b));
+    vec3 past = max(max(rgb - 1.0, -rgb), 0.0);
+    amount = 60.0 * max(past.r, max(past.g, past.b));
   } else if (map == 3) amount = made.x < SHADOW_L ? stepsLost(right ? 1 : 0, made.x) : 0.0;
   else if (map == 4) amount = made.x > BARE_L ? 5.0 : made.x > LIGHT_L ? stepsLost(right ? 1 : 0, made.x) : 0.0;
   else if (map == 5) amount = apart(shown(0, left), shown(1, other));
@@ -204,6 +222,6 @@ void main() {
   // Dithered by interleaved gradient noise: no banding in a sky.
   float noise = fract(52.9829189 * fract(dot(gl_FragCoord.xy, vec2(0.06711056, 0.00583715))));
   code += (noise - 0.5) / 255.0;
-  if (map > 0) code = mix(code, vec3(dot(code, vec3(0.3, 0.6, 0.1)) > 0.45 ? 0.0 : 1.0), hatched(amount) * 0.85);
+  if (map > 0 && !blank) code = mix(code, vec3(dot(code, vec3(0.3, 0.6, 0.1)) > 0.45 ? 0.0 : 1.0), hatched(amount) * 0.85);
   colour = vec4(code, 1.0);
 }`;

