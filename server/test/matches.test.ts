@@ -261,6 +261,8 @@ it('what the eye found on strips is said with its sheet, the newest word of each
   );
   expect((await found(0.5, { conditionId: undefined })).status).toBe(422);
   expect((await found(9)).status).toBe(400);
+  const opened = { part: 'shadows', value: -1, steps: '0, -1' };
+  expect((await found(0, { finding: opened })).status).toBe(422);
   expect((await found(0, { finding: { part: 'sharpening', value: 1, steps: '1' } })).status).toBe(400);
 });
 

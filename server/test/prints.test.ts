@@ -93,12 +93,28 @@ describe('a print is made, not filled in', () => {
     expect((await rakuen.call('POST', `/api/prints/${print.id}/done`, {})).status).toBe(409);
   });
 
-  it('takes lift and sharpening from the recipe of its sheet, and says so', async () => {
-    const values = { liftStops: 0.25, contrast: 0, shadows: 0, saturation: 0, sharpening: 1, radiusMm: 0.12 };
+  it('takes lift, sharpening and rendering from the recipe of its sheet, and says so', async () => {
+    const values = {
+      liftStops: 0.25,
+      contrast: 0,
+      shadows: 0,
+      saturation: 0,
+      sharpening: 1,
+      radiusMm: 0.12,
+      rendering: 'perceptual',
+    };
     const recipe = { pictureId, conditionId: rag, name: 'Evening', values };
     expect((await rakuen.call('PUT', '/api/recipes', recipe)).status).toBeLessThan(300);
     const print = await begin({ pictureId, conditionId: rag });
-    expect(print.settings).toMatchObject({ liftStops: 0.25, sharpening: '1.00 at 0.12 mm, in the print copy' });
+    expect(print.settings).toMatchObject({
+      liftStops: 0.25,
+      sharpening: '1.00 at 0.12 mm, in the print copy',
+      intent: 'perceptual',
+      blackPointCompensation: false,
+    });
+    expect(print.carriedFrom.intent).toBe('the recipe “Evening”');
+    const plain = { ...recipe, values: { ...values, rendering: 'relative' } };
+    expect((await rakuen.call('PUT', '/api/recipes', plain)).status).toBeLessThan(300);
     expect(print.carriedFrom).toMatchObject({ liftStops: 'the recipe “Evening”', sharpening: 'the recipe “Evening”' });
     expect((await rakuen.call('DELETE', `/api/prints/${print.id}`)).status).toBe(204);
   });

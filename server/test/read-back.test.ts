@@ -81,11 +81,16 @@ describe('a ledger taken away as JSON', () => {
       stamp: 'chosen',
       reason: 'It holds the blacks.',
     });
+    // Entries come back equal: what the eye found on strips with them, which the match speaks of.
+    const finding = { part: 'liftStops', value: 0.25, steps: '0, 0.25', light: 'D50' };
+    const found = { text: 'Best of the strips: ¼ stop.', pictureId, conditionId, finding };
+    expect((await rakuen.call('POST', '/api/notes', found)).status).toBe(201);
     const { body: print } = await rakuen.call<{ id: string }>('POST', '/api/prints/begin', { pictureId, conditionId });
     await rakuen.call('POST', `/api/prints/${print.id}/misprints`, { cause: 'head strike', sheets: 2, minutes: 5 });
     const done = await rakuen.call('POST', `/api/prints/${print.id}/done`, {});
     expect(done.status).toBeLessThan(300);
     taken = await ledger();
+    expect(taken.entries.map((e) => e.details.finding).filter(Boolean)).toEqual([finding]);
     expect(new Set(taken.entries.map((e) => e.kind))).toEqual(new Set(['decision', 'print', 'misprint', 'note']));
   });
 

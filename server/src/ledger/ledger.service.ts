@@ -18,7 +18,7 @@ const DETAILS: Record<LedgerEntry['kind'], string> = {
   trial: `SELECT id, json_object('by', "by", 'light', light, 'printer', printer) AS details FROM trials`,
   number: `SELECT n.id, json_object('edition', e.name, 'series', n.series, 'number', n.number, 'of', e.size, 'to', n.fateTo, 'on', n.fateOn,
     'batch', n.batch) AS details FROM numbers n JOIN editions e ON e.id = n.editionId`,
-  note: `SELECT id, json_object('by', "by") AS details FROM notes`,
+  note: `SELECT id, json_object('by', "by", 'finding', json(finding)) AS details FROM notes`,
 };
 
 interface Row extends Omit<LedgerEntry, 'details' | 'pictureId' | 'conditionId' | 'paperId'> {

@@ -178,8 +178,14 @@ async function enterPrint(manager: EntityManager, entry: LedgerEntry): Promise<v
 }
 
 async function enterNote(manager: EntityManager, entry: LedgerEntry): Promise<void> {
-  const { by } = entry.details as Details;
-  const { text, ...input } = checked(NoteInput, { text: entry.reason, by, ...ofBoth(entry), paperId: entry.paperId });
+  const { by, finding } = entry.details as Details;
+  const { text, ...input } = checked(NoteInput, {
+    text: entry.reason,
+    by,
+    ...ofBoth(entry),
+    paperId: entry.paperId,
+    finding: finding ?? undefined,
+  });
   await manager.insert(NoteRow, {
     id: entry.id,
     at: entry.at,
@@ -189,7 +195,8 @@ async function enterNote(manager: EntityManager, entry: LedgerEntry): Promise<vo
     // Of its own only where no print condition tells it.
     paperId: input.conditionId ? null : (input.paperId ?? null),
     conditionId: input.conditionId ?? null,
-    finding: null,
+    // Of a picture on a print condition alone.
+    finding: input.finding && input.pictureId && input.conditionId ? { ...input.finding } : null,
   });
 }
 

@@ -3,6 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { IsNull, Not, Repository } from 'typeorm';
 import type { NoteInput, NoteView } from '@rakuen/contract/notes';
+import { RECIPE_PARTS } from '@rakuen/core/proof/recipe';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { NoteRow } from '../store/entities.ts';
 
@@ -16,6 +17,12 @@ export class NotesService {
       throw new RakuenError(422, 'Strips are of a picture on a print condition; one of them is not named.', {
         field: 'finding',
         remedy: 'Enter it from the strips of the picture.',
+      });
+    const part = finding && RECIPE_PARTS[finding.part];
+    if (part && !(finding.value >= part.least && finding.value <= part.most))
+      throw new RakuenError(422, `${part.name} goes from ${part.least} to ${part.most}.`, {
+        field: 'finding',
+        remedy: 'Enter a step that was on the strip.',
       });
     const row: NoteRow = {
       id: randomUUID(),

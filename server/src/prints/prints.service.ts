@@ -13,7 +13,8 @@ import { DRY_HOURS, whyUnlike } from '@rakuen/core/measurement/alike';
 import { white } from '@rakuen/core/measurement/measures/white';
 import { since, type LaterBox } from '@rakuen/core/print/since';
 import type { HistoryEntry } from '@rakuen/contract/readings';
-import { RECIPE_PARTS } from '@rakuen/core/proof/recipe';
+import type { RenderingKey } from '@rakuen/core/characterisation/renderings';
+import { PLAIN, RECIPE_PARTS } from '@rakuen/core/proof/recipe';
 import {
   PrintSettings,
   type PrintBegin,
@@ -90,7 +91,7 @@ export class PrintsService {
     const carriedFrom: Record<string, string> = Object.fromEntries(
       said(settings).map((key) => [key, 'fixed' in SETTINGS[key] ? 'the print condition' : from]),
     );
-    Object.assign(settings, await this.ofRecipe(pictureId, conditionId, ofPicture, carriedFrom));
+    Object.assign(settings, await this.ofRecipe(pictureId, conditionId, condition.printMode, ofPicture, carriedFrom));
     // What the hands found of the way in speaks where no print said otherwise.
     const path = pathOf(settings.feed);
     const view = await this.conditions.view(conditionId);
@@ -103,18 +104,23 @@ export class PrintsService {
     return { settings, carriedFrom, widthMm: ofPicture?.widthMm, heightMm: ofPicture?.heightMm };
   }
 
-  /** Lift and sharpening of the newest recipe of a picture for a sheet, where it is newer than its last print there. */
+  /** Lift, sharpening and rendering of the newest recipe of a picture for a sheet, where it is newer than its last print there. */
   private async ofRecipe(
     pictureId: string,
     conditionId: string,
+    printMode: string,
     last: PrintRow | null,
     carriedFrom: Record<string, string>,
   ): Promise<Partial<PrintSettings>> {
     const recipe = await this.recipes.findOne({ where: { pictureId, conditionId }, order: { changedAt: 'DESC' } });
     if (!recipe || (last && last.recordedAt >= recipe.changedAt)) return {};
-    const { liftStops, sharpening, radiusMm } = recipe.values;
-    for (const key of ['liftStops', 'sharpening']) carriedFrom[key] = `the recipe “${recipe.name}”`;
+    const { liftStops, sharpening, radiusMm, rendering } = { ...PLAIN, ...recipe.values };
+    // Through the driver nothing is rendered by a profile.
+    const rendered = printMode === 'colour through a profile' ? SENT_BY[rendering] : {};
+    for (const key of ['liftStops', 'sharpening', ...Object.keys(rendered)])
+      carriedFrom[key] = `the recipe “${recipe.name}”`;
     return {
+      ...rendered,
       liftStops,
       sharpening:
         sharpening === 0
@@ -469,6 +475,15 @@ function fromCondition(c: ConditionRow): PrintSettings {
     feed: '',
   };
 }
+
+/** What a recipe’s rendering is among a print’s settings. */
+const SENT_BY: Readonly<Record<RenderingKey, Pick<PrintSettings, 'intent' | 'blackPointCompensation'>>> = {
+  relative: { intent: 'relative colorimetric', blackPointCompensation: true },
+  uncompensated: { intent: 'relative colorimetric', blackPointCompensation: false },
+  perceptual: { intent: 'perceptual', blackPointCompensation: false },
+  saturation: { intent: 'saturation', blackPointCompensation: false },
+  absolute: { intent: 'absolute colorimetric', blackPointCompensation: false },
+};
 
 /** Settings that go with the paper on the printer rather than with the print condition. */
 const loose = (s: PrintSettings) => ({

@@ -186,7 +186,8 @@ const Entry = memo(function Entry({ entry: e }: { entry: LedgerEntry }) {
 });
 
 /** What is told of it besides; ids are for those who read the file. */
-const detailsOf = ({ details }: LedgerEntry) => Object.entries(details).filter(([key]) => key !== 'printId');
+const detailsOf = ({ details }: LedgerEntry) =>
+  Object.entries(details).filter(([key]) => key !== 'printId' && key !== 'finding');
 
 function PageLink({ to, children }: { to: string; children: string }) {
   return (

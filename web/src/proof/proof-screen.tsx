@@ -216,7 +216,8 @@ function Proof({
                 {!same && (
                   <p>
                     <span className="text-[13px] text-quiet">
-                      in the right hand, {conditionLine(pair[1].condition)}
+                      in the right hand
+                      {pair[1].condition.id === pair[0].condition.id ? '' : `, ${conditionLine(pair[1].condition)}`}
                     </span>{' '}
                     <span className="font-serif text-[1.1rem]">{pair[1].name}</span>
                   </p>
