@@ -22,7 +22,7 @@ const UNDER_THE_WINDOW = 5;
 /** Paper a caption needs under the picture, mm (our own start). */
 export const CAPTION_ROOM_MM = 12;
 /** Height of its letters, and how far under the picture its line stands (our own start). */
-export const CAPTION_MM = { size: 3.2, below: 7 } as const;
+export const CAPTION_LINE_MM = { size: 3.2, below: 7 } as const;
 /** What is kept free along a torn edge, mm (our own start): its line wanders. */
 export const DECKLE_MM = 10;
 export const EDGES = ['top', 'right', 'bottom', 'left'] as const;

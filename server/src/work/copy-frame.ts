@@ -1,5 +1,5 @@
 import type { Raster } from '@rakuen/core/chart/raster';
-import { CAPTION_MM } from '@rakuen/core/layout/borders';
+import { CAPTION_LINE_MM } from '@rakuen/core/layout/borders';
 import type { SurroundLaid } from '@rakuen/core/proof/surround';
 import { drawText } from '../drawing/draw-text.ts';
 
@@ -32,8 +32,8 @@ export function frameOf({ borders, caption, trimMarks }: SurroundLaid, widthPx: 
     drawText(bottom, {
       text: caption,
       xMm: ((leftPx + widthPx / 2) / ppi) * MM_PER_INCH,
-      yMm: Math.min(CAPTION_MM.below, Math.max(CAPTION_MM.size, borders.bottom - 1)),
-      sizeMm: CAPTION_MM.size,
+      yMm: Math.min(CAPTION_LINE_MM.below, Math.max(CAPTION_LINE_MM.size, borders.bottom - 1)),
+      sizeMm: CAPTION_LINE_MM.size,
       face: 'serif',
       anchor: 'middle',
     });

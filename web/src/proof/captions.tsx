@@ -1,4 +1,4 @@
-import { CAPTION_MM } from '@rakuen/core/layout/borders';
+import { CAPTION_LINE_MM } from '@rakuen/core/layout/borders';
 import { holdingBoth, type Around } from '@rakuen/core/proof/surround';
 import type { ProofView } from './proof-canvas.ts';
 
@@ -30,8 +30,8 @@ export function Captions({
             className="absolute -translate-x-1/2 font-sans leading-none whitespace-nowrap text-[#1c1c1c]"
             style={{
               left: `${place + (across * (left + 0.5)) / wide}%`,
-              top: `${(100 * (top + 1 + (CAPTION_MM.below - CAPTION_MM.size) / heightMm)) / high}%`,
-              fontSize: CAPTION_MM.size * pxPerMm,
+              top: `${(100 * (top + 1 + (CAPTION_LINE_MM.below - CAPTION_LINE_MM.size) / heightMm)) / high}%`,
+              fontSize: CAPTION_LINE_MM.size * pxPerMm,
             }}
           >
             {caption}

@@ -8,13 +8,15 @@ import type { Lab } from '@rakuen/core/colour/types';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { holds, inPart, inPicture, moved, nearer, withMargin, type Part } from '@rakuen/core/proof/part';
 import { applyLocal, hasLocal, type LocalBase } from '@rakuen/core/proof/local-contrast';
+import { EDGES } from '@rakuen/core/layout/borders';
 import { aimed, aimOf, movesAll } from '@rakuen/core/proof/aim';
 import { applyRecipe } from '@rakuen/core/proof/recipe';
 import { aroundOf, holdingBoth, NOTHING_AROUND, onPicture, surroundOf, type Around } from '@rakuen/core/proof/surround';
 import { LAB_UNITS, labImage, localBaseOf, type LabImage } from '../pictures/lab-image.ts';
 import { latticeOf } from '../pictures/picture-api.ts';
 import { Captions } from './captions.tsx';
-import { ProofCanvas, type ProofView, type SheetSurface } from './proof-canvas.ts';
+import { PlainProof } from './plain-proof.ts';
+import { ProofCanvas, type ProofDrawer, type ProofView, type SheetSurface } from './proof-canvas.ts';
 
 /** Name under which the browser keeps how long a drawing took. */
 const PROOF_DRAWN = 'proof drawn';
@@ -61,14 +63,16 @@ export function Laid({
   small?: boolean;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const drawer = useRef<ProofCanvas>(null);
+  const drawer = useRef<ProofDrawer>(null);
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
-  const [broken, setBroken] = useState(false);
+  const [plain, setPlain] = useState(false);
   const [at, setAt] = useState<{ x: number; y: number; hand: 0 | 1 }>();
   // Bare paper is drawn around the whole picture; of a part nothing lies beside it.
   const around = useMemo(() => aroundBoth(picture, view), [picture, view]);
   const frameOf = holdingBoth(...around);
+  // Where the sheets are not of one size their common frame is nothing that lies there.
+  const alike = EDGES.every((edge) => around[0][edge] === around[1][edge]);
   const [wide, high] = [1 + frameOf.left + frameOf.right, 1 + frameOf.top + frameOf.bottom];
   const ratio = ((image.widthPx * wide) / (image.heightPx * high)) * (view.beside ? 2 : 1);
 
@@ -76,7 +80,8 @@ export function Laid({
     try {
       drawer.current = new ProofCanvas(canvas.current!);
     } catch {
-      setBroken(true);
+      drawer.current = new PlainProof(canvas.current!);
+      setPlain(true);
     }
     const watch = new ResizeObserver(([entry]) => {
       const { width, height } = entry.contentRect;
@@ -130,14 +135,15 @@ export function Laid({
   };
   return (
     <div className={`overflow-auto ${small ? 'p-3' : 'p-5'} ${surround === 'mount' ? 'bg-[#f2f2f2]' : 'bg-[#8f8f8f]'}`}>
-      {broken && (
-        <p role="alert">
-          This browser has no WebGL 2, so the proof can’t be drawn here. In Match each picture is drawn by the server.
+      {plain && !small && (
+        <p className="mb-2 text-center text-[13px] text-[#000]">
+          This browser has no WebGL 2: the processor draws the proof, which takes a moment; the surface of the sheets is
+          not drawn.
         </p>
       )}
       <div
         ref={frame}
-        className="relative mx-auto shadow-[0_1px_4px_#0008]"
+        className={`relative mx-auto ${alike ? 'shadow-[0_1px_4px_#0008]' : ''}`}
         style={{
           aspectRatio: ratio,
           width: widthPx ? widthPx * wide : '100%',

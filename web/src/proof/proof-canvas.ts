@@ -26,6 +26,7 @@ import type { Matrix3 as Matrix3Rows } from '@rakuen/core/colour/matrix';
 import { labToXyz } from '@rakuen/core/colour/lab';
 import { DISPLAY_P3, linearOfPcs, SRGB, type RgbSpace } from '@rakuen/core/colour/rgb-space';
 import { WHITE_ICC } from '@rakuen/core/colour/white';
+import { MAPS, type MapName } from '@rakuen/core/proof/drawn';
 import type { Part } from '@rakuen/core/proof/part';
 import type { LocalBase } from '@rakuen/core/proof/local-contrast';
 import { holdingBoth, NOTHING_AROUND, type Around } from '@rakuen/core/proof/surround';
@@ -36,16 +37,6 @@ import { FLAKE, lobeDeg, MIRRORED } from '@rakuen/core/surface/sheen';
 import { LAB_UNITS, type LabImage } from '../pictures/lab-image.ts';
 import { latticeOf } from '../pictures/picture-api.ts';
 import { FRAGMENT, VERTEX } from './proof-shader.ts';
-
-export const MAPS = [
-  'none',
-  'out of reach',
-  'beyond this screen',
-  'closed shadows',
-  'blown lights',
-  'between the two',
-] as const;
-export type MapName = (typeof MAPS)[number];
 
 /** What is known of a sheet's surface. */
 export interface SheetSurface {
@@ -92,7 +83,21 @@ export interface ProofView {
   readonly around?: readonly [Around, Around];
 }
 
-type Seen = LaidView['seen'];
+export type SeenSheet = LaidView['seen'];
+
+/** Whatever draws a proof on a canvas. */
+export interface ProofDrawer {
+  picture(image: LabImage): void;
+  /** A part of the picture with its own pixels, drawn where it lies; nothing where it is not there yet. */
+  detail(part: Part | undefined, image?: LabImage): void;
+  /** What lies under the local contrast of the picture; nothing where no recipe turns it. */
+  base(base: LocalBase | undefined): void;
+  /** What is known of a sheet's surface; what is not is not drawn. */
+  surface(hand: 0 | 1, surface: SheetSurface): void;
+  sheet(hand: 0 | 1, sheet: SeenSheet): void;
+  draw(view: ProofView, widthPx: number, heightPx: number): void;
+  clear(): void;
+}
 
 const HELD = ['picture', 'detail', 'base'] as const;
 type Held = (typeof HELD)[number];
@@ -104,14 +109,14 @@ export const screenSpace = (): RgbSpace =>
     : SRGB;
 
 /** A picture on two sheets, drawn by the graphics processor: another sheet or light is another lattice, and nothing else. */
-export class ProofCanvas {
+export class ProofCanvas implements ProofDrawer {
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
   private readonly camera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
   private readonly material: RawShaderMaterial;
-  private readonly lattices = new Map<Seen, Data3DTexture>();
+  private readonly lattices = new Map<SeenSheet, Data3DTexture>();
   private readonly recipes: [Recipe?, Recipe?] = [];
-  private readonly sheets: [Seen?, Seen?] = [];
+  private readonly sheets: [SeenSheet?, SeenSheet?] = [];
   /** To the screen for an eye that has settled in the light. */
   private readonly settledIn: Matrix3Rows;
 
@@ -169,7 +174,6 @@ export class ProofCanvas {
     this.hold('picture', textureOf(image));
   }
 
-  /** A part of the picture with its own pixels, drawn where it lies; nothing where it is not there yet. */
   detail(part: Part | undefined, image?: LabImage): void {
     (this.material.uniforms.detailAt.value as Vector4).set(
       part?.x ?? 0,
@@ -180,12 +184,10 @@ export class ProofCanvas {
     this.hold('detail', image ? textureOf(image) : null);
   }
 
-  /** What lies under the local contrast of the picture; nothing where no recipe turns it. */
   base(base: LocalBase | undefined): void {
     this.hold('base', base ? baseTexture(base) : null);
   }
 
-  /** What is known of a sheet's surface; what is not is not drawn. */
   surface(hand: 0 | 1, { slopes, gloss, metallic }: SheetSurface): void {
     const { uniforms } = this.material;
     const reliefs = uniforms.reliefs.value as (DataTexture | null)[];
@@ -216,7 +218,7 @@ export class ProofCanvas {
     this.material.uniforms[name].value = texture;
   }
 
-  sheet(hand: 0 | 1, sheet: Seen): void {
+  sheet(hand: 0 | 1, sheet: SeenSheet): void {
     const { uniforms } = this.material;
     (uniforms.sheets.value as (Data3DTexture | null)[])[hand] = this.latticeTexture(sheet);
     const xyz = labToXyz(sheet.white);
@@ -225,7 +227,7 @@ export class ProofCanvas {
     this.sheets[hand] = sheet;
   }
 
-  private latticeTexture(sheet: Seen): Data3DTexture {
+  private latticeTexture(sheet: SeenSheet): Data3DTexture {
     const known = this.lattices.get(sheet);
     if (known) return known;
     const packed = latticeOf(sheet);

@@ -4,6 +4,7 @@ import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import { GLASSES } from '@rakuen/core/light/glass';
 import { formatNumber } from '@rakuen/core/measurement/show';
+import { MAPS, type MapName } from '@rakuen/core/proof/drawn';
 import { moved, nearer, WHOLE, zoomOf, type Part } from '@rakuen/core/proof/part';
 import { SURFACE_LIGHTS } from '@rakuen/core/surface/sheen';
 import { questionOf } from '../app/steps.ts';
@@ -19,15 +20,16 @@ import { useTable } from '../table/use-table.ts';
 import { CopyDialog } from './copy-dialog.tsx';
 import { AllSheets } from './all-sheets.tsx';
 import { Laid, SPLIT_STEP } from './laid.tsx';
-import { MAPS, screenSpace, type MapName, type ProofView, type SurfaceView } from './proof-canvas.ts';
+import { screenSpace, type ProofView, type SurfaceView } from './proof-canvas.ts';
 import { RoomLine, useRoom } from './room-line.tsx';
+import { BeyondLine } from './beyond-line.tsx';
 import { besideOf, EyeLine, useScreenWhite, type Eye } from './eye-line.tsx';
 import { RecipeNote } from './recipe-note.tsx';
 import { HANGING, SurfaceLine, useSurface, type Held } from './surface-line.tsx';
 import { StripsDialog } from './strips-dialog.tsx';
 import { pairOf } from './in-hand.ts';
 import { useRecipe } from './use-recipe.ts';
-import { ScreenScale, useScreenScale } from './screen-scale.tsx';
+import { SizeLine, useShownSize } from './screen-scale.tsx';
 
 /** What is turned by hand and key over the picture itself. */
 type Turned = Pick<ProofView, 'split' | 'beside' | 'map' | 'part'>;
@@ -95,10 +97,9 @@ function Proof({
     useLaidQuery({ conditionId: pair[1].condition.id, rendering: pair[1].recipe.rendering, ...where }),
   ];
   const [surround, setSurround] = useState<'wall' | 'mount'>('wall');
-  const [atSize, setAtSize] = useState(false);
   const [copying, setCopying] = useState<ConditionHead>();
   const [stripping, setStripping] = useState(false);
-  const scale = useScreenScale();
+  const size = useShownSize(picture);
   const room = useRoom(picture.commission.lux);
   const [image, setImage] = useState<LabImage>();
   const [fault, setFault] = useState<string>();
@@ -232,11 +233,7 @@ function Proof({
                 view={same ? { ...shown, split: 1, beside: false } : shown}
                 surfaces={[surfaces[0].surface, surfaces[1].surface]}
                 surround={surround}
-                widthPx={
-                  atSize
-                    ? (picture.commission.longSideMm / scale.mmPerPx) * Math.min(1, picture.widthPx / picture.heightPx)
-                    : undefined
-                }
+                widthPx={size.widthPx}
                 onSplit={(split) => change({ split })}
                 onPart={toPart}
               />
@@ -274,16 +271,7 @@ function Proof({
                 <option value="mount">a white mount</option>
               </select>
             </label>
-            <label className="flex items-center gap-1.5">
-              <input
-                type="checkbox"
-                className="size-4 accent-ink"
-                checked={atSize}
-                onChange={(e) => setAtSize(e.target.checked)}
-              />
-              at print size
-            </label>
-            {atSize && <ScreenScale scale={scale} />}
+            <SizeLine size={size} viewingMm={picture.commission.viewingMm} />
             <RoomLine
               room={room}
               whites={[first.seen.white, second.seen.white]}
@@ -327,7 +315,15 @@ function Proof({
             From the models of the two print conditions ({modelWords(pair[0].condition.paper.name, first.modelError)}
             {oneSheet ? '' : `; ${modelWords(pair[1].condition.paper.name, second.modelError)}`}), in{' '}
             {light?.name ?? 'a lamp that is gone'}, {GLASSES.find((g) => g.key === where.glass)?.name}. Your screen is
-            taken as {screenSpace().name}; drawn from {image.widthPx} × {image.heightPx} of the file’s pixels.
+            taken as {screenSpace().name}; it can’t show{' '}
+            <BeyondLine image={image} sheet={first.seen} recipe={ofLeft} view={view} name={pair[0].name} />
+            {!same && (
+              <>
+                {' '}
+                and <BeyondLine image={image} sheet={second.seen} recipe={ofRight} view={view} name={pair[1].name} />
+              </>
+            )}
+            ; drawn from {image.widthPx} × {image.heightPx} of the file’s pixels.
             {held.choice === 'off' ? ' Texture and sheen are not drawn.' : ''} A proof on a screen is no print: judge
             the last step on a strip, dry, in the light of the place.
           </p>

@@ -1,4 +1,7 @@
 import { useState } from 'react';
+import type { PictureView } from '@rakuen/contract/pictures';
+import { decimal } from '../parts/decimal.ts';
+import { Typed } from '../parts/typed.tsx';
 import { useRemembered } from '../parts/remembered.ts';
 import { QuietButton } from '../parts/button.tsx';
 
@@ -46,5 +49,76 @@ export function ScreenScale({ scale }: { scale: Scale }) {
         That is it
       </QuietButton>
     </div>
+  );
+}
+
+/** How large a print is drawn. */
+const SIZES = { fits: 'as large as fits', print: 'at print size', hanging: 'as large as it will look' } as const;
+type Size = keyof typeof SIZES;
+/** How far an eye is from a screen on a desk, mm (practice). */
+const EYE_TO_SCREEN_MM = '600';
+
+export interface ShownSize {
+  readonly choice: Size;
+  readonly scale: Scale;
+  readonly eyeMm: string;
+  /** Width of the picture on the screen, CSS pixels; nothing where it is to fit. */
+  readonly widthPx?: number;
+  readonly choose: (size: Size) => void;
+  readonly setEyeMm: (mm: string) => void;
+}
+
+/** The size a print is drawn in: its own, or so that it fills as much of the eye as it will where it hangs. */
+export function useShownSize({ commission, widthPx, heightPx }: PictureView): ShownSize {
+  const [choice, choose] = useState<Size>('fits');
+  const [eyeMm, setEyeMm] = useRemembered('eye-to-screen-mm', EYE_TO_SCREEN_MM);
+  const scale = useScreenScale();
+  const { longSideMm, viewingMm } = commission;
+  const printMm = longSideMm * Math.min(1, widthPx / heightPx);
+  const nearer = choice === 'hanging' ? Number(eyeMm) / viewingMm : 1;
+  return {
+    choice,
+    scale,
+    eyeMm,
+    widthPx: choice === 'fits' ? undefined : (printMm / scale.mmPerPx) * nearer,
+    choose,
+    setEyeMm,
+  };
+}
+
+export function SizeLine({ size, viewingMm }: { size: ShownSize; viewingMm: number }) {
+  return (
+    <>
+      <label className="flex items-center gap-2">
+        <span className="text-quiet">Size</span>
+        <select
+          aria-label="How large it is drawn"
+          className="min-h-8 rounded-[3px] border border-edge bg-field px-2"
+          value={size.choice}
+          onChange={(e) => size.choose(e.target.value as Size)}
+        >
+          {Object.entries(SIZES).map(([key, name]) => (
+            <option key={key} value={key}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </label>
+      {size.choice === 'hanging' && (
+        <>
+          <Typed
+            label="Your eye to the screen"
+            unit="mm"
+            inputMode="numeric"
+            className="w-44"
+            value={size.eyeMm}
+            wrong={(text) => (decimal(text) >= 100 && decimal(text) <= 5000 ? undefined : 'From 100 to 5000 mm.')}
+            onTyped={(text) => size.setEyeMm(String(decimal(text)))}
+          />
+          <p className="text-[13px] text-quiet">It hangs {viewingMm} mm from the eye.</p>
+        </>
+      )}
+      {size.choice !== 'fits' && <ScreenScale scale={size.scale} />}
+    </>
   );
 }
