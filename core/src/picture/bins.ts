@@ -22,12 +22,12 @@ const FINE_BITS = 3;
  * wide, elsewhere a hundredth.
  */
 export class CodeBins {
-  private readonly coarse: Uint32Array;
+  /** Pixels of each bin; where codes that differ were met in it, the complement of their number: one look tells both. */
+  private readonly coarse: Int32Array;
   /** Where the parts of a full bin begin; 0 where it has none. */
   private readonly partsAt: Int32Array;
-  /** The code first met in each bin, and whether another was met in it: a colour that stands alone is known exactly. */
+  /** The code first met in each bin: a colour that stands alone is known exactly. */
   private readonly first: Float64Array;
-  private readonly mixed: Uint8Array;
   private parts = new Uint32Array(1 << 16);
   private used: number;
   private readonly most: number;
@@ -44,10 +44,9 @@ export class CodeBins {
   ) {
     this.fineBits = Math.min(FINE_BITS, bits - COARSE_BITS);
     const count = 1 << (COARSE_BITS * channels);
-    this.coarse = new Uint32Array(count);
+    this.coarse = new Int32Array(count);
     this.partsAt = new Int32Array(count);
     this.first = new Float64Array(count).fill(-1);
-    this.mixed = new Uint8Array(count);
     this.used = 1 << (this.fineBits * channels);
     this.most = Math.max(1, Math.floor(expected * MOST_SHARE));
   }
@@ -58,7 +57,7 @@ export class CodeBins {
   }
 
   private addColours(samples: Uint8Array | Uint16Array): void {
-    const { coarse, partsAt, most, fineBits, first, mixed } = this;
+    const { coarse, partsAt, most, fineBits, first } = this;
     let { parts } = this;
     const high = this.bits - COARSE_BITS;
     const low = high - fineBits;
@@ -68,13 +67,14 @@ export class CodeBins {
       const g = samples[i + 1];
       const b = samples[i + 2];
       const bin = ((r >> high) << (2 * COARSE_BITS)) | ((g >> high) << COARSE_BITS) | (b >> high);
-      if (mixed[bin] === 0) {
+      let held = coarse[bin];
+      if (held >= 0) {
         const code = r * 4_294_967_296 + g * 65_536 + b;
-        if (first[bin] < 0) first[bin] = code;
-        else if (first[bin] !== code) mixed[bin] = 1;
+        if (held === 0) first[bin] = code;
+        else if (first[bin] !== code) coarse[bin] = held = ~held;
       }
-      if (coarse[bin] < most) {
-        coarse[bin]++;
+      if (held < 0 ? ~held < most : held < most) {
+        coarse[bin] = held < 0 ? held - 1 : held + 1;
         continue;
       }
       let at = partsAt[bin];
@@ -87,15 +87,16 @@ export class CodeBins {
   }
 
   private addGreys(samples: Uint8Array | Uint16Array): void {
-    const { coarse, partsAt, most, fineBits, first, mixed } = this;
+    const { coarse, partsAt, most, fineBits, first } = this;
     const high = this.bits - COARSE_BITS;
     const low = high - fineBits;
     const mask = (1 << fineBits) - 1;
     for (const v of samples) {
       const bin = v >> high;
-      if (first[bin] < 0) first[bin] = v;
-      else if (first[bin] !== v) mixed[bin] = 1;
-      if (coarse[bin] < most) coarse[bin]++;
+      let held = coarse[bin];
+      if (held === 0) first[bin] = v;
+      else if (held > 0 && first[bin] !== v) held = ~held;
+      if (held < 0 ? ~held < most : held < most) coarse[bin] = held < 0 ? held - 1 : held + 1;
       else this.parts[(partsAt[bin] ||= this.room()) + ((v >> low) & mask)]++;
     }
   }
@@ -147,10 +148,11 @@ export class CodeBins {
       if (at !== 0) for (let i = 0; i < 1 << (fineBits * channels); i++) count += this.parts[at + i];
       pixels.push(count);
     };
-    this.coarse.forEach((count, bin) => {
-      if (count === 0) return;
+    this.coarse.forEach((held, bin) => {
+      if (held === 0) return;
+      const count = held < 0 ? ~held : held;
       const at = this.partsAt[bin];
-      if (this.mixed[bin] === 0) return alone(bin);
+      if (held > 0) return alone(bin);
       if (at === 0) return put(bin, -1, count);
       // What came before the bin was full is shared out as what came after.
       const parts = this.parts.subarray(at, at + (1 << (fineBits * channels)));

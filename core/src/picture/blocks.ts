@@ -24,10 +24,11 @@ const MOST_BLOCKS = 640;
 const TILES_ALONG = 64;
 /** Rows of a block that are looked at, at least: its structure, unlike its colours, is told by some of them. */
 const ROWS_ENOUGH = 4;
-/** Sums a block keeps: pixels, tone, tone squared, steps squared, red, green, blue. */
+/** Sums a block keeps: pixels, tone, tone squared, steps squared (all in sixteenths of a code), red, green, blue. */
 const SUMS = 7;
 /** Shares of the channels in the tone by which structure is told, in sixteenths: about those of light. */
 const TONE = [4, 10, 2] as const;
+const SIXTEENTHS = 16;
 
 /** Lab of codes 0–1, `channels` after one another. */
 export type LabOfCodes = (codes: Float32Array) => Float32Array;
@@ -84,12 +85,13 @@ export class BlockTally {
       const to = Math.min(end, (column + 1) * sizePx);
       let [n, T1, T2, D, R, G, B] = [to - x, 0, 0, 0, 0, 0, 0];
       const own = block * 4;
-      let top = strongest[own + 3];
+      const before = strongest[own + 3];
+      let [top, topRed, topGreen, topBlue] = [before, 0, 0, 0];
       for (; x < to; x++, i += channels) {
         const red = samples[i];
         const green = samples[i + g];
         const blue = samples[i + b];
-        const tone = (red * TONE[0] + green * TONE[1] + blue * TONE[2]) / 16;
+        const tone = red * TONE[0] + green * TONE[1] + blue * TONE[2];
         const step = left < 0 ? 0 : tone - left;
         left = tone;
         T1 += tone;
@@ -102,11 +104,16 @@ export class BlockTally {
         const least = red < green ? (red < blue ? red : blue) : green < blue ? green : blue;
         if (most - least > top) {
           top = most - least;
-          strongest[own] = red;
-          strongest[own + 1] = green;
-          strongest[own + 2] = blue;
-          strongest[own + 3] = top;
+          topRed = red;
+          topGreen = green;
+          topBlue = blue;
         }
+      }
+      if (top > before) {
+        strongest[own] = topRed;
+        strongest[own + 1] = topGreen;
+        strongest[own + 2] = topBlue;
+        strongest[own + 3] = top;
       }
       const s = block * SUMS;
       n += sums[s];
@@ -131,21 +138,18 @@ export class BlockTally {
     const labs = labOf(means);
     const perTile = Math.max(1, Math.round(Math.max(columns, rows) / TILES_ALONG));
     const slope = lightnessSlope(labOf, channels);
-    const of = (read: (block: number) => number) => Float32Array.from({ length: count }, (_, block) => read(block));
-    const mean = (block: number, sum: number) => sums[block * SUMS + sum] / sums[block * SUMS];
-    const perTone = of((block) => slope(mean(block, 1) / top) / top);
-    return {
-      columns,
-      rows,
-      sizePx,
-      perTile,
-      L: of((block) => labs[block * 3]),
-      a: of((block) => labs[block * 3 + 1]),
-      b: of((block) => labs[block * 3 + 2]),
-      strongest: this.strongestOf(labOf, perTile),
-      steps: of((block) => mean(block, 3) * perTone[block] ** 2),
-      within: of((block) => Math.max(0, mean(block, 2) - mean(block, 1) ** 2) * perTone[block] ** 2),
-    };
+    const [L, a, b, steps, within] = Array.from({ length: 5 }, () => new Float32Array(count));
+    for (let block = 0, s = 0; block < count; block++, s += SUMS) {
+      const n = sums[s];
+      const tone = sums[s + 1] / n;
+      const perTone = slope(tone / SIXTEENTHS / top) / SIXTEENTHS / top;
+      L[block] = labs[block * 3];
+      a[block] = labs[block * 3 + 1];
+      b[block] = labs[block * 3 + 2];
+      steps[block] = (sums[s + 3] / n) * perTone ** 2;
+      within[block] = Math.max(0, sums[s + 2] / n - tone ** 2) * perTone ** 2;
+    }
+    return { columns, rows, sizePx, perTile, L, a, b, strongest: this.strongestOf(labOf, perTile), steps, within };
   }
 
   private strongestOf(labOf: LabOfCodes, perTile: number): Float32Array {

@@ -46,6 +46,9 @@ export async function analysePicture(task: PictureTask): Promise<PictureResult> 
       { widthPx: width, heightPx: height, channels, bits: bitsPerChannel === 8 ? 8 : 16 },
       labOf,
     );
+    // Made on the other core while the pixels are counted on this one; its fault is told where it is awaited.
+    const made = previewOf(task, picture.profileAssumed);
+    made.catch(() => {});
     let read = 0;
     let beyond = false;
     try {
@@ -63,8 +66,7 @@ export async function analysePicture(task: PictureTask): Promise<PictureResult> 
     if (picture.assumedLight) notes.push('Its 32-bit values were taken as light with the primaries of sRGB.');
     const { figures, cells } = reader.finish(uprightFrom(meta.orientation ?? 1));
 
-    // The preview is for the eye: turned upright, and taken to sRGB through the profile (or without it, where it was set aside).
-    const preview = await previewOf(task, picture.profileAssumed).catch((error: Error) => {
+    const preview = await made.catch((error: Error) => {
       throw unreadable(format, error);
     });
     report(1);
@@ -87,7 +89,10 @@ export async function analysePicture(task: PictureTask): Promise<PictureResult> 
   }
 }
 
-/** Made small before it is taken through its profile, which is slow for every pixel. */
+/**
+ * For the eye: turned upright, and taken to sRGB through the profile (or without it, where it was set aside). Made small before it is taken through it,
+ * which is slow for every pixel.
+ */
 async function previewOf({ path, maxPixels }: PictureFile, assumed: boolean): Promise<Buffer> {
   const small = sharp(path, { limitInputPixels: maxPixels, ignoreIcc: true })
     .autoOrient()
