@@ -32,4 +32,24 @@ export const SHEETS = {
   },
   metallic: { ...CLASS_SHEETS.metallic, brightener: 0, relief: RELIEFS.smooth, weightGsm: 282, thicknessUm: 288 },
   mulberry: { ...CLASS_SHEETS.uncoated, brightener: 0, relief: RELIEFS.rough, weightGsm: 68, thicknessUm: 176 },
+  gloss: { ...CLASS_SHEETS.gloss, brightener: 0.35, relief: RELIEFS['ultra smooth'], weightGsm: 239, thicknessUm: 252 },
+  /** Baryta that was whitened. */
+  barytaBright: {
+    ...CLASS_SHEETS.baryta,
+    reflectance: 0.949,
+    warmth: 0.018,
+    brightener: 0.38,
+    relief: RELIEFS['fine tooth'],
+    weightGsm: 306,
+    thicknessUm: 352,
+  },
+  ragTextured: {
+    ...CLASS_SHEETS.cotton,
+    warmth: 0.042,
+    brightener: 0,
+    relief: RELIEFS.textured,
+    weightGsm: 319,
+    thicknessUm: 583,
+  },
+  canvas: { ...CLASS_SHEETS.canvas, brightener: 0.2, relief: RELIEFS.rough, weightGsm: 378, thicknessUm: 447 },
 } as const satisfies Record<string, SheetModel>;

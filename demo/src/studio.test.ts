@@ -10,8 +10,13 @@ import { SCENES, type SceneName } from './pictures/draw.ts';
 import { CONDITIONS, demoReadings, FIRST_BOXES, LATER_BOX, PAPERS } from './studio.ts';
 
 describe('the invented studio', () => {
-  it('spans the trade: gloss classes, matt, cotton, metallic, uncoated', () => {
-    expect(new Set(PAPERS.map((p) => p.coating)).size).toBeGreaterThanOrEqual(6);
+  it('spans the trade: every class of coating, two barytas and two rags; two printers, three ink sets', () => {
+    expect(new Set(PAPERS.map((p) => p.coating))).toEqual(new Set(Object.keys(COATING_CLASSES)));
+    expect(PAPERS.filter((p) => p.coating === 'baryta').map((p) => p.brightenerClaim)).toEqual(['none', 'moderate']);
+    expect(PAPERS.filter((p) => p.coating === 'cotton').map((p) => p.surface)).toEqual(['smooth', 'textured']);
+    expect(PAPERS).toHaveLength(10);
+    expect(new Set(CONDITIONS.map((c) => c.printer)).size).toBe(2);
+    expect(new Set(CONDITIONS.map((c) => c.inkSet)).size).toBe(3);
     expect(new Set(PAPERS.map((p) => p.name)).size).toBe(PAPERS.length);
   });
 

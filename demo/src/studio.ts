@@ -1,4 +1,4 @@
-import { PIGMENT_INKS, DYE_INKS } from '@rakuen/core/simulation/inks';
+import { PIGMENT_INKS, DYE_INKS, REFILL_PIGMENT_INKS } from '@rakuen/core/simulation/inks';
 import { surfaceChart } from '@rakuen/core/simulation/chart';
 import { BENCH_CONDITIONS, readChart } from '@rakuen/core/simulation/instrument';
 import type { PressModel } from '@rakuen/core/simulation/printer';
@@ -113,6 +113,58 @@ export const PAPERS: readonly DemoPaper[] = [
     sizes: [{ label: '64 × 97 cm sheet', widthMm: 640, heightMm: 970, sheets: 10, packPrice: 86 }],
     notes: 'Tape to a carrier sheet; no profile comes with it.',
   },
+  {
+    key: 'harbourGloss',
+    maker: 'Pell & Drift',
+    name: 'Harbour Gloss',
+    coating: 'gloss',
+    base: 'resin-coated',
+    surface: 'ultra smooth',
+    brightenerClaim: 'low',
+    weightGsm: 240,
+    thicknessUm: 250,
+    sizes: [a4(50, 28), a3plus(50, 69)],
+    notes: '',
+  },
+  {
+    key: 'kelp',
+    maker: 'Ostermoor',
+    name: 'Kelp Baryta',
+    coating: 'baryta',
+    base: 'alpha cellulose',
+    surface: 'fine tooth',
+    brightenerClaim: 'moderate',
+    weightGsm: 310,
+    thicknessUm: 350,
+    sizes: [a4(25, 39), a3plus(25, 94)],
+    notes: 'Whiter than Slate by day, and bluer.',
+  },
+  {
+    key: 'furrow',
+    maker: 'Vellacre',
+    name: 'Furrow Rag',
+    coating: 'cotton',
+    base: 'cotton',
+    surface: 'textured',
+    brightenerClaim: 'none',
+    weightGsm: 320,
+    thicknessUm: 580,
+    sizes: [a4(25, 58), a3plus(25, 141)],
+    notes: 'Sheds at its torn edge.',
+  },
+  {
+    key: 'tarpaulin',
+    maker: 'Reedmere',
+    name: 'Tarpaulin Canvas',
+    coating: 'canvas',
+    base: 'cotton and cellulose',
+    surface: 'rough',
+    brightenerClaim: 'not stated',
+    weightGsm: 380,
+    thicknessUm: 450,
+    sizes: [{ label: '24 in roll', widthMm: 610, heightMm: 6000, sheets: 1, packPrice: 96 }],
+    notes: 'Varnish before it is stretched.',
+  },
 ];
 
 /** A print condition of the studio, and the press that stands in for it. */
@@ -141,6 +193,8 @@ const D6 = {
   resolution: '1200 dpi',
   printMode: 'colour through a profile' as const,
 };
+/** Another maker’s ink in the same printer. */
+const REFILLED = { ...P10, inkSet: 'Tidewater refill, ten inks' };
 const gloss = (sheet: PressModel['sheet'], inkLoad = 1): PressModel => ({
   sheet,
   inks: PIGMENT_INKS,
@@ -223,6 +277,47 @@ export const CONDITIONS: readonly DemoCondition[] = [
     profile: '',
     blackOvercoat: true,
     press: { ...gloss(SHEETS.baryta), mode: 'black-and-white', overcoat: true },
+  },
+  {
+    paper: 'harbourGloss',
+    ...P10,
+    blackInk: 'photo black',
+    mediaSetting: 'Glossy photo',
+    profile: 'harbour-gloss-p10.icc',
+    press: gloss(SHEETS.gloss),
+  },
+  {
+    paper: 'kelp',
+    ...P10,
+    blackInk: 'photo black',
+    mediaSetting: 'Heavy gloss fibre',
+    profile: 'kelp-p10.icc',
+    press: gloss(SHEETS.barytaBright),
+  },
+  {
+    paper: 'furrow',
+    ...P10,
+    blackInk: 'matt black',
+    mediaSetting: 'Fine art matt',
+    profile: 'furrow-rag-p10.icc',
+    press: matt(SHEETS.ragTextured),
+  },
+  {
+    paper: 'tarpaulin',
+    ...P10,
+    blackInk: 'matt black',
+    mediaSetting: 'Canvas matt',
+    profile: 'tarpaulin-p10.icc',
+    press: matt(SHEETS.canvas),
+  },
+  {
+    // The maker's profile of another ink is used, as is done.
+    paper: 'harbour',
+    ...REFILLED,
+    blackInk: 'photo black',
+    mediaSetting: 'Semi-gloss photo',
+    profile: 'harbour-p10.icc',
+    press: { ...gloss(SHEETS.lustre), inks: REFILL_PIGMENT_INKS },
   },
 ];
 
