@@ -35,6 +35,14 @@ export class MatchRequest {
   @Maybe() @Weights() weights?: Record<string, number>;
   /** As if it hung behind another glass than its commission says. */
   @Maybe() @OneOf(GLASSES.map((g) => g.key)) glass?: string;
+  /** A name by which it can be asked how far it is, and be left. */
+  @Maybe() @Id() work?: string;
+}
+
+/** How far a match or a show is: sheets that are laid, of all. */
+export class UnderWayView {
+  @Int() done!: number;
+  @Int() total!: number;
 }
 
 export class DecisionQuery {
@@ -170,6 +178,8 @@ export class PortfolioRequest {
   @Ids(60) pictureIds!: string[];
   @Maybe() @Ids(60) conditionIds?: string[];
   @Maybe() @Weights() weights?: Record<string, number>;
+  /** A name by which it can be asked how far it is, and be left. */
+  @Maybe() @Id() work?: string;
 }
 
 /** The fewest sheets that carry pictures, for one number of sheets after another. */

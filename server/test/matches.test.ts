@@ -304,3 +304,32 @@ it('what was chosen is held against the schools; of too few no weights are fitte
   expect(after.schools.find((s) => s.key === 'start')!.hits).toBeGreaterThan(0);
   await rakuen.call('DELETE', `/api/decisions/${made.body.id}`);
 });
+
+it('tells how many sheets lie there while they are learned, can be left, and is asked for again', async () => {
+  const ids: string[] = [];
+  for (let i = 0; i < 5; i++) {
+    const id = await condition(rakuen, `Unlearned ${i}`, 'cotton');
+    const set = writeCgats(readChart(SHEETS.cotton, scatteredChart(460), 'M1', 60 + i));
+    await rakuen.upload(`/api/conditions/${id}/readings`, `new-${i}.txt`, set);
+    ids.push(id);
+  }
+  const work = crypto.randomUUID();
+  const far = async () =>
+    (await rakuen.call<{ done: number; total: number }>('GET', `/api/matches/under-way/${work}`)).body;
+  expect(await far()).toEqual({ done: 0, total: 0 });
+  const ask = () => rakuen.call<Match>('POST', '/api/matches', { pictureId, conditionIds: ids, work });
+  const asked = ask();
+  const seen: number[] = [];
+  for (let now = await far(); now.done < 1; now = await far()) {
+    if (now.total > 0) seen.push(now.total);
+    await new Promise((done) => setTimeout(done, 20));
+  }
+  expect(new Set(seen)).toEqual(new Set([5]));
+  expect((await rakuen.call('DELETE', `/api/matches/under-way/${work}`)).status).toBe(204);
+  const left = await asked;
+  expect(left.status).toBe(409);
+  expect((left.body as unknown as { remedy: string }).remedy).toContain('what was learned until then is kept');
+  expect(await far()).toEqual({ done: 0, total: 0 });
+  const again = await ask();
+  expect([again.status, again.body.places.length]).toEqual([200, 5]);
+}, 60_000);

@@ -494,6 +494,10 @@ const RACES: Race[] = [
   },
   { route: 'POST /api/matches', ask: always(() => post('matches', { pictureId, conditionIds: [conditionId] })) },
   {
+    route: 'DELETE /api/matches/under-way/{id}',
+    ask: always(() => remove(`matches/under-way/${crypto.randomUUID()}`)),
+  },
+  {
     route: 'POST /api/portfolios',
     ask: always(() => post('portfolios', { pictureIds: [pictureId], conditionIds: [conditionId] })),
   },

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { availableParallelism } from 'node:os';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
@@ -39,9 +40,12 @@ import { LaidService, type Laid } from '../profiles/laid.service.ts';
 import { DecisionRow, MatchRow, PaperRow, SchoolRow, TrialRow } from '../store/entities.ts';
 import { Writer } from '../store/writer.ts';
 import { Workshop } from '../work/workshop.ts';
+import { eachOf, UnderWay } from './under-way.ts';
 
 /** Decisions of a list: what a screen shows at once. */
 const MOST_LISTED = 500;
+/** Sheets that are laid at once: one a thread, so that little is begun that may be left. */
+const AT_ONCE = Math.max(2, availableParallelism());
 /** Kept matches of a picture that are listed. */
 const MOST_KEPT = 50;
 
@@ -66,12 +70,18 @@ export class MatchesService {
     private readonly workshop: Workshop,
     private readonly writer: Writer,
     private readonly strips: NotesService,
+    private readonly underWay: UnderWay,
   ) {}
 
   private readonly standings = new Map<string, { seq: number; places: MatchView['places'] }>();
 
   async match(request: MatchRequest): Promise<MatchView> {
-    const { picture, candidates, leftOut } = await this.lay(request.pictureId, request.conditionIds, request.glass);
+    const { picture, candidates, leftOut } = await this.lay(
+      request.pictureId,
+      request.conditionIds,
+      request.glass,
+      request.work,
+    );
     const asked = askedOf(picture, request.weights);
     const ranking = rankSheets(asked, candidates);
     const decisions = await this.newestDecisions(picture.id);
@@ -95,10 +105,10 @@ export class MatchesService {
   }
 
   /** Every picture against every sheet, and the fewest sheets that carry them. */
-  async portfolio({ pictureIds, conditionIds, weights }: PortfolioRequest): Promise<PortfolioView> {
+  async portfolio({ pictureIds, conditionIds, weights, work }: PortfolioRequest): Promise<PortfolioView> {
     const rankings: { pictureId: string; ranking: Ranking; leftOut: readonly LeftOut[] }[] = [];
     for (const pictureId of [...new Set(pictureIds)]) {
-      const { picture, candidates, leftOut } = await this.lay(pictureId, conditionIds);
+      const { picture, candidates, leftOut } = await this.lay(pictureId, conditionIds, undefined, work);
       rankings.push({ pictureId, ranking: rankSheets(askedOf(picture, weights), candidates), leftOut });
     }
     // A sheet that is known for one picture and not for another is compared for none.
@@ -265,7 +275,12 @@ export class MatchesService {
   }
 
   /** What every sheet asked for does to the picture, where it will hang. */
-  private async lay(pictureId: string, conditionIds?: readonly string[], glass?: string): Promise<Laying> {
+  private async lay(
+    pictureId: string,
+    conditionIds?: readonly string[],
+    glass?: string,
+    named?: string,
+  ): Promise<Laying> {
     const known = await this.pictures.view(pictureId);
     const picture = glass ? { ...known, commission: { ...known.commission, glass } } : known;
     const all = await this.conditions.list();
@@ -275,21 +290,24 @@ export class MatchesService {
     const papers = new Map((await this.papers.find()).map((p) => [p.id, p]));
     const timed = new Map((await this.conditions.minutesTimed()).map((t) => [t.conditionId, t.minutes]));
     const leftOut: LeftOut[] = [];
-    const laid = await Promise.all(
-      (asked as ConditionView[]).map(
-        async (condition): Promise<{ condition: ConditionView; laid: Laid } | undefined> => {
-          const why = condition.facts ? superseded.get(condition.id) : 'Nothing was measured of it yet.';
-          if (why) return void leftOut.push({ conditionId: condition.id, why });
-          try {
-            return { condition, laid: await this.laid.laid(condition, picture.commission) };
-          } catch (error) {
-            // What a sheet's readings can't tell is said of it; anything else is a fault.
-            if (!(error instanceof RakuenError) || error.getStatus() >= 500 || error.getStatus() === 404) throw error;
-            return void leftOut.push({ conditionId: condition.id, why: messageOf(error) });
-          }
-        },
-      ),
-    );
+    const layOne = async (condition: ConditionView): Promise<{ condition: ConditionView; laid: Laid } | undefined> => {
+      const why = condition.facts ? superseded.get(condition.id) : 'Nothing was measured of it yet.';
+      if (why) return void leftOut.push({ conditionId: condition.id, why });
+      try {
+        return { condition, laid: await this.laid.laid(condition, picture.commission) };
+      } catch (error) {
+        // What a sheet's readings can't tell is said of it; anything else is a fault.
+        if (!(error instanceof RakuenError) || error.getStatus() >= 500 || error.getStatus() === 404) throw error;
+        return void leftOut.push({ conditionId: condition.id, why: messageOf(error) });
+      }
+    };
+    const work = this.underWay.begin(named, asked.length);
+    const laid = await eachOf(asked as ConditionView[], AT_ONCE, async (condition) => {
+      work.goOn();
+      const found = await layOne(condition);
+      work.step();
+      return found;
+    }).finally(work.end);
     const ready = laid.filter((l) => l !== undefined);
     const cells = await this.pictures.cells(pictureId);
     const figures = await this.workshop.run('matchSheets', {

@@ -12,7 +12,7 @@ import { said, useAppDispatch } from '../app/store.ts';
 import { questionOf } from '../app/steps.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { conditionLine } from '../parts/label.ts';
-import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
+import { Empty, ErrorNote } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { moveFocus, useKeys } from '../parts/use-keys.ts';
 import { CommissionLine } from '../pictures/commission-line.tsx';
@@ -21,6 +21,7 @@ import { useTable } from '../table/use-table.ts';
 import { CostPlace } from './cost-place.tsx';
 import { GlassTurn } from './glass-turn.tsx';
 import { KeptMatches } from './kept-matches.tsx';
+import { Laying, workOf } from './laying.tsx';
 import { PlaceRow } from './place-row.tsx';
 import { PortfolioPlace } from './portfolio-place.tsx';
 import { SeenOnSheet } from './seen-on-sheet.tsx';
@@ -46,7 +47,10 @@ export function MatchScreen() {
   const onTable = table.laid.map((c) => c.id);
   const all = everything || onTable.length === 0;
   const conditionIds = all ? undefined : onTable;
-  const match = useMatchQuery({ pictureId: picture?.id ?? '', conditionIds }, { skip: !picture });
+  const match = useMatchQuery(
+    { pictureId: picture?.id ?? '', conditionIds, work: workOf('match') },
+    { skip: !picture },
+  );
   // Swapping the picture must not leave the old ranking standing under the new name.
   const current = match.currentData;
   const weights = useMemo(
@@ -193,7 +197,10 @@ export function MatchScreen() {
             <CommissionLine picture={picture} />
           </div>
           <ErrorNote error={match.error} />
-          {match.isFetching && !current && <Waiting what="Laying the picture on each sheet" />}
+          {match.error && !match.isFetching && (
+            <Button onClick={() => void match.refetch()}>Lay it on the sheets again</Button>
+          )}
+          {match.isFetching && !current && <Laying what="Laying the picture on each sheet" work={workOf('match')} />}
           {current && places.length === 0 && (
             <Empty
               title="No measured paper to rank"

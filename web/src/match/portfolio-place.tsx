@@ -3,7 +3,9 @@ import type { PictureView } from '@rakuen/contract/pictures';
 import type { Weights } from '@rakuen/core/match/schools';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { conditionLine } from '../parts/label.ts';
-import { ErrorNote, Waiting } from '../parts/messages.tsx';
+import { Button } from '../parts/button.tsx';
+import { ErrorNote } from '../parts/messages.tsx';
+import { Laying, workOf } from './laying.tsx';
 import { usePortfolioQuery } from './match-api.ts';
 
 /** A score that leads by less is no lead: both may be off by as much. Only a sheet that stands clear of the next is marked. */
@@ -23,13 +25,27 @@ export function PortfolioPlace({
   conditionIds?: string[];
   weights: Weights;
 }) {
-  const { currentData: show, error } = usePortfolioQuery({
+  const {
+    currentData: show,
+    error,
+    isFetching,
+    refetch,
+  } = usePortfolioQuery({
     pictureIds: pictures.map((p) => p.id),
     conditionIds,
     weights: { ...weights },
+    work: workOf('show'),
   });
-  if (error) return <ErrorNote error={error} />;
-  if (!show) return <Waiting what="Laying every picture on every sheet" />;
+  if (error && !isFetching)
+    return (
+      <>
+        <ErrorNote error={error} />
+        <Button className="mt-2" onClick={() => void refetch()}>
+          Lay them on the sheets again
+        </Button>
+      </>
+    );
+  if (!show) return <Laying what="Laying every picture on every sheet" work={workOf('show')} />;
   const sheets = [...new Set(show.scores.map((s) => s.conditionId))];
   const nameOf = (id: string) => conditions.find((c) => c.id === id)?.paper.name ?? 'a removed condition';
   const scoreOf = (pictureId: string, conditionId: string) =>
