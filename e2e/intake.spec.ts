@@ -226,7 +226,7 @@ test('a print is judged a day later; a paper that the ledger rests on stays', as
   await expect(page.getByRole('listitem').filter({ hasText: 'chosen' })).toHaveCount(0);
 
   await step(page, 'Papers');
-  await page.getByRole('button', { name: 'Change Corvane P10 · Fine art matt' }).click();
+  await page.getByRole('button', { name: 'Change Corvane P10 · Fine art matt, Chalk Rag' }).click();
   await page.getByRole('button', { name: 'Remove this print condition' }).click();
   await page.getByRole('button', { name: 'Remove with its readings' }).click();
   await expect(page.getByRole('alert')).toContainText(

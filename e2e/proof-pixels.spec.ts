@@ -1,3 +1,4 @@
+import { asThree } from '@rakuen/core/colour/three';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
@@ -5,7 +6,7 @@ import { compensated, type RenderingKey } from '@rakuen/core/characterisation/re
 import { deltaE2000 } from '@rakuen/core/colour/difference';
 import { labToXyz, xyzToLab } from '@rakuen/core/colour/lab';
 import { rgbToLab, SRGB, xyzToRgb } from '@rakuen/core/colour/rgb-space';
-import type { Lab, Rgb, Xyz } from '@rakuen/core/colour/types';
+import type { Lab } from '@rakuen/core/colour/types';
 import { WHITE_ICC } from '@rakuen/core/colour/white';
 import { ROOM } from '@rakuen/core/light/glass';
 import { MIRRORS } from '@rakuen/core/match/lay';
@@ -91,7 +92,7 @@ function meanOf(labs: readonly Lab[]): Lab {
 /** What a sheet with sheen mirrors of a room without glass lies over every colour of it. */
 function roomOver(coating: CoatingClass): (lab: Lab) => Lab {
   const share = COATING_CLASSES[coating].sheen * MIRRORS * ROOM;
-  return (lab) => xyzToLab(labToXyz(lab).map((v, i) => v + share * WHITE_ICC[i]) as unknown as Xyz);
+  return (lab) => xyzToLab(asThree(labToXyz(lab).map((v, i) => v + share * WHITE_ICC[i])));
 }
 
 /** Squares of nine pixels of a canvas: their middles, and the codes of each, red, green and blue. */
@@ -125,11 +126,13 @@ async function pictureLab(api: Api, pictureId: string): Promise<(x: number, y: n
     const [u, v] = [x * w - 0.5, y * h - 0.5];
     const [l, t] = [Math.floor(u), Math.floor(v)];
     const [p, q] = [u - l, v - t];
-    return [0, 1, 2].map(
-      (c) =>
-        (at(l, t, c) * (1 - p) + at(l + 1, t, c) * p) * (1 - q) +
-        (at(l, t + 1, c) * (1 - p) + at(l + 1, t + 1, c) * p) * q,
-    ) as unknown as Lab;
+    return asThree(
+      [0, 1, 2].map(
+        (c) =>
+          (at(l, t, c) * (1 - p) + at(l + 1, t, c) * p) * (1 - q) +
+          (at(l, t + 1, c) * (1 - p) + at(l + 1, t + 1, c) * p) * q,
+      ),
+    );
   };
 }
 
@@ -179,7 +182,7 @@ test('pixels of the proof are those of LittleCMS through the written profile: th
             const nine = wanted.slice(i * 9, i * 9 + 9);
             // What the screen can't show is said, not compared.
             if (nine.some((lab) => xyzToRgb(SRGB, labToXyz(lab)).some((v) => v < 0 || v > 1))) return [];
-            const shown = codes.map((c) => rgbToLab(SRGB, c.map((v) => v / 255) as unknown as Rgb));
+            const shown = codes.map((c) => rgbToLab(SRGB, asThree(c.map((v) => v / 255))));
             return [deltaE2000(meanOf(nine), meanOf(shown))];
           })
           .sort((p, q) => p - q);

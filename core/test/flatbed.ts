@@ -1,3 +1,4 @@
+import { asThree } from '../src/colour/three.ts';
 import type { Rgb } from '../src/colour/types.ts';
 import { seededNormal } from '../src/random.ts';
 import { press, type PressModel } from '../src/simulation/printer.ts';
@@ -50,15 +51,17 @@ export function flatbed(sheets: readonly SheetOnGlass[], widthMm: number, height
       const found = known.get(key);
       if (found) return found;
       const spectrum = print([r / STEPS, g / STEPS, b / STEPS]);
-      const made = filters.map(
-        (f) =>
-          245 *
-          max(
-            0,
-            f.reduce((sum, v, i) => sum + v * spectrum[i], 0),
-          ) **
-            (1 / GAMMA),
-      ) as unknown as Rgb;
+      const made = asThree(
+        filters.map(
+          (f) =>
+            245 *
+            max(
+              0,
+              f.reduce((sum, v, i) => sum + v * spectrum[i], 0),
+            ) **
+              (1 / GAMMA),
+        ),
+      );
       known.set(key, made);
       return made;
     };

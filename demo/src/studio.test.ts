@@ -1,3 +1,4 @@
+import { mapThree } from '@rakuen/core/colour/three';
 import { readingsFromFile } from '@rakuen/core/formats/reading-formats';
 import { deltaE2000 } from '@rakuen/core/colour/difference';
 import { gamutOfReading } from '@rakuen/core/measurement/gamut-of-reading';
@@ -79,7 +80,10 @@ describe('pictures drawn by code', () => {
     for (let i = 0; i < w * h; i++) {
       const rgb = scene.shade(((i % w) + 0.5) / h, (Math.floor(i / w) + 0.5) / h);
       lab.set(
-        rgbToLab(SRGB, rgb.map((v) => SRGB.encode(Math.min(1, Math.max(0, v)))) as unknown as [number, number, number]),
+        rgbToLab(
+          SRGB,
+          mapThree(rgb, (v) => SRGB.encode(Math.min(1, Math.max(0, v)))),
+        ),
         i * 3,
       );
     }

@@ -1,3 +1,4 @@
+import { asThree } from '@rakuen/core/colour/three';
 import { spaceProfile } from '@rakuen/core/formats/icc/space-write';
 import { WORKING_SPACES } from '@rakuen/core/gamut/working-spaces';
 import { readFileSync } from 'node:fs';
@@ -34,7 +35,7 @@ describe('LittleCMS as the reference', () => {
   it('8 bits, 16 bits and floats of a colour are the same colour', async () => {
     const profile = await srgbProfile();
     const eight = Uint8Array.from([200, 100, 50]);
-    const at = (pixels: Uint8Array | Uint16Array | Float32Array) => [...profile.toLab(pixels)] as unknown as Lab;
+    const at = (pixels: Uint8Array | Uint16Array | Float32Array) => asThree([...profile.toLab(pixels)]);
     expect(deltaE76(at(eight), at(Uint16Array.from(eight, (v) => v * 257)))).toBeLessThan(0.02);
     expect(deltaE76(at(eight), at(Float32Array.from(eight, (v) => v / 255)))).toBeLessThan(0.02);
     profile.close();

@@ -1,3 +1,4 @@
+import { asThree } from '@rakuen/core/colour/three';
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { deltaE2000 } from '@rakuen/core/colour/difference';
@@ -131,7 +132,7 @@ describe('a profile', () => {
     expect(reading.patches.length).toBeGreaterThan(400);
     const onWhite = absoluteOnWhite(reading.patches.find((p) => p.device!.every((v) => v === 1))!.lab);
     const worst = Math.max(
-      ...reading.patches.map((p) => deltaE2000(p.lab, onWhite(rgbToLab(SRGB, p.device as unknown as Rgb)))),
+      ...reading.patches.map((p) => deltaE2000(p.lab, onWhite(rgbToLab(SRGB, asThree(p.device!))))),
     );
     expect(worst).toBeLessThan(0.05);
   });

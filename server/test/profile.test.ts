@@ -1,3 +1,4 @@
+import { asThree } from '@rakuen/core/colour/three';
 import { createHash } from 'node:crypto';
 import { execFileSync, spawnSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
@@ -57,11 +58,10 @@ async function opened(file: string) {
     const transform = cms.cmsCreateTransform(from, formats[0], to, formats[1], intent, cmsFLAGS_NOCACHE);
     expect(transform).not.toBe(0);
     const out = Array.from(cms.cmsDoTransform(transform, Float32Array.from(pixels), pixels.length / 3));
-    return Array.from({ length: out.length / 3 }, (_, i) => out.slice(i * 3, i * 3 + 3) as unknown as Lab);
+    return Array.from({ length: out.length / 3 }, (_, i) => asThree(out.slice(i * 3, i * 3 + 3)));
   };
   return {
-    toDevice: (labs: readonly Lab[], intent = 1) =>
-      run(lab, profile, [LAB, RGB], intent, labs.flat()) as unknown as Rgb[],
+    toDevice: (labs: readonly Lab[], intent = 1) => run(lab, profile, [LAB, RGB], intent, labs.flat()),
     toLab: (rgbs: readonly Rgb[], intent = 1) => run(profile, lab, [RGB, LAB], intent, rgbs.flat()),
   };
 }
@@ -111,9 +111,7 @@ describe.each(['2', '4'])('a profile of version %s from the shell', (version) =>
     const random = seededRandom(6);
     const labs = Array.from({ length: 200 }, (): Lab => [random() * 100, random() * 120 - 60, random() * 120 - 60]);
     const [toLab, back] = [readLut16(read, 'A2B1'), readLut16(read, 'B2A1')];
-    const ours = labs.map(
-      (lab) => throughLut16(back, encodeLab16(...lab), 'Lab').map((v) => v / 65535) as unknown as Rgb,
-    );
+    const ours = labs.map((lab) => asThree(throughLut16(back, encodeLab16(...lab), 'Lab').map((v) => v / 65535)));
     const theirs = profile.toDevice(labs);
     const shown = (rgb: Rgb) =>
       throughLut16(

@@ -1,8 +1,8 @@
+import { asThree } from '@rakuen/core/colour/three';
 import Database from 'better-sqlite3';
 import { join } from 'node:path';
 import { writeCgats } from '@rakuen/core/formats/cgats-write';
 import { readProfile } from '@rakuen/core/formats/icc/profile-read';
-import type { Rgb } from '@rakuen/core/colour/types';
 import { readChart } from '@rakuen/core/simulation/instrument';
 import { ownSheet } from '@rakuen/core/simulation/stand-in';
 import { scatteredChart, SHEETS } from '../../core/test/sheets.ts';
@@ -162,7 +162,7 @@ describe('profiles', () => {
       .map((r) => r.split(' '));
     const patches = rows.map(([name, ...values], i) => ({
       id: name,
-      rgb: values.slice(-3).map((v) => Number(v) / 255) as unknown as Rgb,
+      rgb: asThree(values.slice(-3).map((v) => Number(v) / 255)),
       i,
     }));
     expect(patches.every((p) => p.rgb.every((v) => v >= 0 && v <= 1))).toBe(true);

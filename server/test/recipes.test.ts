@@ -1,3 +1,4 @@
+import { asThree } from '@rakuen/core/colour/three';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -219,7 +220,7 @@ it('the rendering of a recipe is that of its copy: black compensated and not, pe
   const columns = Array.from({ length: 60 }, (_, i) => Math.floor(((i + 2) / 64) * width));
   const file = columns.map((x) => {
     const u = ((x + 0.5) * W) / width - 0.5;
-    return rgbToLab(SRGB, [0, 1, 2].map((c) => (20 + (u * 200) / W + c * 8) / 255) as unknown as Rgb);
+    return rgbToLab(SRGB, asThree([0, 1, 2].map((c) => (20 + (u * 200) / W + c * 8) / 255)));
   });
   const sent = new Set<string>();
   for (const rendering of ['relative', 'uncompensated', 'perceptual', 'absolute'] as const) {

@@ -1,3 +1,4 @@
+import { asThree } from '@rakuen/core/colour/three';
 import { spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
@@ -82,9 +83,9 @@ const SIZE = [96, 64] as const;
 const pixels = Array.from({ length: SIZE[0] * SIZE[1] }, (_, i): Rgb => {
   const strength = halton(i + 1, 2);
   const grey = halton(i + 1, 7);
-  return [3, 5, 11].map(
-    (base) => Math.round(65_535 * (grey + (halton(i + 1, base) - grey) * strength)) / 65_535,
-  ) as unknown as Rgb;
+  return asThree(
+    [3, 5, 11].map((base) => Math.round(65_535 * (grey + (halton(i + 1, base) - grey) * strength)) / 65_535),
+  );
 });
 beforeAll(async () => {
   await sharp(

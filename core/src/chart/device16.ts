@@ -1,3 +1,4 @@
+import { mapThree } from '../colour/three.ts';
 import type { Rgb } from '../colour/types.ts';
 
 /** Device RGB as it stands in a 16-bit file, 0–65535 a channel. */
@@ -8,6 +9,5 @@ export const WHITE_16: Rgb16 = [FULL_16, FULL_16, FULL_16];
 export const BLACK_16: Rgb16 = [0, 0, 0];
 
 /** Nearest 16-bit value of a device colour 0–1; what a chart asks for is always one of these, so that file and reference agree to the bit. */
-export const toRgb16 = (rgb: Rgb): Rgb16 =>
-  rgb.map((v) => Math.round(Math.min(1, Math.max(0, v)) * FULL_16)) as unknown as Rgb16;
-export const fromRgb16 = (rgb: Rgb16): Rgb => rgb.map((v) => v / FULL_16) as unknown as Rgb;
+export const toRgb16 = (rgb: Rgb): Rgb16 => mapThree(rgb, (v) => Math.round(Math.min(1, Math.max(0, v)) * FULL_16));
+export const fromRgb16 = (rgb: Rgb16): Rgb => mapThree(rgb, (v) => v / FULL_16);

@@ -1,3 +1,4 @@
+import { asThree } from '../colour/three.ts';
 import type { Rgb } from '../colour/types.ts';
 
 /** What a patch is on the chart for. */
@@ -36,7 +37,7 @@ const tints = (): AskedPatch[] =>
         [1, 0, 1],
         [0, 1, 1],
       ] as const
-    ).map((ink) => ({ rgb: ink.map((on) => 1 - v * on) as unknown as Rgb, role: 'tint' as const })),
+    ).map((ink) => ({ rgb: asThree(ink.map((on) => 1 - v * on)), role: 'tint' as const })),
   );
 /** Each primary and secondary from paper to full and on to black: how a media setting lays its ink. */
 const inkRamps = (): AskedPatch[] =>
@@ -51,7 +52,7 @@ const inkRamps = (): AskedPatch[] =>
     ] as const
   ).flatMap((ink) =>
     Array.from({ length: 9 }, (_, i) => ({
-      rgb: ink.map((on) => 1 - (on * (i + 1)) / 10) as unknown as Rgb,
+      rgb: asThree(ink.map((on) => 1 - (on * (i + 1)) / 10)),
       role: 'ink ramp' as const,
     })),
   );

@@ -1,3 +1,4 @@
+import { mapThree } from '../colour/three.ts';
 import type { Rgb } from '../colour/types.ts';
 import { toRgb16, type Rgb16 } from './device16.ts';
 import { blankRaster, fillBox, pixelAt, type Raster } from './raster.ts';
@@ -47,8 +48,8 @@ export const TEST_PAGE_SHEETS = ['A4', 'A3', 'A3+', 'letter'] as const satisfies
 const grey = (v: number): Rgb => [v, v, v];
 /** Saturated hue around the circle, 0–1. */
 const hue = (h: number): Rgb =>
-  [0, 2 / 3, 1 / 3].map((shift) => Math.min(1, Math.max(0, Math.abs(((h + shift) % 1) * 6 - 3) - 1))) as unknown as Rgb;
-const towards = (c: Rgb, to: number, t: number): Rgb => c.map((v) => v + (to - v) * t) as unknown as Rgb;
+  mapThree([0, 2 / 3, 1 / 3], (shift) => Math.min(1, Math.max(0, Math.abs(((h + shift) % 1) * 6 - 3) - 1)));
+const towards = (c: Rgb, to: number, t: number): Rgb => mapThree(c, (v) => v + (to - v) * t);
 
 /** Greys a machine reads the page by: 0 to 100 % in 5 % steps, between a black, a white and a black at either end. */
 export const BAR_STEPS = 21;

@@ -1,3 +1,4 @@
+import { mapThree } from './three.ts';
 import { bradford } from './adaptation.ts';
 import { xyzToLab } from './lab.ts';
 import { apply, invert, multiply, type Matrix3 } from './matrix.ts';
@@ -83,7 +84,8 @@ function matricesOf(space: RgbSpace) {
     [r[2], g[2], b[2]],
   ];
   const scale = apply(invert(columns), space.white);
-  const toXyz = columns.map((row) => row.map((v, i) => v * scale[i])) as unknown as Matrix3;
+  const [x, y, z] = columns.map((row) => mapThree(row, (v, i) => v * scale[i]));
+  const toXyz: Matrix3 = [x, y, z];
   const toPcs = multiply(bradford(space.white, WHITE_ICC), toXyz);
   const made = { toPcs, fromPcs: invert(toPcs) };
   matrices.set(space, made);

@@ -1,7 +1,7 @@
+import { asThree } from '../colour/three.ts';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { labToXyz, xyzToLab } from '../colour/lab.ts';
 import { illuminantWhite, spectrumToXyz } from '../colour/spectrum.ts';
-import type { Lab, Xyz } from '../colour/types.ts';
 import type { DeviceSpace, MeasurementCondition, PatchReading, SpectralGrid } from '../measurement/reading.ts';
 import { decodeLines } from './decode-text.ts';
 import { FormatError } from './format-error.ts';
@@ -185,8 +185,8 @@ function patchOf(
     };
   }
   const read = (node: Element, names: readonly string[]) => names.map((n) => number(textOf(child(node, n)), id, n));
-  const labs = lab && (read(lab, ['L', 'A', 'B']) as unknown as Lab);
-  const xyzs = xyz && (read(xyz, ['X', 'Y', 'Z']) as unknown as Xyz);
+  const labs = lab && asThree(read(lab, ['L', 'A', 'B']));
+  const xyzs = xyz && asThree(read(xyz, ['X', 'Y', 'Z']));
   refuseImplausible(labs ?? xyzToLab(xyzs!), undefined, placeOf(id, 0, 0));
   return {
     patch: { id, device: device?.values, lab: labs ?? xyzToLab(xyzs!), xyz: xyzs ?? labToXyz(labs!) },

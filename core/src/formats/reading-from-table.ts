@@ -1,3 +1,4 @@
+import { asThree } from '../colour/three.ts';
 import { deltaE2000 } from '../colour/difference.ts';
 import { labToXyz, xyzToLab } from '../colour/lab.ts';
 import { illuminantWhite, spectrumToXyz } from '../colour/spectrum.ts';
@@ -55,7 +56,7 @@ export function readingFromTable(
   if (map.lab) recognised.push('L*a*b*');
 
   const white = illuminantWhite();
-  const labs = map.lab && table.rows.map((_, r) => map.lab!.map((c) => numbers.at(r, c)) as unknown as Lab);
+  const labs = map.lab && table.rows.map((_, r) => asThree(map.lab!.map((c) => numbers.at(r, c))));
   const xyzs = map.xyz && readXyz(table, map.xyz, numbers);
   const unscaled = table.rows.map((row, r): PatchReading => {
     const reflectance = spectra?.values[r];
@@ -220,7 +221,7 @@ function byLightness(patches: readonly PatchReading[], possible: readonly number
 }
 
 function readXyz(table: DataTable, columns: readonly number[], numbers: Numbers): Xyz[] {
-  const raw = table.rows.map((_, r) => columns.map((c) => numbers.at(r, c)) as unknown as Xyz);
+  const raw = table.rows.map((_, r) => asThree(columns.map((c) => numbers.at(r, c))));
   // Y of a paper is some 85 of 100; a file where nothing exceeds 2 counts the perfect diffuser as 1.
   const factor = raw.reduce((m, v) => Math.max(m, v[1]), 0) <= 2 ? 100 : 1;
   return raw.map(([X, Y, Z]) => [X * factor, Y * factor, Z * factor]);

@@ -1,3 +1,4 @@
+import { asThree } from '../colour/three.ts';
 import fc from 'fast-check';
 import quickHull from 'quickhull3d';
 import { rgbToLab, ADOBE_RGB_1998, SRGB } from '../colour/rgb-space.ts';
@@ -133,7 +134,7 @@ describe('inside and nearest', () => {
     );
     const samples = mesh.triangles.flatMap(([i, j, k]) => {
       const [p, q, r] = [mesh.vertices[i], mesh.vertices[j], mesh.vertices[k]];
-      return [p, q, r, [0, 1, 2].map((c) => (p[c] + q[c] + r[c]) / 3) as unknown as Lab];
+      return [p, q, r, asThree([0, 1, 2].map((c) => (p[c] + q[c] + r[c]) / 3))];
     });
     fc.assert(
       fc.property(lab, (point) => {

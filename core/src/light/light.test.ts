@@ -1,10 +1,10 @@
+import { asThree } from '../colour/three.ts';
 import { deltaE2000 } from '../colour/difference.ts';
 import { xyzToLab } from '../colour/lab.ts';
 import { ILLUMINANTS } from '../colour/illuminant.ts';
 import { illuminantWhite, spectrumToXyz } from '../colour/spectrum.ts';
 import { GLASSES } from './glass.ts';
 import { TABLE_LIGHTS } from './table-lights.ts';
-import type { Lab } from '../colour/types.ts';
 import { surfaceChart } from '../simulation/chart.ts';
 import { readChart } from '../simulation/instrument.ts';
 import { standIn, type StandInFacts } from '../simulation/stand-in.ts';
@@ -78,7 +78,7 @@ describe('a print under a light', () => {
     const white = m0.patches.find((p) => p.device!.every((v) => v === 1))!;
     const truth = spectrumToXyz({ startNm: 380, stepNm: 10, values: white.reflectance! }, ILLUMINANTS.A);
     const xyz = litXyz(sheet, under(sheet, 'A'));
-    const ours = [0, 1, 2].map((c) => xyz[sheet.white * 3 + c]) as unknown as Lab;
+    const ours = asThree([0, 1, 2].map((c) => xyz[sheet.white * 3 + c]));
     const A = illuminantWhite(ILLUMINANTS.A);
     expect(deltaE2000(xyzToLab(ours, A), xyzToLab(truth, A))).toBeLessThan(0.5);
   });

@@ -1,3 +1,4 @@
+import { mapThree } from '../colour/three.ts';
 import { bradford } from '../colour/adaptation.ts';
 import { CIE_START_NM, CIE_STEP_NM } from '../colour/cie-tables.ts';
 import { excitation } from './excitation.ts';
@@ -87,7 +88,7 @@ function weigh(
   const white = illuminantWhite(light);
   const d50 = illuminantWhite();
   const toD50 = Float64Array.from(bradford(white, d50).flatMap((row, c) => row.map((v) => v / d50[c])));
-  return { reflected, luminous, veil: white.map((v) => v * glass.reflects * ROOM) as unknown as Xyz, toD50 };
+  return { reflected, luminous, veil: mapThree(white, (v) => v * glass.reflects * ROOM), toD50 };
 }
 
 /** Tristimulus values of every patch, X Y Z after one another. */

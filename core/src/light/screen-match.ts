@@ -1,3 +1,4 @@
+import { mapThree, three } from '../colour/three.ts';
 import { deltaE2000 } from '../colour/difference.ts';
 import { xyzToLab } from '../colour/lab.ts';
 import type { Lab, Xyz } from '../colour/types.ts';
@@ -52,7 +53,7 @@ export function screenMatch(sheet: PrintSpectra, under: Lighting, monitor: Monit
   ];
   const dullPaper = dull[sheet.white];
   // As light as the paper is, and not as blue.
-  const dullWhite = dullPaper.map((v) => (v * paper[1]) / dullPaper[1]) as unknown as Xyz;
+  const dullWhite = mapThree(dullPaper, (v) => (v * paper[1]) / dullPaper[1]);
   // Both are seen by one eye, used to the paper.
   const lab = (xyz: Xyz): Lab => xyzToLab(xyz, paper);
   const printed = print.map(lab);
@@ -61,7 +62,7 @@ export function screenMatch(sheet: PrintSpectra, under: Lighting, monitor: Monit
   const mean = (patches: readonly number[], of: (patch: number) => number) =>
     patches.reduce((sum, p) => sum + of(p), 0) / Math.max(1, patches.length);
   const left = (white: Xyz) => (patch: number) =>
-    deltaE2000(printed[patch], lab([0, 1, 2].map((c) => (dull[patch][c] / dullPaper[c]) * white[c]) as unknown as Xyz));
+    deltaE2000(printed[patch], lab(three((c) => (dull[patch][c] / dullPaper[c]) * white[c])));
   const residual = (white: Xyz): Residual => ({
     white: deltaE2000(printed[sheet.white], lab(white)),
     greys: mean(greyPatches, left(white)),
@@ -88,7 +89,7 @@ function least(starts: readonly Xyz[], of: (white: Xyz) => number): Xyz {
   let value = of(best);
   for (let step = STEPS.first; step > STEPS.last;) {
     const next = [0, 1, 2]
-      .flatMap((c) => [1 + step, 1 - step].map((by) => best.map((v, i) => (i === c ? v * by : v)) as unknown as Xyz))
+      .flatMap((c) => [1 + step, 1 - step].map((by) => mapThree(best, (v, i) => (i === c ? v * by : v))))
       .map((white) => ({ white, value: of(white) }))
       .reduce((p, q) => (q.value < p.value ? q : p));
     if (next.value < value) ({ white: best, value } = next);

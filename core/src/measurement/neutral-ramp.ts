@@ -1,3 +1,4 @@
+import { three } from '../colour/three.ts';
 import type { Lab } from '../colour/types.ts';
 import type { PatchGroup } from './repeats.ts';
 import type { Reading } from './reading.ts';
@@ -58,5 +59,5 @@ export function greyAt(ramp: readonly Grey[], step: number): Lab {
   if (after === 0) return ramp[0].lab;
   const [p, q] = [ramp[after - 1], ramp[after]];
   const t = (step - p.step) / (q.step - p.step);
-  return [0, 1, 2].map((c) => p.lab[c] + (q.lab[c] - p.lab[c]) * t) as unknown as Lab;
+  return three((c) => p.lab[c] + (q.lab[c] - p.lab[c]) * t);
 }

@@ -1,3 +1,4 @@
+import { three } from '../colour/three.ts';
 import fc from 'fast-check';
 import type { Lab } from '../colour/types.ts';
 import { rgbToLab, SRGB } from '../colour/rgb-space.ts';
@@ -50,9 +51,7 @@ describe('tone and colour', () => {
         // Noise in each channel of its own, as pictures have it.
         const { cells, labs } = read(160, 120, (x, y) => {
           const dense = (x + y) % 3 === 0;
-          return [0, 1, 2].map(() =>
-            dense ? 0.13 + 0.006 * normal() : 0.25 + 0.12 * normal(),
-          ) as unknown as readonly [number, number, number];
+          return three(() => (dense ? 0.13 + 0.006 * normal() : 0.25 + 0.12 * normal()));
         });
         const pixels = labs();
         let below = 0;
@@ -128,7 +127,7 @@ describe('tone and colour', () => {
       fc.property(
         fc.array(fc.tuple(part(0, 100), part(-100, 100), part(-100, 100)), { minLength: 1, maxLength: 200 }),
         (labs) => {
-          const { cells } = tallied(labs as unknown as Lab[]);
+          const { cells } = tallied(labs);
           let [share, L] = [0, 0];
           for (let i = 0; i < cells.count; i++) {
             share += cells.data[i * 4 + 3];

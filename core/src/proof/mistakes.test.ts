@@ -1,3 +1,4 @@
+import { asThree } from '../colour/three.ts';
 import { compensated, RENDERINGS } from '../characterisation/renderings.ts';
 import { CONTROL_STRIP } from '../characterisation/control-strip.ts';
 import { inverter } from '../characterisation/inverse.ts';
@@ -49,7 +50,7 @@ const hypotheses: Hypothesis[] = [
 const readOf = (press: PressModel, devices: readonly Rgb[], seed: number): Lab[] => {
   const normal = seededNormal(seed);
   const at = truth(press);
-  return devices.map((d) => at(d).map((v) => v + normal() * 0.15) as unknown as Lab);
+  return devices.map((d) => asThree(at(d).map((v) => v + normal() * 0.15)));
 };
 
 const CASES: readonly (readonly [Mistake, (seed: number) => Lab[]])[] = [

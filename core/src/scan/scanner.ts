@@ -1,3 +1,4 @@
+import { asThree, mapThree } from '../colour/three.ts';
 import { deltaE2000 } from '../colour/difference.ts';
 import { cholesky, solveCholesky } from '../characterisation/linear-algebra.ts';
 import type { Lab, Rgb } from '../colour/types.ts';
@@ -54,14 +55,14 @@ export function fitScanner(card: readonly CardPatch[]): Scanner {
   });
   const labOf = (rgb: Rgb): Lab => {
     const row = terms(rgb);
-    return weights.map((w) => row.reduce((sum, t, i) => sum + t * w[i], 0)) as unknown as Lab;
+    return asThree(weights.map((w) => row.reduce((sum, t, i) => sum + t * w[i], 0)));
   };
   const errors = card.map(({ rgb, lab }, p) => {
     // What a patch has to say about itself: the rest of its error is what the others leave.
     const solved = solveCholesky(lower, TERMS, Float64Array.from(rows[p]));
     const own = rows[p].reduce((sum, t, i) => sum + t * solved[i], 0);
     const fitted = labOf(rgb);
-    const without = lab.map((v, c) => v - (v - fitted[c]) / Math.max(1e-3, 1 - own)) as unknown as Lab;
+    const without = mapThree(lab, (v, c) => v - (v - fitted[c]) / Math.max(1e-3, 1 - own));
     return deltaE2000(without, lab);
   });
   errors.sort((p, q) => p - q);

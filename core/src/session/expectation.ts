@@ -1,3 +1,4 @@
+import { three } from '../colour/three.ts';
 import type { Lab } from '../colour/types.ts';
 
 /** Fewest patches from which the expectation is bent towards what was read. */
@@ -34,6 +35,5 @@ export function bendExpectation(pairs: readonly (readonly [expected: Lab, read: 
     }
   }
   const M = A.map((row, i) => row.slice(4).map((v) => v / row[i]));
-  return (lab) =>
-    [0, 1, 2].map((c) => M[0][c] + M[1][c] * lab[0] + M[2][c] * lab[1] + M[3][c] * lab[2]) as unknown as Lab;
+  return (lab) => three((c) => M[0][c] + M[1][c] * lab[0] + M[2][c] * lab[1] + M[3][c] * lab[2]);
 }

@@ -1,3 +1,4 @@
+import { three } from '../colour/three.ts';
 import { deltaE2000 } from '../colour/difference.ts';
 import type { Lab } from '../colour/types.ts';
 import { median } from './strip-check.ts';
@@ -23,7 +24,7 @@ export function outliers(passes: readonly (readonly (Lab | undefined)[])[]): Out
   const apart: Outlier[] = passes.flatMap((labs, patch) => {
     const known = labs.filter((l) => l !== undefined);
     if (known.length < FEWEST_PASSES) return [];
-    const middle = [0, 1, 2].map((c) => median(known.map((l) => l[c]))) as unknown as Lab;
+    const middle = three((c) => median(known.map((l) => l[c])));
     return labs.flatMap((lab, pass) => (lab ? [{ patch, pass, deltaE: deltaE2000(lab, middle) }] : []));
   });
   const usual = median(apart.map((o) => o.deltaE));

@@ -23,6 +23,7 @@ import { PapersService } from '../papers/papers.service.ts';
 import { type Computed, readingRows, ReadingsService } from '../readings/readings.service.ts';
 import { parseMapping } from '../readings/mapping-memory.ts';
 import { ConditionRow, ObservationRow, PaperRow, ReadingRow } from '../store/entities.ts';
+import { columns, present, whole, wholes } from '../store/rows.ts';
 
 const STRICT = { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true } as const;
 
@@ -85,7 +86,7 @@ export class BundlesService {
             readings: [...new Set(readings.map((r) => r.contentHash))].map((hash): BundleReadings => {
               const parts = readings.filter((r) => r.contentHash === hash);
               const [{ fileName, measurementCondition, instrument, batch, printedAt, mapping }] = parts;
-              return defined({
+              return present({
                 fileName,
                 contentHash: hash,
                 measurementCondition,
@@ -94,11 +95,11 @@ export class BundlesService {
                 printedAt,
                 mapping,
                 chosen: parts.some((p) => p.id === figuresFrom) || null,
-              }) as unknown as BundleReadings;
+              });
             }),
             observations: observations.map(
-              ({ kind, value, takenAt, by, instrument, light, note, scanHash }) =>
-                defined({
+              ({ kind, value, takenAt, by, instrument, light, note, scanHash }): BundleObservation =>
+                present({
                   kind,
                   value,
                   takenAt,
@@ -107,7 +108,7 @@ export class BundlesService {
                   light,
                   note,
                   scanHash,
-                }) as unknown as BundleObservation,
+                }),
             ),
             figures: facts ? named(facts.figures) : undefined,
           };
@@ -120,7 +121,7 @@ export class BundlesService {
         format: 'rakuen-paper',
         version: 1,
         writtenAt: new Date().toISOString(),
-        paper: defined(paper) as unknown as PaperBundle['paper'],
+        paper: present(paper),
         conditions,
         files,
       },
@@ -167,15 +168,18 @@ export class BundlesService {
       computed.push(await this.read.compute(readings, condition.figuresFrom, own.map(asObservation)));
     }
     await this.database.transaction(async (manager) => {
-      await manager.insert(PaperRow, paper as never);
+      await manager.insert(PaperRow, whole(paper));
       for (const [i, { condition, readings, observations }] of prepared.entries()) {
-        await manager.insert(ConditionRow, {
-          ...condition,
-          facts: computed[i]?.facts ?? null,
-          mesh: computed[i]?.mesh ?? null,
-        } as never);
-        if (readings.length > 0) await manager.insert(ReadingRow, readings as never);
-        if (observations.length > 0) await manager.insert(ObservationRow, observations as never);
+        await manager.insert(
+          ConditionRow,
+          columns<ConditionRow>({
+            ...condition,
+            facts: computed[i]?.facts ?? null,
+            mesh: computed[i]?.mesh ?? null,
+          }),
+        );
+        if (readings.length > 0) await manager.insert(ReadingRow, wholes(readings));
+        if (observations.length > 0) await manager.insert(ObservationRow, wholes(observations));
       }
       // Once more from the rows themselves: ties between equal times fall as they fall in the database.
       await this.observed.renew(paper.id, manager);
@@ -295,9 +299,6 @@ const broken = (file: string, field: string | undefined, message: string) =>
     field,
     remedy: 'Take the paper away again from where it came from, and do not change the file.',
   });
-const defined = (o: Record<string, unknown>) =>
-  Object.fromEntries(Object.entries(o).filter(([, v]) => v !== null && v !== undefined));
-
 /** Figures with their names and units, so that another program needs nothing of ours to read them. */
 function named(figures: Record<string, unknown>): Record<string, unknown> {
   return Object.fromEntries(

@@ -11,6 +11,7 @@ import { notFound, RakuenError } from '../app/errors.ts';
 import { fits } from '../drawing/sheet-limits.ts';
 import { ChartRow, SessionRow } from '../store/entities.ts';
 import { Workshop } from '../work/workshop.ts';
+import { whole } from '../store/rows.ts';
 
 /** A file on its way out. */
 export interface OutgoingFile {
@@ -67,7 +68,7 @@ export class ChartsService {
       spec: { ...design.spec },
       design,
     });
-    await this.charts.insert(row as never);
+    await this.charts.insert(whole(row));
     return this.view(row);
   }
 

@@ -1,9 +1,10 @@
+import { asThree } from '@rakuen/core/colour/three';
 import { visualDensity } from '@rakuen/core/colour/density';
 import { labToXyz } from '@rakuen/core/colour/lab';
 import { meshVolume } from '@rakuen/core/gamut/mesh';
 import { FormatError, describeFault } from '@rakuen/core/formats/format-error';
 import { readingsFromFile } from '@rakuen/core/formats/reading-formats';
-import type { ColourFigure, Figure } from '@rakuen/core/measurement/figure';
+import type { Figure } from '@rakuen/core/measurement/figure';
 import { computeFigures, MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { readingFacts } from '@rakuen/core/measurement/reading-facts';
 import { formatFigure } from '@rakuen/core/measurement/show';
@@ -91,9 +92,7 @@ async function inspectProfile(file: string, bytes: Uint8Array): Promise<Inspecti
 function print(inspection: Inspection): string {
   const measure = (key: string) => MEASURES.find((m) => m.key === key)!;
   const lab = (key: string, values: readonly number[] | null) =>
-    values === null
-      ? '—'
-      : formatFigure(measure(key), { shape: 'colour', lab: values as unknown as ColourFigure['lab'], sd: 0 });
+    values === null ? '—' : formatFigure(measure(key), { shape: 'colour', lab: asThree(values), sd: 0 });
   const known = (key: string, value: number | null) =>
     value === null ? '—' : formatFigure(measure(key), inspection.figures?.[key] ?? { shape: 'scalar', value, sd: 0 });
   const rows: [string, string][] = [

@@ -12,6 +12,7 @@ import { paperHead, PapersService } from '../papers/papers.service.ts';
 import { ConditionRow, DecisionRow, PaperRow, PrintRow, ReadingRow } from '../store/entities.ts';
 import { factsHeads } from './condition-heads.ts';
 import { ObservationsService, observationView } from './observations.service.ts';
+import { present } from '../store/rows.ts';
 
 /** Columns a condition is told apart by. */
 const SAID = {
@@ -51,7 +52,7 @@ export class ConditionsService {
     const facts = await factsHeads(this.conditions.manager.connection);
     const apart = whatPartsThem(rows);
     return rows.map(({ figuresFrom, profileId, ...said }) => ({
-      ...(said as unknown as ConditionHead),
+      ...said,
       figuresFrom: figuresFrom ?? undefined,
       profileId: profileId ?? undefined,
       apart: apart.get(said.id),
@@ -161,7 +162,7 @@ export class ConditionsService {
     return rows.map((row): ConditionView => {
       const { facts, figuresFrom, profileId, ...rest } = row;
       return {
-        ...(rest as unknown as ConditionView),
+        ...rest,
         facts: facts ?? undefined,
         figuresFrom: figuresFrom ?? undefined,
         profileId: profileId ?? undefined,
@@ -178,8 +179,7 @@ export class ConditionsService {
 
 export function readingView(row: ReadingRow, primary: boolean): ReadingView {
   const { mapping: _mapping, ...rest } = row;
-  const present = Object.fromEntries(Object.entries(rest).filter(([, v]) => v !== null));
-  return { ...(present as unknown as ReadingView), primary };
+  return { ...present(rest), primary };
 }
 
 const trimmed = (input: ConditionInput) => ({

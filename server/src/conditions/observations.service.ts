@@ -8,6 +8,7 @@ import type { ConditionFacts } from '@rakuen/contract/conditions';
 import type { ObservationView } from '@rakuen/contract/observations';
 import { notFound } from '../app/errors.ts';
 import { ConditionRow, ObservationRow } from '../store/entities.ts';
+import { columns, present, wholes } from '../store/rows.ts';
 
 /** Observations of print conditions, and the figures that rest on them. */
 @Injectable()
@@ -52,7 +53,7 @@ export class ObservationsService {
   /** Keeps observations together with the figures that follow from them. */
   async keep(rows: readonly Omit<ObservationRow, 'id'>[]): Promise<void> {
     await this.database.transaction(async (manager) => {
-      await manager.insert(ObservationRow, rows.map((r) => ({ ...r, id: randomUUID() })) as never);
+      await manager.insert(ObservationRow, wholes(rows.map((r) => ({ ...r, id: randomUUID() }))));
       const { paperId } = await manager.findOneByOrFail(ConditionRow, { id: rows[0].conditionId });
       await this.renew(paperId, manager);
     });
@@ -71,9 +72,11 @@ export class ObservationsService {
     const conditions = await manager.findBy(ConditionRow, { paperId });
     const known = await this.of(conditions, manager);
     for (const { id, facts } of conditions)
-      await manager.update(ConditionRow, id, {
-        facts: withObserved(facts, known.get(id)!.map(asObservation)) as never,
-      });
+      await manager.update(
+        ConditionRow,
+        id,
+        columns<ConditionRow>({ facts: withObserved(facts, known.get(id)!.map(asObservation)) }),
+      );
   }
 }
 
@@ -87,5 +90,5 @@ function withObserved(facts: ConditionFacts | null, observations: readonly Obser
 export const asObservation = (row: ObservationRow): Observation => ({ kind: row.kind, ...row.value }) as Observation;
 
 export function observationView(row: ObservationRow): ObservationView {
-  return Object.fromEntries(Object.entries(row).filter(([, v]) => v !== null)) as unknown as ObservationView;
+  return present(row);
 }

@@ -8,6 +8,7 @@ import type { EyeChoice, EyeInput, EyeLabels, EyeView } from '@rakuen/contract/e
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { EyeChoiceRow, EyeSessionRow } from '../store/entities.ts';
+import { whole } from '../store/rows.ts';
 
 const MOST_SEED = 1_000_000;
 
@@ -47,7 +48,7 @@ export class EyeService {
       createdAt: new Date().toISOString(),
       seed: randomInt(MOST_SEED),
     });
-    await this.sessions.insert(row as never);
+    await this.sessions.insert(whole(row));
     return this.viewOf(row);
   }
 

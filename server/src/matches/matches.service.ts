@@ -13,7 +13,6 @@ import { SCHOOLS, weightsOf } from '@rakuen/core/match/schools';
 import type { SheetQualities } from '@rakuen/core/match/sheet';
 import { basisOf } from '@rakuen/core/measurement/basis';
 import { gamutVolume } from '@rakuen/core/measurement/measures/gamut-volume';
-import type { Base } from '@rakuen/core/paper';
 import { feedPaths } from '@rakuen/core/print/handling';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type {
@@ -41,6 +40,7 @@ import { DecisionRow, MatchRow, PaperRow, SchoolRow, TrialRow } from '../store/e
 import { Writer } from '../store/writer.ts';
 import { Workshop } from '../work/workshop.ts';
 import { eachOf, UnderWay } from './under-way.ts';
+import { present, whole } from '../store/rows.ts';
 
 /** Decisions of a list: what a screen shows at once. */
 const MOST_LISTED = 500;
@@ -184,7 +184,7 @@ export class MatchesService {
         })),
       },
     });
-    await this.writer.run('match kept', () => this.kept.insert(row as never));
+    await this.writer.run('match kept', () => this.kept.insert(whole(row)));
     return row;
   }
 
@@ -389,7 +389,7 @@ function qualities(condition: ConditionView, { base, sizes }: PaperRow): SheetQu
     paperId: condition.paperId,
     coating: paper.coating,
     surface: paper.surface,
-    base: base as Base,
+    base,
     weightGsm: value('weight') ?? paper.weightGsm,
     weightClaimed: value('weight') === undefined,
     textureL: value('textureAmplitude'),
@@ -411,5 +411,5 @@ function qualities(condition: ConditionView, { base, sizes }: PaperRow): SheetQu
 }
 
 export function decisionView(row: DecisionRow): DecisionView {
-  return Object.fromEntries(Object.entries(row).filter(([, v]) => v !== null)) as unknown as DecisionView;
+  return present(row);
 }

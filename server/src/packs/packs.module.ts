@@ -23,6 +23,7 @@ import { ChartsService } from '../charts/charts.service.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { PackRow, PictureRow } from '../store/entities.ts';
+import { columns, whole } from '../store/rows.ts';
 
 const TEST_PAGE = SHEET_SIZES.A4;
 
@@ -60,7 +61,7 @@ export class PacksService {
       items,
       printed: [],
     });
-    await this.rows.insert(row as never);
+    await this.rows.insert(whole(row));
     return this.view(row);
   }
 
@@ -70,7 +71,7 @@ export class PacksService {
     const known = view.plan.flatMap((t) => t.sheets.map((_, n) => `${t.id}/${n}`));
     if (!known.includes(sheet)) throw notFound('sheet of this pack');
     row.printed = printed ? [...new Set([...row.printed, sheet])] : row.printed.filter((s) => s !== sheet);
-    await this.rows.update(id, { printed: row.printed as never });
+    await this.rows.update(id, columns<PackRow>({ printed: row.printed }));
     return this.view(row);
   }
 

@@ -79,7 +79,7 @@ export class PapersService {
 
   private async view(paper: PaperRow): Promise<PaperView> {
     return {
-      ...(paper as unknown as PaperView),
+      ...paper,
       pricePerM2: pricePerM2(paper.sizes),
       conditionCount: await this.conditions.countBy({ paperId: paper.id }),
     };

@@ -14,6 +14,7 @@ import { SettingsService } from '../settings/settings.service.ts';
 import { DecisionRow, PictureRow, PrintRow } from '../store/entities.ts';
 import { Writer } from '../store/writer.ts';
 import { Workshop } from '../work/workshop.ts';
+import { columns } from '../store/rows.ts';
 
 interface RunningJob {
   view: PictureJob;
@@ -112,7 +113,7 @@ export class PicturesService {
       ...(hints && { hints }),
       ...Object.fromEntries(asFound.map((key) => [key, null])),
     };
-    if (Object.keys(change).length > 0) await this.pictures.update(id, change as never);
+    if (Object.keys(change).length > 0) await this.pictures.update(id, columns<PictureRow>(change));
     return this.view(id);
   }
 
@@ -153,12 +154,15 @@ export class PicturesService {
       if (!read) continue;
       const { figures, cells, notes } = read;
       await this.writer.run('picture read again', () =>
-        this.pictures.update(row.id, {
-          figures: figures as never,
-          notes,
-          colourCells: cells.length / 4,
-          cells: Buffer.from(cells.buffer, cells.byteOffset, cells.byteLength),
-        }),
+        this.pictures.update(
+          row.id,
+          columns<PictureRow>({
+            figures,
+            notes,
+            colourCells: cells.length / 4,
+            cells: Buffer.from(cells.buffer, cells.byteOffset, cells.byteLength),
+          }),
+        ),
       );
     }
   }

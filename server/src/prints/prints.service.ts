@@ -463,10 +463,10 @@ function fromCondition(c: ConditionRow): PrintSettings {
   return {
     printer: c.printer,
     inkSet: c.inkSet,
-    blackInk: c.blackInk as PrintSettings['blackInk'],
+    blackInk: c.blackInk,
     mediaSetting: c.mediaSetting,
     resolution: c.resolution,
-    printMode: c.printMode as PrintSettings['printMode'],
+    printMode: c.printMode,
     profile: c.profile,
     blackOvercoat: c.blackOvercoat,
     intent: profiled ? 'relative colorimetric' : 'driver',

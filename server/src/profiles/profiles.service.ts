@@ -30,6 +30,7 @@ import { Jobs } from '../work/jobs.ts';
 import type { HeldCheck, OtherBox, OtherSetting } from '../work/model-tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { ModelsService } from './models.service.ts';
+import { columns, whole } from '../store/rows.ts';
 
 /** How strips and small charts are laid out. */
 const SMALL_CHART = { sheet: 'A4', patchMm: 8, dpi: 300 } as const;
@@ -80,16 +81,18 @@ export class ProfilesService {
     const twin = await this.rows.findOneBy({ contentHash });
     if (twin) return this.view(twin.id);
     const id = randomUUID();
-    await this.rows.insert({
-      id,
-      createdAt: new Date().toISOString(),
-      name: name || file.originalname,
-      source: 'brought',
-      contentHash,
-      space,
-      volume,
-      mesh,
-    } as never);
+    await this.rows.insert(
+      columns<ProfileRow>({
+        id,
+        createdAt: new Date().toISOString(),
+        name: name || file.originalname,
+        source: 'brought',
+        contentHash,
+        space,
+        volume,
+        mesh,
+      }),
+    );
     return this.view(id);
   }
 
@@ -124,19 +127,21 @@ export class ProfilesService {
         const earlier = (await this.rows.findBy({ conditionId, source: 'made' })).filter(
           (p) => p.supersededBy === null && sameUse(p.settings, settings),
         );
-        await this.rows.insert({
-          id,
-          createdAt: new Date().toISOString(),
-          name: settings.name.trim(),
-          source: 'made',
-          contentHash,
-          space: 'RGB',
-          volume,
-          mesh,
-          conditionId,
-          settings: { ...settings },
-          error: fitted.error,
-        } as never);
+        await this.rows.insert(
+          columns<ProfileRow>({
+            id,
+            createdAt: new Date().toISOString(),
+            name: settings.name.trim(),
+            source: 'made',
+            contentHash,
+            space: 'RGB',
+            volume,
+            mesh,
+            conditionId,
+            settings: { ...settings },
+            error: fitted.error,
+          }),
+        );
         for (const p of earlier) await this.rows.update(p.id, { supersededBy: id });
         return id;
       });
@@ -304,7 +309,7 @@ export class ProfilesService {
       part,
       result: { ...result, own: await this.ownMean(conditionId) },
     });
-    await this.checkRows.insert(check as never);
+    await this.checkRows.insert(whole(check));
     return checkView(check, profile);
   }
 

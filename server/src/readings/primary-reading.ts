@@ -80,7 +80,7 @@ export function readingSets(rows: readonly ReadingRow[]): SpeakingReading[] {
     firstToSpeak(rows.filter((r) => r.contentHash === hash))!,
   );
   const sets = files.map((primary) => withCompanions(primary, rows));
-  const rank = (r: ReadingRow) => PRECEDENCE.indexOf(r.measurementCondition as MeasurementCondition | null);
+  const rank = (r: ReadingRow) => PRECEDENCE.indexOf(r.measurementCondition);
   return sets
     .filter(({ primary }) => !sets.some((s) => rank(s.primary) < rank(primary) && s.companions.includes(primary)))
     .sort(

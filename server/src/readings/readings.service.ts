@@ -12,7 +12,6 @@ import { WRITERS } from '@rakuen/core/formats/reading-formats';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import { FIGURES_VERSION, observedFigures } from '@rakuen/core/measurement/measures/registry';
 import type { Observation } from '@rakuen/core/measurement/observations';
-import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { asObservation, ObservationsService } from '../conditions/observations.service.ts';
@@ -24,6 +23,7 @@ import type { ReadingSource, SetFigures } from '../work/tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { MappingMemory, parseMapping } from './mapping-memory.ts';
 import { readingSets, speakingSets, type SpeakingReading, whenRead } from './primary-reading.ts';
+import { columns, wholes } from '../store/rows.ts';
 
 export interface Computed {
   readonly facts: ConditionFacts;
@@ -91,7 +91,7 @@ export class ReadingsService {
     const rows = readingRows(conditionId, contentHash, preview, fields).map((r) =>
       this.readings.create({ ...r, mapping }),
     );
-    await this.store(condition, [...before, ...rows], (manager) => manager.insert(ReadingRow, rows as never));
+    await this.store(condition, [...before, ...rows], (manager) => manager.insert(ReadingRow, wholes(rows)));
     if (mapping) await this.mappings.remember(spreadsheet!.columns, mapping);
     return this.conditions.view(conditionId);
   }
@@ -165,7 +165,7 @@ export class ReadingsService {
           fileName: primary.fileName,
           batch: primary.batch,
           source: primary.source as HistoryEntry['source'],
-          measurementCondition: (primary.measurementCondition as MeasurementCondition | null) ?? undefined,
+          measurementCondition: primary.measurementCondition ?? undefined,
           instrument: primary.instrument ?? undefined,
           at,
           driedHours: primary.printedAt ? (Date.parse(at) - Date.parse(primary.printedAt)) / MS_PER_HOUR : undefined,
@@ -262,11 +262,12 @@ export class ReadingsService {
     const computed = await this.compute(readings, condition.figuresFrom, observed);
     await this.database.transaction(async (manager) => {
       await change(manager);
-      await manager.update(ConditionRow, condition.id, {
-        facts: (computed?.facts ?? null) as never,
-        mesh: (computed?.mesh ?? null) as never,
-        figuresFrom: condition.figuresFrom,
-      });
+      const { facts = null, mesh = null } = computed ?? {};
+      await manager.update(
+        ConditionRow,
+        condition.id,
+        columns<ConditionRow>({ facts, mesh, figuresFrom: condition.figuresFrom }),
+      );
     });
   }
 
@@ -299,7 +300,7 @@ export class ReadingsService {
       part: row.part,
       mapping: row.mapping ?? undefined,
       stated: {
-        condition: (row.measurementCondition as MeasurementCondition | null) ?? undefined,
+        condition: row.measurementCondition ?? undefined,
         instrument: row.instrument ?? undefined,
       },
     };

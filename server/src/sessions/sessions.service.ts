@@ -34,6 +34,7 @@ import { FileStore } from '../files/file-store.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
 import { type ChartRow, SessionRow, SessionStripRow } from '../store/entities.ts';
 import { Workshop } from '../work/workshop.ts';
+import { columns, whole } from '../store/rows.ts';
 
 const MS_PER_HOUR = 3_600_000;
 /** A rehearsed fault strikes here, so that there is a strip before it to be doubled. */
@@ -85,7 +86,7 @@ export class SessionsService {
       sheetLaid: null,
       excluded: [],
     });
-    await this.sessions.insert(row as never);
+    await this.sessions.insert(whole(row));
     return this.view(row.id);
   }
 
@@ -167,20 +168,23 @@ export class SessionsService {
       before: strips[strip].patches.map((_, patch) => earlier.map((e) => e.labs[patch])),
     });
     await this.database.transaction(async (manager) => {
-      await manager.insert(SessionStripRow, {
-        id: randomUUID(),
-        sessionId: id,
-        strip,
-        pass,
-        attempt,
-        turn,
-        takenAt: new Date().toISOString(),
-        sinceCalibration: session.sinceCalibration,
-        state: findings.length > 0 ? 'questioned' : 'kept',
-        findings,
-        labs: read.labs,
-        spectra: Buffer.from(read.spectra.buffer, read.spectra.byteOffset, read.spectra.byteLength),
-      } as never);
+      await manager.insert(
+        SessionStripRow,
+        columns<SessionStripRow>({
+          id: randomUUID(),
+          sessionId: id,
+          strip,
+          pass,
+          attempt,
+          turn,
+          takenAt: new Date().toISOString(),
+          sinceCalibration: session.sinceCalibration,
+          state: findings.length > 0 ? 'questioned' : 'kept',
+          findings,
+          labs: read.labs,
+          spectra: Buffer.from(read.spectra.buffer, read.spectra.byteOffset, read.spectra.byteLength),
+        }),
+      );
       await manager.update(SessionRow, id, { sinceCalibration: session.sinceCalibration + 1 });
     });
     return this.view(id);
@@ -219,7 +223,7 @@ export class SessionsService {
     const out = mend === 'leave out' ? bad.map((b) => ({ patch: first + b, pass: row.pass })) : [];
     await this.database.transaction(async (manager) => {
       await manager.update(SessionStripRow, row.id, { state: 'kept' });
-      await manager.update(SessionRow, id, { excluded: [...session.excluded, ...out] as never });
+      await manager.update(SessionRow, id, columns<SessionRow>({ excluded: [...session.excluded, ...out] }));
     });
     return this.view(id);
   }
@@ -230,7 +234,7 @@ export class SessionsService {
     const { design } = await this.charts.get(session.chartId);
     if (patch >= design.patchCount || pass >= session.passes) throw notFound('patch of this session');
     const others = session.excluded.filter((e) => e.patch !== patch || e.pass !== pass);
-    await this.sessions.update(id, { excluded: (out ? [...others, { patch, pass }] : others) as never });
+    await this.sessions.update(id, columns<SessionRow>({ excluded: out ? [...others, { patch, pass }] : others }));
     return this.view(id);
   }
 
@@ -338,9 +342,8 @@ export class SessionsService {
     await this.database.transaction(async (manager) => {
       await manager.update(SessionStripRow, row.id, { state: 'withdrawn' });
       // What was left out of it goes with it: the new reading starts whole.
-      await manager.update(SessionRow, id, {
-        excluded: session.excluded.filter((e) => e.pass !== row.pass || e.patch < first || e.patch >= last) as never,
-      });
+      const excluded = session.excluded.filter((e) => e.pass !== row.pass || e.patch < first || e.patch >= last);
+      await manager.update(SessionRow, id, columns<SessionRow>({ excluded }));
     });
     return this.view(id);
   }

@@ -9,6 +9,7 @@ import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
 import { LightRow } from '../store/entities.ts';
 import { Workshop } from '../work/workshop.ts';
+import { whole } from '../store/rows.ts';
 
 /** Sheets are dear to ready and change with their readings alone: the last of them stay. */
 const MOST_KNOWN = 24;
@@ -58,7 +59,7 @@ export class SheetsService {
       name: name.trim(),
       spectrum,
     });
-    await this.lightRows.insert(row as never);
+    await this.lightRows.insert(whole(row));
     return lightView(row);
   }
 

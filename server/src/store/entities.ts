@@ -22,7 +22,17 @@ import type { PackItem } from '@rakuen/core/layout/pack-plan';
 import type { PackSpec } from '@rakuen/contract/packs';
 import type { TrialView } from '@rakuen/contract/trials';
 import type { DriftAccepted } from '@rakuen/contract/editions';
-import type { EyeCriterion, PrintState, Rehearsal } from '@rakuen/contract/vocabulary';
+import type {
+  BlackInk,
+  EyeCriterion,
+  PrintMode,
+  PrintState,
+  ReadingSourceName,
+  Rehearsal,
+  Stamp,
+} from '@rakuen/contract/vocabulary';
+import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
+import type { Base, BrightenerClaim, CoatingClass, Surface } from '@rakuen/core/paper';
 import type { Fate, Series } from '@rakuen/core/print/edition';
 import type { Recognised } from '@rakuen/core/proof/mistakes';
 import type { Recipe } from '@rakuen/core/proof/recipe';
@@ -34,10 +44,10 @@ export class PaperRow {
   @Column('text') createdAt!: string;
   @Column('text') maker!: string;
   @Column('text') name!: string;
-  @Column('text') coating!: string;
-  @Column('text') base!: string;
-  @Column('text') surface!: string;
-  @Column('text') brightenerClaim!: string;
+  @Column('text') coating!: CoatingClass;
+  @Column('text') base!: Base;
+  @Column('text') surface!: Surface;
+  @Column('text') brightenerClaim!: BrightenerClaim;
   @Column('real') weightGsm!: number;
   @Column('real') thicknessUm!: number;
   @Column('simple-json') sizes!: PaperSize[];
@@ -55,10 +65,10 @@ export class ConditionRow {
   @Column('text') paperId!: string;
   @Column('text') printer!: string;
   @Column('text') inkSet!: string;
-  @Column('text') blackInk!: string;
+  @Column('text') blackInk!: BlackInk;
   @Column('text') mediaSetting!: string;
   @Column('text') resolution!: string;
-  @Column('text') printMode!: string;
+  @Column('text') printMode!: PrintMode;
   @Column('text') profile!: string;
   /** The profile of that name; kept by the database unless one is chosen. */
   @Column({ type: 'text', nullable: true, insert: false }) profileId!: string | null;
@@ -85,12 +95,12 @@ export class ReadingRow {
   @Column('integer') patchCount!: number;
   @Column('text') colourFrom!: string;
   @Column('text', { nullable: true }) deviceSpace!: string | null;
-  @Column('text', { nullable: true }) measurementCondition!: string | null;
+  @Column('text', { nullable: true }) measurementCondition!: MeasurementCondition | null;
   @Column('text', { nullable: true }) instrument!: string | null;
   @Column('text', { nullable: true }) backing!: string | null;
   @Column('text', { nullable: true }) measuredAt!: string | null;
   @Column('text') importedAt!: string;
-  @Column('text') source!: string;
+  @Column('text') source!: ReadingSourceName;
   @Column('text') batch!: string;
   @Column('text', { nullable: true }) printedAt!: string | null;
   /** How the columns of a spreadsheet were mapped. */
@@ -318,7 +328,7 @@ export class DecisionRow {
   @PrimaryColumn('text') id!: string;
   @Column('text') pictureId!: string;
   @Column('text') conditionId!: string;
-  @Column('text') stamp!: string;
+  @Column('text') stamp!: Stamp;
   @Column('text') reason!: string;
   @Column('text') decidedBy!: string;
   @Column('text') decidedAt!: string;

@@ -21,6 +21,7 @@ import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { TrialRow } from '../store/entities.ts';
+import { whole } from '../store/rows.ts';
 
 /** Media settings tried on one paper in one printer: the choice is stamped with what was measured that day, and stands until the next. */
 @Injectable()
@@ -64,7 +65,7 @@ export class TrialsService {
       mediaSetting: chosen.mediaSetting,
       ranking,
     });
-    await this.rows.insert(row as never);
+    await this.rows.insert(whole(row));
     return row;
   }
 

@@ -1,3 +1,4 @@
+import { three } from '@rakuen/core/colour/three';
 import sharp from 'sharp';
 import { pageMarks, type ChartDesign } from '@rakuen/core/chart/chart-design';
 import { deltaE2000 } from '@rakuen/core/colour/difference';
@@ -70,10 +71,7 @@ export async function holdScan(task: ScanTask): Promise<HeldScan> {
   const scanner = fitScanner(card);
   const raster = await stripRaster({ ...task.strips, ppi: PPI });
   const cells = printedCells(task.strips, raster);
-  const device = cells.map(
-    ({ at }): Rgb =>
-      [raster.data[at], raster.data[at + 1], raster.data[at + 2]].map((v) => v / 65_535) as unknown as Rgb,
-  );
+  const device = cells.map(({ at }): Rgb => three((c) => raster.data[at + c] / 65_535));
   const promised = await through(task.strips.icc, true, (profile) => labsOf(profile, device));
   const half = (0.35 * MM_PER_INCH) / PPI;
   const seen = cells.map(({ xMm, yMm }): Lab => scanner.labOf(meanAbout(scan, onSheet, xMm, yMm, half)));
@@ -144,7 +142,7 @@ function meanAbout({ widthPx, heightPx, codes }: Scan, on: OnScan, xMm: number, 
   let n = 0;
   for (let y = top; y <= bottom; y++)
     for (let x = left; x <= right; x++, n++) for (let c = 0; c < 3; c++) sums[c] += codes[(y * widthPx + x) * 3 + c];
-  return sums.map((s) => s / n / 65_535) as unknown as Rgb;
+  return three((c) => sums[c] / n / 65_535);
 }
 
 /** The patches of the card as they were scanned and as they were read, by their places. */
@@ -159,7 +157,7 @@ async function cardPatches({ design, source }: ScanTask['card'], scan: Scan, on:
     .flatMap(({ id, xMm, yMm }): CardPatch[] => {
       const labs = readings.get(id);
       if (!labs) return [];
-      const mean = [0, 1, 2].map((c) => labs.reduce((sum, lab) => sum + lab[c], 0) / labs.length) as unknown as Lab;
+      const mean = three((c) => labs.reduce((sum, lab) => sum + lab[c], 0) / labs.length);
       return [{ rgb: meanAbout(scan, on, xMm + side / 2, yMm + side / 2, side / 4), lab: mean }];
     });
 }

@@ -226,7 +226,7 @@ function ConditionRow({ condition, onChange }: { condition: ConditionHead; onCha
           )}
         </span>
         <span className="flex justify-end">
-          <QuietButton onClick={onChange} aria-label={`Change ${conditionLine(condition)}`}>
+          <QuietButton onClick={onChange} aria-label={`Change ${conditionLine(condition)}, ${condition.paper.name}`}>
             Change
           </QuietButton>
           <QuietButton

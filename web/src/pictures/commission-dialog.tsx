@@ -1,3 +1,4 @@
+import { asThree } from '@rakuen/core/colour/three';
 import { useRef } from 'react';
 import { useForm } from 'react-hook-form';
 import type { CommissionInput, PictureView } from '@rakuen/contract/pictures';
@@ -76,7 +77,7 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
       lux: decimal(f.lux),
       mustLast: f.mustLast,
       vetoes: f.vetoes || [],
-      ...(ground && { originalGround: ground as unknown as CommissionInput['originalGround'] }),
+      ...(ground && { originalGround: asThree(ground) }),
       ...(f.signedOffBy.trim() && { signedOffBy: f.signedOffBy.trim() }),
       ...(f.deadline && { deadline: f.deadline }),
       ...(f.wishes.trim() && { wishes: f.wishes.trim() }),

@@ -1,3 +1,4 @@
+import { three } from '@rakuen/core/colour/three';
 import type { Lab } from '@rakuen/core/colour/types';
 import { localBase, type LocalBase } from '@rakuen/core/proof/local-contrast';
 import type { Part } from '@rakuen/core/proof/part';
@@ -68,6 +69,6 @@ export function sampleAt({ widthPx, heightPx, lab }: LabImage, x: number, y: num
       for (let c = 0; c < 3; c++) sums[c] += lab[at + c] / LAB_UNITS;
       squares += (lab[at] / LAB_UNITS) ** 2;
     }
-  const mean = sums.map((s) => s / n) as unknown as Lab;
+  const mean = three((c) => sums[c] / n);
   return { lab: mean, detailL: Math.sqrt(Math.max(0, squares / n - mean[0] ** 2)) };
 }
