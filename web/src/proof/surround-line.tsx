@@ -18,7 +18,7 @@ export function SurroundLine({
 }) {
   const set = (over: Partial<Recipe>) => onSet({ ...recipe, ...over });
   return (
-    <div className="mt-2 grid grid-cols-[15rem_6rem_11rem_minmax(10rem,1fr)_auto] items-start gap-x-4 gap-y-1 max-lg:grid-cols-3">
+    <div className="mt-2 grid grid-cols-[minmax(0,15rem)_minmax(0,6rem)_minmax(0,11rem)_minmax(0,1fr)_auto] items-start gap-x-4 gap-y-1 max-xl:grid-cols-3">
       <ChoiceField
         label="Rendering"
         value={recipe.rendering}
