@@ -240,6 +240,15 @@ describe('profiles', () => {
     expect((await check(light, m1)).body.message).toMatch(/another light than D50/);
     expect((await check(dark, m1)).body.message).toMatch(/built from M2; these readings are M1/);
     expect((await check(dark, m2)).status).toBe(201);
+    // Built from what speaks it remembers what that was; of readings that do not say theirs it is told what may part them.
+    expect((await check(first, m2)).body.message).toMatch(/built from M1; these readings are M2/);
+    const { condition: _, ...silent } = readChart(SHEETS.cotton, scatteredChart(60), 'M1', 9);
+    const held = await rakuen.upload<{ result: { off: string[] } }>(
+      `/api/profiles/${first}/check-files`,
+      'silent.txt',
+      writeCgats(silent),
+    );
+    expect(held.body.result.off[0]).toMatch(/do not say their measurement condition, and .* was built from M1/);
   });
 
   it('built from what speaks anyway, it is the condition’s own model: not learned twice, its brightener told apart', async () => {
@@ -276,7 +285,7 @@ describe('profiles', () => {
     const entry = entries.find((e) => e.name === 'Cotton own')!;
     await rakuen.call('POST', `/api/events/${entry.change}/undo`);
     const back = (await profiles()).find((p) => p.id === first)!;
-    expect(back).toMatchObject({ name: 'Cotton own', checks: 4 });
+    expect(back).toMatchObject({ name: 'Cotton own', checks: 5 });
   });
 
   it('settings that make no sense are refused with the field', async () => {

@@ -15,6 +15,7 @@ import {
 } from '@nestjs/common';
 import { ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
+import { RENDERING_NAMES } from '@rakuen/core/characterisation/renderings';
 import { MARK_KINDS } from '@rakuen/core/picture/marks';
 import { PLAIN, RECIPE_PARTS } from '@rakuen/core/proof/recipe';
 import { planStrips, type StripsAsked } from '@rakuen/core/proof/strips';
@@ -120,7 +121,7 @@ export class StripsController {
       const { design } = await this.charts.get(fields.chartId);
       const { source, measurementCondition } = await this.readings.spoken(fields.readingId);
       const { limits } = await this.settings.get();
-      const suppositions = await this.profiles.suppositions(condition, measurementCondition);
+      const { unsaid, ...suppositions } = await this.profiles.suppositions(condition, measurementCondition);
       const held = await this.files.scratch((scratch) =>
         this.workshop.run(
           'holdScan',
@@ -133,7 +134,7 @@ export class StripsController {
           file.originalname,
         ),
       );
-      return { ...held, off: [...held.off] };
+      return { ...held, off: [...unsaid, ...held.off] };
     } finally {
       await this.files.discard(file.path);
     }
@@ -182,7 +183,7 @@ export class StripsController {
           ...strips,
           ppi,
           as,
-          foot: `${row.title}   ${condition.paper.name}   ${condition.printer}, ${condition.mediaSetting}   ${new Date().toISOString().slice(0, 10)}`,
+          foot: `${row.title}   ${condition.paper.name}   ${condition.printer}, ${condition.mediaSetting}   ${RENDERING_NAMES[strips.rendering]}   ${new Date().toISOString().slice(0, 10)}`,
           out,
           scratch,
         }),

@@ -16,6 +16,7 @@ import type {
   ProfileView,
   SolidView,
 } from '@rakuen/contract/profiles';
+import { BUILT_FROM } from '@rakuen/contract/profiles';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ChartsService, type OutgoingFile } from '../charts/charts.service.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
@@ -124,8 +125,11 @@ export class ProfilesService {
         const twin = await this.rows.findOneBy({ contentHash });
         if (twin) return twin.id;
         const id = randomUUID();
+        // What it rests on is kept, asked for or not: readings of another measurement condition are not held against it.
+        const builtFrom = BUILT_FROM.find((c) => c === (settings.builtFrom ?? fitted.condition));
+        const use = { ...settings, builtFrom };
         const earlier = (await this.rows.findBy({ conditionId, source: 'made' })).filter(
-          (p) => p.supersededBy === null && sameUse(p.settings, settings),
+          (p) => p.supersededBy === null && sameUse(p.settings, use),
         );
         await this.rows.insert(
           columns<ProfileRow>({
@@ -138,7 +142,7 @@ export class ProfilesService {
             volume,
             mesh,
             conditionId,
-            settings: { ...settings },
+            settings: use,
             error: fitted.error,
           }),
         );
@@ -252,7 +256,8 @@ export class ProfilesService {
       },
       reading.fileName,
     );
-    return this.keepCheck(row, result, reading, reading.conditionId);
+    const off = [...unsaidOf(row, reading.measurementCondition), ...result.off];
+    return this.keepCheck(row, { ...result, off }, reading, reading.conditionId);
   }
 
   /** The same with a file of readings that belong to no condition. */
@@ -276,7 +281,13 @@ export class ProfilesService {
       file.originalname,
     );
     const contentHash = await this.files.keepFile(file.path);
-    return this.keepCheck(row, result, { fileName: file.originalname.slice(0, 200), contentHash, part }, conditionId);
+    const off = [...unsaidOf(row, parts[part]?.measurementCondition ?? null), ...result.off];
+    return this.keepCheck(
+      row,
+      { ...result, off },
+      { fileName: file.originalname.slice(0, 200), contentHash, part },
+      conditionId,
+    );
   }
 
   /**
@@ -287,10 +298,11 @@ export class ProfilesService {
   async suppositions(
     { id, profileId }: { readonly id: string; readonly profileId?: string },
     measured: string | null,
-  ): Promise<{ others: OtherSetting[]; boxes: OtherBox[] }> {
-    if (profileId) refuseUnlike(await this.get(profileId), measured);
+  ): Promise<{ others: OtherSetting[]; boxes: OtherBox[]; unsaid: string[] }> {
+    const profile = profileId ? await this.get(profileId) : undefined;
+    if (profile) refuseUnlike(profile, measured);
     const others = (await this.otherSettings(id)).filter((o) => o.fitted.condition === (measured ?? undefined));
-    return { others, boxes: await this.otherBoxes(id, measured) };
+    return { others, boxes: await this.otherBoxes(id, measured), unsaid: profile ? unsaidOf(profile, measured) : [] };
   }
 
   private async keepCheck(
@@ -408,7 +420,7 @@ export class ProfilesService {
 const GLOSSY = new Set(['gloss', 'lustre', 'baryta', 'metallic']);
 
 const sameUse = (p: ProfileSettingsInput | null, q: ProfileSettingsInput) =>
-  p?.light === q.light && p.greys === q.greys && (p.builtFrom ?? '') === (q.builtFrom ?? '');
+  p?.light === q.light && p.greys === q.greys && (p.builtFrom ?? q.builtFrom) === q.builtFrom;
 
 /** What was read is held against what was promised only under the light and the measurement condition it was promised for. */
 function refuseUnlike({ name, settings }: ProfileRow, condition: string | null): void {
@@ -421,6 +433,14 @@ function refuseUnlike({ name, settings }: ProfileRow, condition: string | null):
     throw new RakuenError(409, `${name} was built from ${settings.builtFrom}; these readings are ${condition}.`, {
       remedy: `Choose readings in ${settings.builtFrom}.`,
     });
+}
+
+/** What a comparison takes for granted where readings do not say how they were taken. */
+function unsaidOf({ name, settings }: ProfileRow, condition: string | null): string[] {
+  if (!settings || (settings.builtFrom && condition !== null)) return [];
+  const built = settings.builtFrom ?? 'readings that do not say theirs';
+  const read = condition === null ? 'the readings do not say their measurement condition' : `these are ${condition}`;
+  return [`${read}, and ${name} was built from ${built}: on a brightened sheet that alone may part them`];
 }
 
 const jobView = ({ result, ...job }: ReturnType<Jobs<string>['get']>): ProfileJob => ({ ...job, profileId: result });

@@ -9,7 +9,7 @@ import { latticeOf } from '../pictures/picture-api.ts';
 import { screenSpace, type ProofView, type SeenSheet } from './proof-canvas.ts';
 
 /** Pixels that are looked at: enough for a tenth of a percent or so. */
-const SAMPLED = 8000;
+export const SAMPLED = 8000;
 
 /** How much of the picture on a sheet this screen can't show, counted over a sample of its pixels. */
 export function BeyondLine({

@@ -22,7 +22,7 @@ import { AllSheets } from './all-sheets.tsx';
 import { Laid, SPLIT_STEP } from './laid.tsx';
 import { screenSpace, type ProofView, type SurfaceView } from './proof-canvas.ts';
 import { RoomLine, useRoom } from './room-line.tsx';
-import { BeyondLine } from './beyond-line.tsx';
+import { BeyondLine, SAMPLED } from './beyond-line.tsx';
 import { besideOf, EyeLine, useScreenWhite, type Eye } from './eye-line.tsx';
 import { RecipeNote } from './recipe-note.tsx';
 import { HANGING, SurfaceLine, useSurface, type Held } from './surface-line.tsx';
@@ -315,7 +315,7 @@ function Proof({
             From the models of the two print conditions ({modelWords(pair[0].condition.paper.name, first.modelError)}
             {oneSheet ? '' : `; ${modelWords(pair[1].condition.paper.name, second.modelError)}`}), in{' '}
             {light?.name ?? 'a lamp that is gone'}, {GLASSES.find((g) => g.key === where.glass)?.name}. Your screen is
-            taken as {screenSpace().name}; it can’t show{' '}
+            taken as {screenSpace().name}; beyond it lies{' '}
             <BeyondLine image={image} sheet={first.seen} recipe={ofLeft} view={view} name={pair[0].name} />
             {!same && (
               <>
@@ -323,7 +323,7 @@ function Proof({
                 and <BeyondLine image={image} sheet={second.seen} recipe={ofRight} view={view} name={pair[1].name} />
               </>
             )}
-            ; drawn from {image.widthPx} × {image.heightPx} of the file’s pixels.
+            , of some {SAMPLED} pixels looked at; drawn from {image.widthPx} × {image.heightPx} of the file’s pixels.
             {held.choice === 'off' ? ' Texture and sheen are not drawn.' : ''} A proof on a screen is no print: judge
             the last step on a strip, dry, in the light of the place.
           </p>
