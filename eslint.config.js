@@ -19,6 +19,20 @@ export default tseslint.config(
     },
   },
   {
+    // What needs to know types: a promise that nobody waits for.
+    files: ['core/src/**/*.ts', 'contract/src/**/*.ts', 'server/src/**/*.ts', 'demo/src/**/*.ts', 'web/src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.ts'],
+    languageOptions: {
+      parserOptions: {
+        project: ['core', 'contract', 'server', 'demo', 'web'].map((part) => `${part}/tsconfig.json`),
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+    },
+  },
+  {
     // The core runs in a worker and on the server alike: nothing of either may creep in.
     files: ['core/src/**/*.ts'],
     ignores: ['**/*.test.ts'],

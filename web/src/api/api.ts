@@ -280,7 +280,7 @@ export const api = createApi({
       // The answer is the session as it now stands: no need to ask again.
       async onQueryStarted({ id }, { dispatch, queryFulfilled }) {
         const { data } = await queryFulfilled.catch(() => ({ data: undefined }));
-        if (data) dispatch(api.util.upsertQueryData('session', id, data));
+        if (data) void dispatch(api.util.upsertQueryData('session', id, data));
       },
       invalidatesTags: (_, __, { deed }) => (deed === 'finish' ? ['conditions', 'matches', 'history', 'sessions'] : []),
     }),
