@@ -20,7 +20,13 @@ export default tseslint.config(
   },
   {
     // What needs to know types: a promise that nobody waits for.
-    files: ['core/src/**/*.ts', 'contract/src/**/*.ts', 'server/src/**/*.ts', 'demo/src/**/*.ts', 'web/src/**/*.{ts,tsx}'],
+    files: [
+      'core/src/**/*.ts',
+      'contract/src/**/*.ts',
+      'server/src/**/*.ts',
+      'demo/src/**/*.ts',
+      'web/src/**/*.{ts,tsx}',
+    ],
     ignores: ['**/*.test.ts'],
     languageOptions: {
       parserOptions: {
