@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build, checkNode, installPackages, prepareStudio, ROOT } from './setup.mjs';
@@ -52,8 +52,27 @@ function step(name, command, args) {
   if (status !== 0) failed.push(name);
 }
 
-step('Lint', 'npm', ['run', '--silent', 'lint']);
-step('Types', 'npm', ['run', '--silent', 'typecheck']);
+/** The same for steps that keep one core each: beside each other, what they say after one another. */
+async function steps(named) {
+  const ended = named.map(async ([name, script]) => {
+    const from = Date.now();
+    const child = spawn('npm', ['run', '--silent', script], { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
+    const said = [];
+    for (const stream of [child.stdout, child.stderr]) stream.setEncoding('utf8').on('data', (part) => said.push(part));
+    const status = await new Promise((done) => child.on('close', done));
+    return { name, status, said: said.join(''), seconds: (Date.now() - from) / 1000 };
+  });
+  for (const { name, status, said, seconds } of await Promise.all(ended)) {
+    console.log(`\n== ${name}\n${said.trimEnd()}`);
+    console.log(`== ${name}: ${status === 0 ? 'passed' : 'FAILED'} in ${seconds.toFixed(0)} s`);
+    if (status !== 0) failed.push(name);
+  }
+}
+
+await steps([
+  ['Lint', 'lint'],
+  ['Types', 'typecheck'],
+]);
 step('Jest', 'npm', ['run', '--silent', 'jest', '--', '--json', '--outputFile=test-results/jest.json', '--silent']);
 const jest = counts('jest.json', (r) => [
   r.numPassedTests,
