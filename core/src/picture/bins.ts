@@ -95,7 +95,7 @@ export class CodeBins {
       const bin = v >> high;
       let held = coarse[bin];
       if (held === 0) first[bin] = v;
-      else if (held > 0 && first[bin] !== v) held = ~held;
+      else if (held > 0 && first[bin] !== v) coarse[bin] = held = ~held;
       if (held < 0 ? ~held < most : held < most) coarse[bin] = held < 0 ? held - 1 : held + 1;
       else this.parts[(partsAt[bin] ||= this.room()) + ((v >> low) & mask)]++;
     }

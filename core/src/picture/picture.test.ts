@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import type { Lab } from '../colour/types.ts';
 import { rgbToLab, SRGB } from '../colour/rgb-space.ts';
 import { seededNormal, seededRandom } from '../random.ts';
+import { CodeBins } from './bins.ts';
 import type { OccupiedCells } from './cells.ts';
 import { PictureReader } from './reader.ts';
 import { PictureTally, type PictureFigures } from './tally.ts';
@@ -193,4 +194,16 @@ describe('structure', () => {
     expect(whole).toBeGreaterThan(figures.contrastSdL * 0.85);
     expect(whole).toBeLessThan(figures.contrastSdL * 1.02);
   });
+});
+
+it.each([1, 3] as const)('a bin that was full of one code knows that others came after it: %i channels', (channels) => {
+  const bins = new CodeBins(channels, 16, 10_000);
+  // One bin, codes 30 000 to 30 200: first many of one alone, then as many of another.
+  for (const code of [30_000, 30_200]) bins.add(new Uint16Array(5000 * channels).fill(code));
+  const { codes, pixels } = bins.counted();
+  expect(pixels.reduce((sum, n) => sum + n, 0)).toBeCloseTo(10_000, 6);
+  let above = 0;
+  for (let i = 0; i < pixels.length; i++) if (codes[i * channels] * 65_535 > 30_080) above += pixels[i];
+  expect(above).toBeGreaterThan(4000);
+  expect(above).toBeLessThan(6000);
 });
