@@ -96,6 +96,9 @@ it('a recipe is kept beside the picture, one a sheet and name; the file itself s
     (await rakuen.call('PUT', '/api/recipes', { pictureId, conditionId, name: '', values: { ...PLAIN, liftStops: 9 } }))
       .status,
   ).toBe(400);
+  const nothing = { ...PLAIN, rendering: null, borders: null, caption: null } as object;
+  const said = { pictureId, conditionId, name: 'nothing said', values: nothing };
+  expect((await rakuen.call<Kept>('PUT', '/api/recipes', said)).body.values).toEqual(PLAIN);
   // Fifty windows at once: one recipe of the name.
   await Promise.all(Array.from({ length: 50 }, (_, i) => write({ ...PLAIN, contrast: i / 100 }, 'raced')));
   expect(

@@ -1,4 +1,5 @@
 import { RENDERING_NAMES } from '@rakuen/core/characterisation/renderings';
+import { surroundOf, type SurroundLaid } from '@rakuen/core/proof/surround';
 import { BORDER_STYLES } from '@rakuen/core/layout/borders';
 import { PLAIN, RECIPE_PARTS, recipeLine, type Recipe } from '@rakuen/core/proof/recipe';
 import { brokenLines, finishedPdf, newPdf, POINTS_PER_MM, setLine } from '../drawing/pdf.ts';
@@ -23,9 +24,14 @@ export interface Order {
 
 const PAGE_MM = { width: 210, height: 297, margin: 18 };
 
+/** Bare paper as it is in the file: what stands in it may ask for more than was said. */
+const borderWords = ({ borders }: SurroundLaid, { borderMm, borders: style }: Recipe): string =>
+  `${borders.left} mm, ${BORDER_STYLES[style]}${borders.left > borderMm ? ', for what stands in it' : ''}`;
+
 /** The sheet that goes to a lab with the file, A4: what is asked for, what was done already, what to look at. */
 export function orderSheet(o: Order): Promise<Uint8Array> {
-  const { rendering, borderMm, borders, caption } = o.recipe;
+  const { rendering, caption, trimMarks } = o.recipe;
+  const laid = surroundOf(o.recipe);
   // What lies around it and the rendering have lines of their own.
   const done = { ...o.recipe, rendering: PLAIN.rendering, borderMm: 0, caption: '', trimMarks: false };
   const document = newPdf();
@@ -50,7 +56,7 @@ export function orderSheet(o: Order): Promise<Uint8Array> {
     ['picture on paper', `${Math.round(o.sizeMm[0])} × ${Math.round(o.sizeMm[1])} mm, not cropped, not enlarged again`],
     ['paper', o.paper],
     ['copies', String(o.copies)],
-    ['border', borderMm > 0 ? `${borderMm} mm, ${BORDER_STYLES[borders]}` : 'none'],
+    ['border', laid ? `${borderWords(laid, o.recipe)}${trimMarks ? '; marks to trim by' : ''}` : 'none'],
     ...(caption ? [['caption', `${caption} (in the file already)`] as [string, string]] : []),
     ...(o.working
       ? ([

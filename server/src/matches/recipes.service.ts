@@ -9,6 +9,7 @@ import { refuseStale } from '../app/revision.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { RecipeRow } from '../store/entities.ts';
+import { present } from '../store/rows.ts';
 
 /** Recipes of print copies: one a sheet and name, never burned into the picture. */
 @Injectable()
@@ -30,12 +31,14 @@ export class RecipesService {
     const name = input.name.trim();
     const known = await this.rows.findOneBy({ pictureId: input.pictureId, conditionId: input.conditionId, name });
     const changedAt = new Date().toISOString();
+    // A part that is said to be nothing is as it is.
+    const values = { ...PLAIN, ...present(input.values) };
     if (known) {
       refuseStale('This recipe', known, from, viewOf(known));
-      await this.rows.update(known.id, { values: { ...input.values }, changedAt });
+      await this.rows.update(known.id, { values, changedAt });
       return this.of(known.id, input.pictureId);
     }
-    const row = this.rows.create({ ...input, values: { ...input.values }, name, id: randomUUID(), changedAt });
+    const row = this.rows.create({ ...input, values, name, id: randomUUID(), changedAt });
     await this.rows.insert(row);
     return this.of(row.id, input.pictureId);
   }

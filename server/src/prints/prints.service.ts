@@ -118,7 +118,7 @@ export class PrintsService {
     // Through the driver nothing is rendered by a profile.
     const rendered = printMode === 'colour through a profile' ? SENT_BY[rendering] : {};
     for (const key of ['liftStops', 'sharpening', ...Object.keys(rendered)])
-      carriedFrom[key] = `the recipe “${recipe.name}”`;
+      carriedFrom[key] = recipe.name ? `the recipe “${recipe.name}”` : 'the recipe';
     return {
       ...rendered,
       liftStops,

@@ -35,7 +35,11 @@ export function pairOf(
   const version = recipes[holder].kept.find((k) => k.id === against)!;
   const { name } = condition.paper;
   return [
-    { condition, recipe: before ? PLAIN : recipes[holder].recipe, name: `${name}, as it is turned` },
+    {
+      condition,
+      recipe: before ? PLAIN : recipes[holder].recipe,
+      name: `${name}, as ${before ? 'before it' : 'it is turned'}`,
+    },
     { condition, recipe: version.values, name: `${name}, “${version.name}”` },
   ];
 }

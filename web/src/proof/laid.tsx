@@ -189,6 +189,11 @@ export function Laid({
           />
         )}
       </div>
+      {view.map === 'out of reach' && view.recipes.some((r) => movesAll(r.rendering)) && (
+        <p className="mt-2 text-center text-[13px] text-[#000]">
+          Perceptual and saturation renderings move colours that are within reach too: there, what is moved is hatched.
+        </p>
+      )}
       <p
         role="status"
         className={`mt-2 min-h-5 text-center text-[13px] ${surround === 'mount' ? 'text-[#131313]' : 'text-[#000]'}`}

@@ -323,7 +323,8 @@ function Proof({
                 and <BeyondLine image={image} sheet={second.seen} recipe={ofRight} view={view} name={pair[1].name} />
               </>
             )}
-            , of some {SAMPLED} pixels looked at; drawn from {image.widthPx} × {image.heightPx} of the file’s pixels.
+            , of some {Math.min(SAMPLED, image.widthPx * image.heightPx)} pixels looked at; drawn from {image.widthPx} ×{' '}
+            {image.heightPx} of the file’s pixels.
             {held.choice === 'off' ? ' Texture and sheen are not drawn.' : ''} A proof on a screen is no print: judge
             the last step on a strip, dry, in the light of the place.
           </p>
