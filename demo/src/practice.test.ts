@@ -9,7 +9,9 @@ import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import { USUAL_COMMISSION, type Commission } from '@rakuen/core/match/commission';
 import { layBare, laySeen } from '@rakuen/core/match/lay';
 import { onSheet, type MatchFigures } from '@rakuen/core/match/on-sheet';
+import { paletteOf } from '@rakuen/core/match/palette';
 import { rankSheets, type Ranking } from '@rakuen/core/match/rank';
+import { readySheet, type ReadySheet } from '@rakuen/core/match/ready-sheet';
 import { SCHOOLS, type Weights } from '@rakuen/core/match/schools';
 import type { LaidSheet, SheetQualities } from '@rakuen/core/match/sheet';
 import { computeFigures } from '@rakuen/core/measurement/measures/registry';
@@ -97,7 +99,9 @@ function figuresOf(
   const of = known.get(picture) ?? new Map<string, MatchFigures>();
   known.set(picture, of);
   const key = `${id} ${light} ${glass}`;
-  const figures = of.get(key) ?? onSheet(picture.cells, picture.figures.structure!.marks, seen(light, glass));
+  const layOn = (sheet: ReadySheet) =>
+    onSheet(paletteOf(picture.cells, sheet.nodes), picture.figures.structure!.marks, sheet);
+  const figures = of.get(key) ?? layOn(readySheet(seen(light, glass)));
   of.set(key, figures);
   return figures;
 }

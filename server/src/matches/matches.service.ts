@@ -35,7 +35,7 @@ import { ConditionsService } from '../conditions/conditions.service.ts';
 import { NotesService } from '../notes/notes.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { fedOf } from '../prints/cautions.ts';
-import { LaidService, type Laid } from '../profiles/laid.service.ts';
+import { LaidService, type Ready } from '../profiles/laid.service.ts';
 import { DecisionRow, MatchRow, PaperRow, SchoolRow, TrialRow } from '../store/entities.ts';
 import { Writer } from '../store/writer.ts';
 import { Workshop } from '../work/workshop.ts';
@@ -281,8 +281,8 @@ export class MatchesService {
     glass?: string,
     named?: string,
   ): Promise<Laying> {
-    const known = await this.pictures.view(pictureId);
-    const picture = glass ? { ...known, commission: { ...known.commission, glass } } : known;
+    const view = await this.pictures.view(pictureId);
+    const picture = glass ? { ...view, commission: { ...view.commission, glass } } : view;
     const all = await this.conditions.list();
     const asked = conditionIds ? conditionIds.map((id) => all.find((c) => c.id === id)) : all;
     if (asked.some((c) => c === undefined)) throw notFound('print condition');
@@ -290,11 +290,13 @@ export class MatchesService {
     const papers = new Map((await this.papers.find()).map((p) => [p.id, p]));
     const timed = new Map((await this.conditions.minutesTimed()).map((t) => [t.conditionId, t.minutes]));
     const leftOut: LeftOut[] = [];
-    const layOne = async (condition: ConditionView): Promise<{ condition: ConditionView; laid: Laid } | undefined> => {
+    const layOne = async (
+      condition: ConditionView,
+    ): Promise<{ condition: ConditionView; ready: Ready } | undefined> => {
       const why = condition.facts ? superseded.get(condition.id) : 'Nothing was measured of it yet.';
       if (why) return void leftOut.push({ conditionId: condition.id, why });
       try {
-        return { condition, laid: await this.laid.laid(condition, picture.commission) };
+        return { condition, ready: await this.laid.ready(condition, picture.commission) };
       } catch (error) {
         // What a sheet's readings can't tell is said of it; anything else is a fault.
         if (!(error instanceof RakuenError) || error.getStatus() >= 500 || error.getStatus() === 404) throw error;
@@ -308,16 +310,19 @@ export class MatchesService {
       work.step();
       return found;
     }).finally(work.end);
-    const ready = laid.filter((l) => l !== undefined);
+    const known = laid.filter((l) => l !== undefined);
     const cells = await this.pictures.cells(pictureId);
-    const figures = await this.workshop.run('matchSheets', {
-      cells,
-      marks: picture.marks,
-      sheets: ready.map(({ laid: { bare, seen } }) => ({ bare, seen })),
-    });
+    const each = Math.ceil(known.length / AT_ONCE);
+    const shares = Array.from({ length: AT_ONCE }, (_, i) => known.slice(i * each, (i + 1) * each));
+    const laidOut = await Promise.all(
+      shares.map((some) =>
+        this.workshop.run('matchSheets', { cells, marks: picture.marks, sheets: some.map((k) => k.ready.sheet) }),
+      ),
+    );
+    const figures = laidOut.flat();
     return {
       picture,
-      candidates: ready.map(({ condition, laid: { modelError } }, i) => ({
+      candidates: known.map(({ condition, ready: { modelError } }, i) => ({
         sheet: {
           ...qualities(condition, papers.get(condition.paperId)!),
           minutesEach: timed.get(condition.id),

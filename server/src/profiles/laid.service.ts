@@ -13,7 +13,7 @@ import { notFound, RakuenError } from '../app/errors.ts';
 import { SheetsService } from '../sheets/sheets.service.ts';
 import { Derived } from '../store/derived.ts';
 import { ConditionRow } from '../store/entities.ts';
-import type { PackedLaid, PackedSent } from '../work/lay-tasks.ts';
+import type { PackedLaid, PackedReady, PackedSent } from '../work/lay-tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { ModelsService } from './models.service.ts';
 
@@ -26,6 +26,12 @@ export interface Where {
 /** A sheet ready for pictures, and by how much it may be off. */
 export interface Laid extends PackedLaid {
   /** Mean ΔE00 of the model, cross-validated; absent where only the solid of its colours is known. */
+  readonly modelError?: number;
+}
+
+/** A sheet ready to be matched with any picture. */
+export interface Ready {
+  readonly sheet: PackedReady;
   readonly modelError?: number;
 }
 
@@ -66,7 +72,7 @@ export class LaidService {
     const key = await this.models.keyOf(id);
     const sent = await this.sent(condition, rendering);
     const laid = await this.derived.get(id, `laid ${rendering} ${light.key} ${where.glass}`, async () => ({
-      key: `${MATCH_VERSION} ${paper.coating} ${await this.models.keyOf(id)}`,
+      key: await this.modelKey(condition),
       compute: () =>
         this.workshop.run('layModel', {
           key,
@@ -81,6 +87,17 @@ export class LaidService {
     return { ...laid, modelError: fitted.error.crossValidated.mean };
   }
 
+  /** What a match asks of it, whatever the picture. @throws RakuenError (409) where what was read can't tell it */
+  async ready(condition: ConditionView, where: Where): Promise<Ready> {
+    return this.derived.get(condition.id, `matched ${where.light} ${where.glass}`, async () => ({
+      key: hasModel(condition) ? await this.modelKey(condition) : solidKey(condition),
+      compute: async () => {
+        const { modelError, ...laid } = await this.laid(condition, where);
+        return { sheet: await this.workshop.run('readyFor', laid), modelError };
+      },
+    }));
+  }
+
   /** What is sent for every colour of a file. @param condition one that has a model */
   async sent({ id }: ConditionView, rendering: RenderingKey = 'relative'): Promise<PackedSent> {
     const fitted = await this.models.fitted(id);
@@ -89,6 +106,10 @@ export class LaidService {
       key: `${MATCH_VERSION} ${await this.models.keyOf(id)}`,
       compute: () => this.workshop.run('sendFor', { key, fitted, rendering }),
     }));
+  }
+
+  private async modelKey({ id, paper }: ConditionView): Promise<string> {
+    return `${MATCH_VERSION} ${paper.coating} ${await this.models.keyOf(id)}`;
   }
 
   /** A set without device values, of CMYK, or told by a profile: its solid is all that is known. */
@@ -109,12 +130,15 @@ export class LaidService {
         { remedy: 'Read its chart with device values and spectra, or match in D50 without glass.' },
       );
     const sheet: PackedSheet = await this.derived.get(id, 'laid solid', async () => ({
-      key: JSON.stringify([MATCH_VERSION, MODEL_VERSION, facts!.readingId, white.lab, black.lab]),
+      key: solidKey({ facts }),
       compute: () => this.workshop.run('layFromSolid', { mesh, white: white.lab, black: black.lab }),
     }));
     return { bare: sheet, seen: sheet };
   }
 }
+
+const solidKey = ({ facts }: Pick<ConditionView, 'facts'>): string =>
+  JSON.stringify([MATCH_VERSION, MODEL_VERSION, facts?.readingId, facts?.figures.white, facts?.figures.black]);
 
 /** Is there enough to learn a model from: measured, driven in RGB? */
 export const hasModel = ({ readings }: ConditionView): boolean =>

@@ -14,6 +14,8 @@ import { GLASSES } from '@rakuen/core/light/glass';
 import type { ViewingLight } from '@rakuen/core/light/table-lights';
 import { layBare, laySeen, laySolid } from '@rakuen/core/match/lay';
 import { onSheet, type MatchFigures } from '@rakuen/core/match/on-sheet';
+import { paletteOf, type Palette } from '@rakuen/core/match/palette';
+import { readySheet, type ReadySheet } from '@rakuen/core/match/ready-sheet';
 import type { PrintedSheet } from '@rakuen/core/match/sheet';
 import type { CoatingClass } from '@rakuen/core/paper';
 import type { Mark } from '@rakuen/core/picture/marks';
@@ -31,7 +33,7 @@ export const unpackSheet = ({ nodes, white, blackL, lab }: PackedSheet): Printed
   blackL,
 });
 
-const base64Of = (v: Int16Array | Uint16Array): string =>
+const base64Of = (v: Int16Array | Uint16Array | Uint8Array): string =>
   Buffer.from(v.buffer, v.byteOffset, v.byteLength).toString('base64');
 function int16Of(text: string): Int16Array {
   const bytes = Uint8Array.from(Buffer.from(text, 'base64'));
@@ -132,18 +134,29 @@ export function aimOf(relative: OpenProfile, rendering: RenderingKey): (lab: Lab
   return compensated(0, Math.max(0, relative.toLab(relative.fromLab(Float32Array.of(0, 0, 0)))[0]));
 }
 
+/** A sheet ready for any picture, as it is kept. */
+export type PackedReady = Omit<ReadySheet, 'losses' | 'held'> & { readonly losses: string; readonly held: string };
+
+export function readyFor({ bare, seen }: PackedLaid): PackedReady {
+  const ready = readySheet({ bare: unpackSheet(bare), seen: unpackSheet(seen) });
+  return { ...ready, losses: base64Of(ready.losses), held: base64Of(ready.held) };
+}
+
 /** Lays a picture's colours on sheets. @param cells L*, a*, b*, share */
-export const matchSheets = (task: {
+export function matchSheets(task: {
   cells: Float32Array;
   marks: readonly Mark[];
-  sheets: readonly PackedLaid[];
-}): MatchFigures[] =>
-  task.sheets.map(({ bare, seen }) =>
-    onSheet({ count: task.cells.length / 4, data: task.cells }, task.marks, {
-      bare: unpackSheet(bare),
-      seen: unpackSheet(seen),
-    }),
-  );
+  sheets: readonly PackedReady[];
+}): MatchFigures[] {
+  const palettes = new Map<number, Palette>();
+  return task.sheets.map((packed) => {
+    const sheet: ReadySheet = { ...packed, losses: int16Of(packed.losses), held: Buffer.from(packed.held, 'base64') };
+    const palette =
+      palettes.get(sheet.nodes) ?? paletteOf({ count: task.cells.length / 4, data: task.cells }, sheet.nodes);
+    palettes.set(sheet.nodes, palette);
+    return onSheet(palette, task.marks, sheet);
+  });
+}
 
 /** Colours of a file as they are seen on a sheet: absolute, for an eye adapted to the light. In place. */
 export function seenOn(sheet: PrintedSheet, labs: Float32Array, { paperWhite = true } = {}): void {

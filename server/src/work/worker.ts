@@ -19,7 +19,7 @@ import { conditionFacts, previewReading, readingFigures, writeReading } from './
 import { writeStrips } from './strip-task.ts';
 import { checkProfileOf, fitPrintOf, makeProfileOf, nextPatches, stripThrough } from './model-tasks.ts';
 import { countInk } from './ink-task.ts';
-import { layFromSolid, layModel, matchSheets, sendFor } from './lay-tasks.ts';
+import { layFromSolid, layModel, matchSheets, readyFor, sendFor } from './lay-tasks.ts';
 import { ScanError } from '@rakuen/core/scan/sheet-in-scan';
 import { writeCopy } from './copy-task.ts';
 import { holdScan } from './scan-task.ts';
@@ -51,6 +51,7 @@ export const TASKS = {
   stripThrough,
   nextPatches,
   matchSheets,
+  readyFor,
   learnEye: ({ choices, own }: { choices: Choice[]; own: OwnSchool[] }) => Promise.resolve(learnEye(choices, own)),
   sendFor,
   labImageOf,

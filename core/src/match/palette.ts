@@ -1,0 +1,90 @@
+import { placeOf } from '../characterisation/lab-axes.ts';
+import { simplexOf } from '../characterisation/lattice.ts';
+import { colourWords } from '../colour/hue-names.ts';
+import { labToXyz } from '../colour/lab.ts';
+import type { Lab } from '../colour/types.ts';
+import { CELL_SIZE, type OccupiedCells } from '../picture/cells.ts';
+
+/** The colours of a picture with all that does not depend on a sheet told beforehand: they can be laid on hundreds. */
+export interface Palette {
+  readonly count: number;
+  /** Sum of the shares: 1, or what rounding left of it. */
+  readonly total: number;
+  /** L*, a*, b* and X, Y, Z of each. */
+  readonly labs: Float32Array;
+  readonly xyzs: Float32Array;
+  /** Share of the picture, 0–1. */
+  readonly shares: Float32Array;
+  /** Nodes along an axis of the lattices they are laid on; the four nodes about each colour, and what each counts. */
+  readonly nodes: number;
+  readonly corners: Int32Array;
+  readonly weights: Float32Array;
+  /** Which of `families` each is of. */
+  readonly family: Uint8Array;
+  readonly families: readonly string[];
+  /** Share of the picture at each L*, rounded. */
+  readonly tones: Float64Array;
+}
+
+/**
+ * Cells that hold less than this are put together with their neighbours in L*: no bound that runs through what came together parts more than this
+ * wrongly, and on both sides alike.
+ */
+const LEAST_SHARE = 0.0002;
+/** So many cells of the histogram lie in one that they come together in, along L*. */
+const TOGETHER = 8;
+
+/** @param nodes along an axis of the lattices that the colours will be laid on */
+export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
+  const { count, data } = together(cells);
+  const labs = new Float32Array(count * 3);
+  const xyzs = new Float32Array(count * 3);
+  const shares = new Float32Array(count);
+  const corners = new Int32Array(count * 4);
+  const weights = new Float32Array(count * 4);
+  const family = new Uint8Array(count);
+  const families: string[] = [];
+  const tones = new Float64Array(101);
+  let total = 0;
+  for (let i = 0; i < count; i++) {
+    const lab: Lab = [data[i * 4], data[i * 4 + 1], data[i * 4 + 2]];
+    const share = data[i * 4 + 3];
+    labs.set(lab, i * 3);
+    xyzs.set(labToXyz(lab), i * 3);
+    shares[i] = share;
+    simplexOf(3, nodes, placeOf(lab), corners, weights, i * 4);
+    const name = colourWords(lab);
+    if (!families.includes(name)) families.push(name);
+    family[i] = families.indexOf(name);
+    tones[Math.max(0, Math.min(100, Math.round(lab[0])))] += share;
+    total += share;
+  }
+  return { count, total, labs, xyzs, shares, nodes, corners, weights, family, families, tones };
+}
+
+/** The many cells that hold next to nothing, put together: each keeps its mean colour. */
+function together({ count, data }: OccupiedCells): OccupiedCells {
+  const flat: number[] = [];
+  const open = new Map<number, number>();
+  for (let i = 0; i < count * 4; i += 4) {
+    const share = data[i + 3];
+    if (share >= LEAST_SHARE) {
+      flat.push(data[i], data[i + 1], data[i + 2], share);
+      continue;
+    }
+    const L = Math.floor(data[i] / (CELL_SIZE.L * TOGETHER)) + 64;
+    const a = Math.floor(data[i + 1] / CELL_SIZE.a) + 64;
+    const b = Math.floor(data[i + 2] / CELL_SIZE.b) + 64;
+    const key = (L << 16) | (a << 8) | b;
+    const at = open.get(key);
+    if (at === undefined) {
+      open.set(key, flat.push(data[i], data[i + 1], data[i + 2], share) - 4);
+      continue;
+    }
+    const sum = flat[at + 3] + share;
+    for (let c = 0; c < 3; c++) flat[at + c] += ((data[i + c] - flat[at + c]) * share) / sum;
+    flat[at + 3] = sum;
+    if (sum >= LEAST_SHARE) open.delete(key);
+  }
+  return { count: flat.length / 4, data: Float32Array.from(flat) };
+}
