@@ -368,8 +368,8 @@ const ROWS = [
     against: 'a frame of 16 ms',
     limit: 1,
     run: async () => {
-      const [{ rankSheets }, { USUAL_COMMISSION }] = await Promise.all(
-        ['match/rank.js', 'match/commission.js'].map(from),
+      const [{ weigh }, { judgeSheets }, { USUAL_COMMISSION }] = await Promise.all(
+        ['match/rank.js', 'match/judge.js', 'match/commission.js'].map(from),
       );
       const { result } = await pictureRead();
       const [figures] = (await laidOn())();
@@ -386,7 +386,8 @@ const ROWS = [
       }));
       const asked = { picture: result.figures, hints: [], commission: USUAL_COMMISSION };
       let i = 0;
-      return [median(() => rankSheets({ ...asked, weights: { money: (i++ % 30) / 10 } }, candidates)), 16];
+      const judged = judgeSheets(asked, candidates);
+      return [median(() => weigh(judged, { money: (i++ % 30) / 10 })), 16];
     },
   },
   {

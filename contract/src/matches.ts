@@ -3,7 +3,8 @@ import type { Agreement, LearnedEye } from '@rakuen/core/match/eye';
 import type { Commission } from '@rakuen/core/match/commission';
 import type { Reason } from '@rakuen/core/match/leanings/leaning';
 import type { MatchFigures } from '@rakuen/core/match/on-sheet';
-import type { Turn, Uncounted } from '@rakuen/core/match/rank';
+import type { Uncounted } from '@rakuen/core/match/judge';
+import type { Turn } from '@rakuen/core/match/rank';
 import type { SheetQualities } from '@rakuen/core/match/sheet';
 import { NoteView } from './notes.ts';
 import {

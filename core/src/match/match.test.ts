@@ -8,6 +8,7 @@ import type { OccupiedCells } from '../picture/cells.ts';
 import { PictureTally } from '../picture/tally.ts';
 import { USUAL_COMMISSION, type Commission } from './commission.ts';
 import { LEANINGS } from './leanings/registry.ts';
+import { judgeSheets, type Question } from './judge.ts';
 import { laySolid } from './lay.ts';
 import { onSheet } from './on-sheet.ts';
 import { paletteOf } from './palette.ts';
@@ -15,7 +16,7 @@ import { portfolio } from './portfolio.ts';
 import { rankSheets, scoreOf, TIE, type Ranking } from './rank.ts';
 import { readySheet } from './ready-sheet.ts';
 import { SCHOOLS, type Weights } from './schools.ts';
-import { turnByGlass, turnsByCommission } from './turns-by-commission.ts';
+import { otherLives, turnByGlass, turnsByCommission } from './turns-by-commission.ts';
 import type { LaidSheet, PrintedSheet, SheetQualities } from './sheet.ts';
 
 const levels = Array.from({ length: 5 }, (_, i) => i / 4);
@@ -306,8 +307,10 @@ describe('ranking', () => {
       commission: { ...USUAL_COMMISSION, glass: 'plain', ...over },
     });
     const candidates = sheets.map((s) => ({ sheet: s.sheet, figures: layOn(p.cells, s) }));
-    expect(turnsByCommission(asked({}), candidates)).toContainEqual({ words: 'in an edition of three', first: 'fine' });
-    expect(turnsByCommission(asked({ editionOf: 3 }), candidates)).toContainEqual({
+    const turns = (question: Question) =>
+      turnsByCommission(judgeSheets(question, candidates), otherLives(question, candidates), undefined);
+    expect(turns(asked({}))).toContainEqual({ words: 'in an edition of three', first: 'fine' });
+    expect(turns(asked({ editionOf: 3 }))).toContainEqual({
       words: 'as an open edition',
       first: 'plain',
     });

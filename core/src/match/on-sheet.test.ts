@@ -23,6 +23,7 @@ const sheet = laySolid(
   mapMesh(surface, ([L, a, b]): Lab => [12 + L * 0.88, a * 0.8, b * 0.8]),
   [100, 0, 0],
   [12, 0, 0],
+  17,
 );
 
 /** Colours as a picture has them: crowded here, thinly strewn there. */
@@ -43,7 +44,7 @@ describe('a picture laid on a sheet', () => {
     const pixels = labs.length / 3;
     const cells = new LabCells(pixels);
     cells.add(labs);
-    const figures = onSheet(paletteOf(cells.occupied(pixels), 33), [], readySheet({ bare: sheet, seen: sheet }));
+    const figures = onSheet(paletteOf(cells.occupied(pixels), 17), [], readySheet({ bare: sheet, seen: sheet }));
 
     const out = new Float32Array(labs.length);
     throughPrinted(sheet.lattice, labs, out);
@@ -93,7 +94,7 @@ describe('a picture laid on a sheet', () => {
   it('is told at once where colours were made ready for another lattice', () => {
     const cells = new LabCells(3);
     cells.add(Float32Array.of(50, 0, 0));
-    expect(() => onSheet(paletteOf(cells.occupied(1), 17), [], readySheet({ bare: sheet, seen: sheet }))).toThrow(
+    expect(() => onSheet(paletteOf(cells.occupied(1), 33), [], readySheet({ bare: sheet, seen: sheet }))).toThrow(
       /another size/,
     );
   });

@@ -1,24 +1,19 @@
-import type { Hint } from '../picture/hints.ts';
-import type { PictureFigures } from '../picture/tally.ts';
-import type { Commission } from './commission.ts';
-import type { Field, Reason } from './leanings/leaning.ts';
+import {
+  fieldOf,
+  judgeSheets,
+  type Candidate,
+  type JudgedSheet,
+  type Judgement,
+  type Question,
+  type Uncounted,
+} from './judge.ts';
+import type { Reason } from './leanings/leaning.ts';
 import { LEANINGS } from './leanings/registry.ts';
 import type { MatchFigures } from './on-sheet.ts';
 import { weightsOf, type Weights } from './schools.ts';
-import type { SheetQualities } from './sheet.ts';
-import { refusedBy } from './vetoes.ts';
-
-/** A sheet with what it does to the picture. */
-export interface Candidate {
-  readonly sheet: SheetQualities;
-  readonly figures: MatchFigures;
-}
 
 /** What is asked of a ranking, besides the sheets. */
-export interface Asked {
-  readonly picture: PictureFigures;
-  readonly hints: readonly Hint[];
-  readonly commission: Commission;
+export interface Asked extends Question {
   readonly weights?: Weights;
 }
 
@@ -50,12 +45,6 @@ export interface Turn {
   readonly from: number;
 }
 
-/** A figure that counts for none, since it is not known of all. */
-export interface Uncounted {
-  readonly what: string;
-  readonly unknownOf: readonly string[];
-}
-
 export interface Ranking {
   readonly places: readonly RankedSheet[];
   readonly refused: readonly { readonly id: string; readonly why: string }[];
@@ -80,139 +69,85 @@ const SAME = 0.05;
 export const scoreOf = (cost: number): number => 10 * Math.exp(-Math.max(0, cost) / SCALE);
 
 /** The sheets in the order in which they serve the picture, each with its reasons. */
-export function rankSheets(asked: Asked, candidates: readonly Candidate[]): Ranking {
-  const weights = weightsOf(asked.weights);
-  const refused: { id: string; why: string }[] = [];
-  const fit = candidates.filter(({ sheet }) => {
-    const why = refusedBy(sheet, asked.commission, asked.picture.colour);
-    if (why) refused.push({ id: sheet.id, why });
-    return !why;
-  });
-  const field = fieldOf(fit);
-  const { alike, uncounted } = alikeOf(fit.map(({ sheet }) => sheet));
-  const judged = fit
-    .map((candidate, at): Judged => {
-      const weighed = { ...asked, ...candidate, match: candidate.figures, field };
-      const reasons = LEANINGS.flatMap((leaning): Reason[] => {
-        const said = leaning.judge(weighed);
-        // Weighed at nothing, a leaning is silent; what it would say is not lost to those who hold it.
-        if (!said || weights[leaning.key] === 0) return [];
-        // What is known of it alone is said, and not held against it.
-        const unweighted =
-          alike[at] === candidate.sheet ? said.cost : (leaning.judge({ ...weighed, sheet: alike[at] })?.cost ?? 0);
-        return [{ leaning: leaning.key, ...said, unweighted, cost: unweighted * weights[leaning.key] }];
-      });
-      const cost = reasons.reduce((sum, r) => sum + r.cost, 0);
-      return { ...candidate, reasons, cost };
+export const rankSheets = (asked: Asked, candidates: readonly Candidate[]): Ranking =>
+  weigh(judgeSheets(asked, candidates), asked.weights);
+
+/** The order under other weights: no leaning is asked again. */
+export function weigh({ sheets, refused, uncounted, alike }: Judgement, own?: Weights): Ranking {
+  const weights = weightsOf(own);
+  const weighed = sheets
+    .map((sheet): Sheet => {
+      // Weighed at nothing, a leaning is silent; what it would say is not lost to those who hold it.
+      const reasons = sheet.opinions
+        .filter((o) => weights[o.leaning] !== 0)
+        .map((o): Reason => ({ ...o, cost: o.unweighted * weights[o.leaning] }));
+      return {
+        ...sheet,
+        reasons,
+        costs: new Map(reasons.map((r) => [r.leaning, r.cost])),
+        cost: reasons.reduce((sum, r) => sum + r.cost, 0),
+      };
     })
     .sort((p, q) => p.cost - q.cost);
-  const shared = sharedBy(judged);
-  return { places: placed(judged, shared), refused, shared, uncounted, turns: turnsOf(judged, weights) };
-}
-
-/** Figures that a sheet may lack, as they are called. */
-const MAY_LACK = {
-  textureL: 'texture',
-  gloss60: 'gloss',
-  glossDifferential: 'gloss differential',
-  bronzing: 'bronzing',
-  greysOff: 'neutrality of the greys',
-  metamerism: 'turn of the greys',
-  brightenerShift: 'brightener',
-  longestMm: 'sizes',
-  feeding: 'feeding',
-  // Timed with the printing, and by practice without: one is not held against the other.
-  minutesEach: 'minutes at the printer',
-  pricePerM2: 'price',
-} as const;
-type MayLack = keyof typeof MAY_LACK;
-
-/** The sheets with what is known of all of them: nothing is held against a sheet because it was measured and another was not. */
-function alikeOf(sheets: readonly SheetQualities[]): { alike: SheetQualities[]; uncounted: Uncounted[] } {
-  const keys = Object.keys(MAY_LACK) as MayLack[];
-  const some = keys.filter((k) => sheets.some((s) => s[k] !== undefined));
-  const partly = some.filter((k) => sheets.some((s) => s[k] === undefined));
   return {
-    alike: sheets.map((sheet) =>
-      partly.some((k) => sheet[k] !== undefined)
-        ? { ...sheet, ...Object.fromEntries(partly.map((k) => [k, undefined])) }
-        : sheet,
-    ),
-    uncounted: partly.map((k) => ({
-      what: MAY_LACK[k],
-      unknownOf: sheets.filter((s) => s[k] === undefined).map((s) => s.id),
-    })),
+    places: placed(weighed, alike),
+    refused,
+    shared: weighed[0]?.reasons.filter((r) => alike.has(r.leaning)) ?? [],
+    uncounted,
+    turns: turnsOf(weighed, weights),
   };
 }
 
-interface Judged extends Candidate {
+/** A sheet with what every leaning takes from it. */
+interface Sheet extends JudgedSheet {
   readonly reasons: readonly Reason[];
+  readonly costs: ReadonlyMap<string, number>;
   readonly cost: number;
 }
 
-/** Amounts in two currencies are not put in one order. */
-function fieldOf(fit: readonly Candidate[]): Field {
-  const conditions = [...new Set(fit.flatMap(({ sheet }) => sheet.measurementCondition ?? []))].sort();
-  const unlike = conditions.length > 1 ? { conditions } : {};
-  const priced = fit.filter(({ sheet }) => sheet.pricePerM2 !== undefined);
-  if (priced.length === 0 || new Set(priced.map(({ sheet }) => sheet.currency)).size > 1) return unlike;
-  return { ...unlike, cheapestPerM2: Math.min(...priced.map(({ sheet }) => sheet.pricePerM2!)) };
-}
+const costOf = ({ costs }: Sheet, leaning: string): number => costs.get(leaning) ?? 0;
 
-const costOf = ({ reasons }: Judged, leaning: string): number => reasons.find((r) => r.leaning === leaning)?.cost ?? 0;
-
-/** Leanings that every sheet has in one sentence, word by word. */
-function sharedBy(judged: readonly Judged[]): Reason[] {
-  if (judged.length < 2) return [];
-  return judged[0].reasons.filter((r) =>
-    judged.every(({ reasons }) => reasons.some((s) => s.leaning === r.leaning && s.sentence === r.sentence)),
-  );
-}
-
-function placed(judged: readonly Judged[], shared: readonly Reason[]): RankedSheet[] {
-  const places: RankedSheet[] = [];
-  let i = 0;
-  while (i < judged.length) {
-    let end = i + 1;
-    while (end < judged.length && judged[end].cost - judged[i].cost < TIE) end++;
-    for (const one of priceOrder(judged.slice(i, end))) places.push(place(one, i + 1, shared));
-    i = end;
+function placed(sheets: readonly Sheet[], alike: ReadonlySet<string>): RankedSheet[] {
+  const order: { sheet: Sheet; place: number }[] = [];
+  while (order.length < sheets.length) {
+    const from = order.length;
+    const tied = sheets.slice(from).findIndex((s) => s.cost - sheets[from].cost >= TIE);
+    const group = priceOrder(sheets.slice(from, tied < 0 ? sheets.length : from + tied));
+    order.push(...group.map((sheet) => ({ sheet, place: from + 1 })));
   }
-  return places.map((p, at) => {
-    const next = judged.find((j) => j.sheet.id === places[at + 1]?.id);
-    const own = judged.find((j) => j.sheet.id === p.id)!;
-    if (!next) return p;
-    const parts = LEANINGS.map((l) => ({ leaning: l.key, by: costOf(next, l.key) - costOf(own, l.key) }))
-      .filter(({ by }) => Math.abs(by) >= SAME)
-      .sort((a, b) => Math.abs(b.by) - Math.abs(a.by));
-    // What is uncertain in both alike does not blur the difference: only what parts them may be weighed otherwise.
-    const sd = Math.hypot(...parts.map(({ by }) => WEIGHT_SD * by), errorOf(own), errorOf(next));
-    return { ...p, parts, closeToNext: next.cost - own.cost < sd };
-  });
+  return order.map(({ sheet, place }, at) => ranked(sheet, place, alike, order[at + 1]?.sheet));
 }
 
-const errorOf = ({ sheet }: Judged): number => 0.5 * (sheet.modelError ?? USUAL_ERROR);
+const errorOf = ({ sheet }: Sheet): number => 0.5 * (sheet.modelError ?? USUAL_ERROR);
 
-function place(one: Judged, at: number, shared: readonly Reason[]): RankedSheet {
+function ranked(one: Sheet, place: number, alike: ReadonlySet<string>, next: Sheet | undefined): RankedSheet {
   const score = scoreOf(one.cost);
   const sd = Math.hypot(...one.reasons.map((r) => WEIGHT_SD * r.cost), errorOf(one));
   return {
     id: one.sheet.id,
-    place: at,
+    place,
     score,
     scoreSd: (score * sd) / SCALE,
     cost: one.cost,
-    reasons: one.reasons.filter((r) => !shared.some((s) => s.leaning === r.leaning)).sort((p, q) => q.cost - p.cost),
+    reasons: one.reasons.filter((r) => !alike.has(r.leaning)).sort((p, q) => q.cost - p.cost),
     figures: one.figures,
-    closeToNext: false,
-    parts: [],
+    ...(next ? partedFrom(one, next) : { closeToNext: false, parts: [] }),
   };
 }
 
+function partedFrom(one: Sheet, next: Sheet): Pick<RankedSheet, 'closeToNext' | 'parts'> {
+  const parts = LEANINGS.map((l) => ({ leaning: l.key, by: costOf(next, l.key) - costOf(one, l.key) }))
+    .filter(({ by }) => Math.abs(by) >= SAME)
+    .sort((a, b) => Math.abs(b.by) - Math.abs(a.by));
+  // What is uncertain in both alike does not blur the difference: only what parts them may be weighed otherwise.
+  const sd = Math.hypot(...parts.map(({ by }) => WEIGHT_SD * by), errorOf(one), errorOf(next));
+  return { parts, closeToNext: next.cost - one.cost < sd };
+}
+
 /** The cheaper first, where prices can be compared; else as they serve. */
-function priceOrder(tied: readonly Judged[]): Judged[] {
+function priceOrder(tied: readonly Sheet[]): Sheet[] {
   if (fieldOf(tied).cheapestPerM2 === undefined) return [...tied];
-  const price = ({ sheet }: Judged) => sheet.pricePerM2 ?? Infinity;
+  const price = ({ sheet }: Sheet) => sheet.pricePerM2 ?? Infinity;
   return [...tied].sort((p, q) => (price(p) === price(q) ? p.cost - q.cost : price(p) - price(q)));
 }
 
@@ -220,8 +155,8 @@ function priceOrder(tied: readonly Judged[]): Judged[] {
 const MOST_TURN = 3;
 
 /** Weights that would bring the second level with the first, the least turn first. */
-function turnsOf(judged: readonly Judged[], weights: Readonly<Record<string, number>>): Turn[] {
-  const [first, second] = judged;
+function turnsOf(sheets: readonly Sheet[], weights: Readonly<Record<string, number>>): Turn[] {
+  const [first, second] = sheets;
   if (!second) return [];
   const gap = second.cost - first.cost;
   // Of two that share a place neither has won: there is nothing to turn.

@@ -1,5 +1,7 @@
 import type { Commission } from './commission.ts';
-import { rankSheets, type Asked, type Candidate } from './rank.ts';
+import { judgeSheets, type Candidate, type Judgement, type Question } from './judge.ts';
+import { rankSheets, weigh, type Asked } from './rank.ts';
+import type { Weights } from './schools.ts';
 
 /** Another life for a picture that needs no new look at any sheet: its light and glass stay. */
 const OTHER_LIVES: readonly {
@@ -23,20 +25,38 @@ export interface OtherLife {
   readonly first: string;
 }
 
+/** Another life with what would be said of every sheet then. */
+export interface JudgedLife {
+  readonly words: string;
+  readonly judgement: Judgement;
+}
+
+/** The sheets judged for every other life of a picture. */
+export const otherLives = (question: Question, candidates: readonly Candidate[]): JudgedLife[] =>
+  OTHER_LIVES.flatMap(({ words, change }) => {
+    const other = change(question.commission);
+    if (!other) return [];
+    const commission = { ...question.commission, ...other };
+    return [{ words, judgement: judgeSheets({ ...question, commission }, candidates) }];
+  });
+
 /** The sheet that is clearly first; a tie is none. */
-function clearlyFirst(asked: Asked, candidates: readonly Candidate[]): string | undefined {
-  const [first, second] = rankSheets(asked, candidates).places;
+function clearlyFirst(judgement: Judgement, weights: Weights | undefined): string | undefined {
+  const [first, second] = weigh(judgement, weights).places;
   return first && first.place !== second?.place ? first.id : undefined;
 }
 
-/** Where a picture would have to live for another sheet to be clearly first. */
-export function turnsByCommission(asked: Asked, candidates: readonly Candidate[]): OtherLife[] {
-  const today = rankSheets(asked, candidates).places[0];
-  if (!today) return [];
-  return OTHER_LIVES.flatMap(({ words, change }): OtherLife[] => {
-    const other = change(asked.commission);
-    const first = other && clearlyFirst({ ...asked, commission: { ...asked.commission, ...other } }, candidates);
-    return first && first !== today.id ? [{ words, first }] : [];
+/** Where a picture would have to live for another sheet to be clearly first. @param today the sheets judged as it lives today */
+export function turnsByCommission(
+  today: Judgement,
+  lives: readonly JudgedLife[],
+  weights: Weights | undefined,
+): OtherLife[] {
+  const now = weigh(today, weights).places[0];
+  if (!now) return [];
+  return lives.flatMap(({ words, judgement }): OtherLife[] => {
+    const first = clearlyFirst(judgement, weights);
+    return first && first !== now.id ? [{ words, first }] : [];
   });
 }
 
@@ -61,7 +81,8 @@ export function turnByGlass(
   const [here, then] = [ids(today), ids(there)];
   const both = (list: readonly Candidate[]) => list.filter(({ sheet: { id } }) => here.has(id) && then.has(id));
   const unknown = [...new Set([...here, ...then])].filter((id) => !here.has(id) || !then.has(id));
-  const first = clearlyFirst({ ...asked, commission: { ...asked.commission, glass } }, both(there));
+  const behind = judgeSheets({ ...asked, commission: { ...asked.commission, glass } }, both(there));
+  const first = clearlyFirst(behind, asked.weights);
   const now = rankSheets(asked, both(today)).places[0]?.id;
   return { ...(first !== now && { first }), unknown };
 }

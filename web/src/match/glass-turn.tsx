@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import type { MatchRequest } from '@rakuen/contract/matches';
 import { GLASSES } from '@rakuen/core/light/glass';
-import type { Asked, Candidate } from '@rakuen/core/match/rank';
+import type { Candidate } from '@rakuen/core/match/judge';
+import type { Asked } from '@rakuen/core/match/rank';
 import { turnByGlass } from '@rakuen/core/match/turns-by-commission';
 import { useMatchQuery } from '../api/api.ts';
 import { QuietButton } from '../parts/button.tsx';

@@ -2,9 +2,10 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Stamp } from '@rakuen/contract/vocabulary';
 import { costEdge } from '@rakuen/core/match/cost-edge';
-import { rankSheets, type RankedSheet } from '@rakuen/core/match/rank';
+import { judgeSheets } from '@rakuen/core/match/judge';
+import { weigh, type RankedSheet } from '@rakuen/core/match/rank';
 import { weightsOf, type Weights } from '@rakuen/core/match/schools';
-import { turnsByCommission } from '@rakuen/core/match/turns-by-commission';
+import { otherLives, turnsByCommission } from '@rakuen/core/match/turns-by-commission';
 import { sentenceCase } from '@rakuen/core/match/words';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery, useMatchQuery, usePicturesQuery, useTakeBackMutation } from '../api/api.ts';
@@ -57,26 +58,19 @@ export function MatchScreen() {
     (): Weights => own ?? schools.find((s) => s.key === school)?.weights ?? {},
     [own, schools, school],
   );
-  // Weighed here, so that a slider answers at once; the figures come from the server.
-  const ranking = useMemo(
-    () =>
-      picture &&
-      current &&
-      rankSheets(
-        { picture: picture.figures, hints: picture.hints, commission: picture.commission, weights },
-        current.candidates,
-      ),
-    [picture, current, weights],
-  );
+  // Judged once and weighed here, so that a slider answers at once; the figures come from the server.
+  const judged = useMemo(() => {
+    if (!picture || !current) return undefined;
+    const question = { picture: picture.figures, hints: picture.hints, commission: picture.commission };
+    return {
+      today: judgeSheets(question, current.candidates),
+      lives: otherLives(question, current.candidates),
+    };
+  }, [picture, current]);
+  const ranking = useMemo(() => judged && weigh(judged.today, weights), [judged, weights]);
   const lives = useMemo(
-    () =>
-      picture && current
-        ? turnsByCommission(
-            { picture: picture.figures, hints: picture.hints, commission: picture.commission, weights },
-            current.candidates,
-          )
-        : [],
-    [picture, current, weights],
+    () => (judged ? turnsByCommission(judged.today, judged.lives, weights) : []),
+    [judged, weights],
   );
   const places = ranking?.places ?? [];
   const edge = useMemo(
@@ -300,15 +294,7 @@ export function MatchScreen() {
                     {schools
                       .filter((s) => s.key !== school || own)
                       .flatMap((s) => {
-                        const theirs = rankSheets(
-                          {
-                            picture: picture.figures,
-                            hints: picture.hints,
-                            commission: picture.commission,
-                            weights: s.weights,
-                          },
-                          current!.candidates,
-                        ).places;
+                        const theirs = weigh(judged!.today, s.weights).places;
                         // Where the sheet that leads here shares their first place, they do not choose otherwise.
                         const agree = theirs.some((p) => p.place === 1 && p.id === places[0].id);
                         const c = theirs[0] && !agree ? conditionOf(theirs[0].id) : undefined;
