@@ -192,7 +192,7 @@ const pictureRead = once(async () => {
   let result;
   const ms = await medianOf(async () => {
     result = await analysePicture({ path, assumeSrgb: false, maxPixels: 4e8, scratch: scratch() });
-  }, 3);
+  }, 5);
   return { ms, result };
 });
 /** A picture laid on so many sheets with ready models. */

@@ -12,6 +12,7 @@ export default defineConfig({
   input: {
     main: 'server/dist/main.js',
     worker: 'server/dist/work/worker.js',
+    'blocks-worker': 'server/dist/work/blocks-worker.js',
     'cube-worker': 'server/dist/work/cube-worker.js',
   },
   platform: 'node',

@@ -58,12 +58,12 @@ describe('a picture laid on a sheet', () => {
       if (lab[0] < sheet.blackL) dark++;
       error += deltaE2000(lab, printed);
     }
-    // Shares to 0.3 points, means to a few hundredths.
+    // Shares to 0.3 points, means to a few hundredths, as a lattice of 17 has them.
     expect(outside / pixels).toBeGreaterThan(0.05);
     expect(Math.abs(figures.outsideShare - outside / pixels)).toBeLessThan(0.003);
     expect(Math.abs(figures.darkerThanBlackShare - dark / pixels)).toBeLessThan(0.003);
     expect(Math.abs(figures.colourLostDeltaE - lost / pixels)).toBeLessThan(0.03);
-    expect(Math.abs(figures.meanDeltaE - error / pixels)).toBeLessThan(0.05);
+    expect(Math.abs(figures.meanDeltaE - error / pixels)).toBeLessThan(0.07);
     expect(figures.lostFamilies.length).toBeGreaterThan(0);
   });
 

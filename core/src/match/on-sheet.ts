@@ -5,7 +5,7 @@ import { labToXyz, xyzToLab } from '../colour/lab.ts';
 import { mapThree } from '../colour/three.ts';
 import type { Lab } from '../colour/types.ts';
 import type { Mark, MarkKind } from '../picture/marks.ts';
-import type { Palette } from './palette.ts';
+import { SHADOW_L, type Palette } from './palette.ts';
 import { HELD_DELTA_E, matchAim, surelyHeld, UNIT, type ReadySheet } from './ready-sheet.ts';
 
 /** A family of colours that a sheet can't hold. */
@@ -69,8 +69,6 @@ export interface MatchFigures {
   readonly marks: readonly MarkOnSheet[];
 }
 
-const SHADOW_L = 25;
-const HIGHLIGHT_L = 90;
 const FAMILIES_NAMED = 3;
 
 /** ΔE00 is told to a hundredth where it is sorted, and no further than this. */
@@ -82,7 +80,7 @@ const [FINE, MOST_DELTA_E] = [100, 120];
  */
 export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySheet): MatchFigures {
   if (palette.nodes !== sheet.nodes) throw new RangeError('The colours were made ready for a lattice of another size.');
-  const { count, total, labs, xyzs, shares, corners, weights, family, families, tones } = palette;
+  const { count, total, labs, xyzs, shares, corners, weights, family, families, touched, touchedShares } = palette;
   const { losses, held, blackL } = sheet;
   const aimAt = aimFromXyz(blackL);
   const toneKept = toneSlopes(sheet.greysL);
@@ -90,8 +88,12 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
   const sorted = new Float64Array(FINE * MOST_DELTA_E);
   const lostShare = new Float64Array(families.length);
   const lostSum = new Float64Array(families.length);
-  let [dark, shadows, highlights, errors] = [0, 0, 0, 0];
+  let dark = 0;
+  for (let i = 0; i < count && labs[i * 3] < blackL; i++) dark += shares[i];
+  let errors = 0;
+  for (let i = 0; i < touched.length; i++) errors += touchedShares[i] * losses[touched[i] * 4 + 3];
   for (let i = 0, k = 0; i < count; i++, k += 4) {
+    if (held[corners[k]] === 1) continue;
     const n0 = corners[k] * 4;
     const n1 = corners[k + 1] * 4;
     const n2 = corners[k + 2] * 4;
@@ -100,13 +102,6 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
     const w1 = weights[k + 1];
     const w2 = weights[k + 2];
     const w3 = weights[k + 3];
-    const share = shares[i];
-    const L = labs[i * 3];
-    if (L < SHADOW_L) shadows += share;
-    if (L > HIGHLIGHT_L) highlights += share;
-    if (L < blackL) dark += share;
-    errors += share * (w0 * losses[n0 + 3] + w1 * losses[n1 + 3] + w2 * losses[n2 + 3] + w3 * losses[n3 + 3]);
-    if (held[corners[k]] === 1) continue;
     const dL = (w0 * losses[n0] + w1 * losses[n1] + w2 * losses[n2] + w3 * losses[n3]) / UNIT;
     const da = (w0 * losses[n0 + 1] + w1 * losses[n1 + 1] + w2 * losses[n2 + 1] + w3 * losses[n3 + 1]) / UNIT;
     const db = (w0 * losses[n0 + 2] + w1 * losses[n1 + 2] + w2 * losses[n2 + 2] + w3 * losses[n3 + 2]) / UNIT;
@@ -114,6 +109,7 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
     const aim = aimAt(xyzs[i * 3], xyzs[i * 3 + 1], xyzs[i * 3 + 2]);
     const off = deltaE2000(aim, [aim[0] + dL, aim[1] + da, aim[2] + db]);
     if (off <= HELD_DELTA_E) continue;
+    const share = shares[i];
     sorted[Math.min(sorted.length - 1, Math.round(off * FINE))] += share;
     lostShare[family[i]] += share;
     lostSum[family[i]] += share * off;
@@ -131,12 +127,12 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
       .filter((f) => f.share > 0)
       .sort((p, q) => q.share * q.meanDeltaE - p.share * p.meanDeltaE)
       .slice(0, FAMILIES_NAMED),
-    shadowShare: shadows,
+    shadowShare: palette.shadowShare,
     shadowStepsKept: Math.min(1, Math.max(0, (sheet.greysL[SHADOW_L] - sheet.greysL[0]) / SHADOW_L)),
-    stepsKept: tones.reduce((kept, share, tone) => kept + share * toneKept(tone), 0) / total,
+    stepsKept: palette.tones.reduce((kept, share, tone) => kept + share * toneKept(tone), 0) / total,
     blackL: sheet.seenBlackL,
     contrastRatio: 100 / Math.max(0.01, labToXyz([sheet.seenBlackL, 0, 0])[1]),
-    highlightShare: highlights,
+    highlightShare: palette.highlightShare,
     whiteLab: sheet.white,
     whiteSeen: sheet.seenWhite,
     meanDeltaE: errors / UNIT / total,

@@ -10,7 +10,7 @@ export interface Palette {
   readonly count: number;
   /** Sum of the shares: 1, or what rounding left of it. */
   readonly total: number;
-  /** L*, a*, b* and X, Y, Z of each. */
+  /** L*, a*, b* and X, Y, Z of each, the darkest first. */
   readonly labs: Float32Array;
   readonly xyzs: Float32Array;
   /** Share of the picture, 0–1. */
@@ -22,9 +22,18 @@ export interface Palette {
   /** Which of `families` each is of. */
   readonly family: Uint8Array;
   readonly families: readonly string[];
+  /** The nodes that any colour touches, and how much of the picture each counts for: a mean over the picture is a sum over them. */
+  readonly touched: Int32Array;
+  readonly touchedShares: Float32Array;
   /** Share of the picture at each L*, rounded. */
   readonly tones: Float64Array;
+  /** Shares below `SHADOW_L`, above `HIGHLIGHT_L`. */
+  readonly shadowShare: number;
+  readonly highlightShare: number;
 }
+
+export const SHADOW_L = 25;
+export const HIGHLIGHT_L = 90;
 
 /**
  * Cells that hold less than this are put together with their neighbours in L*: no bound that runs through what came together parts more than this
@@ -45,7 +54,8 @@ export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
   const family = new Uint8Array(count);
   const families: string[] = [];
   const tones = new Float64Array(101);
-  let total = 0;
+  const byNode = new Float64Array(nodes ** 3);
+  let [total, shadowShare, highlightShare] = [0, 0, 0];
   for (let i = 0; i < count; i++) {
     const lab: Lab = [data[i * 4], data[i * 4 + 1], data[i * 4 + 2]];
     const share = data[i * 4 + 3];
@@ -53,16 +63,40 @@ export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
     xyzs.set(labToXyz(lab), i * 3);
     shares[i] = share;
     simplexOf(3, nodes, placeOf(lab), corners, weights, i * 4);
+    for (let k = i * 4; k < i * 4 + 4; k++) byNode[corners[k]] += share * weights[k];
     const name = colourWords(lab);
-    if (!families.includes(name)) families.push(name);
-    family[i] = families.indexOf(name);
+    let known = families.indexOf(name);
+    if (known < 0) known = families.push(name) - 1;
+    family[i] = known;
     tones[Math.max(0, Math.min(100, Math.round(lab[0])))] += share;
+    if (lab[0] < SHADOW_L) shadowShare += share;
+    if (lab[0] > HIGHLIGHT_L) highlightShare += share;
     total += share;
   }
-  return { count, total, labs, xyzs, shares, nodes, corners, weights, family, families, tones };
+  const nodesTouched: number[] = [];
+  for (let n = 0; n < byNode.length; n++) if (byNode[n] > 0) nodesTouched.push(n);
+  const touched = Int32Array.from(nodesTouched);
+  const touchedShares = Float32Array.from(touched, (n) => byNode[n]);
+  return {
+    count,
+    total,
+    labs,
+    xyzs,
+    shares,
+    nodes,
+    corners,
+    weights,
+    family,
+    families,
+    touched,
+    touchedShares,
+    tones,
+    shadowShare,
+    highlightShare,
+  };
 }
 
-/** The many cells that hold next to nothing, put together: each keeps its mean colour. */
+/** The many cells that hold next to nothing, put together, each with its mean colour; the darkest first. */
 function together({ count, data }: OccupiedCells): OccupiedCells {
   const flat: number[] = [];
   const open = new Map<number, number>();
@@ -86,5 +120,10 @@ function together({ count, data }: OccupiedCells): OccupiedCells {
     flat[at + 3] = sum;
     if (sum >= LEAST_SHARE) open.delete(key);
   }
-  return { count: flat.length / 4, data: Float32Array.from(flat) };
+  const order = Array.from({ length: flat.length / 4 }, (_, i) => i * 4).sort((i, j) => flat[i] - flat[j]);
+  const sorted = new Float32Array(flat.length);
+  order.forEach((from, i) => {
+    for (let c = 0; c < 4; c++) sorted[i * 4 + c] = flat[from + c];
+  });
+  return { count: order.length, data: sorted };
 }

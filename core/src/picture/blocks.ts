@@ -1,3 +1,5 @@
+import type { LabOfCodes, PixelKind } from './pixels.ts';
+
 /** A picture drawn together into blocks of equal size: what its structure is told from. */
 export interface Blocks {
   readonly columns: number;
@@ -19,70 +21,90 @@ export interface Blocks {
 }
 
 /** The longer side has no more blocks than this: finer structure is not seen in a print held in the hand. */
-const MOST_BLOCKS = 640;
+const MOST_BLOCKS = 512;
 /** Blocks along an edge of a tile, some sixty of which lie along the longer side. */
 const TILES_ALONG = 64;
 /** Rows of a block that are looked at, at least: its structure, unlike its colours, is told by some of them. */
-const ROWS_ENOUGH = 4;
+const ROWS_ENOUGH = 3;
 /** Sums a block keeps: pixels, tone, tone squared, steps squared (all in sixteenths of a code), red, green, blue. */
 const SUMS = 7;
 /** Shares of the channels in the tone by which structure is told, in sixteenths: about those of light. */
 const TONE = [4, 10, 2] as const;
 const SIXTEENTHS = 16;
 
-/** Lab of codes 0–1, `channels` after one another. */
-export type LabOfCodes = (codes: Float32Array) => Float32Array;
-
-/** Gathers blocks a run of pixels at a time, row after row, in the file's own codes. */
-export class BlockTally {
+/** Blocks as they were tallied, in the file's own codes: plain data, which one thread may hand to another. */
+export interface TalliedBlocks {
+  readonly kind: PixelKind;
   readonly columns: number;
   readonly rows: number;
   readonly sizePx: number;
-  private readonly sums: Float64Array;
+  /** SUMS numbers of each block. */
+  readonly sums: Float64Array;
   /** Codes of each block's strongest colour, and how far apart its channels are. */
-  private readonly strongest: Uint16Array;
-  private readonly every: number;
+  readonly strongest: Uint16Array;
+}
+
+/** A stretch of one row of a picture. */
+export interface Stretch {
+  /** Its first pixel among the samples that hold it. */
+  readonly first: number;
+  readonly y: number;
+  readonly fromX: number;
+  /** The pixel after its last. */
+  readonly toX: number;
+}
+
+const sizeOf = ({ widthPx, heightPx }: PixelKind): number =>
+  Math.max(1, Math.ceil(Math.max(widthPx, heightPx) / MOST_BLOCKS));
+
+/** What is looked at of the pixels of a file, by place. @param at the first of them, counted from the top left @param count how many they are */
+export function stretchesOf(kind: PixelKind, at: number, count: number): Stretch[] {
+  const { widthPx } = kind;
+  const sizePx = sizeOf(kind);
+  const every = Math.max(1, Math.floor((sizePx - 1) / (ROWS_ENOUGH - 1)));
+  const found: Stretch[] = [];
+  for (let first = 0; first < count;) {
+    const y = Math.floor((at + first) / widthPx);
+    const fromX = at + first - y * widthPx;
+    const toX = Math.min(widthPx, fromX + count - first);
+    if ((y % sizePx) % every === 0) found.push({ first, y, fromX, toX });
+    first += toX - fromX;
+  }
+  return found;
+}
+
+/** Gathers blocks a run of pixels at a time, row after row, in the file's own codes. */
+export class BlockTally {
+  readonly tallied: TalliedBlocks;
   private at = 0;
 
-  constructor(
-    readonly widthPx: number,
-    readonly heightPx: number,
-    private readonly channels: 1 | 3,
-    private readonly bits: 8 | 16,
-  ) {
-    this.sizePx = Math.max(1, Math.ceil(Math.max(widthPx, heightPx) / MOST_BLOCKS));
-    this.columns = Math.ceil(widthPx / this.sizePx);
-    this.rows = Math.ceil(heightPx / this.sizePx);
-    this.every = Math.max(1, Math.floor(this.sizePx / ROWS_ENOUGH));
-    this.sums = new Float64Array(this.columns * this.rows * SUMS);
-    this.strongest = new Uint16Array(this.columns * this.rows * 4);
+  constructor(private readonly kind: PixelKind) {
+    const sizePx = sizeOf(kind);
+    const columns = Math.ceil(kind.widthPx / sizePx);
+    const rows = Math.ceil(kind.heightPx / sizePx);
+    const sums = new Float64Array(columns * rows * SUMS);
+    this.tallied = { kind, columns, rows, sizePx, sums, strongest: new Uint16Array(columns * rows * 4) };
   }
 
   /** Adds the next pixels of the picture, in the order of the file. */
   add(samples: Uint8Array | Uint16Array): void {
-    const { sizePx, columns, widthPx, channels, every } = this;
-    const count = samples.length / channels;
-    let y = Math.floor(this.at / widthPx);
-    let x = this.at - y * widthPx;
-    for (let p = 0; p < count;) {
-      const end = Math.min(widthPx, x + count - p);
-      if ((y % sizePx) % every === 0) this.addRow(samples, p, x, end, Math.floor(y / sizePx) * columns);
-      p += end - x;
-      if (end === widthPx) [x, y] = [0, y + 1];
-    }
+    const count = samples.length / this.kind.channels;
+    for (const stretch of stretchesOf(this.kind, this.at, count)) this.addStretch(samples, stretch);
     this.at += count;
   }
 
-  /** Part of one row. @param p the first pixel in `samples` @param blocks the first block of the row */
-  private addRow(samples: Uint8Array | Uint16Array, p: number, from: number, end: number, blocks: number): void {
-    const { sizePx, channels, sums, strongest } = this;
+  /** @param samples that hold it, whatever else they hold */
+  addStretch(samples: Uint8Array | Uint16Array, { first, y, fromX, toX }: Stretch): void {
+    const { columns, sizePx, sums, strongest } = this.tallied;
+    const { channels } = this.kind;
+    const blocks = Math.floor(y / sizePx) * columns;
     const [g, b] = channels === 3 ? [1, 2] : [0, 0];
-    let i = p * channels;
+    let i = first * channels;
     let left = -1;
-    for (let x = from; x < end;) {
+    for (let x = fromX; x < toX;) {
       const column = Math.floor(x / sizePx);
       const block = blocks + column;
-      const to = Math.min(end, (column + 1) * sizePx);
+      const to = Math.min(toX, (column + 1) * sizePx);
       let [n, T1, T2, D, R, G, B] = [to - x, 0, 0, 0, 0, 0, 0];
       const own = block * 4;
       const before = strongest[own + 3];
@@ -126,46 +148,49 @@ export class BlockTally {
       sums[s + 6] += B;
     }
   }
+}
 
-  finish(labOf: LabOfCodes): Blocks {
-    const { columns, rows, sizePx, sums, channels } = this;
-    const count = columns * rows;
-    const top = 2 ** this.bits - 1;
-    const means = new Float32Array(count * channels);
-    for (let block = 0; block < count; block++)
-      for (let c = 0; c < channels; c++)
-        means[block * channels + c] = sums[block * SUMS + 4 + c] / sums[block * SUMS] / top;
-    const labs = labOf(means);
-    const perTile = Math.max(1, Math.round(Math.max(columns, rows) / TILES_ALONG));
-    const slope = lightnessSlope(labOf, channels);
-    const [L, a, b, steps, within] = Array.from({ length: 5 }, () => new Float32Array(count));
-    for (let block = 0, s = 0; block < count; block++, s += SUMS) {
-      const n = sums[s];
-      const tone = sums[s + 1] / n;
-      const perTone = slope(tone / SIXTEENTHS / top) / SIXTEENTHS / top;
-      L[block] = labs[block * 3];
-      a[block] = labs[block * 3 + 1];
-      b[block] = labs[block * 3 + 2];
-      steps[block] = (sums[s + 3] / n) * perTone ** 2;
-      within[block] = Math.max(0, sums[s + 2] / n - tone ** 2) * perTone ** 2;
+/** The blocks of a picture in Lab. */
+export function blocksOf(tallied: TalliedBlocks, labOf: LabOfCodes): Blocks {
+  const { columns, rows, sizePx, sums } = tallied;
+  const { channels, bits } = tallied.kind;
+  const count = columns * rows;
+  const top = 2 ** bits - 1;
+  const means = new Float32Array(count * channels);
+  for (let block = 0; block < count; block++)
+    for (let c = 0; c < channels; c++)
+      means[block * channels + c] = sums[block * SUMS + 4 + c] / sums[block * SUMS] / top;
+  const labs = labOf(means);
+  const perTile = Math.max(1, Math.round(Math.max(columns, rows) / TILES_ALONG));
+  const slope = lightnessSlope(labOf, channels);
+  const [L, a, b, steps, within] = Array.from({ length: 5 }, () => new Float32Array(count));
+  for (let block = 0, s = 0; block < count; block++, s += SUMS) {
+    const n = sums[s];
+    const tone = sums[s + 1] / n;
+    const perTone = slope(tone / SIXTEENTHS / top) / SIXTEENTHS / top;
+    L[block] = labs[block * 3];
+    a[block] = labs[block * 3 + 1];
+    b[block] = labs[block * 3 + 2];
+    steps[block] = (sums[s + 3] / n) * perTone ** 2;
+    within[block] = Math.max(0, sums[s + 2] / n - tone ** 2) * perTone ** 2;
+  }
+  return { columns, rows, sizePx, perTile, L, a, b, strongest: strongestOf(tallied, labOf, perTile), steps, within };
+}
+
+function strongestOf(tallied: TalliedBlocks, labOf: LabOfCodes, perTile: number): Float32Array {
+  const { columns, rows, strongest } = tallied;
+  const { channels, bits } = tallied.kind;
+  const tops = 2 ** bits - 1;
+  const codes: number[] = [];
+  for (let y = 0; y < rows; y += perTile)
+    for (let x = 0; x < columns; x += perTile) {
+      let most = y * columns + x;
+      for (let v = y; v < Math.min(rows, y + perTile); v++)
+        for (let u = x; u < Math.min(columns, x + perTile); u++)
+          if (strongest[(v * columns + u) * 4 + 3] > strongest[most * 4 + 3]) most = v * columns + u;
+      for (let c = 0; c < channels; c++) codes.push(strongest[most * 4 + c] / tops);
     }
-    return { columns, rows, sizePx, perTile, L, a, b, strongest: this.strongestOf(labOf, perTile), steps, within };
-  }
-
-  private strongestOf(labOf: LabOfCodes, perTile: number): Float32Array {
-    const { columns, rows, strongest, channels } = this;
-    const tops = 2 ** this.bits - 1;
-    const codes: number[] = [];
-    for (let y = 0; y < rows; y += perTile)
-      for (let x = 0; x < columns; x += perTile) {
-        let most = y * columns + x;
-        for (let v = y; v < Math.min(rows, y + perTile); v++)
-          for (let u = x; u < Math.min(columns, x + perTile); u++)
-            if (strongest[(v * columns + u) * 4 + 3] > strongest[most * 4 + 3]) most = v * columns + u;
-        for (let c = 0; c < channels; c++) codes.push(strongest[most * 4 + c] / tops);
-      }
-    return labOf(Float32Array.from(codes));
-  }
+  return labOf(Float32Array.from(codes));
 }
 
 const SLOPE_STEPS = 64;

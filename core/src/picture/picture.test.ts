@@ -197,7 +197,7 @@ describe('structure', () => {
 });
 
 it.each([1, 3] as const)('a bin that was full of one code knows that others came after it: %i channels', (channels) => {
-  const bins = new CodeBins(channels, 16, 10_000);
+  const bins = new CodeBins({ widthPx: 100, heightPx: 100, channels, bits: 16 });
   // One bin, codes 30 000 to 30 200: first many of one alone, then as many of another.
   for (const code of [30_000, 30_200]) bins.add(new Uint16Array(5000 * channels).fill(code));
   const { codes, pixels } = bins.counted();
@@ -206,4 +206,24 @@ it.each([1, 3] as const)('a bin that was full of one code knows that others came
   for (let i = 0; i < pixels.length; i++) if (codes[i * channels] * 65_535 > 30_080) above += pixels[i];
   expect(above).toBeGreaterThan(4000);
   expect(above).toBeLessThan(6000);
+});
+
+it('counts every pixel of a small picture whose colours are all unlike', () => {
+  // Each of its bins is full with its first pixel.
+  const [widthPx, heightPx] = [97, 71];
+  const bins = new CodeBins({ widthPx, heightPx, channels: 3, bits: 8 });
+  const random = seededRandom(9);
+  bins.add(Uint8Array.from({ length: widthPx * heightPx * 3 }, () => random() * 256));
+  const { pixels } = bins.counted();
+  expect(pixels.reduce((sum, n) => sum + n, 0)).toBeCloseTo(widthPx * heightPx, 6);
+});
+
+it('a large picture of two codes side by side in one bin keeps their shares', () => {
+  const [widthPx, heightPx] = [2000, 1200];
+  const bins = new CodeBins({ widthPx, heightPx, channels: 1, bits: 16 });
+  // Three of the one, one of the other, in turn; both in the same bin, in other parts of it.
+  bins.add(Uint16Array.from({ length: widthPx * heightPx }, (_, i) => (i % 4 === 0 ? 30_300 : 30_000)));
+  const { codes, pixels } = bins.counted();
+  const above = pixels.reduce((sum, n, i) => sum + (codes[i] * 65_535 > 30_200 ? n : 0), 0);
+  expect(above / (widthPx * heightPx)).toBeCloseTo(0.25, 2);
 });

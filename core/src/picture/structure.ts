@@ -132,9 +132,12 @@ function scalesOf(blocks: Blocks): PictureStructure['scales'] {
     for (let y = 0; y < half.rows; y++)
       for (let x = 0; x < half.columns; x++) {
         const at = 2 * y * level.columns + 2 * x;
-        const four = [level.L[at], level.L[at + 1], level.L[at + level.columns], level.L[at + level.columns + 1]];
-        const mean = (four[0] + four[1] + four[2] + four[3]) / 4;
-        for (const v of four) within += (v - mean) ** 2 / 4;
+        const p = level.L[at];
+        const q = level.L[at + 1];
+        const r = level.L[at + level.columns];
+        const s = level.L[at + level.columns + 1];
+        const mean = (p + q + r + s) / 4;
+        within += ((p - mean) ** 2 + (q - mean) ** 2 + (r - mean) ** 2 + (s - mean) ** 2) / 4;
         L[y * half.columns + x] = mean;
       }
     scales.push({ size: (2 * size) / longer, sdL: Math.sqrt(within / L.length) });

@@ -12,7 +12,7 @@ const FINE_C_BINS = 200 * TENTHS;
 const USUAL_PIXELS = 250_000;
 
 /** Rises whenever the same picture would give other figures; pictures read by an earlier one are read again. */
-export const PICTURE_VERSION = 3;
+export const PICTURE_VERSION = 4;
 
 export type Key = 'low key' | 'average key' | 'high key';
 

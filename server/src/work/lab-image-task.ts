@@ -3,7 +3,8 @@ import { WHOLE, type Part } from '@rakuen/core/proof/part';
 import type { PackedSheet } from '@rakuen/core/characterisation/packed';
 import { screenPixels } from '@rakuen/core/colour/screen';
 import { seenOn, unpackSheet } from './lay-tasks.ts';
-import { codesOfLight, openPicture, type PictureFile } from './open-picture.ts';
+import { codesOfLight } from './light-codes.ts';
+import { openPicture, type PictureFile } from './open-picture.ts';
 
 /** A picture as Lab (D50, its white 100), as large as a screen: L*, a*, b* of each pixel in units of 1/250, row by row, upright. */
 export interface LabImage {

@@ -1,7 +1,7 @@
 import { open } from 'node:fs/promises';
 import sharp, { type Metadata, type Sharp } from 'sharp';
-import type { LabOfCodes } from '@rakuen/core/picture/blocks';
-import { openProfile, ProfileError, srgbProfile, type OpenProfile } from '../colour-management/lcms.ts';
+import type { LabOfCodes } from '@rakuen/core/picture/pixels';
+import { openColours, type PictureColours } from './picture-colours.ts';
 import { PictureError } from './picture-error.ts';
 
 // Files from outside are hostile until parsed: of all the decoders only these three are let near them.
@@ -39,7 +39,8 @@ export interface OpenPicture {
   readonly profileName: string;
   readonly profileAssumed: boolean;
   readonly notes: string[];
-  /** Lab of codes 0–1; for 32-bit light of the codes of {@link codesOfLight}. */
+  /** What its codes mean; another thread may open them too. */
+  readonly colours: PictureColours;
   readonly labOf: LabOfCodes;
   close(): void;
 }
@@ -83,9 +84,9 @@ export async function openPicture(task: PictureFile): Promise<OpenPicture> {
   if (meta.hasAlpha) notes.push('The picture has a transparent layer; it was laid on white.');
   if ((meta.pages ?? 1) > 1) notes.push(`The file holds ${meta.pages} pictures; the first was read.`);
 
-  const { profile, assumed } = await profileFor(meta.icc, grey ? 'GRAY' : 'RGB', task.assumeSrgb);
+  const colours = { icc: task.assumeSrgb ? undefined : meta.icc, grey, light };
+  const { name, assumed, labOf, close } = await openColours(colours);
   const channels = grey ? 1 : 3;
-  const coding = light ? (assumed ? lightAsSrgb : lightOf) : undefined;
   return {
     format,
     meta,
@@ -93,11 +94,12 @@ export async function openPicture(task: PictureFile): Promise<OpenPicture> {
     bitsPerChannel,
     pipeline: decoded(sharp(task.path, input), { grey, bitsPerChannel, hasAlpha: meta.hasAlpha ?? false }),
     assumedLight: light && assumed,
-    profileName: profile.name,
+    colours,
+    profileName: name,
     profileAssumed: assumed,
     notes,
-    labOf: (codes) => profile.toLab(valuesFor(profile, codes, channels, coding)),
-    close: () => profile.close(),
+    labOf,
+    close,
   };
 }
 
@@ -143,34 +145,6 @@ export function unreadable(format: string, error: Error): PictureError {
   );
 }
 
-async function profileFor(
-  icc: Uint8Array | undefined,
-  wanted: 'GRAY' | 'RGB',
-  assumeSrgb: boolean,
-): Promise<{ profile: OpenProfile; assumed: boolean }> {
-  if (!icc || assumeSrgb) return { profile: await srgbProfile(), assumed: true };
-  const setAside = 'Embed a sound profile and add it again, or add it with “set the profile aside and assume sRGB”.';
-  let profile: OpenProfile;
-  try {
-    profile = await openProfile(icc);
-    profile.toLab(new Uint8Array(profile.channels));
-  } catch (error) {
-    if (error instanceof ProfileError)
-      throw new PictureError(`The embedded profile can’t be used. ${error.message}`, setAside, 'embedded profile');
-    throw error;
-  }
-  if (profile.space !== wanted && !(wanted === 'GRAY' && profile.space === 'RGB')) {
-    const { space } = profile;
-    profile.close();
-    throw new PictureError(
-      `The embedded profile is for ${space}, the picture is ${wanted === 'GRAY' ? 'grey' : 'RGB'}.`,
-      setAside,
-      'embedded profile',
-    );
-  }
-  return { profile, assumed: false };
-}
-
 /** A picture as its bare values, in one number of channels and one depth. */
 function decoded(
   from: Sharp,
@@ -180,40 +154,4 @@ function decoded(
   const opaque = hasAlpha ? from.flatten({ background: '#ffffff' }) : from;
   if (grey) return opaque.toColourspace(bitsPerChannel === 16 ? 'grey16' : 'b-w');
   return opaque.toColourspace(bitsPerChannel === 16 ? 'rgb16' : 'srgb');
-}
-
-/** 32-bit light is counted by the codes of an even lightness, or the darks would fall together. */
-const CODE_GAMMA = 2.4;
-const lightOf = (code: number): number => code ** CODE_GAMMA;
-/** sRGB's own value of a code (IEC 61966-2-1): what is without a profile is taken to have its primaries. */
-const lightAsSrgb = (code: number): number => {
-  const v = lightOf(code);
-  return v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 / 2.4) - 0.055;
-};
-
-/** Light as 16-bit codes; what is not a number is black. */
-export function codesOfLight(light: Float32Array): { samples: Uint16Array; beyond: boolean } {
-  const samples = new Uint16Array(light.length);
-  let beyond = false;
-  for (let i = 0; i < light.length; i++) {
-    const v = light[i];
-    if (v < -1e-4 || v > 1 + 1e-4) beyond = true;
-    samples[i] = v > 0 ? (v < 1 ? Math.round(v ** (1 / CODE_GAMMA) * 65_535) : 65_535) : 0;
-  }
-  return { samples, beyond };
-}
-
-/** Codes as the profile takes them; a grey picture read through an RGB profile has R = G = B. */
-function valuesFor(
-  profile: OpenProfile,
-  codes: Float32Array,
-  channels: 1 | 3,
-  coding: (code: number) => number = (code) => code,
-): Float32Array {
-  const colours = codes.length / channels;
-  const out = new Float32Array(colours * profile.channels);
-  for (let i = 0; i < colours; i++)
-    for (let c = 0; c < profile.channels; c++)
-      out[i * profile.channels + c] = coding(codes[i * channels + Math.min(c, channels - 1)]);
-  return out;
 }

@@ -5,11 +5,11 @@ import { throughCodes } from '@rakuen/core/characterisation/code-cube';
 import { nodePlaces, readCube } from '@rakuen/core/characterisation/lattice';
 import { throughPrinted } from '@rakuen/core/characterisation/printed';
 import { tiffHead, type TiffKind } from '@rakuen/core/formats/tiff-head';
-import type { LabOfCodes } from '@rakuen/core/picture/blocks';
+import type { LabOfCodes } from '@rakuen/core/picture/pixels';
 import { applyLocal } from '@rakuen/core/proof/local-contrast';
 import type { LocalTurn } from './local-base.ts';
 import { CubeOnTwo } from './cube-helper.ts';
-import { codesOfLight } from './open-picture.ts';
+import { codesOf } from './light-codes.ts';
 import type { PixelFrame } from './copy-frame.ts';
 import { HELD_AT_ONCE_PX, heldRuns, pixelRuns } from './pixel-stream.ts';
 
@@ -144,7 +144,7 @@ export async function writePrintFile(task: PrintFile): Promise<void> {
         : pixelRuns(task.pipeline, task.scratch, ready);
     let first = 0;
     for await (const { samples: given, pixels } of runs) {
-      const samples = given instanceof Float32Array ? codesOfLight(given).samples : given;
+      const { samples } = codesOf(given);
       const { run, write } = writer!;
       for (let from = 0; from < pixels; from += run) {
         const part = samples.subarray(from * channels, Math.min(pixels, from + run) * channels);

@@ -14,7 +14,8 @@ import { drawText } from '../drawing/draw-text.ts';
 import { finishedPdf, newPdf, POINTS_PER_MM } from '../drawing/pdf.ts';
 import { aimOf } from './lay-tasks.ts';
 import { localTurn, type LocalTurn } from './local-base.ts';
-import { codesOfLight, openPicture, type PictureFile } from './open-picture.ts';
+import { codesOf } from './light-codes.ts';
+import { openPicture, type PictureFile } from './open-picture.ts';
 import { pixelRuns } from './pixel-stream.ts';
 
 /** A small sheet of strips: what lies where on it. */
@@ -132,7 +133,7 @@ async function cropLabs(task: StripSheet, { fromMm }: StripCrop) {
     const most = bitsPerChannel === 8 ? 255 : 65_535;
     let at = 0;
     for await (const { samples: given, pixels } of pixelRuns(region, task.scratch)) {
-      const samples = given instanceof Float32Array ? codesOfLight(given).samples : given;
+      const { samples } = codesOf(given);
       const codes = Float32Array.from({ length: pixels * channels }, (_, i) => samples[i] / most);
       labs.set(labOf(codes), at);
       at += pixels * 3;
