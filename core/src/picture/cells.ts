@@ -14,6 +14,10 @@ const STRIDE = 5;
 const within = (place: number, cells: number): number =>
   place <= 0 ? 0 : place >= cells * FINEST ? cells * FINEST - 1 : place | 0;
 
+/** Colours alike to a two-hundredth have one key. */
+const keyOf = (L: number, a: number, b: number): number =>
+  (Math.round((L + 100) * 200) * 2 ** 17 + Math.round((a + 250) * 200)) * 2 ** 17 + Math.round((b + 250) * 200);
+
 /** The colours a picture holds: the mean colour of each occupied cell, and its share of the picture. */
 export interface OccupiedCells {
   readonly count: number;
@@ -87,16 +91,18 @@ export class LabCells {
 
   occupied(pixels: number): OccupiedCells {
     const flat: number[] = [];
-    const known = new Map<string, number>();
+    const known = new Map<number, number>();
     for (let at = STRIDE; at < this.used; at += STRIDE) {
       const n = this.cells[at];
       if (n === 0) continue;
-      const colour = [this.cells[at + 1] / n, this.cells[at + 2] / n, this.cells[at + 3] / n];
+      const L = this.cells[at + 1] / n;
+      const a = this.cells[at + 2] / n;
+      const b = this.cells[at + 3] / n;
       // One colour over and over fills its cell and the finer ones after it: they are put together again.
-      const key = colour.map((v) => Math.round(v * 1000)).join();
+      const key = keyOf(L, a, b);
       const place = known.get(key);
       if (place !== undefined) flat[place + 3] += n / pixels;
-      else known.set(key, flat.push(...colour, n / pixels) - 4);
+      else known.set(key, flat.push(L, a, b, n / pixels) - 4);
     }
     return { count: flat.length / 4, data: Float32Array.from(flat) };
   }
