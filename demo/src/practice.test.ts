@@ -22,7 +22,7 @@ import { SCENES, type SceneName } from './pictures/draw.ts';
 import { CONDITIONS, demoReadings, FIRST_BOXES, PAPERS } from './studio.ts';
 
 /** What good printmakers do (practice), held against the match over the pictures and sheets of the invented studio. */
-const USED = ['slate', 'harbour', 'chalk', 'lantern', 'tinroof', 'reedmere'] as const;
+const USED = ['slate', 'harbour', 'chalk', 'lantern', 'tinroof', 'reedmere', 'furrow', 'tarpaulin'] as const;
 type Used = (typeof USED)[number];
 
 const sheets = USED.map((key) => {
@@ -167,6 +167,19 @@ describe('what good printmakers do (practice)', () => {
     expect(costOf(stone, 'reedmere', 'busyDetail')).toBeLessThan(costOf(stone, 'lantern', 'busyDetail'));
     const place = (r: Ranking) => order(r).indexOf('reedmere');
     expect(place(stone)).toBeLessThan(place(glaze));
+  });
+
+  it('a tooth and a weave are weighed by how rough they are: they lose the glaze, and the horizon seen from near', () => {
+    const near = { viewingMm: 400, handled: true };
+    const plain = (id: Used, at = near) => costOf(match(scenes.insulator, at), id, 'plainAreas');
+    expect(plain('chalk')).toBeLessThan(plain('furrow') / 2);
+    expect(plain('furrow')).toBeLessThan(plain('tarpaulin'));
+    expect(before(match(scenes.insulator, near), 'chalk', 'furrow')).toBe(true);
+    // From across the room neither is seen.
+    expect(plain('tarpaulin', { viewingMm: 3000, handled: false })).toBeLessThan(plain('tarpaulin') / 3);
+    const stone = { ...near, hints: ['bark or stone'] as Hint[] };
+    const busy = (id: Used) => costOf(match(scenes.lichen, stone), id, 'busyDetail');
+    expect(busy('furrow')).toBeLessThan(busy('chalk'));
   });
 
   it('the drawing’s ground picks the nearest white, and the artist signs', () => {

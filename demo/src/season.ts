@@ -36,6 +36,10 @@ const BRIGHT_MATT = 5;
 const METALLIC = 6;
 const MULBERRY = 7;
 const BARYTA_GREY = 8;
+const GLOSS = 9;
+const WHITE_BARYTA = 10;
+const TEXTURED_RAG = 11;
+const CANVAS = 12;
 
 const me = 'printmaker';
 
@@ -153,12 +157,52 @@ export const DECISIONS: readonly DemoDecision[] = [
     by: me,
   },
   {
+    on: '2026-10-29',
+    picture: 'lichen',
+    condition: TEXTURED_RAG,
+    stamp: 'held',
+    reason: 'Its tooth goes along with the stone; look at it beside the mulberry.',
+    by: me,
+  },
+  {
+    on: '2026-10-29',
+    picture: 'insulator',
+    condition: TEXTURED_RAG,
+    stamp: 'refused',
+    reason: 'The tooth lies on the glaze like dust.',
+    by: me,
+  },
+  {
+    on: '2026-10-30',
+    picture: 'controlRoom',
+    condition: GLOSS,
+    stamp: 'refused',
+    reason: 'It holds the sodium light, and every lamp of the room with it.',
+    by: me,
+  },
+  {
+    on: '2026-11-02',
+    picture: 'nightDish',
+    condition: WHITE_BARYTA,
+    stamp: 'held',
+    reason: 'As black as Slate, and bluer at the window; not beside the others.',
+    by: me,
+  },
+  {
     on: '2026-11-03',
     picture: 'saltCrust',
     condition: RAG,
     stamp: 'held',
     reason: 'Quiet and right; the client wants to see the lustre beside it.',
     by: 'client',
+  },
+  {
+    on: '2026-11-09',
+    picture: 'panorama',
+    condition: CANVAS,
+    stamp: 'refused',
+    reason: 'The roll is long enough; its weave breaks the horizon.',
+    by: me,
   },
   {
     on: '2026-11-10',
