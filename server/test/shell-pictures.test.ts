@@ -224,7 +224,7 @@ it.each([
 
 describe('a picture on sheets', () => {
   /** LittleCMS's own proof through the profile that was written: relative, black compensated. */
-  async function proofs(profile: string) {
+  async function proofs(profile: string, pixels: readonly Rgb[]) {
     const relative = await openProfile(readFileSync(profile));
     const blackL = Math.max(0, relative.toLab(relative.fromLab(Float32Array.of(0, 0, 0)))[0]);
     const labs = pixels.map((p) => rgbToLab(SRGB, p));
@@ -251,7 +251,7 @@ describe('a picture on sheets', () => {
     expect(places.map((p) => p.place)).toEqual([1, 2]);
     for (const { readings, profile } of sheets) {
       const place = places.find((p) => p.sheet === readings)!;
-      const { labs, aims, printed } = await proofs(profile);
+      const { labs, aims, printed } = await proofs(profile, pixels);
       const off = aims.map((aim, i) => deltaE2000(aim, printed[i]));
       const outside = off.filter((d) => d > 1).length / off.length;
       const mean = labs.reduce((s, lab, i) => s + deltaE2000(lab, printed[i]), 0) / labs.length;
@@ -260,6 +260,36 @@ describe('a picture on sheets', () => {
       expect(place.reasons.length).toBeGreaterThan(2);
     }
   });
+
+  it.each(['allium-oreophilum', 'french-alpine-landscape'])(
+    'of a photograph as it is the share out of reach is that of its pixels, within half a point: %s',
+    async (name) => {
+      const path = photograph(name);
+      const { data, info } = await sharp(path)
+        .toColourspace('srgb')
+        .removeAlpha()
+        .raw()
+        .toBuffer({ resolveWithObject: true });
+      const every = Math.max(1, Math.floor((info.width * info.height) / 50_000));
+      const rgb = Array.from({ length: Math.floor((info.width * info.height) / every) }, (_, i): Rgb => {
+        const at = i * every * info.channels;
+        return [
+          data[at] / 255,
+          data[at + 1 - (info.channels < 3 ? 1 : 0)] / 255,
+          data[at + (info.channels < 3 ? 0 : 2)] / 255,
+        ];
+      });
+      const { out } = shell('match', '--picture', path, '--sheets', ...sheets.map((s) => s.readings), '--json');
+      for (const { readings, profile } of sheets) {
+        const place = (JSON.parse(out) as { places: Place[] }).places.find((p) => p.sheet === readings)!;
+        const { labs, aims, printed } = await proofs(profile, rgb);
+        const outside = aims.filter((aim, i) => deltaE2000(aim, printed[i]) > 1).length / aims.length;
+        const mean = labs.reduce((s, lab, i) => s + deltaE2000(lab, printed[i]), 0) / labs.length;
+        expect(Math.abs(place.outsideShare - outside)).toBeLessThan(0.005);
+        expect(Math.abs(place.meanDeltaE00 - mean)).toBeLessThan(0.3);
+      }
+    },
+  );
 
   it('a profile takes part as a sheet, and is not told under another light', () => {
     const { out } = shell('match', '--picture', colourful, '--sheets', sheets[0].profile, sheets[1].readings, '--json');
@@ -278,7 +308,7 @@ describe('a picture on sheets', () => {
         .raw({ depth: 'float' })
         .toBuffer({ resolveWithObject: true });
       const labs = new Float32Array(data.buffer, data.byteOffset, data.length / 4);
-      const { printed, white } = await proofs(profile);
+      const { printed, white } = await proofs(profile, pixels);
       const absolute = absoluteOnWhite(white);
       const off = printed.map((lab, i) => deltaE2000(absolute(lab), [labs[i * 3], labs[i * 3 + 1], labs[i * 3 + 2]]));
       expect(percentile(off, 0.95)).toBeLessThan(0.5);
@@ -321,7 +351,7 @@ describe('a picture on sheets', () => {
       .raw({ depth: 'ushort' })
       .toBuffer({ resolveWithObject: true });
     const sent = new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
-    const { printed, white } = await proofs(profile);
+    const { printed, white } = await proofs(profile, pixels);
     const absolute = absoluteOnWhite(white);
     const print = truth(SHEETS.baryta);
     const off = printed.map((lab, i) =>
