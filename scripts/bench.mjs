@@ -190,10 +190,14 @@ const pictureRead = once(async () => {
   const { analysePicture } = await serverSide('picture-task.js');
   const path = await largePicture();
   let result;
-  const ms = await medianOf(async () => {
-    result = await analysePicture({ path, assumeSrgb: false, maxPixels: 4e8, scratch: scratch() });
-  }, 5);
-  return { ms, result };
+  // In turn, so that what else the machine does falls on both alike.
+  const [reads, labs] = [[], []];
+  for (let i = 0; i < 9; i++) {
+    labs.push(await medianOf(() => sharp(path).toColourspace('lab').raw({ depth: 'float' }).toBuffer(), 1));
+    const read = () => analysePicture({ path, assumeSrgb: false, maxPixels: 4e8, scratch: scratch() });
+    reads.push(await medianOf(async () => (result = await read()), 1));
+  }
+  return { ms: middle(reads), labMs: middle(labs), result };
 });
 /** A picture laid on so many sheets with ready models. */
 const laidOn = once(async () => {
@@ -340,17 +344,10 @@ const ROWS = [
     what: 'reading a 24-megapixel 16-bit TIFF, every pixel: tone, colour, structure, marks, its preview',
     against: 'libvips decoding it and taking it to Lab',
     limit: 1.2,
-    run: async () => [
-      (await pictureRead()).ms,
-      await medianOf(
-        async () =>
-          sharp(await largePicture())
-            .toColourspace('lab')
-            .raw({ depth: 'float' })
-            .toBuffer(),
-        3,
-      ),
-    ],
+    run: async () => {
+      const { ms, labMs } = await pictureRead();
+      return [ms, labMs];
+    },
   },
   {
     name: 'match 200',

@@ -12,7 +12,7 @@ export default defineConfig({
   input: {
     main: 'server/dist/main.js',
     worker: 'server/dist/work/worker.js',
-    'blocks-worker': 'server/dist/work/blocks-worker.js',
+    'beside-worker': 'server/dist/work/beside-worker.js',
     'cube-worker': 'server/dist/work/cube-worker.js',
   },
   platform: 'node',

@@ -177,7 +177,7 @@ export class CodeBins {
         }
       }
     }
-    return { codes: Float32Array.from(codes), pixels: Float64Array.from(pixels) };
+    return { codes: new Float32Array(codes), pixels: new Float64Array(pixels) };
   }
 
   /** Pixels in all parts of a bin. */

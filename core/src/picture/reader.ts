@@ -1,4 +1,4 @@
-import { CodeBins } from './bins.ts';
+import { CodeBins, type BinnedCodes } from './bins.ts';
 import { BlockTally, blocksOf } from './blocks.ts';
 import type { OccupiedCells } from './cells.ts';
 import type { LabOfCodes, PixelKind } from './pixels.ts';
@@ -26,7 +26,7 @@ export class PictureReader {
 
   /** @param orientation how the picture is turned to be looked at */
   finish(orientation: Orientation = AS_IT_LIES): PictureRead {
-    const { figures, cells } = coloursRead(this.bins, this.labOf);
+    const { figures, cells } = coloursRead([this.bins.counted()], this.labOf);
     const structure = structureOf(blocksOf(this.blocks.tallied, this.labOf), figures, orientation);
     return { figures: { ...figures, structure }, cells };
   }
@@ -37,10 +37,10 @@ export interface PictureRead {
   readonly cells: OccupiedCells;
 }
 
-/** What a picture holds, wherever in it: from its pixels as they were counted. */
-export function coloursRead(bins: CodeBins, labOf: LabOfCodes): PictureRead {
-  const { codes, pixels } = bins.counted();
-  const tally = new PictureTally(pixels.reduce((s, v) => s + v, 0));
-  tally.add(labOf(codes), pixels);
+/** What a picture holds, wherever in it: from its pixels as they were counted, each once. */
+export function coloursRead(counted: readonly BinnedCodes[], labOf: LabOfCodes): PictureRead {
+  const total = counted.reduce((sum, { pixels }) => sum + pixels.reduce((s, v) => s + v, 0), 0);
+  const tally = new PictureTally(total);
+  for (const { codes, pixels } of counted) tally.add(labOf(codes), pixels);
   return tally.finish();
 }

@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import type { MessagePort } from 'node:worker_threads';
 import sharp from 'sharp';
 import { CodeBins } from '@rakuen/core/picture/bins';
@@ -6,10 +7,10 @@ import type { PixelKind } from '@rakuen/core/picture/pixels';
 import { coloursRead, type PictureRead } from '@rakuen/core/picture/reader';
 import { AS_IT_LIES, structureOf, type Orientation } from '@rakuen/core/picture/structure';
 import type { PictureFigures } from '@rakuen/core/picture/tally';
-import { BlocksBeside } from './blocks-helper.ts';
 import { codesOf } from './light-codes.ts';
 import { openPicture, unreadable, type OpenPicture, type PictureFile } from './open-picture.ts';
 import { wordsIn } from './picture-words.ts';
+import { ReadBeside } from './read-beside.ts';
 import { HELD_AT_ONCE_PX, heldRuns, pixelRuns } from './pixel-stream.ts';
 
 export interface PictureTask extends PictureFile {
@@ -86,7 +87,10 @@ export async function analysePicture(task: PictureTask): Promise<PictureResult> 
 /** Smaller pictures are counted before a second thread has begun. */
 const ALONE_PX = 3e6;
 
-/** Every pixel counted by its colour, and by its place on another thread. */
+/** Of so many runs the other thread counts one whole: it has less to do by place than this one by colour. */
+const WHOLE_OF = 3;
+
+/** Every pixel counted by its colour and by its place, on two threads. */
 async function counted(
   { pipeline, bitsPerChannel, colours, labOf }: OpenPicture,
   kind: PixelKind,
@@ -94,25 +98,28 @@ async function counted(
   progress: (done: number) => void,
 ): Promise<{ read: PictureRead; blocks: Blocks; beyond: boolean }> {
   const total = kind.widthPx * kind.heightPx;
-  const beside = total > ALONE_PX ? new BlocksBeside({ kind, colours }) : undefined;
+  const beside = total > ALONE_PX ? new ReadBeside({ kind, colours }) : undefined;
   const here = beside ? undefined : new BlockTally(kind);
   try {
     const bins = new CodeBins(kind);
-    let done = 0;
-    let beyond = false;
+    let [done, runs, beyond] = [0, 0, false];
     for await (const run of total <= HELD_AT_ONCE_PX
       ? heldRuns(pipeline, bitsPerChannel)
       : pixelRuns(pipeline, scratch)) {
       const codes = codesOf(run.samples);
       beyond ||= codes.beyond;
-      await beside?.add(codes.samples);
+      const there = beside !== undefined && ++runs % WHOLE_OF === 0;
+      await beside?.add(codes.samples, there);
       here?.add(codes.samples);
-      bins.add(codes.samples);
+      if (!there) bins.add(codes.samples);
       progress((done += run.pixels) / total);
+      // What else waits for this thread goes on: the next part of the preview, a word from the helper.
+      await setImmediate();
     }
-    const blocks = beside?.finish();
-    const read = coloursRead(bins, labOf);
-    return { read, blocks: here ? blocksOf(here.tallied, labOf) : await blocks!, beyond };
+    if (here) return { read: coloursRead([bins.counted()], labOf), blocks: blocksOf(here.tallied, labOf), beyond };
+    beside!.finish();
+    const read = coloursRead([bins.counted(), await beside!.counted], labOf);
+    return { read, blocks: await beside!.blocks, beyond };
   } finally {
     beside?.end();
   }
