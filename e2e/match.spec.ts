@@ -221,7 +221,7 @@ test('what takes long can be left, and asked for again', async ({ watched: page 
   }
   await page.goto(`${filled.url}/match`);
   await page.getByRole('button', { name: 'Leave it' }).click();
-  await expect(page.getByText(/It was left before every sheet was laid/)).toBeVisible();
+  await expect(page.getByText(/It was left before it was done/)).toBeVisible();
   await page.getByRole('button', { name: 'Lay it on the sheets again' }).click();
   await expect(places(page).first()).toBeVisible(LAID);
 });

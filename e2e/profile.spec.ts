@@ -7,7 +7,7 @@ test('a profile is written from the readings by keyboard, taken away, held again
   test.setTimeout(180_000);
   await page.goto(`${studio.url}/readings`);
   await atBench(page, 'Profile');
-  await expect(page.getByText(/A colour that was not read is foretold to within/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/A colour that was not read is known to within/)).toBeVisible({ timeout: 60_000 });
   const name = page.getByLabel('Name', { exact: true });
   await name.fill('My own, tried');
   await page.getByLabel('Tables').selectOption('17');

@@ -40,12 +40,6 @@ export class MatchRequest {
   @Maybe() @Id() work?: string;
 }
 
-/** How far a match or a show is: sheets that are laid, of all. */
-export class UnderWayView {
-  @Int() done!: number;
-  @Int() total!: number;
-}
-
 export class DecisionQuery {
   @Maybe() @Id() pictureId?: string;
 }

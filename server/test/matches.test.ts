@@ -314,8 +314,7 @@ it('tells how many sheets lie there while they are learned, can be left, and is 
     ids.push(id);
   }
   const work = crypto.randomUUID();
-  const far = async () =>
-    (await rakuen.call<{ done: number; total: number }>('GET', `/api/matches/under-way/${work}`)).body;
+  const far = async () => (await rakuen.call<{ done: number; total: number }>('GET', `/api/under-way/${work}`)).body;
   expect(await far()).toEqual({ done: 0, total: 0 });
   const ask = () => rakuen.call<Match>('POST', '/api/matches', { pictureId, conditionIds: ids, work });
   const asked = ask();
@@ -325,7 +324,7 @@ it('tells how many sheets lie there while they are learned, can be left, and is 
     await new Promise((done) => setTimeout(done, 20));
   }
   expect(new Set(seen)).toEqual(new Set([5]));
-  expect((await rakuen.call('DELETE', `/api/matches/under-way/${work}`)).status).toBe(204);
+  expect((await rakuen.call('DELETE', `/api/under-way/${work}`)).status).toBe(204);
   const left = await asked;
   expect(left.status).toBe(409);
   expect((left.body as unknown as { remedy: string }).remedy).toContain('what was learned until then is kept');

@@ -93,6 +93,27 @@ describe('the model of a print condition', () => {
     expect(told.error.crossValidated.mean).toBeLessThan(1);
   });
 
+  it('tells how far the learning is, can be left, and is learned when it is asked for again', async () => {
+    const id = await condition(rakuen, 'Learned in the open', 'baryta');
+    const set = writeCgats(readChart(SHEETS.baryta, scatteredChart(900), 'M1', 77));
+    await rakuen.upload(`/api/conditions/${id}/readings`, 'open.txt', set);
+    const work = crypto.randomUUID();
+    const ask = () => rakuen.call<{ error: { patches: number } }>('GET', `/api/conditions/${id}/model?work=${work}`);
+    const far = async () => (await rakuen.call<{ done: number; total: number }>('GET', `/api/under-way/${work}`)).body;
+    const asked = ask();
+    let now = await far();
+    for (; now.done < 1; now = await far()) await new Promise((done) => setTimeout(done, 10));
+    expect(now.total).toBe(100);
+    expect(now.done).toBeLessThan(100);
+    expect((await rakuen.call('DELETE', `/api/under-way/${work}`)).status).toBe(204);
+    expect((await asked).status).toBe(409);
+    expect(await far()).toEqual({ done: 0, total: 0 });
+    const again = await ask();
+    expect(again.status).toBe(200);
+    expect(again.body.error.patches).toBeGreaterThan(800);
+    expect((await rakuen.call('GET', `/api/conditions/${id}/model?work=me`)).status).toBe(400);
+  }, 60_000);
+
   it('of a press is learned too, and no profile is written of it', async () => {
     const id = await condition(rakuen, 'Press');
     const few = readChart(SHEETS.cotton, scatteredChart(60), 'M1', 1);

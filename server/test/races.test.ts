@@ -494,8 +494,8 @@ const RACES: Race[] = [
   },
   { route: 'POST /api/matches', ask: always(() => post('matches', { pictureId, conditionIds: [conditionId] })) },
   {
-    route: 'DELETE /api/matches/under-way/{id}',
-    ask: always(() => remove(`matches/under-way/${crypto.randomUUID()}`)),
+    route: 'DELETE /api/under-way/{id}',
+    ask: always(() => remove(`under-way/${crypto.randomUUID()}`)),
   },
   {
     route: 'POST /api/portfolios',

@@ -60,11 +60,13 @@ export class ModelFault extends Error {
  * Learns a print condition from its readings.
  * @param readings of one print condition; where one was read without UV (M2) beside one with it, brightener is told apart
  * @param like a known print of the same printer and inks, or of the same kind, to begin from where the patches are few
+ * @param progress told 0–1
  * @throws ModelFault where they hold too little
  */
 export function fitPrint(
   readings: readonly Reading[],
   like?: { readonly fitted: FittedPrint; readonly model: PrintModel },
+  progress: (share: number) => void = () => {},
 ): FittedPrint {
   const { samples, reading } = samplesOf(readings);
   const { deviceSpace, spectralGrid: grid } = reading;
@@ -81,7 +83,7 @@ export function fitPrint(
   const modes = latticeModes(axes, nodes, shapesFor(deviceSpace, samples.length));
   const known = { version: MODEL_VERSION, deviceSpace, condition: reading.condition };
   if (!grid || !samples.every((s) => s.reflected)) {
-    const { fit, error } = fitWithoutMisfits(samples, colourResponse, modes);
+    const { fit, error } = fitWithoutMisfits(samples, colourResponse, modes, progress);
     return { ...known, ...plain(fit, colourResponse), error };
   }
   if (like?.model.spectra && samples.length < ENOUGH_PATCHES && deviceSpace === 'RGB') {
@@ -100,7 +102,7 @@ export function fitPrint(
     const spectral = channelsOf(total, grid, SPREAD.map(rooted));
     const response = spectralResponse(spectral);
     const base = (device: readonly number[]) => project(spectral.reflected, rooted(device));
-    const { fit, error } = fitWithoutMisfits(total, response, modes, base);
+    const { fit, error } = fitWithoutMisfits(total, response, modes, progress, base);
     return {
       ...known,
       spectral,
@@ -111,7 +113,7 @@ export function fitPrint(
   }
   const spectral = channelsOf(samples, grid);
   const response = spectralResponse(spectral);
-  const { fit, error } = fitWithoutMisfits(samples, response, modes);
+  const { fit, error } = fitWithoutMisfits(samples, response, modes, progress);
   return { ...known, spectral, ...plain(fit, response), error };
 }
 
@@ -146,6 +148,7 @@ function fitWithoutMisfits(
   all: readonly PrintSample[],
   response: Response,
   modes: LatticeModes,
+  progress: (share: number) => void,
   base?: (device: readonly number[]) => ArrayLike<number>,
 ): { fit: SmoothFit; error: ModelError } {
   let kept = [...all];
@@ -160,6 +163,8 @@ function fitWithoutMisfits(
     const fit = fitSmooth(
       { places: kept.map((s) => s.device), values, channels: response.channels, weights: kept.map(weightOf) },
       modes,
+      // How many rounds there will be is not known: each takes half of what was left.
+      (share) => progress(1 - (1 - share / 2) / 2 ** (round - 1)),
     );
     const predictions = kept.map((sample, p): Prediction => {
       const said = new Float64Array(response.channels);

@@ -88,7 +88,7 @@ export function greatestTurn(labs: readonly Lab[], white: Lab): number {
 
 /** What is known besides the readings when a verdict is said. */
 export interface CheckContext {
-  /** Mean ΔE00 a profile of one's own is foretold to reach, where a model of the condition knows it. */
+  /** Mean ΔE00 a profile of one's own would reach, as far as a model of the condition knows it. */
   readonly own?: number;
   /** The profile is one's own: then none is offered instead. */
   readonly made?: boolean;
@@ -100,13 +100,12 @@ export function checkInWords({ verdict, mean, p95, greys }: ProfileCheck, { own,
   const tones = greys && !greys.monotone ? ' Greys fall back: a step promised darker came out lighter.' : '';
   const tint =
     greys && greys.maxDeltaC > GOOD.greysDeltaC ? ` Greys turn by up to ${greys.maxDeltaC.toFixed(1)} ΔC*.` : '';
-  const instead =
-    own === undefined ? 'about 1 (practice)' : `${own.toFixed(1)}, as the model of this condition foretells`;
+  const instead = own === undefined ? 'about 1 (practice)' : `${own.toFixed(1)}, as the model of this condition tells`;
   if (verdict === 'passes')
     return `It passes: ${found}.${made ? '' : ' A profile of your own would hardly be told from it.'}`;
   // Nobody is sent to make a profile that would land no nearer.
   if (own !== undefined && own >= mean)
-    return `It lands ${found}; a profile written from these readings would land no nearer (${own.toFixed(1)}, as the model of this condition foretells).${tint}${tones}`;
+    return `It lands ${found}; a profile written from these readings would land no nearer (${own.toFixed(1)}, as the model of this condition tells).${tint}${tones}`;
   const one = made ? 'A profile written anew' : 'A profile of your own';
   return `${one} would be ${verdict}: this one lands ${found}; the other would reach ${instead}.${tint}${tones}`;
 }

@@ -37,13 +37,20 @@ const BOUNDS = [1e-10, 1e3] as const;
 /** Places whose left-out error decides on the weight; more say the same at more cost. */
 const JUDGES = 120;
 const MOST_PULL = 1 - 1e-9;
+/** So many weights are tried as a rule; progress alone rests on it. */
+const USUAL_TRIES = 8;
 
 /**
  * Regularised least squares on a regular lattice: data and second differences, in the lattice's smoothest shapes; the weight of smoothness is the one
  * that foretells left-out values best (leave-one-out cross-validation in closed form, Allen 1974).
+ * @param progress told 0–1 as weights are tried
  * @throws RangeError for fewer than two places
  */
-export function fitSmooth({ places, values, channels, weights }: Scattered, modes: LatticeModes): SmoothFit {
+export function fitSmooth(
+  { places, values, channels, weights }: Scattered,
+  modes: LatticeModes,
+  progress: (share: number) => void = () => {},
+): SmoothFit {
   const n = places.length;
   if (n < 2) throw new RangeError('A surface needs at least two places.');
   const size = modes.count;
@@ -108,6 +115,7 @@ export function fitSmooth({ places, values, channels, weights }: Scattered, mode
       sum += rooms[p] * Math.sqrt(square);
     });
     tried.set(smoothness, sum);
+    progress(Math.min(1, tried.size / USUAL_TRIES));
     return sum;
   };
   const best = leastAlong(FIRST_TRIED, STEP, cost);

@@ -26,6 +26,8 @@ import { SettingsModule } from '../settings/settings.module.ts';
 import { OneAtATime } from '../store/one-at-a-time.ts';
 import { StoreModule } from '../store/store.module.ts';
 import { TableModule } from '../table/table.module.ts';
+import { UnderWayController } from '../work/under-way.controller.ts';
+import { UnderWay } from '../work/under-way.ts';
 import { Workshop } from '../work/workshop.ts';
 import { CostsModule } from '../costs/costs.module.ts';
 import { EditionsModule } from '../editions/editions.module.ts';
@@ -37,7 +39,11 @@ import { CONFIG, type Config } from './config.ts';
 
 /** What every part may use: the configuration, the kept files, the worker threads. */
 @Global()
-@Module({ providers: [FileStore, Workshop], exports: [FileStore, Workshop] })
+@Module({
+  controllers: [UnderWayController],
+  providers: [FileStore, Workshop, UnderWay],
+  exports: [FileStore, Workshop, UnderWay],
+})
 class SharedModule {}
 
 @Module({})

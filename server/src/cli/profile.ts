@@ -95,7 +95,7 @@ function inWords({ patches, crossValidated: { mean, p95, max }, misfits, file }:
     ['Patches', `${patches}, ${model.error.patches} of them different${model.spectra ? ', with spectra' : ''}`],
     [
       'Model’s error',
-      `ΔE00 ${mean.toFixed(2)} in the mean, 95 % within ${p95.toFixed(2)}, worst ${max.toFixed(2)} (each patch foretold from the others)`,
+      `ΔE00 ${mean.toFixed(2)} in the mean, 95 % within ${p95.toFixed(2)}, worst ${max.toFixed(2)} (each patch told from the others)`,
     ],
     ...(model.error.noise === undefined
       ? []

@@ -13,7 +13,6 @@ import {
   PortfolioView,
   SchoolInput,
   SchoolView,
-  UnderWayView,
 } from '@rakuen/contract/matches';
 import { ChartsModule } from '../charts/charts.module.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
@@ -27,15 +26,11 @@ import { RecipesService } from './recipes.service.ts';
 import { StripsController } from './strips.controller.ts';
 import { ProofController } from './proof.controller.ts';
 import { MatchesService } from './matches.service.ts';
-import { UnderWay } from './under-way.ts';
 
 @ApiTags('matches')
 @Controller()
 class MatchesController {
-  constructor(
-    private readonly matches: MatchesService,
-    private readonly underWay: UnderWay,
-  ) {}
+  constructor(private readonly matches: MatchesService) {}
 
   /** Ranks print conditions for a picture, each with its reasons. */
   @Beside()
@@ -44,21 +39,6 @@ class MatchesController {
   @ApiOkResponse({ type: MatchView })
   match(@Body() request: MatchRequest): Promise<MatchView> {
     return this.matches.match(request);
-  }
-
-  /** How far a match or a show is that was given this name. */
-  @Get('matches/under-way/:id')
-  @ApiOkResponse({ type: UnderWayView })
-  far(@Param('id', ParseUUIDPipe) id: string): UnderWayView {
-    return this.underWay.of(id);
-  }
-
-  /** Leaves it: no further sheet is begun. */
-  @Beside()
-  @Delete('matches/under-way/:id')
-  @HttpCode(204)
-  leave(@Param('id', ParseUUIDPipe) id: string): void {
-    this.underWay.leave(id);
   }
 
   /** Pictures against sheets at once: the fewest sheets that carry them. */
@@ -138,7 +118,7 @@ class MatchesController {
 @Module({
   imports: [ChartsModule, ConditionsModule, NotesModule, PicturesModule, ProfilesModule, ReadingsModule],
   controllers: [MatchesController, ProofController, RecipesController, StripsController],
-  providers: [MatchesService, RecipesService, UnderWay],
+  providers: [MatchesService, RecipesService],
   exports: [MatchesService],
 })
 export class MatchesModule {}

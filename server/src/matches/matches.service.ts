@@ -40,7 +40,7 @@ import { LaidService, type Ready } from '../profiles/laid.service.ts';
 import { DecisionRow, MatchRow, PaperRow, SchoolRow, TrialRow } from '../store/entities.ts';
 import { Writer } from '../store/writer.ts';
 import { Workshop } from '../work/workshop.ts';
-import { eachOf, UnderWay } from './under-way.ts';
+import { eachOf, UnderWay } from '../work/under-way.ts';
 import { present, whole } from '../store/rows.ts';
 
 /** Decisions of a list: what a screen shows at once. */

@@ -10,6 +10,7 @@ import { ReadingsService } from '../readings/readings.service.ts';
 import { Derived } from '../store/derived.ts';
 import { ConditionRow, PaperRow, ReadingRow } from '../store/entities.ts';
 import type { ReadingSource } from '../work/tasks.ts';
+import { UnderWay, type Work } from '../work/under-way.ts';
 import { Workshop } from '../work/workshop.ts';
 
 /** A like needs so many patches to be worth beginning from. */
@@ -24,6 +25,11 @@ interface Learned {
 }
 
 /** Models of print conditions: learned from what was read, and kept. */
+/** Parts that learning is told in. */
+const PERCENT = 100;
+/** Learning that nobody watches. */
+const UNWATCHED: Pick<Work, 'signal' | 'reach'> = { signal: new AbortController().signal, reach: () => {} };
+
 @Injectable()
 export class ModelsService {
   constructor(
@@ -34,11 +40,14 @@ export class ModelsService {
     private readonly files: ReadingsService,
     private readonly derived: Derived,
     private readonly workshop: Workshop,
+    private readonly underWay: UnderWay,
   ) {}
 
-  async view(conditionId: string): Promise<ModelView> {
+  /** @param named by which it can be asked how far the learning is, and be left */
+  async view(conditionId: string, named?: string): Promise<ModelView> {
     const { rows } = await this.learnedFrom(conditionId);
-    const fitted = await this.fitted(conditionId);
+    const work = this.underWay.begin(named, PERCENT);
+    const fitted = await this.fitted(conditionId, undefined, work).finally(work.end);
     const like = fitted.like && (await this.likeOf(conditionId));
     return {
       conditionId,
@@ -54,17 +63,18 @@ export class ModelsService {
   }
 
   /** What was learned of a condition. @param asked the measurement condition that is to speak */
-  async fitted(conditionId: string, asked?: string): Promise<FittedPrint> {
+  async fitted(conditionId: string, asked?: string, work = UNWATCHED): Promise<FittedPrint> {
     const builtFrom = await this.other(conditionId, asked);
     return this.derived.get(conditionId, `model ${builtFrom ?? ''}`.trim(), async () => {
       const { key, rows, like } = await this.restingOn(conditionId, builtFrom);
       return {
         key,
         compute: async () =>
-          this.workshop.run('fitPrintOf', {
-            sources: await this.sourcesOf(rows),
-            like: like && (await this.fitted(like.condition.id)),
-          }),
+          this.workshop.learn(
+            { sources: await this.sourcesOf(rows), like: like && (await this.fitted(like.condition.id)) },
+            work.signal,
+            work.reach,
+          ),
       };
     });
   }

@@ -9,6 +9,7 @@ import {
   ParseUUIDPipe,
   Post,
   Put,
+  Query,
   StreamableFile,
   UploadedFile,
   UseInterceptors,
@@ -29,6 +30,7 @@ import {
   ProfileView,
   SolidView,
 } from '@rakuen/contract/profiles';
+import { UnderWayQuery } from '@rakuen/contract/under-way';
 import { upload } from '../app/upload.ts';
 import { ChartsModule } from '../charts/charts.module.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
@@ -55,8 +57,8 @@ class ProfilesController {
   /** What the model of a print condition knows, and how far off it is. */
   @Get('conditions/:id/model')
   @ApiOkResponse({ type: ModelView })
-  model(@Param('id', ParseUUIDPipe) id: string): Promise<ModelView> {
-    return this.models.view(id);
+  model(@Param('id', ParseUUIDPipe) id: string, @Query() { work }: UnderWayQuery): Promise<ModelView> {
+    return this.models.view(id, work);
   }
 
   /** Begins to make a profile; the job tells how it goes. */

@@ -40,10 +40,19 @@ const readAll = async (sources: readonly ReadingSource[]): Promise<Reading[]> =>
   Promise.all(sources.map(async (s) => (await readSource(s)).reading));
 
 /** Learns a print condition from its readings; few of them begin from a like. */
-export const fitPrintOf = (task: { sources: readonly ReadingSource[]; like?: FittedPrint }): Promise<FittedPrint> =>
+export const fitPrintOf = ({ sources, like, port }: LearnTask): Promise<FittedPrint> =>
   said(async () =>
-    fitPrint(await readAll(task.sources), task.like && { fitted: task.like, model: expandPrint(task.like) }),
+    fitPrint(await readAll(sources), like && { fitted: like, model: expandPrint(like) }, (share) =>
+      port.postMessage(share),
+    ),
   );
+
+export interface LearnTask {
+  readonly sources: readonly ReadingSource[];
+  readonly like?: FittedPrint;
+  /** Where progress 0–1 is posted. */
+  readonly port: MessagePort;
+}
 
 export interface ProfileTask {
   readonly fitted: FittedPrint;

@@ -3,8 +3,10 @@ import { MessageChannel } from 'node:worker_threads';
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Piscina } from 'piscina';
 import { RakuenError } from '../app/errors.ts';
-import type { ProfileTask } from './model-tasks.ts';
+import type { FittedPrint } from '@rakuen/core/characterisation/fitted-print';
+import type { LearnTask, ProfileTask } from './model-tasks.ts';
 import type { PictureResult, PictureTask } from './picture-task.ts';
+import { left } from './under-way.ts';
 import type { Fault, TASKS, TaskName } from './worker.ts';
 
 const THREADS = {
@@ -30,7 +32,7 @@ export class Workshop implements OnModuleDestroy {
   }
 
   /** @throws RakuenError (422) when the input is at fault, `file` named in it; (503) when Rakuen is being stopped */
-  async run<N extends Exclude<TaskName, 'analysePicture' | 'makeProfileOf'>>(
+  async run<N extends Exclude<TaskName, 'analysePicture' | 'makeProfileOf' | 'fitPrintOf'>>(
     name: N,
     task: Parameters<(typeof TASKS)[N]>[0],
     file?: string,
@@ -56,6 +58,20 @@ export class Workshop implements OnModuleDestroy {
   ): Promise<PictureResult> {
     const until = AbortSignal.any([signal, AbortSignal.timeout(DEADLINE_MS.picture)]);
     return (await this.told(this.pictures, 'analysePicture', task, until, progress, file)) as PictureResult;
+  }
+
+  /** Learns a print condition, telling progress 0–1; `signal` ends the thread that learns it. @throws RakuenError (409) where it was left */
+  async learn(
+    task: Omit<LearnTask, 'port'>,
+    signal: AbortSignal,
+    progress: (done: number) => void,
+  ): Promise<FittedPrint> {
+    const until = AbortSignal.any([signal, AbortSignal.timeout(DEADLINE_MS.short)]);
+    try {
+      return (await this.told(this.pool, 'fitPrintOf', task, until, progress)) as FittedPrint;
+    } catch (error) {
+      throw signal.aborted ? left() : until.aborted ? tooLong() : error;
+    }
   }
 
   /** Makes a profile, telling progress 0–1; `signal` ends the thread that makes it. */

@@ -6,7 +6,6 @@ import type {
   PortfolioView,
   SchoolInput,
   SchoolView,
-  UnderWayView,
 } from '@rakuen/contract/matches';
 import { api } from '../api/api.ts';
 
@@ -25,8 +24,6 @@ export const matchApi = api.injectEndpoints({
       query: (id) => ({ url: `matches/kept/${id}`, method: 'DELETE' }),
       invalidatesTags: ['ledger'],
     }),
-    far: build.query<UnderWayView, string>({ query: (work) => `matches/under-way/${work}` }),
-    leave: build.mutation<void, string>({ query: (work) => ({ url: `matches/under-way/${work}`, method: 'DELETE' }) }),
     learnedEye: build.query<LearnedEyeView, void>({
       query: () => 'matches/learned',
       providesTags: ['ledger', 'matches', 'settings'],
@@ -52,8 +49,6 @@ export const {
   useKeepMatchMutation,
   useForgetMatchMutation,
   useLearnedEyeQuery,
-  useFarQuery,
-  useLeaveMutation,
   useSchoolsQuery,
   useFoundSchoolMutation,
   useDissolveSchoolMutation,

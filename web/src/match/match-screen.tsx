@@ -22,7 +22,7 @@ import { useTable } from '../table/use-table.ts';
 import { CostPlace } from './cost-place.tsx';
 import { GlassTurn } from './glass-turn.tsx';
 import { KeptMatches } from './kept-matches.tsx';
-import { Laying, workOf } from './laying.tsx';
+import { sheetsLie, UnderWay, workOf } from '../parts/under-way.tsx';
 import { PlaceRow } from './place-row.tsx';
 import { PortfolioPlace } from './portfolio-place.tsx';
 import { SeenOnSheet } from './seen-on-sheet.tsx';
@@ -194,7 +194,9 @@ export function MatchScreen() {
           {match.error && !match.isFetching && (
             <Button onClick={() => void match.refetch()}>Lay it on the sheets again</Button>
           )}
-          {match.isFetching && !current && <Laying what="Laying the picture on each sheet" work={workOf('match')} />}
+          {match.isFetching && !current && (
+            <UnderWay what="Laying the picture on each sheet" work={workOf('match')} far={sheetsLie} />
+          )}
           {current && places.length === 0 && (
             <Empty
               title="No measured paper to rank"

@@ -5,7 +5,7 @@ import { formatNumber } from '@rakuen/core/measurement/show';
 import { conditionLine } from '../parts/label.ts';
 import { Button } from '../parts/button.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
-import { Laying, workOf } from './laying.tsx';
+import { sheetsLie, UnderWay, workOf } from '../parts/under-way.tsx';
 import { usePortfolioQuery } from './match-api.ts';
 
 /** A score that leads by less is no lead: both may be off by as much. Only a sheet that stands clear of the next is marked. */
@@ -45,7 +45,7 @@ export function PortfolioPlace({
         </Button>
       </>
     );
-  if (!show) return <Laying what="Laying every picture on every sheet" work={workOf('show')} />;
+  if (!show) return <UnderWay what="Laying every picture on every sheet" work={workOf('show')} far={sheetsLie} />;
   const sheets = [...new Set(show.scores.map((s) => s.conditionId))];
   const nameOf = (id: string) => conditions.find((c) => c.id === id)?.paper.name ?? 'a removed condition';
   const scoreOf = (pictureId: string, conditionId: string) =>

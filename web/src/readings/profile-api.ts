@@ -12,8 +12,8 @@ import { api, form } from '../api/api.ts';
 /** Models of print conditions, and the profiles that follow from them. */
 export const profileApi = api.injectEndpoints({
   endpoints: (build) => ({
-    model: build.query<ModelView, string>({
-      query: (id) => `conditions/${id}/model`,
+    model: build.query<ModelView, { id: string; work: string }>({
+      query: ({ id, work }) => ({ url: `conditions/${id}/model`, params: { work } }),
       providesTags: ['history'],
     }),
     makeProfile: build.mutation<ProfileJob, { conditionId: string; settings: ProfileSettingsInput }>({

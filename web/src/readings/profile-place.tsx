@@ -4,28 +4,42 @@ import type { ConditionView } from '@rakuen/contract/conditions';
 import type { ModelView } from '@rakuen/contract/profiles';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { Button } from '../parts/button.tsx';
-import { ErrorNote, Waiting } from '../parts/messages.tsx';
+import { ErrorNote } from '../parts/messages.tsx';
+import { UnderWay, workOf } from '../parts/under-way.tsx';
 import { useLayOutNextMutation, useModelQuery } from './profile-api.ts';
 import { ProfileList } from './profile-list.tsx';
 import { ProfileMaker } from './profile-maker.tsx';
 
-/** What the readings of a condition foretell of every other colour, and the profiles written from it or brought. */
+/** What the readings of a condition tell of every other colour, and the profiles written from it or brought. */
 export function ProfilePlace({ condition }: { condition: ConditionView }) {
   const measured = condition.readings.some((r) => r.source === 'measured');
-  const { currentData: model, error, isFetching } = useModelQuery(condition.id, { skip: !measured });
+  const work = workOf('model');
+  const {
+    currentData: model,
+    error,
+    isFetching,
+    refetch,
+  } = useModelQuery({ id: condition.id, work }, { skip: !measured });
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)] gap-x-10 gap-y-6 max-[1000px]:grid-cols-1">
-      <section aria-label="What the readings foretell" className="min-w-0 space-y-4">
-        <h3 className="text-[1.1rem]">What the readings foretell</h3>
+      <section aria-label="What the readings tell" className="min-w-0 space-y-4">
+        <h3 className="text-[1.1rem]">What the readings tell</h3>
         {!measured && (
           <p className="text-quiet">
-            Nothing measured yet. Once a chart is read, every colour between its patches can be foretold, and a profile
+            Nothing measured yet. Once a chart is read, every colour between its patches can be told, and a profile
             written.
           </p>
         )}
-        {isFetching && !model && <Waiting what="Learning from the readings" />}
-        <ErrorNote error={error} />
-        {model && <Foretold model={model} />}
+        {isFetching && !model && (
+          <UnderWay what="Learning from the readings" work={work} far={(done) => `${done} %.`} />
+        )}
+        {!isFetching && error && (
+          <>
+            <ErrorNote error={error} />
+            <Button onClick={() => void refetch()}>Learn from them again</Button>
+          </>
+        )}
+        {model && <Known model={model} />}
         {model?.deviceSpace === 'RGB' && <NextPatches conditionId={condition.id} />}
       </section>
       <div className="min-w-0 space-y-7">
@@ -38,17 +52,17 @@ export function ProfilePlace({ condition }: { condition: ConditionView }) {
 
 const deltaE = (value: number) => `${formatNumber(value, value < 0.1 ? 2 : 1)} ΔE00`;
 
-function Foretold({ model: { error, ...model } }: { model: ModelView }) {
+function Known({ model: { error, ...model } }: { model: ModelView }) {
   const { mean, p95, max } = error.crossValidated;
   return (
     <>
       <p className="font-serif text-[1.15rem]">
-        A colour that was not read is foretold to within {deltaE(mean)} in the mean, 95 % of them within {deltaE(p95)};
-        the worst is {deltaE(max)} off.
+        A colour that was not read is known to within {deltaE(mean)} in the mean, 95 % of them within {deltaE(p95)}; the
+        worst is {deltaE(max)} off.
       </p>
       <p className="text-[13px] text-quiet">
         Computed from {error.patches} different patches of {model.sets.join(', ')}
-        {model.measurementCondition && `, ${model.measurementCondition}`}: each is foretold from all the others.{' '}
+        {model.measurementCondition && `, ${model.measurementCondition}`}: each is told from all the others.{' '}
         {error.noise === undefined
           ? 'Nothing was read twice, so how much of it is the readings’ own noise is not known.'
           : `The readings’ own noise is ${deltaE(error.noise)} of it (measured, from repeats).`}{' '}
@@ -120,7 +134,7 @@ function Regions({ error: { regions, worst } }: Pick<ModelView, 'error'>) {
       </table>
       <div className="mt-1 flex flex-wrap items-baseline justify-between gap-x-4">
         <p className="text-[13px] text-quiet">
-          Worst foretold: {worst.map((w) => `${w.patch} (${formatNumber(w.deltaE00, 1)})`).join(', ')}
+          Least well told: {worst.map((w) => `${w.patch} (${formatNumber(w.deltaE00, 1)})`).join(', ')}
         </p>
         {regions.length > 8 && <Button onClick={() => setAll(!all)}>{all ? 'Fewer' : 'All of them'}</Button>}
       </div>

@@ -5,6 +5,10 @@ import { RakuenError } from '../app/errors.ts';
 export interface Work {
   /** One of its parts is done. */
   readonly step: () => void;
+  /** So much of the whole is done, 0–1. */
+  readonly reach: (share: number) => void;
+  /** Fires where whoever asked has left it. */
+  readonly signal: AbortSignal;
   /** @throws RakuenError (409) where whoever asked has left it */
   readonly goOn: () => void;
   readonly end: () => void;
@@ -12,30 +16,27 @@ export interface Work {
 
 interface Told {
   done: number;
-  total: number;
-  left: boolean;
+  readonly total: number;
+  readonly stop: AbortController;
 }
-const UNTOLD: Work = { step: () => {}, goOn: () => {}, end: () => {} };
 
 /** What is under way for those who want to be told of it: each by a name of its own. */
 @Injectable()
 export class UnderWay {
   private readonly works = new Map<string, Told>();
 
-  /** @param name as the asker calls it; nothing where nobody wants to be told @param total parts it has */
+  /** @param name as the asker calls it; none where nobody wants to be told @param total parts it has */
   begin(name: string | undefined, total: number): Work {
-    if (!name) return UNTOLD;
-    const told: Told = { done: 0, total, left: false };
-    this.works.set(name, told);
+    const told: Told = { done: 0, total, stop: new AbortController() };
+    if (name) this.works.set(name, told);
     return {
       step: () => void told.done++,
+      reach: (share) => void (told.done = Math.round(share * total)),
+      signal: told.stop.signal,
       goOn: () => {
-        if (told.left)
-          throw new RakuenError(409, 'It was left before every sheet was laid.', {
-            remedy: 'Ask for it again; what was learned until then is kept.',
-          });
+        if (told.stop.signal.aborted) throw left();
       },
-      end: () => void (this.works.get(name) === told && this.works.delete(name)),
+      end: () => void (name && this.works.get(name) === told && this.works.delete(name)),
     };
   }
 
@@ -46,10 +47,15 @@ export class UnderWay {
   }
 
   leave(name: string): void {
-    const told = this.works.get(name);
-    if (told) told.left = true;
+    this.works.get(name)?.stop.abort();
   }
 }
+
+/** What is answered to whoever left before it was done. */
+export const left = () =>
+  new RakuenError(409, 'It was left before it was done.', {
+    remedy: 'Ask for it again; what was learned until then is kept.',
+  });
 
 /** Does something with each, so many at a time; a fault ends it before the next is begun. */
 export async function eachOf<T, R>(items: readonly T[], atOnce: number, work: (item: T) => Promise<R>): Promise<R[]> {

@@ -1,10 +1,10 @@
 import { useEffect, useState } from 'react';
-import { QuietButton } from '../parts/button.tsx';
-import { useFarQuery, useLeaveMutation } from './match-api.ts';
+import { useFarQuery, useLeaveMutation } from '../api/under-way-api.ts';
+import { QuietButton } from './button.tsx';
 
 /** Names under which this window asks for what takes long. */
 const names = new Map<string, string>();
-export function workOf(kind: 'match' | 'show'): string {
+export function workOf(kind: 'match' | 'show' | 'model'): string {
   const known = names.get(kind) ?? crypto.randomUUID();
   names.set(kind, known);
   return known;
@@ -13,8 +13,16 @@ export function workOf(kind: 'match' | 'show'): string {
 /** What takes less than this is not worth a word. */
 const WORTH_A_WORD_MS = 500;
 
-/** Sheets are being laid: how many are there, and a way out. A sheet that was never laid is learned first, once. */
-export function Laying({ what, work }: { what: string; work: string }) {
+/** Something takes long: how far it is, and a way out. */
+export function UnderWay({
+  what,
+  work,
+  far: farWords,
+}: {
+  what: string;
+  work: string;
+  far: (done: number, total: number) => string;
+}) {
   const [worth, setWorth] = useState(false);
   useEffect(() => {
     const timer = setTimeout(() => setWorth(true), WORTH_A_WORD_MS);
@@ -26,7 +34,7 @@ export function Laying({ what, work }: { what: string; work: string }) {
   return (
     <div className="flex flex-wrap items-center gap-x-4">
       <p role="status" className="text-quiet">
-        {what}…{far ? ` ${far.done} of ${far.total} sheets lie there; what was read is learned once.` : ''}
+        {what}…{far ? ` ${farWords(far.done, far.total)}` : ''}
       </p>
       {far && (
         <>
@@ -39,3 +47,7 @@ export function Laying({ what, work }: { what: string; work: string }) {
     </div>
   );
 }
+
+/** Sheets are being laid. A sheet that was never laid is learned first, once. */
+export const sheetsLie = (done: number, total: number): string =>
+  `${done} of ${total} sheets lie there; what was read is learned once.`;
