@@ -22,7 +22,8 @@ import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { PapersService } from '../papers/papers.service.ts';
 import { type Computed, readingRows, ReadingsService } from '../readings/readings.service.ts';
 import { parseMapping } from '../readings/mapping-memory.ts';
-import { ConditionRow, ObservationRow, PaperRow, ReadingRow } from '../store/entities.ts';
+import { ConditionRow, ObservationRow, PaperRow } from '../store/entities/papers.ts';
+import { ReadingRow } from '../store/entities/readings.ts';
 import { columns, present, whole, wholes } from '../store/rows.ts';
 
 const STRICT = { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true } as const;

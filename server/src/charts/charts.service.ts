@@ -9,7 +9,7 @@ import { SHEET_SIZES } from '@rakuen/core/chart/sheet-sizes';
 import type { ChartFileQuery, ChartInput, ChartView, TestPageQuery } from '@rakuen/contract/charts';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { fits } from '../drawing/sheet-limits.ts';
-import { ChartRow, SessionRow } from '../store/entities.ts';
+import { ChartRow, SessionRow } from '../store/entities/readings.ts';
 import { Workshop } from '../work/workshop.ts';
 import { whole } from '../store/rows.ts';
 

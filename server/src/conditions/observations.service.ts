@@ -7,7 +7,7 @@ import { computeFigures, FIGURES_VERSION, observedFigures } from '@rakuen/core/m
 import type { ConditionFacts } from '@rakuen/contract/conditions';
 import type { ObservationView } from '@rakuen/contract/observations';
 import { notFound } from '../app/errors.ts';
-import { ConditionRow, ObservationRow } from '../store/entities.ts';
+import { ConditionRow, ObservationRow } from '../store/entities/papers.ts';
 import { columns, present, wholes } from '../store/rows.ts';
 
 /** Observations of print conditions, and the figures that rest on them. */

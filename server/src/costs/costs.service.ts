@@ -18,7 +18,8 @@ import type { PackedSent } from '../work/lay-tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { StockService } from '../stock/stock.module.ts';
-import { PrintRow, RuleRow } from '../store/entities.ts';
+import { PrintRow } from '../store/entities/prints.ts';
+import { RuleRow } from '../store/entities/records.ts';
 import { ruleOf, setRule } from '../store/rules.ts';
 
 /** What a studio reckons with until it says otherwise (our own start). */

@@ -13,7 +13,8 @@ import { PacksService } from '../packs/packs.module.ts';
 import { MisprintsService } from '../prints/misprints.service.ts';
 import { PrintsService } from '../prints/prints.service.ts';
 import { StockService } from '../stock/stock.module.ts';
-import { DecisionRow, TrialRow } from '../store/entities.ts';
+import { TrialRow } from '../store/entities/judgements.ts';
+import { DecisionRow } from '../store/entities/matches.ts';
 import { TrialsService } from '../trials/trials.module.ts';
 
 /** What stands in the studio when the season is laid. */

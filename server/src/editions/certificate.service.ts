@@ -4,7 +4,8 @@ import { Repository } from 'typeorm';
 import { numberText, SERIES } from '@rakuen/core/print/edition';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { brokenLines, finishedPdf, newPdf, POINTS_PER_MM, setLine } from '../drawing/pdf.ts';
-import { PictureRow, PrintRow } from '../store/entities.ts';
+import { PictureRow } from '../store/entities/pictures.ts';
+import { PrintRow } from '../store/entities/prints.ts';
 import { EditionsService, sizesOf } from './editions.service.ts';
 
 const PAGE_MM = { width: 148, height: 210, margin: 20 };

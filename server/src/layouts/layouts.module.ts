@@ -2,7 +2,7 @@ import { Body, Controller, Header, HttpCode, Module, Post, StreamableFile } from
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import { LayoutInput, LayoutView } from '@rakuen/contract/layouts';
-import { ConditionRow, ObservationRow, PaperRow } from '../store/entities.ts';
+import { ConditionRow, ObservationRow, PaperRow } from '../store/entities/papers.ts';
 import { Beside } from '../store/one-at-a-time.ts';
 import { layoutPdf } from './layout-pdf.ts';
 import { LayoutsService } from './layouts.service.ts';

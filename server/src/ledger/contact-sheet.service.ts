@@ -4,7 +4,7 @@ import { In, Repository } from 'typeorm';
 import type { LedgerEntry, LedgerQuery } from '@rakuen/contract/ledger';
 import { brokenLines, finishedPdf, newPdf, POINTS_PER_MM, setLine } from '../drawing/pdf.ts';
 import { FileStore } from '../files/file-store.ts';
-import { PictureRow } from '../store/entities.ts';
+import { PictureRow } from '../store/entities/pictures.ts';
 import { LedgerService } from './ledger.service.ts';
 
 const PAGE_MM = { width: 210, height: 297, margin: 14 } as const;

@@ -2,7 +2,7 @@ import { Body, Controller, Delete, HttpCode, Module, Param, ParseUUIDPipe, Post 
 import { ApiCreatedResponse, ApiTags } from '@nestjs/swagger';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { NoteInput, NoteView } from '@rakuen/contract/notes';
-import { NoteRow } from '../store/entities.ts';
+import { NoteRow } from '../store/entities/records.ts';
 import { NotesService } from './notes.service.ts';
 
 @ApiTags('ledger')

@@ -22,7 +22,8 @@ import { ChartsModule } from '../charts/charts.module.ts';
 import { ChartsService } from '../charts/charts.service.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
-import { PackRow, PictureRow } from '../store/entities.ts';
+import { PackRow } from '../store/entities/judgements.ts';
+import { PictureRow } from '../store/entities/pictures.ts';
 import { columns, whole } from '../store/rows.ts';
 
 const TEST_PAGE = SHEET_SIZES.A4;

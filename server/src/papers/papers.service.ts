@@ -5,7 +5,7 @@ import { Repository } from 'typeorm';
 import type { PaperHead, PaperInput, PaperSize, PaperView } from '@rakuen/contract/papers';
 import { refuseStale } from '../app/revision.ts';
 import { notFound, RakuenError } from '../app/errors.ts';
-import { ConditionRow, PaperRow } from '../store/entities.ts';
+import { ConditionRow, PaperRow } from '../store/entities/papers.ts';
 
 @Injectable()
 export class PapersService {

@@ -8,7 +8,9 @@ import type { LabelsQuery } from '@rakuen/contract/labels';
 import { notFound } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { brokenLines, finishedPdf, newPdf, POINTS_PER_MM, setLine } from '../drawing/pdf.ts';
-import { EditionRow, NumberRow, PictureRow, PrintRow } from '../store/entities.ts';
+import { EditionRow, NumberRow } from '../store/entities/editions.ts';
+import { PictureRow } from '../store/entities/pictures.ts';
+import { PrintRow } from '../store/entities/prints.ts';
 
 const STRIP_MM = { widthMm: 180, heightMm: 14 } as const;
 const EDGE_MM = 4;

@@ -5,7 +5,9 @@ import { Repository } from 'typeorm';
 import { taken } from '@rakuen/core/layout/taken';
 import type { CauseView, MisprintInput, MisprintView } from '@rakuen/contract/runs';
 import { notFound } from '../app/errors.ts';
-import { BoxRow, CauseRow, MisprintRow, PaperRow, ConditionRow, type PrintRow } from '../store/entities.ts';
+import { BoxRow } from '../store/entities/drawer.ts';
+import { PaperRow, ConditionRow } from '../store/entities/papers.ts';
+import { CauseRow, MisprintRow, type PrintRow } from '../store/entities/prints.ts';
 import { pricePerM2 } from '../papers/papers.service.ts';
 import type { Spoilt } from './print-view.ts';
 

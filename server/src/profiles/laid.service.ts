@@ -12,7 +12,7 @@ import type { ConditionView } from '@rakuen/contract/conditions';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { SheetsService } from '../sheets/sheets.service.ts';
 import { Derived } from '../store/derived.ts';
-import { ConditionRow } from '../store/entities.ts';
+import { ConditionRow } from '../store/entities/papers.ts';
 import type { PackedLaid, PackedReady, PackedSent } from '../work/lay-tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { ModelsService } from './models.service.ts';

@@ -1,6 +1,6 @@
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
 import { isWet } from '@rakuen/core/measurement/alike';
-import type { ReadingRow } from '../store/entities.ts';
+import type { ReadingRow } from '../store/entities/readings.ts';
 
 /** Which measurement condition speaks first for the figures: daylight with UV, as prints are seen, then unstated, then the rest. */
 export const PRECEDENCE: readonly (MeasurementCondition | null)[] = ['M1', 'M0', null, 'M2', 'M3'];

@@ -23,7 +23,7 @@ import { PicturesService } from '../pictures/pictures.service.ts';
 import { cautionsFor } from '../prints/cautions.ts';
 import { PrintsService } from '../prints/prints.service.ts';
 import { StockService } from '../stock/stock.module.ts';
-import { PrintRow, RunItemRow, RunRow } from '../store/entities.ts';
+import { PrintRow, RunItemRow, RunRow } from '../store/entities/prints.ts';
 
 /** Minutes a print lies before it is looked at, where nothing was said (practice). */
 const DRY_MINUTES = 30;

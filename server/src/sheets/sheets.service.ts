@@ -7,7 +7,7 @@ import type { LightFields, LightView, SheetView } from '@rakuen/contract/sheets'
 import { notFound, RakuenError } from '../app/errors.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
-import { LightRow } from '../store/entities.ts';
+import { LightRow } from '../store/entities/readings.ts';
 import { Workshop } from '../work/workshop.ts';
 import { whole } from '../store/rows.ts';
 

@@ -21,7 +21,7 @@ import { notFound } from '../app/errors.ts';
 import { IfMatch, refuseStale } from '../app/revision.ts';
 import { PapersModule } from '../papers/papers.module.ts';
 import { PapersService } from '../papers/papers.service.ts';
-import { BoxRow } from '../store/entities.ts';
+import { BoxRow } from '../store/entities/drawer.ts';
 
 const A_YEAR_MS = 365.25 * 24 * 3_600_000;
 

@@ -1,0 +1,41 @@
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+import type { MatchInputs, MatchResult } from '@rakuen/contract/matches';
+import type { Stamp } from '@rakuen/contract/vocabulary';
+
+/** A match that was kept: what was asked, and what was answered then. */
+@Entity('matches')
+export class MatchRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') at!: string;
+  @Column('text') pictureId!: string;
+  @Column('text') name!: string;
+  @Column('simple-json') inputs!: MatchInputs;
+  @Column('simple-json') result!: MatchResult;
+}
+
+/** A printmaker's own school. */
+@Entity('schools')
+export class SchoolRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') createdAt!: string;
+  @Column('text') name!: string;
+  @Column('text') holds!: string;
+  @Column('simple-json') weights!: Record<string, number>;
+}
+
+@Entity('decisions')
+export class DecisionRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') pictureId!: string;
+  @Column('text') conditionId!: string;
+  @Column('text') stamp!: Stamp;
+  @Column('text') reason!: string;
+  @Column('text') decidedBy!: string;
+  @Column('text') decidedAt!: string;
+  @Column('integer', { nullable: true }) place!: number | null;
+  /** Of decisions made before a match had a score. */
+  @Column('real', { nullable: true }) costDeltaE!: number | null;
+  @Column('real', { nullable: true }) outsideShare!: number | null;
+  @Column('real', { nullable: true }) score!: number | null;
+  @Column('real', { nullable: true }) lostShare!: number | null;
+}

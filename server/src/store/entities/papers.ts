@@ -1,0 +1,68 @@
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+import type { GamutMesh } from '@rakuen/core/gamut/mesh';
+import type { ObservationKind } from '@rakuen/core/measurement/observations';
+import type { ConditionFacts } from '@rakuen/contract/conditions';
+import type { PaperSize } from '@rakuen/contract/papers';
+import type { BlackInk, PrintMode } from '@rakuen/contract/vocabulary';
+import type { Base, BrightenerClaim, CoatingClass, Surface } from '@rakuen/core/paper';
+
+@Entity('papers')
+export class PaperRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') createdAt!: string;
+  @Column('text') maker!: string;
+  @Column('text') name!: string;
+  @Column('text') coating!: CoatingClass;
+  @Column('text') base!: Base;
+  @Column('text') surface!: Surface;
+  @Column('text') brightenerClaim!: BrightenerClaim;
+  @Column('real') weightGsm!: number;
+  @Column('real') thicknessUm!: number;
+  @Column('simple-json') sizes!: PaperSize[];
+  @Column('text') currency!: string;
+  @Column('text') notes!: string;
+  /** Counts its changes; kept by the database. */
+  @Column({ type: 'integer', default: 1, insert: false, update: false })
+  revision!: number;
+}
+
+@Entity('conditions')
+export class ConditionRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') createdAt!: string;
+  @Column('text') paperId!: string;
+  @Column('text') printer!: string;
+  @Column('text') inkSet!: string;
+  @Column('text') blackInk!: BlackInk;
+  @Column('text') mediaSetting!: string;
+  @Column('text') resolution!: string;
+  @Column('text') printMode!: PrintMode;
+  @Column('text') profile!: string;
+  /** The profile of that name; kept by the database unless one is chosen. */
+  @Column({ type: 'text', nullable: true, insert: false }) profileId!: string | null;
+  @Column('boolean') blackOvercoat!: boolean;
+  @Column('text') notes!: string;
+  /** Recomputed whenever its readings change, in the same transaction. */
+  @Column('simple-json', { nullable: true }) facts!: ConditionFacts | null;
+  @Column('simple-json', { nullable: true, select: false }) mesh!: GamutMesh | null;
+  /** The reading chosen by hand to give the figures; the newest where null. */
+  @Column('text', { nullable: true }) figuresFrom!: string | null;
+  /** Counts its changes; kept by the database. */
+  @Column({ type: 'integer', default: 1, insert: false, update: false })
+  revision!: number;
+}
+
+/** What was found out at the bench besides the patches. */
+@Entity('observations')
+export class ObservationRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') conditionId!: string;
+  @Column('text') kind!: ObservationKind;
+  @Column('simple-json') value!: object;
+  @Column('text') takenAt!: string;
+  @Column('text') by!: string;
+  @Column('text') instrument!: string;
+  @Column('text') light!: string;
+  @Column('text') note!: string;
+  @Column('text', { nullable: true }) scanHash!: string | null;
+}

@@ -1,0 +1,105 @@
+import type { PhotographKind } from '@rakuen/contract/vocabulary';
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+import type { PrintSettings } from '@rakuen/contract/prints';
+import type { PrintState } from '@rakuen/contract/vocabulary';
+import type { Presence, RunPlan } from '@rakuen/core/print/run-order';
+
+@Entity('prints')
+export class PrintRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') recordedAt!: string;
+  @Column('text') pictureId!: string;
+  @Column('text') conditionId!: string;
+  @Column('text') printedOn!: string;
+  @Column('real') widthMm!: number;
+  @Column('real') heightMm!: number;
+  @Column('integer') copies!: number;
+  @Column('simple-json') settings!: PrintSettings;
+  @Column('simple-json') carriedOver!: string[];
+  @Column('text') verdict!: string;
+  @Column('text') verdictReason!: string;
+  @Column('text') notes!: string;
+  @Column('text') state!: PrintState;
+  @Column('text', { nullable: true }) boxId!: string | null;
+  /** The print it repeats. */
+  @Column('text', { nullable: true }) fromPrintId!: string | null;
+  /** Of a waiting print: where each setting came from. */
+  @Column('simple-json') carriedFrom!: Record<string, string>;
+  /** At the printer, as timed. */
+  @Column('real', { nullable: true }) minutes!: number | null;
+  @Column('text') judgedIn!: string;
+  @Column('text') decidedBy!: string;
+  @Column('text') decidedWhy!: string;
+  /** Counts its changes; kept by the database. */
+  @Column({ type: 'integer', default: 1, insert: false, update: false })
+  revision!: number;
+}
+
+/** A photograph or a scan of a print. */
+@Entity('photographs')
+export class PhotographRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') printId!: string;
+  @Column('text') at!: string;
+  @Column('text') contentHash!: string;
+  @Column('text') fileName!: string;
+  @Column('text') kind!: PhotographKind;
+  @Column('text') light!: string;
+  @Column('text') note!: string;
+  @Column('integer') widthPx!: number;
+  @Column('integer') heightPx!: number;
+}
+
+/** What spoils sheets; the list grows. */
+@Entity('causes')
+export class CauseRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') name!: string;
+  /** The look that would have caught it; empty where none would. */
+  @Column('text') look!: string;
+}
+
+/** Sheets that were spoilt. */
+@Entity('misprints')
+export class MisprintRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') at!: string;
+  @Column('text', { nullable: true }) printId!: string | null;
+  @Column('text') pictureId!: string;
+  @Column('text') conditionId!: string;
+  @Column('text') causeId!: string;
+  @Column('integer') sheets!: number;
+  @Column('real') minutes!: number;
+  @Column('real', { nullable: true }) lost!: number | null;
+  @Column('text', { nullable: true }) currency!: string | null;
+  @Column('text', { nullable: true }) boxId!: string | null;
+  @Column('text') feed!: string;
+  @Column('text') note!: string;
+}
+
+/** A session at the printer, as it was planned. */
+@Entity('runs')
+export class RunRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') createdAt!: string;
+  @Column('text') printer!: string;
+  @Column('text') state!: 'open' | 'closed';
+  @Column('simple-json') present!: Presence[];
+  @Column('simple-json') plan!: Omit<RunPlan, 'steps'>;
+  @Column('simple-json') looked!: string[];
+}
+
+@Entity('run_items')
+export class RunItemRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') runId!: string;
+  @Column('text') printId!: string;
+  @Column('integer') turn!: number;
+  @Column('real') startMin!: number;
+  @Column('real') endMin!: number;
+  @Column('boolean') blackInkChange!: boolean;
+  @Column('boolean') feedChange!: boolean;
+  @Column('boolean') alone!: boolean;
+  @Column('text') state!: 'waiting' | 'printed' | 'left';
+  @Column('simple-json') looked!: string[];
+}
