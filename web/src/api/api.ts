@@ -7,29 +7,12 @@ import {
   type FetchArgs,
   type FetchBaseQueryError,
 } from '@reduxjs/toolkit/query/react';
-import type { ChartInput, ChartView } from '@rakuen/contract/charts';
 import type { ConditionHead, ConditionInput, ConditionView, LikesView } from '@rakuen/contract/conditions';
 import type { DecisionInput, DecisionView, MatchRequest, MatchView } from '@rakuen/contract/matches';
-import type { BenchKind, BenchValue, ObservationInput } from '@rakuen/contract/observations';
-import type { PackDone, PackInput, PackView } from '@rakuen/contract/packs';
 import type { PaperInput, PaperView } from '@rakuen/contract/papers';
 import type { PictureJob, PictureView } from '@rakuen/contract/pictures';
-import type { HistoryView, ReadingPreview } from '@rakuen/contract/readings';
-import type {
-  MendInput,
-  PatchPlace,
-  SessionHead,
-  SessionInput,
-  SessionView,
-  SheetPlace,
-  StripPlace,
-} from '@rakuen/contract/sessions';
-import type { BackupView } from '@rakuen/contract/backups';
-import type { BinEntry, EventView } from '@rakuen/contract/events';
-import type { EyeChoice, EyeInput, EyeLabels, EyeView } from '@rakuen/contract/eye';
 import type { ProfileView, SolidView } from '@rakuen/contract/profiles';
 import type { LightView, SheetView } from '@rakuen/contract/sheets';
-import type { TrialInput, TrialView } from '@rakuen/contract/trials';
 import type { ApiError, Settings, TableDeedInput, TableState } from '@rakuen/contract/settings';
 import { afterDeed } from '@rakuen/core/table/table';
 
@@ -93,29 +76,10 @@ export const form = (file: File, fields: Record<string, string | undefined>): Fo
   return body;
 };
 
-export interface ReadingUpload {
-  file: File;
-  measurementCondition?: string;
-  batch?: string;
-  /** ISO 8601. */
-  printedAt?: string;
-  /** Columns of a spreadsheet, JSON. */
-  mapping?: string;
-}
-
-/** What can be done in a session, by the end of its address, and what goes with it. */
-export type SessionDeed =
-  | { deed: 'read' | 'undo' | 'calibrate'; body?: undefined }
-  | { deed: 'again'; body: StripPlace }
-  | { deed: 'lay'; body: SheetPlace }
-  | { deed: 'mend'; body: MendInput }
-  | { deed: 'patches'; body: PatchPlace }
-  | { deed: 'finish'; body: { takeDriftOut: boolean } };
-
 /** Sheets by the readings they are made of. */
 const sheetsKnown = new Map<string, SheetView>();
 
-const TAGS = [
+export const TAGS = [
   'papers',
   'conditions',
   'pictures',
@@ -189,104 +153,9 @@ export const api = createApi({
       invalidatesTags: ['conditions', 'papers', 'table', 'matches', 'sessions'],
     }),
 
-    previewReading: build.mutation<ReadingPreview, ReadingUpload>({
-      query: ({ file, ...fields }) => ({ url: 'readings/preview', method: 'POST', body: form(file, fields) }),
-    }),
-    keepReading: build.mutation<ConditionView, ReadingUpload & { conditionId: string }>({
-      query: ({ conditionId, file, ...fields }) => ({
-        url: `conditions/${conditionId}/readings`,
-        method: 'POST',
-        body: form(file, fields),
-      }),
-      invalidatesTags: ['conditions', 'matches', 'history'],
-    }),
-    removeReading: build.mutation<ConditionView, string>({
-      query: (id) => ({ url: `readings/${id}`, method: 'DELETE' }),
-      invalidatesTags: ['conditions', 'matches', 'history'],
-    }),
-    history: build.query<HistoryView, string>({
-      query: (conditionId) => `conditions/${conditionId}/history`,
-      providesTags: ['history'],
-    }),
-    takeFiguresFrom: build.mutation<ConditionView, { conditionId: string; readingId?: string }>({
-      query: ({ conditionId, readingId }) => ({
-        url: `conditions/${conditionId}/figures-from`,
-        method: 'PUT',
-        body: { readingId },
-      }),
-      invalidatesTags: ['conditions', 'matches'],
-    }),
     takePaper: build.mutation<PaperView, File>({
       query: (file) => ({ url: 'papers/bundle', method: 'POST', body: form(file, {}) }),
       invalidatesTags: ['papers', 'conditions', 'matches'],
-    }),
-
-    observe: build.mutation<ConditionView, { conditionId: string; observations: ObservationInput[] }>({
-      query: ({ conditionId, observations }) => ({
-        url: `conditions/${conditionId}/observations`,
-        method: 'POST',
-        body: { observations },
-      }),
-      invalidatesTags: ['conditions'],
-    }),
-    forgetObservation: build.mutation<ConditionView, string>({
-      query: (id) => ({ url: `observations/${id}`, method: 'DELETE' }),
-      invalidatesTags: ['conditions'],
-    }),
-    keepScan: build.mutation<
-      ConditionView,
-      { conditionId: string; file: File; ppi: string; by: string; instrument: string }
-    >({
-      query: ({ conditionId, file, ...fields }) => ({
-        url: `conditions/${conditionId}/scans`,
-        method: 'POST',
-        body: form(file, fields),
-      }),
-      invalidatesTags: ['conditions'],
-    }),
-    simulateScan: build.mutation<ConditionView, { conditionId: string; by: string }>({
-      query: ({ conditionId, by }) => ({
-        url: `conditions/${conditionId}/scans/simulated`,
-        method: 'POST',
-        body: { by },
-      }),
-      invalidatesTags: ['conditions'],
-    }),
-    readBench: build.mutation<BenchValue, { conditionId: string; kind: BenchKind }>({
-      query: ({ conditionId, kind }) => ({ url: `conditions/${conditionId}/bench`, method: 'POST', body: { kind } }),
-    }),
-
-    charts: build.query<ChartView[], void>({ query: () => 'charts', providesTags: ['charts'] }),
-    addChart: build.mutation<ChartView, ChartInput>({
-      query: (body) => ({ url: 'charts', method: 'POST', body }),
-      invalidatesTags: ['charts'],
-    }),
-    removeChart: build.mutation<void, string>({
-      query: (id) => ({ url: `charts/${id}`, method: 'DELETE' }),
-      invalidatesTags: ['charts'],
-    }),
-
-    sessions: build.query<SessionHead[], void>({ query: () => 'sessions', providesTags: ['sessions'] }),
-    session: build.query<SessionView, string>({
-      query: (id) => `sessions/${id}`,
-      providesTags: (_, __, id) => [{ type: 'sessions', id }],
-    }),
-    beginSession: build.mutation<SessionView, SessionInput>({
-      query: (body) => ({ url: 'sessions', method: 'POST', body }),
-      invalidatesTags: ['sessions', 'charts'],
-    }),
-    inSession: build.mutation<SessionView, { id: string } & SessionDeed>({
-      query: ({ id, deed, body }) => ({ url: `sessions/${id}/${deed}`, method: 'POST', body }),
-      // The answer is the session as it now stands: no need to ask again.
-      async onQueryStarted({ id }, { dispatch, queryFulfilled }) {
-        const { data } = await queryFulfilled.catch(() => ({ data: undefined }));
-        if (data) void dispatch(api.util.upsertQueryData('session', id, data));
-      },
-      invalidatesTags: (_, __, { deed }) => (deed === 'finish' ? ['conditions', 'matches', 'history', 'sessions'] : []),
-    }),
-    removeSession: build.mutation<void, string>({
-      query: (id) => ({ url: `sessions/${id}`, method: 'DELETE' }),
-      invalidatesTags: ['sessions', 'charts'],
     }),
 
     /** Sheets of several conditions at once; each is fetched anew only when its readings change. */
@@ -326,56 +195,6 @@ export const api = createApi({
       invalidatesTags: ['profiles'],
     }),
     profileSolid: build.query<SolidView, string>({ query: (id) => `profiles/${id}/solid` }),
-    trials: build.query<TrialView[], void>({ query: () => 'trials', providesTags: ['trials'] }),
-    stampTrial: build.mutation<TrialView, TrialInput>({
-      query: (body) => ({ url: 'trials', method: 'POST', body }),
-      invalidatesTags: ['trials'],
-    }),
-    removeTrial: build.mutation<void, string>({
-      query: (id) => ({ url: `trials/${id}`, method: 'DELETE' }),
-      invalidatesTags: ['trials'],
-    }),
-    packs: build.query<PackView[], void>({ query: () => 'packs', providesTags: ['packs', 'conditions'] }),
-    planPack: build.mutation<PackView, PackInput>({
-      query: (body) => ({ url: 'packs', method: 'POST', body }),
-      invalidatesTags: ['packs'],
-    }),
-    sheetPrinted: build.mutation<PackView, { id: string } & PackDone>({
-      query: ({ id, ...body }) => ({ url: `packs/${id}/sheets`, method: 'POST', body }),
-      // The tick stands at once; the server's word follows.
-      async onQueryStarted({ id, sheet, printed }, { dispatch, queryFulfilled }) {
-        const ticked = dispatch(
-          api.util.updateQueryData('packs', undefined, (packs) => {
-            const pack = packs.find((p) => p.id === id);
-            if (pack) pack.printed = printed ? [...pack.printed, sheet] : pack.printed.filter((s) => s !== sheet);
-          }),
-        );
-        await queryFulfilled.catch(() => ticked.undo());
-      },
-    }),
-    removePack: build.mutation<void, string>({
-      query: (id) => ({ url: `packs/${id}`, method: 'DELETE' }),
-      invalidatesTags: ['packs'],
-    }),
-    eyes: build.query<EyeView[], void>({ query: () => 'eye', providesTags: ['eye'] }),
-    beginEye: build.mutation<EyeView, EyeInput>({
-      query: (body) => ({ url: 'eye', method: 'POST', body }),
-      invalidatesTags: ['eye'],
-    }),
-    eyeLabels: build.query<EyeLabels, string>({ query: (id) => `eye/${id}/labels` }),
-    eyeSays: build.mutation<EyeView, { id: string } & EyeChoice>({
-      query: ({ id, ...body }) => ({ url: `eye/${id}/choices`, method: 'POST', body }),
-      invalidatesTags: ['eye'],
-    }),
-    eyeUndo: build.mutation<EyeView, string>({
-      query: (id) => ({ url: `eye/${id}/choices/last`, method: 'DELETE' }),
-      invalidatesTags: ['eye'],
-    }),
-    removeEye: build.mutation<void, string>({
-      query: (id) => ({ url: `eye/${id}`, method: 'DELETE' }),
-      invalidatesTags: ['eye'],
-    }),
-
     pictures: build.query<PictureView[], void>({ query: () => 'pictures', providesTags: ['pictures'] }),
     addPicture: build.mutation<PictureJob, { file: File; assumeSrgb?: 'yes' }>({
       query: ({ file, ...fields }) => ({ url: 'pictures', method: 'POST', body: form(file, fields) }),
@@ -429,24 +248,6 @@ export const api = createApi({
         }
       },
     }),
-
-    events: build.query<EventView[], string | undefined>({
-      query: (about) => ({ url: 'events', params: about ? { about } : {} }),
-      providesTags: ['events'],
-    }),
-    bin: build.query<BinEntry[], void>({ query: () => 'bin', providesTags: ['events'] }),
-    backups: build.query<BackupView[], void>({ query: () => 'backups', providesTags: ['backups'] }),
-    makeBackup: build.mutation<BackupView, void>({
-      query: () => ({ url: 'backups', method: 'POST' }),
-      invalidatesTags: ['backups'],
-    }),
-    restoreBackup: build.mutation<void, File>({
-      query: (file) => ({ url: 'backups/restore', method: 'POST', body: form(file, {}) }),
-    }),
-    undoDeed: build.mutation<void, string>({
-      query: (change) => ({ url: `events/${change}/undo`, method: 'POST' }),
-      invalidatesTags: TAGS,
-    }),
   }),
 });
 
@@ -462,25 +263,7 @@ export const {
   useAddConditionMutation,
   useChangeConditionMutation,
   useRemoveConditionMutation,
-  usePreviewReadingMutation,
-  useKeepReadingMutation,
-  useRemoveReadingMutation,
-  useHistoryQuery,
-  useTakeFiguresFromMutation,
   useTakePaperMutation,
-  useObserveMutation,
-  useForgetObservationMutation,
-  useKeepScanMutation,
-  useSimulateScanMutation,
-  useReadBenchMutation,
-  useChartsQuery,
-  useAddChartMutation,
-  useRemoveChartMutation,
-  useSessionsQuery,
-  useSessionQuery,
-  useBeginSessionMutation,
-  useInSessionMutation,
-  useRemoveSessionMutation,
   useSheetsQuery,
   useLightsQuery,
   useAddLightMutation,
@@ -489,19 +272,6 @@ export const {
   useAddProfileMutation,
   useRemoveProfileMutation,
   useProfileSolidQuery,
-  useTrialsQuery,
-  useStampTrialMutation,
-  useRemoveTrialMutation,
-  usePacksQuery,
-  usePlanPackMutation,
-  useSheetPrintedMutation,
-  useRemovePackMutation,
-  useEyesQuery,
-  useBeginEyeMutation,
-  useEyeLabelsQuery,
-  useEyeSaysMutation,
-  useEyeUndoMutation,
-  useRemoveEyeMutation,
   usePicturesQuery,
   useAddPictureMutation,
   usePictureJobQuery,
@@ -515,10 +285,4 @@ export const {
   useChangeSettingsMutation,
   useTableQuery,
   useAtTableMutation,
-  useEventsQuery,
-  useBinQuery,
-  useUndoDeedMutation,
-  useBackupsQuery,
-  useMakeBackupMutation,
-  useRestoreBackupMutation,
 } = api;

@@ -1,5 +1,5 @@
 import { useParams } from 'react-router';
-import { useEyeLabelsQuery } from '../api/api.ts';
+import { useEyeLabelsQuery } from './judging-api.ts';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 

@@ -17,8 +17,8 @@ import {
   useEyesQuery,
   useEyeUndoMutation,
   useRemoveEyeMutation,
-  useWholeConditionsQuery,
-} from '../api/api.ts';
+} from './judging-api.ts';
+import { useWholeConditionsQuery } from '../api/api.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { AXIS } from '../parts/chart.ts';
 import { ChoiceField, TextField, TickField } from '../parts/form.tsx';

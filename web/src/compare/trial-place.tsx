@@ -6,13 +6,8 @@ import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { comparableFigures } from '@rakuen/core/measurement/basis';
 import { rankTrial, TRIAL_CRITERIA } from '@rakuen/core/measurement/trial';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import {
-  useConditionsQuery,
-  useWholeConditionsQuery,
-  useRemoveTrialMutation,
-  useStampTrialMutation,
-  useTrialsQuery,
-} from '../api/api.ts';
+import { useConditionsQuery, useWholeConditionsQuery } from '../api/api.ts';
+import { useRemoveTrialMutation, useStampTrialMutation, useTrialsQuery } from './judging-api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Dialog } from '../parts/dialog.tsx';

@@ -1,5 +1,5 @@
 import { useRef } from 'react';
-import { useBackupsQuery, useMakeBackupMutation, useRestoreBackupMutation } from '../api/api.ts';
+import { useBackupsQuery, useMakeBackupMutation, useRestoreBackupMutation } from './record-api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';
 import { FileLink } from '../parts/file-link.tsx';

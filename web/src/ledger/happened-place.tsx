@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { BinEntry, EventView } from '@rakuen/contract/events';
-import { useBinQuery, useEventsQuery, useUndoDeedMutation } from '../api/api.ts';
+import { useBinQuery, useEventsQuery, useUndoDeedMutation } from './record-api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { wordsOf } from '../parts/conflict.tsx';

@@ -8,15 +8,14 @@ import type { PackInput, PackView } from '@rakuen/contract/packs';
 import { SHEET_SIZES, type SheetSize } from '@rakuen/core/chart/sheet-sizes';
 import { planPack, type PackItem, type PlannedSheet } from '@rakuen/core/layout/pack-plan';
 import { formatNumber } from '@rakuen/core/measurement/show';
+import { useChartsQuery } from '../readings/session-api.ts';
+import { useConditionsQuery, usePicturesQuery } from '../api/api.ts';
 import {
-  useChartsQuery,
-  useConditionsQuery,
   usePacksQuery,
-  usePicturesQuery,
   usePlanPackMutation,
   useRemovePackMutation,
   useSheetPrintedMutation,
-} from '../api/api.ts';
+} from '../compare/judging-api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { asNumber } from '../parts/decimal.ts';
 import { Button, QuietButton } from '../parts/button.tsx';

@@ -1,6 +1,6 @@
 import type { UseFormRegisterReturn } from 'react-hook-form';
 import type { ColourFigure } from '@rakuen/core/measurement/figure';
-import { usePreviewReadingMutation } from '../api/api.ts';
+import { usePreviewReadingMutation } from '../readings/reading-api.ts';
 import { READING_FILES } from '../parts/file-kinds.ts';
 import { FileButton } from '../parts/file-button.tsx';
 import { TextField } from '../parts/form.tsx';

@@ -13,7 +13,7 @@ import {
   useObserveMutation,
   useReadBenchMutation,
   useSimulateScanMutation,
-} from '../api/api.ts';
+} from './reading-api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { DropZone } from '../parts/drop-zone.tsx';

@@ -13,7 +13,7 @@ import {
 import { CHART_PURPOSE_KEYS, CHART_PURPOSES, type ChartPurpose, type PatchRole } from '@rakuen/core/chart/purposes';
 import { SHEET_SIZE_KEYS, SHEET_SIZES, type SheetSize } from '@rakuen/core/chart/sheet-sizes';
 import type { ChartView } from '@rakuen/contract/charts';
-import { useAddChartMutation, useChartsQuery, useRemoveChartMutation } from '../api/api.ts';
+import { useAddChartMutation, useChartsQuery, useRemoveChartMutation } from './session-api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { ChoiceField, TextField, TickField } from '../parts/form.tsx';

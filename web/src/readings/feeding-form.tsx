@@ -3,7 +3,7 @@ import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { FeedingValue } from '@rakuen/contract/observations';
 import { GRADES, TAKES } from '@rakuen/core/measurement/observations';
 import { FEED_PATHS, type FeedKey } from '@rakuen/core/print/feed';
-import { useObserveMutation } from '../api/api.ts';
+import { useObserveMutation } from './reading-api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';
 import { ChoiceField, TextField, TickField } from '../parts/form.tsx';

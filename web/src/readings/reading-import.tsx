@@ -6,7 +6,7 @@ import { MEASUREMENT_CONDITIONS } from '@rakuen/contract/vocabulary';
 import type { ColumnMapping } from '@rakuen/core/formats/column-mapping';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { formatFigure } from '@rakuen/core/measurement/show';
-import { useKeepReadingMutation, usePreviewReadingMutation } from '../api/api.ts';
+import { useKeepReadingMutation, usePreviewReadingMutation } from './reading-api.ts';
 import { putAway, useHanded } from '../app/handed.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';

@@ -5,13 +5,8 @@ import type { ChartView } from '@rakuen/contract/charts';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { SessionHead, SessionInput } from '@rakuen/contract/sessions';
 import { INSTRUMENTS, REHEARSALS, type Rehearsal } from '@rakuen/contract/vocabulary';
-import {
-  useBeginSessionMutation,
-  useChartsQuery,
-  useConditionsQuery,
-  useRemoveSessionMutation,
-  useSessionsQuery,
-} from '../api/api.ts';
+import { useBeginSessionMutation, useChartsQuery, useRemoveSessionMutation, useSessionsQuery } from './session-api.ts';
+import { useConditionsQuery } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { ChoiceField, named, TextField } from '../parts/form.tsx';
