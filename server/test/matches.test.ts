@@ -305,6 +305,23 @@ it('what was chosen is held against the schools; of too few no weights are fitte
   await rakuen.call('DELETE', `/api/decisions/${made.body.id}`);
 });
 
+it('a lamp that was removed lights no match any more, even where every sheet was seen in it before', async () => {
+  const rows = Array.from({ length: 36 }, (_, i) => `${380 + i * 10},${(1 + i / 10).toFixed(2)}`);
+  const lamp = await rakuen.upload<{ id: string }>('/api/lights', 'lamp.csv', ['nm,power', ...rows].join('\n'), {
+    name: 'Lamp over the table',
+  });
+  const { commission } = (await rakuen.call<Picture>('GET', `/api/pictures/${pictureId}`)).body;
+  const hung = (light: unknown) =>
+    rakuen.call('PATCH', `/api/pictures/${pictureId}`, { commission: { ...commission, light } });
+  expect((await hung(lamp.body.id)).status).toBe(200);
+  const ask = () => rakuen.call<Match>('POST', '/api/matches', { pictureId, conditionIds: [baryta, cotton] });
+  expect((await ask()).body.places).toHaveLength(2);
+  expect((await rakuen.call('DELETE', `/api/lights/${lamp.body.id}`)).status).toBe(204);
+  const after = await ask();
+  expect([after.status, (after.body as unknown as { field: string }).field]).toEqual([404, 'light']);
+  expect((await hung(commission.light)).status).toBe(200);
+});
+
 it('tells how many sheets lie there while they are learned, can be left, and is asked for again', async () => {
   const ids: string[] = [];
   for (let i = 0; i < 5; i++) {

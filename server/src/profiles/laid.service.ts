@@ -89,6 +89,9 @@ export class LaidService {
 
   /** What a match asks of it, whatever the picture. @throws RakuenError (409) where what was read can't tell it */
   async ready(condition: ConditionView, where: Where): Promise<Ready> {
+    // What was seen in a lamp that was removed since is not told as if it hung there still.
+    await this.lightOf(where.light);
+    if (!GLASSES.some((g) => g.key === where.glass)) throw notFound('glass');
     return this.derived.get(condition.id, `matched ${where.light} ${where.glass}`, async () => ({
       key: hasModel(condition) ? await this.modelKey(condition) : solidKey(condition),
       compute: async () => {
