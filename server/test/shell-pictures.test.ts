@@ -12,6 +12,7 @@ import { absoluteOnWhite } from '@rakuen/core/colour/relative';
 import type { Lab, Rgb } from '@rakuen/core/colour/types';
 import { writeCgats } from '@rakuen/core/formats/cgats-write';
 import { halton } from '@rakuen/core/halton';
+import { PictureReader } from '@rakuen/core/picture/reader';
 import { readChart } from '@rakuen/core/simulation/instrument';
 import { applyLocal } from '@rakuen/core/proof/local-contrast';
 import { applyRecipe, PLAIN } from '@rakuen/core/proof/recipe';
@@ -221,6 +222,35 @@ it.each([
     expect(off[Math.floor(off.length * 0.5)]).toBeLessThan(0.15);
   },
 );
+
+it('a picture that two threads read is what one would find in it', async () => {
+  const [widthPx, heightPx] = [2400, 1500];
+  const codes = Uint16Array.from({ length: widthPx * heightPx * 3 }, (_, i) => {
+    const [x, y] = [Math.floor(i / 3) % widthPx, Math.floor(i / 3 / widthPx)];
+    const busy = x > widthPx / 2 ? 9000 * Math.sin(x * 1.7) * Math.sin(y * 1.3) : 0;
+    return Math.max(0, Math.min(65_535, 26_000 + 24_000 * Math.sin(x / 700 + (i % 3)) * Math.cos(y / 500) + busy));
+  });
+  const path = join(folder, 'two.tif');
+  await sharp(codes, { raw: { width: widthPx, height: heightPx, channels: 3 } })
+    .toColourspace('rgb16')
+    .tiff({ compression: 'none' })
+    .toFile(path);
+  const reader = new PictureReader({ widthPx, heightPx, channels: 3, bits: 16 }, (values) => {
+    const labs = new Float32Array(values.length);
+    for (let i = 0; i < labs.length; i += 3) labs.set(rgbToLab(SRGB, asThree([...values.subarray(i, i + 3)])), i);
+    return labs;
+  });
+  reader.add(codes);
+  const { figures } = reader.finish();
+  const found = read(path);
+  expect(found.medianL).toBeCloseTo(figures.medianL, 0);
+  expect(found.nearBlackShare).toBeCloseTo(figures.nearBlackShare, 2);
+  expect(found.saturatedShare).toBeCloseTo(figures.saturatedShare, 2);
+  expect(found.smoothShare).toBeCloseTo(figures.structure!.smoothShare, 2);
+  expect(found.busyShare).toBeCloseTo(figures.structure!.busyShare, 2);
+  expect(found.busyShare).toBeGreaterThan(0.2);
+  expect(found.marks.map((m) => m.kind)).toEqual(figures.structure!.marks.map((m) => m.kind));
+});
 
 describe('a picture on sheets', () => {
   /** LittleCMS's own proof through the profile that was written: relative, black compensated. */

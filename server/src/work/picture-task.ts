@@ -10,7 +10,7 @@ import type { PictureFigures } from '@rakuen/core/picture/tally';
 import { codesOf } from './light-codes.ts';
 import { openPicture, unreadable, type OpenPicture, type PictureFile } from './open-picture.ts';
 import { wordsIn } from './picture-words.ts';
-import { ReadBeside } from './read-beside.ts';
+import { ReadBeside, ThreadLost } from './read-beside.ts';
 import { HELD_AT_ONCE_PX, heldRuns, pixelRuns } from './pixel-stream.ts';
 
 export interface PictureTask extends PictureFile {
@@ -55,7 +55,7 @@ export async function analysePicture(task: PictureTask): Promise<PictureResult> 
     const { read, blocks, beyond } = await counted(picture, kind, task.scratch, (done) =>
       report(0.2 + 0.65 * done),
     ).catch((error: Error) => {
-      throw unreadable(format, error);
+      throw error instanceof ThreadLost ? error : unreadable(format, error);
     });
     if (beyond) notes.push('It holds values below black or above white; they were taken as black and white.');
     if (picture.assumedLight) notes.push('Its 32-bit values were taken as light with the primaries of sRGB.');

@@ -23,6 +23,15 @@ export interface Run {
 /** What the helper tells: that a run was added; at the end the colours of those it was given whole, then the picture by place. */
 export type Told = 'added' | { readonly counted: BinnedCodes } | { readonly blocks: Blocks };
 
+/** Nothing is wrong with the picture: the thread that reads it too is gone. */
+export class ThreadLost extends Error {
+  override readonly name = 'ThreadLost';
+
+  constructor(cause?: unknown) {
+    super('The thread that reads the picture beside this one was ended.', { cause });
+  }
+}
+
 /** So many runs may wait to be looked at: what is held stays small however large the picture is. */
 const MOST_WAITING = 16;
 
@@ -44,8 +53,8 @@ export class ReadBeside {
           const found = words === 'added' ? undefined : part(words);
           if (found) resolve(found);
         });
-        helper.once('error', reject);
-        helper.once('exit', () => reject(new Error('The thread that reads the picture beside this one was ended.')));
+        helper.once('error', (cause) => reject(new ThreadLost(cause)));
+        helper.once('exit', () => reject(new ThreadLost()));
       });
     helper.on('message', (words: Told) => {
       if (words !== 'added') return;
