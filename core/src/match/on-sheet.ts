@@ -5,7 +5,7 @@ import { labToXyz, xyzToLab } from '../colour/lab.ts';
 import { mapThree } from '../colour/three.ts';
 import type { Lab } from '../colour/types.ts';
 import type { Mark, MarkKind } from '../picture/marks.ts';
-import { SHADOW_L, type Palette } from './palette.ts';
+import { SHADOW_L, STEP_L, type Palette } from './palette.ts';
 import { HELD_DELTA_E, matchAim, surelyHeld, UNIT, type ReadySheet } from './ready-sheet.ts';
 
 /** A family of colours that a sheet can't hold. */
@@ -80,7 +80,7 @@ const [FINE, MOST_DELTA_E] = [100, 120];
  */
 export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySheet): MatchFigures {
   if (palette.nodes !== sheet.nodes) throw new RangeError('The colours were made ready for a lattice of another size.');
-  const { count, total, labs, xyzs, shares, corners, weights, family, families, touched, touchedShares } = palette;
+  const { count, total, xyzs, shares, corners, weights, family, families, touched, touchedShares } = palette;
   const { losses, held, blackL } = sheet;
   const aimAt = aimFromXyz(blackL);
   const toneKept = toneSlopes(sheet.greysL);
@@ -88,8 +88,7 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
   const sorted = new Float64Array(FINE * MOST_DELTA_E);
   const lostShare = new Float64Array(families.length);
   const lostSum = new Float64Array(families.length);
-  let dark = 0;
-  for (let i = 0; i < count && labs[i * 3] < blackL; i++) dark += shares[i];
+  const dark = palette.below[Math.max(0, Math.min(palette.below.length - 1, Math.round(blackL / STEP_L)))];
   let errors = 0;
   for (let i = 0; i < touched.length; i++) errors += touchedShares[i] * losses[touched[i] * 4 + 3];
   for (let i = 0, k = 0; i < count; i++, k += 4) {

@@ -27,6 +27,8 @@ export interface Palette {
   readonly touchedShares: Float32Array;
   /** Share of the picture at each L*, rounded. */
   readonly tones: Float64Array;
+  /** Share of the picture below each L*, in steps of `STEP_L`. */
+  readonly below: Float64Array;
   /** Shares below `SHADOW_L`, above `HIGHLIGHT_L`. */
   readonly shadowShare: number;
   readonly highlightShare: number;
@@ -34,6 +36,7 @@ export interface Palette {
 
 export const SHADOW_L = 25;
 export const HIGHLIGHT_L = 90;
+export const STEP_L = 0.05;
 
 /**
  * Cells that hold less than this are put together with their neighbours in L*: no bound that runs through what came together parts more than this
@@ -68,11 +71,19 @@ export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
     let known = families.indexOf(name);
     if (known < 0) known = families.push(name) - 1;
     family[i] = known;
-    tones[Math.max(0, Math.min(100, Math.round(lab[0])))] += share;
-    if (lab[0] < SHADOW_L) shadowShare += share;
-    if (lab[0] > HIGHLIGHT_L) highlightShare += share;
     total += share;
   }
+  // Bounds of L* are held against the cells as they were counted: those put together would all fall on one side of a bound amid them.
+  const below = new Float64Array(100 / STEP_L + 1);
+  for (let i = 0; i < cells.count * 4; i += 4) {
+    const L = cells.data[i];
+    const share = cells.data[i + 3];
+    tones[Math.max(0, Math.min(100, Math.round(L)))] += share;
+    if (L < SHADOW_L) shadowShare += share;
+    if (L > HIGHLIGHT_L) highlightShare += share;
+    below[Math.max(0, Math.min(below.length - 1, Math.ceil(L / STEP_L + 1e-9)))] += share;
+  }
+  for (let i = 1; i < below.length; i++) below[i] += below[i - 1];
   const nodesTouched: number[] = [];
   for (let n = 0; n < byNode.length; n++) if (byNode[n] > 0) nodesTouched.push(n);
   const touched = Int32Array.from(nodesTouched);
@@ -91,6 +102,7 @@ export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
     touched,
     touchedShares,
     tones,
+    below,
     shadowShare,
     highlightShare,
   };
