@@ -7,6 +7,7 @@ import { fileURLToPath } from 'node:url';
 import { cmsFLAGS_NOCACHE, instantiate } from 'lcms-wasm';
 import sharp from 'sharp';
 import { deltaE2000 } from '@rakuen/core/colour/difference';
+import { labToXyz } from '@rakuen/core/colour/lab';
 import { relativeToWhite } from '@rakuen/core/colour/relative';
 import type { Lab, Rgb } from '@rakuen/core/colour/types';
 import { summarise } from '@rakuen/core/characterisation/model-error';
@@ -14,6 +15,7 @@ import { writeCgats } from '@rakuen/core/formats/cgats-write';
 import { encodeLab16, throughLut16 } from '@rakuen/core/formats/icc/lut16';
 import { readLut16, readProfile } from '@rakuen/core/formats/icc/profile-read';
 import type { Reading } from '@rakuen/core/measurement/reading';
+import { whileWet } from '@rakuen/core/proof/mistakes';
 import { seededRandom } from '@rakuen/core/random';
 import { readChart } from '@rakuen/core/simulation/instrument';
 import { scatteredChart, SHEETS, truth } from '../../core/test/sheets.ts';
@@ -174,22 +176,22 @@ describe('check of a profile', () => {
     ...Array.from({ length: 30 }, (): Rgb => [random(), random(), random()]),
     ...Array.from({ length: 12 }, (_, i): Rgb => [i / 11, i / 11, i / 11]),
   ];
-  const strip = (of: keyof typeof SHEETS) =>
-    written(
-      `${of}-strip.txt`,
-      readChart(
-        SHEETS[of],
-        sent.map((rgb, i) => ({ id: `S${i + 1}`, rgb })),
-        'M1',
-        21,
-      ),
+  const read = (of: keyof typeof SHEETS, condition: 'M1' | 'M2' = 'M1') =>
+    readChart(
+      SHEETS[of],
+      sent.map((rgb, i) => ({ id: `S${i + 1}`, rgb })),
+      condition,
+      21,
     );
+  const strip = (of: keyof typeof SHEETS) => written(`${of}-strip.txt`, read(of));
   interface Checked {
     mean: number;
     p95: number;
     max: number;
     greys: { maxDeltaC: number; maxDeltaL: number; monotone: boolean } | null;
     verdict: string;
+    recognised: { clear: boolean; causes: { mistake: string }[]; sentence: string } | null;
+    off: string[];
   }
 
   it('passes on the sheet it was made for, and not on another', () => {
@@ -201,6 +203,40 @@ describe('check of a profile', () => {
     const other = json<Checked>(shell('check', profile, strip('uncoated'), '--json').out);
     expect(other.mean).toBeGreaterThan(4);
     expect(other.verdict).toMatch(/^A profile of your own would be visible/);
+  });
+
+  it('holds nothing against what was promised in another lamp, or from another measurement condition', () => {
+    const warm = shell('check', join(folder, 'warm.icc'), strip('baryta'));
+    expect(warm).toMatchObject({ code: 1, out: '' });
+    expect(warm.err[0]).toMatch(/made for another light than D50/);
+    const dark = shell('check', join(folder, 'baryta-v2.icc'), written('dark.txt', read('baryta', 'M2')));
+    expect(dark).toMatchObject({ code: 1, out: '' });
+    expect(dark.err[0]).toMatch(/built from M1; these readings are M2/);
+    const { condition: _, ...silent } = read('baryta');
+    const held = json<Checked>(
+      shell('check', join(folder, 'baryta-v2.icc'), written('silent.txt', silent), '--json').out,
+    );
+    expect(held.off[0]).toMatch(/do not say their measurement condition, and .* was built from M1/);
+  });
+
+  it('tells a strip that was read before it had dried from one that was not', () => {
+    const profile = join(folder, 'baryta-v2.icc');
+    const dry = read('baryta');
+    const white = dry.patches.reduce((p, q) => (q.lab[0] > p.lab[0] ? q : p)).lab;
+    const labs = whileWet(
+      dry.patches.map((p) => p.lab),
+      white,
+    );
+    const { spectralGrid: _, ...told } = dry;
+    const wet: Reading = {
+      ...told,
+      patches: dry.patches.map(({ reflectance: __, ...p }, i) => ({ ...p, lab: labs[i], xyz: labToXyz(labs[i]) })),
+    };
+    const cause = (file: string) => json<Checked>(shell('check', profile, file, '--json').out).recognised!;
+    expect(cause(strip('baryta'))).toMatchObject({ clear: true, causes: [{ mistake: 'as intended' }, {}, {}, {}] });
+    const found = cause(written('wet.txt', wet));
+    expect(found).toMatchObject({ clear: true, causes: [{ mistake: 'wet' }, {}, {}, {}] });
+    expect(shell('check', profile, join(folder, 'wet.txt')).out).toContain(found.sentence);
   });
 });
 

@@ -1,10 +1,9 @@
-import { checkInWords, type ProfileCheck } from '@rakuen/core/characterisation/profile-check';
+import { checkInWords } from '@rakuen/core/characterisation/profile-check';
+import { promisedUnder, takenForGranted, whyNotHeld } from '@rakuen/core/characterisation/promised-under';
 import { FormatError } from '@rakuen/core/formats/format-error';
-import { readProfile } from '@rakuen/core/formats/icc/profile-read';
 import { readingsFromFile } from '@rakuen/core/formats/reading-formats';
-import { heldAgainst } from '../colour-management/held-against.ts';
-import { openProfile, ProfileError } from '../colour-management/lcms.ts';
 import { PRECEDENCE } from '../readings/primary-reading.ts';
+import { checkAgainst, type HeldCheck } from '../work/model-tasks.ts';
 import { parseArguments, UseError } from './arguments.ts';
 import { oneLine } from './profile.ts';
 import { isProfile, shellFile } from './shell-file.ts';
@@ -25,27 +24,24 @@ export async function runCheck(words: readonly string[]): Promise<number> {
         message: 'It is not an ICC profile.',
         remedy: 'Name the profile first, then the readings.',
       });
-    readProfile(profileBytes);
+    const under = promisedUnder(profileBytes);
     at = readingsFile;
     const all = readingsFromFile(await shellFile(readingsFile)).map((r) => r.reading);
-    const reading = PRECEDENCE.map((c) => all.find((r) => (r.condition ?? null) === c)).find(Boolean)!;
-    at = profileFile;
-    const profile = await openProfile(profileBytes, true);
-    try {
-      at = readingsFile;
-      const check = heldAgainst(profile, reading);
-      console.log(options.json ? JSON.stringify(asJson(check)) : inWords(profile.name, check));
-      return 0;
-    } finally {
-      profile.close();
-    }
+    const inTurn = [...under.conditions, ...PRECEDENCE];
+    const reading = inTurn.map((c) => all.find((r) => (r.condition ?? null) === c)).find(Boolean)!;
+    const fault = whyNotHeld(under, reading.condition);
+    if (fault) throw new FormatError(fault);
+    const held = await checkAgainst({ profile: profileBytes, reading, others: [], boxes: [] });
+    const check = { ...held, off: [...takenForGranted(under, reading.condition), ...held.off] };
+    console.log(options.json ? JSON.stringify(asJson(check)) : inWords(under.name, check));
+    return 0;
   } catch (error) {
-    console.error(error instanceof ProfileError ? `${at}: ${error.message} Export it again.` : oneLine(at, error));
+    console.error(oneLine(at, error));
     return 1;
   }
 }
 
-const asJson = (check: ProfileCheck) => ({
+const asJson = (check: HeldCheck) => ({
   mean: check.mean,
   p95: check.p95,
   max: check.max,
@@ -53,9 +49,11 @@ const asJson = (check: ProfileCheck) => ({
     ? { maxDeltaC: check.greys.maxDeltaC, maxDeltaL: check.greys.maxDeltaL, monotone: check.greys.monotone }
     : null,
   verdict: check.verdict === 'passes' ? 'passes' : checkInWords(check),
+  recognised: check.recognised ?? null,
+  off: check.off,
 });
 
-function inWords(name: string, check: ProfileCheck): string {
+function inWords(name: string, check: HeldCheck): string {
   const { greys } = check;
   const rows: [string, string][] = [
     ['Patches', String(check.patches)],
@@ -70,7 +68,9 @@ function inWords(name: string, check: ProfileCheck): string {
         : 'fewer than three were printed',
     ],
     ...check.worst.map((w): [string, string] => ['Worst', `${w.patch}: ${w.deltaE00.toFixed(1)} ΔE00`]),
+    ...check.off.map((words): [string, string] => ['Off', words]),
     ['', checkInWords(check)],
+    ...(check.recognised ? [['', check.recognised.sentence] as [string, string]] : []),
   ];
   return [name, ...rows.map(([title, value]) => `  ${title.padEnd(18)}${value}`)].join('\n');
 }

@@ -121,7 +121,7 @@ export class StripsController {
       const { design } = await this.charts.get(fields.chartId);
       const { source, measurementCondition } = await this.readings.spoken(fields.readingId);
       const { limits } = await this.settings.get();
-      const { unsaid, ...suppositions } = await this.profiles.suppositions(condition, measurementCondition);
+      const { granted, ...suppositions } = await this.profiles.suppositions(condition, measurementCondition);
       const held = await this.files.scratch((scratch) =>
         this.workshop.run(
           'holdScan',
@@ -134,7 +134,7 @@ export class StripsController {
           file.originalname,
         ),
       );
-      return { ...held, off: [...unsaid, ...held.off] };
+      return { ...held, off: [...granted, ...held.off] };
     } finally {
       await this.files.discard(file.path);
     }

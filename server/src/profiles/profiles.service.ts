@@ -4,9 +4,11 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { checkInWords } from '@rakuen/core/characterisation/profile-check';
+import { promisedUnder, takenForGranted, whyNotHeld } from '@rakuen/core/characterisation/promised-under';
 import { designOwnChart, type OwnPurpose } from '@rakuen/core/chart/chart-design';
 import type { Rgb } from '@rakuen/core/colour/types';
 import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
+import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
 import type { ChartView } from '@rakuen/contract/charts';
 import type {
   CheckList,
@@ -22,7 +24,7 @@ import { ChartsService, type OutgoingFile } from '../charts/charts.service.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
-import { PRECEDENCE } from '../readings/primary-reading.ts';
+import { PRECEDENCE, readWet } from '../readings/primary-reading.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
 import { ConditionRow } from '../store/entities/papers.ts';
 import { ProfileCheckRow, ProfileRow } from '../store/entities/profiles.ts';
@@ -247,19 +249,20 @@ export class ProfilesService {
     const row = await this.kept(profileId);
     const reading = await this.readingRows.findOneBy({ id: readingId });
     if (!reading) throw notFound('reading');
-    refuseUnlike(row, reading.measurementCondition);
+    const profile = await this.files.read(row.contentHash!);
+    const granted = takenForGrantedOf(profile, reading.measurementCondition);
     const result = await this.workshop.run(
       'checkProfileOf',
       {
-        profile: await this.files.read(row.contentHash!),
+        profile,
         source: await this.readings.source(reading),
         others: await this.otherSettings(reading.conditionId),
         boxes: await this.otherBoxes(reading.conditionId, reading.measurementCondition),
       },
       reading.fileName,
     );
-    const off = [...unsaidOf(row, reading.measurementCondition), ...result.off];
-    return this.keepCheck(row, { ...result, off }, reading, reading.conditionId);
+    const wet = readWet(reading) ? [WET] : [];
+    return this.keepCheck(row, { ...result, off: [...wet, ...granted, ...result.off] }, reading, reading.conditionId);
   }
 
   /** The same with a file of readings that belong to no condition. */
@@ -267,15 +270,17 @@ export class ProfilesService {
     const row = await this.kept(profileId);
     if (conditionId) await this.conditions.get(conditionId);
     const bytes = await readFile(file.path);
-    // The reading of the file that speaks; of a profile made here the one it was built from.
+    const profile = await this.files.read(row.contentHash!);
+    // The reading of the file that the profile was built from, else the one that speaks.
     const { parts } = await this.readings.look(file.originalname, bytes, {});
-    const of = (c: string | null) => parts.findIndex((p) => (p.measurementCondition ?? null) === c);
-    const part = Math.max(0, [row.settings?.builtFrom ?? 'M1', ...PRECEDENCE].map(of).find((i) => i >= 0) ?? 0);
-    refuseUnlike(row, parts[part]?.measurementCondition ?? null);
+    const of = (c: MeasurementCondition | null) => parts.findIndex((p) => (p.measurementCondition ?? null) === c);
+    const inTurn = [...promisedUnder(profile).conditions, ...PRECEDENCE];
+    const part = inTurn.map(of).find((i) => i >= 0) ?? 0;
+    const granted = takenForGrantedOf(profile, parts[part]?.measurementCondition ?? null);
     const result = await this.workshop.run(
       'checkProfileOf',
       {
-        profile: await this.files.read(row.contentHash!),
+        profile,
         source: { bytes, part, stated: {} },
         others: await this.otherSettings(conditionId),
         boxes: await this.otherBoxes(conditionId, parts[part]?.measurementCondition ?? null),
@@ -283,10 +288,9 @@ export class ProfilesService {
       file.originalname,
     );
     const contentHash = await this.files.keepFile(file.path);
-    const off = [...unsaidOf(row, parts[part]?.measurementCondition ?? null), ...result.off];
     return this.keepCheck(
       row,
-      { ...result, off },
+      { ...result, off: [...granted, ...result.off] },
       { fileName: file.originalname.slice(0, 200), contentHash, part },
       conditionId,
     );
@@ -299,12 +303,12 @@ export class ProfilesService {
    */
   async suppositions(
     { id, profileId }: { readonly id: string; readonly profileId?: string },
-    measured: string | null,
-  ): Promise<{ others: OtherSetting[]; boxes: OtherBox[]; unsaid: string[] }> {
-    const profile = profileId ? await this.get(profileId) : undefined;
-    if (profile) refuseUnlike(profile, measured);
+    measured: MeasurementCondition | null,
+  ): Promise<{ others: OtherSetting[]; boxes: OtherBox[]; granted: string[] }> {
+    const profile = profileId && (await this.bytesOf(profileId));
+    const granted = profile ? takenForGrantedOf(profile, measured) : [];
     const others = (await this.otherSettings(id)).filter((o) => o.fitted.condition === (measured ?? undefined));
-    return { others, boxes: await this.otherBoxes(id, measured), unsaid: profile ? unsaidOf(profile, measured) : [] };
+    return { others, boxes: await this.otherBoxes(id, measured), granted };
   }
 
   private async keepCheck(
@@ -424,25 +428,15 @@ const GLOSSY = new Set(['gloss', 'lustre', 'baryta', 'metallic']);
 const sameUse = (p: ProfileSettingsInput | null, q: ProfileSettingsInput) =>
   p?.light === q.light && p.greys === q.greys && (p.builtFrom ?? q.builtFrom) === q.builtFrom;
 
-/** What was read is held against what was promised only under the light and the measurement condition it was promised for. */
-function refuseUnlike({ name, settings }: ProfileRow, condition: string | null): void {
-  if (!settings) return;
-  if (settings.light !== 'D50')
-    throw new RakuenError(409, `${name} was made for another light than D50, and readings are told under D50.`, {
-      remedy: 'Check a profile made for D50 from the same readings.',
-    });
-  if (settings.builtFrom && condition !== null && condition !== settings.builtFrom)
-    throw new RakuenError(409, `${name} was built from ${settings.builtFrom}; these readings are ${condition}.`, {
-      remedy: `Choose readings in ${settings.builtFrom}.`,
-    });
-}
+/** Said of a strip that was read before it was dry. */
+const WET = 'the strip was read before its print had dried: inks lie deeper once they are dry';
 
-/** What a comparison takes for granted where readings do not say how they were taken. */
-function unsaidOf({ name, settings }: ProfileRow, condition: string | null): string[] {
-  if (!settings || (settings.builtFrom && condition !== null)) return [];
-  const built = settings.builtFrom ?? 'readings that do not say theirs';
-  const read = condition === null ? 'the readings do not say their measurement condition' : `these are ${condition}`;
-  return [`${read}, and ${name} was built from ${built}: on a brightened sheet that alone may part them`];
+/** What holding readings against a profile takes for granted. @throws RakuenError (409) where they can't be held against it */
+function takenForGrantedOf(profile: Uint8Array, condition: MeasurementCondition | null): string[] {
+  const under = promisedUnder(profile);
+  const fault = whyNotHeld(under, condition ?? undefined);
+  if (fault) throw new RakuenError(409, fault.message, { remedy: fault.remedy });
+  return takenForGranted(under, condition ?? undefined);
 }
 
 const jobView = ({ result, ...job }: ReturnType<Jobs<string>['get']>): ProfileJob => ({ ...job, profileId: result });

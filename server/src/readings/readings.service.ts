@@ -274,7 +274,7 @@ export class ReadingsService {
 
   /** The bytes of a reading, and what was said of it. */
   /** A set of readings by its id, and under which measurement condition it was read. */
-  async spoken(id: string): Promise<{ source: ReadingSource; measurementCondition: string | null }> {
+  async spoken(id: string): Promise<{ source: ReadingSource; measurementCondition: ReadingRow['measurementCondition'] }> {
     const row = await this.get(id);
     return { source: await this.source(row), measurementCondition: row.measurementCondition };
   }

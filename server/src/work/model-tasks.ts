@@ -116,9 +116,17 @@ export const checkProfileOf = (task: {
   source: ReadingSource;
   others: readonly OtherSetting[];
   boxes: readonly OtherBox[];
+}): Promise<HeldCheck> => said(async () => checkAgainst({ ...task, reading: (await readSource(task.source)).reading }));
+
+/** The same, once the readings were read. @throws FormatError where they can't be held against it */
+export const checkAgainst = (task: {
+  profile: Uint8Array;
+  reading: Reading;
+  others: readonly OtherSetting[];
+  boxes: readonly OtherBox[];
 }): Promise<HeldCheck> =>
   said(async () => {
-    const { reading } = await readSource(task.source);
+    const { reading } = task;
     // What was read under another measurement condition would differ by the brightener alone: such models are left out below.
     const check = await through(task.profile, true, (profile) => heldAgainst(profile, reading));
     const patches = reading.patches.filter((p) => p.device);
