@@ -1,15 +1,3 @@
-const swc = [
-  '@swc/jest',
-  {
-    jsc: {
-      parser: { syntax: 'typescript', decorators: true },
-      transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: false },
-      target: 'es2022',
-    },
-    module: { type: 'es6' },
-  },
-];
-
 export default {
   rootDir: '.',
   testMatch: [
@@ -18,7 +6,7 @@ export default {
     '<rootDir>/scripts/**/*.test.ts',
   ],
   extensionsToTreatAsEsm: ['.ts'],
-  transform: { '^.+\\.ts$': swc },
+  transform: { '^.+\\.ts$': '<rootDir>/scripts/jest-transform.mjs' },
   moduleNameMapper: { '^@rakuen/(core|contract|demo|server)/(.*)$': '<rootDir>/$1/src/$2.ts' },
   testTimeout: 60_000,
   maxWorkers: 2,

@@ -1,6 +1,6 @@
 import type { Lab, Rgb } from '../colour/types.ts';
 import type { Reach } from './reach.ts';
-import { cubeSlopes, readLattice, type ColourLattice } from './lattice.ts';
+import { cubeSlopes, readCube, type ColourLattice } from './lattice.ts';
 
 /** What must be sent for a wanted colour, and how far from it the print lands. */
 export interface Sent {
@@ -48,105 +48,126 @@ export function inverter(lattice: ColourLattice, reach?: Reach): (wanted: Lab, n
       }
 
   const x = new Float64Array(3);
-  const next = new Float64Array(3);
-  const lab = new Float64Array(3);
-  const slopes = new Float64Array(9);
   const kept = new Float64Array(3);
-  const error = new Float64Array(3);
-  const jacobian = new Float64Array(9);
-  const ahead = new Float64Array(3);
+  const target = new Float64Array(7);
 
   return (wanted, near) => {
-    const [L, a, b] = wanted;
-    const C = Math.hypot(a, b);
-    const [ca, cb] = C > 1e-9 ? [a / C, b / C] : [1, 0];
-    const wC = 1 / (1 + 0.045 * C);
-    const wH = (1 + (HUE_WEIGHT - 1) * Math.min(1, C / COLOURFUL)) / (1 + 0.015 * C);
-    const measure = (at: Float64Array, from = 0) => {
-      const da = at[from + 1] - a;
-      const db = at[from + 2] - b;
-      error[0] = at[from] - L;
-      error[1] = (ca * da + cb * db) * wC;
-      error[2] = (ca * db - cb * da) * wH;
-      return error[0] * error[0] + error[1] * error[1] + error[2] * error[2];
-    };
-
-    /** Sets x to the nearest of the coarse net that is no nearer than `beyond`. @returns its distance, squared */
-    const fromSeeds = (beyond: number): number => {
-      let best = Infinity;
-      let at = 0;
-      for (let s = 0; s < seeds.length; s += 6) {
-        const off = measure(seeds, s);
-        if (off < best && off > beyond) {
-          best = off;
-          at = s;
-        }
-      }
-      x[0] = seeds[at + 3];
-      x[1] = seeds[at + 4];
-      x[2] = seeds[at + 5];
-      return best;
-    };
-    /** Walks from where x stands as near as it gets. @returns the distance left, squared */
-    const walk = (): number => {
-      readLattice(lattice, x, lab);
-      let off = measure(lab);
-      let damping = 1e-3;
-      for (let step = 0; step < STEPS && off > REACHED * REACHED; step++) {
-        cubeSlopes(nodes, values, x, slopes);
-        for (let i = 0; i < 3; i++) {
-          const da = slopes[3 + i];
-          const db = slopes[6 + i];
-          jacobian[i] = slopes[i];
-          jacobian[3 + i] = (ca * da + cb * db) * wC;
-          jacobian[6 + i] = (ca * db - cb * da) * wH;
-        }
-        measure(lab);
-        const e0 = error[0];
-        const e1 = error[1];
-        const e2 = error[2];
-        let moved = false;
-        for (let attempt = 0; attempt < 6 && !moved; attempt++) {
-          boundedStep(jacobian, e0, e1, e2, x, damping, next);
-          readLattice(lattice, next, ahead);
-          const there = measure(ahead);
-          if (there < off) {
-            moved = off - there > STANDS * off;
-            x.set(next);
-            lab.set(ahead);
-            off = there;
-            damping = Math.max(1e-7, damping / 8);
-            break;
-          }
-          damping *= 6;
-        }
-        if (!moved) break;
-      }
-      return off;
-    };
+    measureFrom(wanted, target);
     let off = Infinity;
     if (near) {
       x.set(near);
-      off = walk();
+      off = walk(lattice, target, x);
     }
-    // A walk may end in a hollow of the way: what it did not reach is looked for from elsewhere too, and the nearest that was found is taken.
-    const within =
-      reach !== undefined && C < WELL_WITHIN * (C < 1 ? reach.grey(L) : reach.chromaAt(L, Math.atan2(b, a)));
-    let beyond = -1;
-    for (let tries = within ? MOST_TRIES : 1; tries > 0 && off > REACHED * REACHED; tries--) {
-      const first = off;
-      kept.set(x);
-      beyond = fromSeeds(beyond);
-      off = walk();
-      if (off > first) {
-        off = first;
-        x.set(kept);
+    if (off > REACHED * REACHED) {
+      // A walk may end in a hollow of the way: what it did not reach is looked for from elsewhere too, and the nearest that was found is taken.
+      let beyond = -1;
+      for (let tries = reach && isWithin(wanted, reach) ? MOST_TRIES : 1; tries > 0; tries--) {
+        const first = off;
+        kept.set(x);
+        const seed = nearestSeed(seeds, target, beyond);
+        beyond = offAt(target, seeds, seed);
+        for (let i = 0; i < 3; i++) x[i] = seeds[seed + 3 + i];
+        off = walk(lattice, target, x);
+        if (off > first) {
+          off = first;
+          x.set(kept);
+        }
+        if (off < MISSED * MISSED) break;
       }
-      if (off < MISSED * MISSED) break;
     }
     return { device: [x[0], x[1], x[2]], off: Math.sqrt(off) };
   };
 }
+
+/** Whether a colour lies well within what is reached. */
+function isWithin([L, a, b]: Lab, reach: Reach): boolean {
+  const C = Math.hypot(a, b);
+  return C < WELL_WITHIN * (C < 1 ? reach.grey(L) : reach.chromaAt(L, Math.atan2(b, a)));
+}
+
+/** Sets from where is measured: L*, a*, b*, the direction of a* and b*, and what chroma and hue weigh there. */
+function measureFrom([L, a, b]: Lab, target: Float64Array): void {
+  const C = Math.hypot(a, b);
+  target[0] = L;
+  target[1] = a;
+  target[2] = b;
+  target[3] = C > 1e-9 ? a / C : 1;
+  target[4] = C > 1e-9 ? b / C : 0;
+  target[5] = 1 / (1 + 0.045 * C);
+  target[6] = (1 + (HUE_WEIGHT - 1) * Math.min(1, C / COLOURFUL)) / (1 + 0.015 * C);
+}
+
+/** Distance, squared, of the colour that stands in a list from a place on. */
+function offAt(target: Float64Array, labs: Float64Array, from: number): number {
+  const dL = labs[from] - target[0];
+  const da = labs[from + 1] - target[1];
+  const db = labs[from + 2] - target[2];
+  const dC = (target[3] * da + target[4] * db) * target[5];
+  const dH = (target[3] * db - target[4] * da) * target[6];
+  return dL * dL + dC * dC + dH * dH;
+}
+
+/** Place in the coarse net of the nearest that is no nearer than `beyond`, squared. */
+function nearestSeed(seeds: Float64Array, target: Float64Array, beyond: number): number {
+  let best = Infinity;
+  let at = 0;
+  for (let s = 0; s < seeds.length; s += 6) {
+    const off = offAt(target, seeds, s);
+    if (off < best && off > beyond) {
+      best = off;
+      at = s;
+    }
+  }
+  return at;
+}
+
+/** Walks from where x stands as near as it gets. @returns the distance left, squared */
+function walk({ nodes, values }: ColourLattice, target: Float64Array, x: Float64Array): number {
+  const ca = target[3];
+  const cb = target[4];
+  const wC = target[5];
+  const wH = target[6];
+  readCube(nodes, values, x[0], x[1], x[2], LAB, 0);
+  let off = offAt(target, LAB, 0);
+  let damping = 1e-3;
+  for (let step = 0; step < STEPS && off > REACHED * REACHED; step++) {
+    cubeSlopes(nodes, values, x, SLOPES);
+    for (let i = 0; i < 3; i++) {
+      const da = SLOPES[3 + i];
+      const db = SLOPES[6 + i];
+      JACOBIAN[i] = SLOPES[i];
+      JACOBIAN[3 + i] = (ca * da + cb * db) * wC;
+      JACOBIAN[6 + i] = (ca * db - cb * da) * wH;
+    }
+    const da = LAB[1] - target[1];
+    const db = LAB[2] - target[2];
+    const e0 = LAB[0] - target[0];
+    const e1 = (ca * da + cb * db) * wC;
+    const e2 = (ca * db - cb * da) * wH;
+    let moved = false;
+    for (let attempt = 0; attempt < 6 && !moved; attempt++) {
+      boundedStep(JACOBIAN, e0, e1, e2, x, damping, NEXT);
+      readCube(nodes, values, NEXT[0], NEXT[1], NEXT[2], AHEAD, 0);
+      const there = offAt(target, AHEAD, 0);
+      if (there < off) {
+        moved = off - there > STANDS * off;
+        x.set(NEXT);
+        LAB.set(AHEAD);
+        off = there;
+        damping = Math.max(1e-7, damping / 8);
+        break;
+      }
+      damping *= 6;
+    }
+    if (!moved) break;
+  }
+  return off;
+}
+const NEXT = new Float64Array(3);
+const LAB = new Float64Array(3);
+const AHEAD = new Float64Array(3);
+const SLOPES = new Float64Array(9);
+const JACOBIAN = new Float64Array(9);
 
 /** A damped Gauss–Newton step that stays within the cube: channels at a wall they would leave through are held there. */
 function boundedStep(

@@ -8,12 +8,20 @@ export interface Reach {
   grey(L: number): number;
   /** Lightness at which a hue reaches furthest. */
   ripest(hue: number): number;
+  /**
+   * Where a line from the grey axis leaves what is reached, as a multiple of the way to a colour: of L* `from` at its beginning, of L*, C* and hue at the colour.
+   * 64 where it leaves it nowhere before, 0 where it begins outside.
+   */
+  edge(from: number, L: number, C: number, hue: number): number;
 }
 
 const LEVELS = 101;
 const HUES = 120;
 /** The cube's faces are cut this fine. */
 const FACE_STEPS = 16;
+/** Multiples of its length a line is followed for, and halvings of the last of them. */
+const FURTHEST = 64;
+const HALVINGS = 24;
 
 /** Reach of an RGB condition: its device cube's faces cut at every level of lightness. */
 export function reachOf({ nodes, values }: ColourLattice): Reach {
@@ -70,6 +78,32 @@ export function reachOf({ nodes, values }: ColourLattice): Reach {
     ripest(hue) {
       const [h0, h1, u] = hueSpot(hue);
       return ripest[h0] * (1 - u) + ripest[h1] * u;
+    },
+    edge(from, L, C, hue) {
+      // The hue is the same all along: its two columns are found once.
+      const [h0, h1, u] = hueSpot(hue);
+      const inside = (t: number) => {
+        const at = from + t * (L - from);
+        if (at <= 0 || at >= LEVELS - 1) return false;
+        const level = at | 0;
+        const low = level * HUES;
+        const high = low + HUES;
+        const below = smooth[low + h0] * (1 - u) + smooth[low + h1] * u;
+        const above = smooth[high + h0] * (1 - u) + smooth[high + h1] * u;
+        return t * C <= below + (above - below) * (at - level);
+      };
+      let low = 0;
+      let high = 1;
+      while (inside(high) && high < FURTHEST) {
+        low = high;
+        high *= 2;
+      }
+      for (let i = 0; i < HALVINGS; i++) {
+        const middle = (low + high) / 2;
+        if (inside(middle)) low = middle;
+        else high = middle;
+      }
+      return low;
     },
   };
 }

@@ -80,17 +80,9 @@ function compressing(knee: number, gain: number) {
       const hue = Math.atan2(b, a);
       const ripe = sheet.reach.ripest(hue);
       const focus = ripe + FOCUS_MOVES * (L - ripe);
-      // Far out along the line nothing is reached: bisection for where the sheet ends.
-      let [low, high] = [0, 1];
-      const inside = (t: number) => t * C <= sheet.reach.chromaAt(focus + t * (L - focus), hue);
-      while (inside(high) && high < 64) [low, high] = [high, high * 2];
-      for (let i = 0; i < 24; i++) {
-        const middle = (low + high) / 2;
-        if (inside(middle)) low = middle;
-        else high = middle;
-      }
-      if (low <= 0) return [L, 0, 0];
-      const t = drawnIn(1 / low, knee) * low;
+      const end = sheet.reach.edge(focus, L, C, hue);
+      if (end <= 0) return [L, 0, 0];
+      const t = drawnIn(1 / end, knee) * end;
       return [focus + t * (L - focus), (t * C * a) / Math.hypot(a, b), (t * C * b) / Math.hypot(a, b)];
     };
   };
