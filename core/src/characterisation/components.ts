@@ -25,10 +25,10 @@ export function componentsOf(
   const off = new Float64Array(width);
   for (const row of rows) {
     for (let i = 0; i < width; i++) off[i] = row[i] - mean[i];
-    for (let i = 0; i < width; i++)
-      for (let j = 0; j <= i; j++) spread[i * width + j] += (off[i] * off[j]) / rows.length;
+    for (let i = 0; i < width; i++) for (let j = 0; j <= i; j++) spread[i * width + j] += off[i] * off[j];
   }
-  for (let i = 0; i < width; i++) for (let j = 0; j < i; j++) spread[j * width + i] = spread[i * width + j];
+  for (let i = 0; i < width; i++)
+    for (let j = 0; j <= i; j++) spread[j * width + i] = spread[i * width + j] /= rows.length;
   const { values, vectors } = symmetricEigen(spread, width);
   const kept = vectors.filter((_, i) => i < most && values[i] > 0 && Math.sqrt(values[i] / width) >= leastRms);
   return { width, mean, directions: kept.length > 0 ? kept : vectors.slice(0, 1) };

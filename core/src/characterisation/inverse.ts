@@ -13,6 +13,8 @@ export interface Sent {
 const HUE_WEIGHT = 2;
 const COLOURFUL = 12;
 const SEEDS_ALONG = 7;
+/** Numbers of a place of the net: its colour, and what is sent for it. */
+const SEED = 6;
 /** Places of the net that are begun from, at most, where a colour must be there to be found. */
 const MOST_TRIES = 12;
 const WELL_WITHIN = 0.95;
@@ -34,18 +36,16 @@ const STANDS = 1e-4;
 export function inverter(lattice: ColourLattice, reach?: Reach): (wanted: Lab, near?: Rgb) => Sent {
   const { nodes, values } = lattice;
   const along = Array.from({ length: SEEDS_ALONG }, (_, i) => Math.round((i * (nodes - 1)) / (SEEDS_ALONG - 1)));
-  const seeds = new Float64Array(SEEDS_ALONG ** 3 * 6);
-  let to = 0;
-  for (const r of along)
-    for (const g of along)
-      for (const b of along) {
+  const net = along.flatMap((r) =>
+    along.flatMap((g) =>
+      along.map((b) => {
         const node = ((r * nodes + g) * nodes + b) * 3;
-        seeds.set(
-          [values[node], values[node + 1], values[node + 2], r / (nodes - 1), g / (nodes - 1), b / (nodes - 1)],
-          to,
-        );
-        to += 6;
-      }
+        return [values[node], values[node + 1], values[node + 2], r / (nodes - 1), g / (nodes - 1), b / (nodes - 1)];
+      }),
+    ),
+  );
+  // Dark ones first: what differs too much in lightness alone is not looked at.
+  const seeds = Float64Array.from(net.sort((p, q) => p[0] - q[0]).flat());
 
   const x = new Float64Array(3);
   const kept = new Float64Array(3);
@@ -81,20 +81,24 @@ export function inverter(lattice: ColourLattice, reach?: Reach): (wanted: Lab, n
 
 /** Whether a colour lies well within what is reached. */
 function isWithin([L, a, b]: Lab, reach: Reach): boolean {
-  const C = Math.hypot(a, b);
+  const C = Math.sqrt(a * a + b * b);
   return C < WELL_WITHIN * (C < 1 ? reach.grey(L) : reach.chromaAt(L, Math.atan2(b, a)));
 }
 
-/** Sets from where is measured: L*, a*, b*, the direction of a* and b*, and what chroma and hue weigh there. */
+/** Sets from where is measured: L*, a*, b*, then what a* and b* give to chroma, b* and a* to hue, each by its weight. */
 function measureFrom([L, a, b]: Lab, target: Float64Array): void {
-  const C = Math.hypot(a, b);
+  const C = Math.sqrt(a * a + b * b);
+  const ca = C > 1e-9 ? a / C : 1;
+  const cb = C > 1e-9 ? b / C : 0;
+  const wC = 1 / (1 + 0.045 * C);
+  const wH = (1 + (HUE_WEIGHT - 1) * Math.min(1, C / COLOURFUL)) / (1 + 0.015 * C);
   target[0] = L;
   target[1] = a;
   target[2] = b;
-  target[3] = C > 1e-9 ? a / C : 1;
-  target[4] = C > 1e-9 ? b / C : 0;
-  target[5] = 1 / (1 + 0.045 * C);
-  target[6] = (1 + (HUE_WEIGHT - 1) * Math.min(1, C / COLOURFUL)) / (1 + 0.015 * C);
+  target[3] = ca * wC;
+  target[4] = cb * wC;
+  target[5] = ca * wH;
+  target[6] = cb * wH;
 }
 
 /** Distance, squared, of the colour that stands in a list from a place on. */
@@ -102,31 +106,59 @@ function offAt(target: Float64Array, labs: Float64Array, from: number): number {
   const dL = labs[from] - target[0];
   const da = labs[from + 1] - target[1];
   const db = labs[from + 2] - target[2];
-  const dC = (target[3] * da + target[4] * db) * target[5];
-  const dH = (target[3] * db - target[4] * da) * target[6];
+  const dC = target[3] * da + target[4] * db;
+  const dH = target[5] * db - target[6] * da;
   return dL * dL + dC * dC + dH * dH;
 }
 
 /** Place in the coarse net of the nearest that is no nearer than `beyond`, squared. */
 function nearestSeed(seeds: Float64Array, target: Float64Array, beyond: number): number {
+  // Taken out of the list once: it is asked for every place of the net.
+  const L = target[0];
+  const a = target[1];
+  const b = target[2];
+  const ca = target[3];
+  const cb = target[4];
+  const hb = target[5];
+  const ha = target[6];
+  const middle = firstFrom(seeds, L);
   let best = Infinity;
   let at = 0;
-  for (let s = 0; s < seeds.length; s += 6) {
-    const off = offAt(target, seeds, s);
-    if (off < best && off > beyond) {
-      best = off;
-      at = s;
+  for (let step = SEED; step >= -SEED; step -= 2 * SEED)
+    for (let s = step > 0 ? middle : middle - SEED; s >= 0 && s < seeds.length; s += step) {
+      const dL = seeds[s] - L;
+      if (dL * dL >= best) break;
+      const da = seeds[s + 1] - a;
+      const db = seeds[s + 2] - b;
+      const dC = ca * da + cb * db;
+      const dH = hb * db - ha * da;
+      const off = dL * dL + dC * dC + dH * dH;
+      if (off < best && off > beyond) {
+        best = off;
+        at = s;
+      }
     }
-  }
   return at;
+}
+
+/** Place in the net of the first that is no darker. */
+function firstFrom(seeds: Float64Array, L: number): number {
+  let low = 0;
+  let high = seeds.length / SEED;
+  while (low < high) {
+    const half = (low + high) >> 1;
+    if (seeds[half * SEED] < L) low = half + 1;
+    else high = half;
+  }
+  return low * SEED;
 }
 
 /** Walks from where x stands as near as it gets. @returns the distance left, squared */
 function walk({ nodes, values }: ColourLattice, target: Float64Array, x: Float64Array): number {
   const ca = target[3];
   const cb = target[4];
-  const wC = target[5];
-  const wH = target[6];
+  const hb = target[5];
+  const ha = target[6];
   readCube(nodes, values, x[0], x[1], x[2], LAB, 0);
   let off = offAt(target, LAB, 0);
   let damping = 1e-3;
@@ -136,14 +168,14 @@ function walk({ nodes, values }: ColourLattice, target: Float64Array, x: Float64
       const da = SLOPES[3 + i];
       const db = SLOPES[6 + i];
       JACOBIAN[i] = SLOPES[i];
-      JACOBIAN[3 + i] = (ca * da + cb * db) * wC;
-      JACOBIAN[6 + i] = (ca * db - cb * da) * wH;
+      JACOBIAN[3 + i] = ca * da + cb * db;
+      JACOBIAN[6 + i] = hb * db - ha * da;
     }
     const da = LAB[1] - target[1];
     const db = LAB[2] - target[2];
     const e0 = LAB[0] - target[0];
-    const e1 = (ca * da + cb * db) * wC;
-    const e2 = (ca * db - cb * da) * wH;
+    const e1 = ca * da + cb * db;
+    const e2 = hb * db - ha * da;
     let moved = false;
     for (let attempt = 0; attempt < 6 && !moved; attempt++) {
       boundedStep(JACOBIAN, e0, e1, e2, x, damping, NEXT);
@@ -179,48 +211,52 @@ function boundedStep(
   damping: number,
   next: Float64Array,
 ): void {
-  const n = NORMAL;
-  for (let i = 0; i < 3; i++) {
-    GRADIENT[i] = j[i] * e0 + j[3 + i] * e1 + j[6 + i] * e2;
-    for (let k = 0; k < 3; k++) n[i * 3 + k] = j[i] * j[k] + j[3 + i] * j[3 + k] + j[6 + i] * j[6 + k];
-  }
-  const scale = damping * (n[0] + n[4] + n[8] + 1e-9);
-  for (let i = 0; i < 3; i++) HELD[i] = (x[i] <= 0 && GRADIENT[i] > 0) || (x[i] >= 1 && GRADIENT[i] < 0) ? 1 : 0;
+  // Written out, channel by channel: it is asked a million times for one profile.
+  const g0 = j[0] * e0 + j[3] * e1 + j[6] * e2;
+  const g1 = j[1] * e0 + j[4] * e1 + j[7] * e2;
+  const g2 = j[2] * e0 + j[5] * e1 + j[8] * e2;
+  const n00 = j[0] * j[0] + j[3] * j[3] + j[6] * j[6];
+  const n01 = j[0] * j[1] + j[3] * j[4] + j[6] * j[7];
+  const n02 = j[0] * j[2] + j[3] * j[5] + j[6] * j[8];
+  const n11 = j[1] * j[1] + j[4] * j[4] + j[7] * j[7];
+  const n12 = j[1] * j[2] + j[4] * j[5] + j[7] * j[8];
+  const n22 = j[2] * j[2] + j[5] * j[5] + j[8] * j[8];
+  const scale = damping * (n00 + n11 + n22 + 1e-9);
+  const x0 = x[0];
+  const x1 = x[1];
+  const x2 = x[2];
+  let held0 = (x0 <= 0 && g0 > 0) || (x0 >= 1 && g0 < 0);
+  let held1 = (x1 <= 0 && g1 > 0) || (x1 >= 1 && g1 < 0);
+  let held2 = (x2 <= 0 && g2 > 0) || (x2 >= 1 && g2 < 0);
   for (let round = 0; round < 3; round++) {
-    solveHeld(n, scale);
-    let again = false;
-    for (let i = 0; i < 3; i++) {
-      const v = x[i] + STEP[i];
-      next[i] = v < 0 ? 0 : v > 1 ? 1 : v;
-      if (HELD[i] === 0 && next[i] !== v && (x[i] <= 0 || x[i] >= 1)) {
-        HELD[i] = 1;
-        again = true;
-      }
-    }
-    if (!again) return;
+    // (N + scale·1)·step = −gradient over the channels that are free, by Cramer's rule.
+    const m00 = held0 ? 1 : n00 + scale;
+    const m11 = held1 ? 1 : n11 + scale;
+    const m22 = held2 ? 1 : n22 + scale;
+    const m01 = held0 || held1 ? 0 : n01;
+    const m02 = held0 || held2 ? 0 : n02;
+    const m12 = held1 || held2 ? 0 : n12;
+    const r0 = held0 ? 0 : -g0;
+    const r1 = held1 ? 0 : -g1;
+    const r2 = held2 ? 0 : -g2;
+    const c00 = m11 * m22 - m12 * m12;
+    const c01 = m02 * m12 - m01 * m22;
+    const c02 = m01 * m12 - m02 * m11;
+    const c12 = m01 * m02 - m00 * m12;
+    const by = 1 / (m00 * c00 + m01 * c01 + m02 * c02);
+    const v0 = x0 + (c00 * r0 + c01 * r1 + c02 * r2) * by;
+    const v1 = x1 + (c01 * r0 + (m00 * m22 - m02 * m02) * r1 + c12 * r2) * by;
+    const v2 = x2 + (c02 * r0 + c12 * r1 + (m00 * m11 - m01 * m01) * r2) * by;
+    next[0] = v0 < 0 ? 0 : v0 > 1 ? 1 : v0;
+    next[1] = v1 < 0 ? 0 : v1 > 1 ? 1 : v1;
+    next[2] = v2 < 0 ? 0 : v2 > 1 ? 1 : v2;
+    // Whoever would leave through the wall he stands at is held there, and the others are solved again.
+    const leaves0 = !held0 && next[0] !== v0 && (x0 <= 0 || x0 >= 1);
+    const leaves1 = !held1 && next[1] !== v1 && (x1 <= 0 || x1 >= 1);
+    const leaves2 = !held2 && next[2] !== v2 && (x2 <= 0 || x2 >= 1);
+    if (!leaves0 && !leaves1 && !leaves2) return;
+    held0 ||= leaves0;
+    held1 ||= leaves1;
+    held2 ||= leaves2;
   }
-}
-const NORMAL = new Float64Array(9);
-const GRADIENT = new Float64Array(3);
-const STEP = new Float64Array(3);
-const HELD = new Uint8Array(3);
-
-/** Solves (N + scale·1)·step = −gradient over the channels that are free, by Cramer's rule. */
-function solveHeld(n: Float64Array, scale: number): void {
-  const m00 = HELD[0] ? 1 : n[0] + scale;
-  const m11 = HELD[1] ? 1 : n[4] + scale;
-  const m22 = HELD[2] ? 1 : n[8] + scale;
-  const m01 = HELD[0] || HELD[1] ? 0 : n[1];
-  const m02 = HELD[0] || HELD[2] ? 0 : n[2];
-  const m12 = HELD[1] || HELD[2] ? 0 : n[5];
-  const g0 = HELD[0] ? 0 : -GRADIENT[0];
-  const g1 = HELD[1] ? 0 : -GRADIENT[1];
-  const g2 = HELD[2] ? 0 : -GRADIENT[2];
-  const c00 = m11 * m22 - m12 * m12;
-  const c01 = m02 * m12 - m01 * m22;
-  const c02 = m01 * m12 - m02 * m11;
-  const det = m00 * c00 + m01 * c01 + m02 * c02;
-  STEP[0] = (c00 * g0 + c01 * g1 + c02 * g2) / det;
-  STEP[1] = (c01 * g0 + (m00 * m22 - m02 * m02) * g1 + (m01 * m02 - m00 * m12) * g2) / det;
-  STEP[2] = (c02 * g0 + (m01 * m02 - m00 * m12) * g1 + (m00 * m11 - m01 * m01) * g2) / det;
 }

@@ -63,78 +63,6 @@ export function solveLower(lower: Float64Array, size: number, b: Float64Array): 
   return b;
 }
 
-/**
- * |L⁻¹·b|² of four right sides at once: L is fetched from memory once for the four, which is what such a solve waits for.
- */
-export function lengthsThrough(
-  lower: Float64Array,
-  size: number,
-  b: readonly Float64Array[],
-): [number, number, number, number] {
-  const [b0, b1, b2, b3] = [0, 1, 2, 3].map((i) => Float64Array.from(b[i] ?? b[0]));
-  let s0 = 0;
-  let s1 = 0;
-  let s2 = 0;
-  let s3 = 0;
-  for (let i = 0; i < size; i++) {
-    const row = i * size;
-    let x0 = b0[i];
-    let x1 = b1[i];
-    let x2 = b2[i];
-    let x3 = b3[i];
-    for (let k = 0; k < i; k++) {
-      const l = lower[row + k];
-      x0 -= l * b0[k];
-      x1 -= l * b1[k];
-      x2 -= l * b2[k];
-      x3 -= l * b3[k];
-    }
-    const d = 1 / lower[row + i];
-    s0 += (b0[i] = x0 * d) ** 2;
-    s1 += (b1[i] = x1 * d) ** 2;
-    s2 += (b2[i] = x2 * d) ** 2;
-    s3 += (b3[i] = x3 * d) ** 2;
-  }
-  return [s0, s1, s2, s3];
-}
-
-/** Adds Σ w·f·fᵀ of rows f to the lower triangle of a matrix. */
-export function addProducts(
-  to: Float64Array,
-  size: number,
-  rows: readonly Float64Array[],
-  weightOf: (row: number) => number,
-): void {
-  const n = rows.length;
-  // Turned on their side, products are sums along memory, four columns at a time.
-  const columns = Array.from({ length: size }, (_, i) => Float64Array.from(rows, (row) => row[i]));
-  const weights = Float64Array.from(rows, (_, p) => weightOf(p));
-  const weighted = new Float64Array(n * 4);
-  for (let i = 0; i < size; i += 4) {
-    const wide = Math.min(4, size - i);
-    weighted.fill(0);
-    for (let c = 0; c < wide; c++) for (let p = 0; p < n; p++) weighted[p * 4 + c] = columns[i + c][p] * weights[p];
-    for (let j = 0; j < i + wide; j++) {
-      const column = columns[j];
-      let s0 = 0;
-      let s1 = 0;
-      let s2 = 0;
-      let s3 = 0;
-      for (let p = 0, at = 0; p < n; p++, at += 4) {
-        const f = column[p];
-        s0 += weighted[at] * f;
-        s1 += weighted[at + 1] * f;
-        s2 += weighted[at + 2] * f;
-        s3 += weighted[at + 3] * f;
-      }
-      if (j <= i) to[i * size + j] += s0;
-      if (wide > 1 && j <= i + 1) to[(i + 1) * size + j] += s1;
-      if (wide > 2 && j <= i + 2) to[(i + 2) * size + j] += s2;
-      if (wide > 3 && j <= i + 3) to[(i + 3) * size + j] += s3;
-    }
-  }
-}
-
 /** Solves L·Lᵀ·x = b for one right side, in place. */
 export function solveCholesky(lower: Float64Array, size: number, b: Float64Array): Float64Array {
   solveLower(lower, size, b);
@@ -155,6 +83,16 @@ export interface Eigen {
 
 const SWEEPS = 40;
 
+/** Turns two rows into each other by an angle of cosine c and sine s. */
+function turnRows(rows: Float64Array, p: number, q: number, size: number, c: number, s: number): void {
+  for (let k = 0; k < size; k++) {
+    const x = rows[p + k];
+    const y = rows[q + k];
+    rows[p + k] = c * x - s * y;
+    rows[q + k] = s * x + c * y;
+  }
+}
+
 /** Eigenvectors of a small symmetric matrix by Jacobi's rotations (Golub & Van Loan, "Matrix Computations", 8.5). */
 export function symmetricEigen(matrix: Float64Array, size: number): Eigen {
   const a = Float64Array.from(matrix);
@@ -173,18 +111,13 @@ export function symmetricEigen(matrix: Float64Array, size: number): Eigen {
         const c = 1 / Math.hypot(t, 1);
         const s = t * c;
         for (let k = 0; k < size; k++) {
-          const [x, y] = [a[k * size + p], a[k * size + q]];
+          const x = a[k * size + p];
+          const y = a[k * size + q];
           a[k * size + p] = c * x - s * y;
           a[k * size + q] = s * x + c * y;
         }
-        for (let k = 0; k < size; k++) {
-          const [x, y] = [a[p * size + k], a[q * size + k]];
-          a[p * size + k] = c * x - s * y;
-          a[q * size + k] = s * x + c * y;
-          const [vx, vy] = [v[p * size + k], v[q * size + k]];
-          v[p * size + k] = c * vx - s * vy;
-          v[q * size + k] = s * vx + c * vy;
-        }
+        turnRows(a, p * size, q * size, size, c, s);
+        turnRows(v, p * size, q * size, size, c, s);
       }
     }
     if (off <= 1e-28 * scale) break;

@@ -1,12 +1,14 @@
 import { xyzToLab } from '../colour/lab.ts';
 import { illuminantWhite, spectrumToXyz } from '../colour/spectrum.ts';
 import type { DeviceSpace, MeasurementCondition, Reading, SpectralGrid } from '../measurement/reading.ts';
-import { componentsOf, project, type Components } from './components.ts';
+import { componentsOf, compose, project, type Components } from './components.ts';
 import { evenGreys } from './even-greys.ts';
 import { fitPrint, LATTICE, waves, type FittedPrint } from './fitted-print.ts';
 import { kinPrinter } from './kinship.ts';
 import { nodePlaces, type ColourLattice } from './lattice.ts';
 import type { ModelError } from './model-error.ts';
+import { fillColumns, fillPanels, padded, panelTimes } from './panel-algebra.ts';
+import { PANEL, panelRoom } from './panels.ts';
 import { fromRoot, toRoot } from './response.ts';
 import { atNodes, latticeModes } from './smooth-modes.ts';
 import { spectraOf } from './spectra-of-model.ts';
@@ -89,36 +91,45 @@ function addLike(channels: readonly Float64Array[], { deviceSpace, spectral, lik
 function linearSpectra(channels: readonly Float64Array[], roots: Components): NodeSpectra {
   const count = channels[0].length;
   const { width, mean, directions } = roots;
-  const at = (n: number, out: Float64Array) => {
-    out.set(mean);
-    for (let c = 0; c < directions.length; c++) {
-      const amount = channels[c][n];
-      const d = directions[c];
-      for (let i = 0; i < width; i++) out[i] += amount * d[i];
-    }
-    for (let i = 0; i < width; i++) out[i] = fromRoot(out[i]);
-    return out;
-  };
-  const scratch = new Float64Array(width);
   // A sample of the nodes finds the directions; dark ones are scaled up, for their spectra matter as much as light ones.
   const sampled: Float64Array[] = [];
   const every = Math.max(1, Math.floor(count / 1500));
   for (let n = 0; n < count; n += every) {
-    const row = Float64Array.from(at(n, scratch));
+    const row = compose(
+      roots,
+      directions.map((_, c) => channels[c][n]),
+    ).map(fromRoot);
     const level = row.reduce((s, v) => s + v, 0) / width || 1;
     sampled.push(row.map((v) => v / level ** (2 / 3)));
   }
   const basis = componentsOf(sampled, { most: 12, leastRms: 1e-6, centred: false });
   const size = basis.directions.length;
+
+  const terms = directions.length + 1;
+  const room = panelRoom([
+    [count, terms],
+    [width, terms],
+    [size, padded(width)],
+    [PANEL, padded(width)],
+    [PANEL, padded(size)],
+  ]);
+  // The mean is a term of which every node holds one.
+  const nodes = room.take(count, terms);
+  fillColumns(nodes, [...channels.slice(0, directions.length), new Float64Array(count).fill(1)]);
+  const bands = room.take(width, terms);
+  fillColumns(bands, [...directions, mean]);
+  const own = room.take(size, padded(width));
+  fillPanels(own, basis.directions);
+  const spectra = room.take(PANEL, padded(width));
+  const found = room.take(PANEL, padded(size));
   const amounts = new Float32Array(count * size);
-  for (let n = 0; n < count; n++) {
-    at(n, scratch);
-    for (let c = 0; c < size; c++) {
-      const d = basis.directions[c];
-      let sum = 0;
-      for (let i = 0; i < width; i++) sum += scratch[i] * d[i];
-      amounts[n * size + c] = sum;
-    }
+  for (let panel = 0; panel < nodes.count; panel++) {
+    panelTimes(room, nodes, panel, bands, spectra, 0);
+    for (let i = 0; i < spectra.values.length; i++) spectra.values[i] = fromRoot(spectra.values[i]);
+    panelTimes(room, spectra, 0, own, found);
+    const here = Math.min(PANEL, count - panel * PANEL);
+    for (let r = 0; r < here; r++)
+      for (let c = 0; c < size; c++) amounts[(panel * PANEL + r) * size + c] = found.values[c * PANEL + r];
   }
   return { basis, amounts };
 }

@@ -61,16 +61,17 @@ export function fromLabTable(
   const lattice = new Uint16Array(grid ** 3 * 3);
   const off = new Uint16Array(grid ** 3);
   let near: Rgb | undefined;
-  for (let l = 0, n = 0; l < grid; l++) {
+  for (let l = 0; l < grid; l++) {
     progress(l / grid);
-    for (let a = 0; a < grid; a++)
-      for (let b = 0; b < grid; b++, n++) {
+    for (let row = 0; row < grid; row++)
+      for (let step = 0; step < grid; step++) {
+        // There and back again: the last that was found is always a neighbour.
+        const a = l % 2 === 0 ? row : grid - 1 - row;
+        const b = (l + row) % 2 === 0 ? step : grid - 1 - step;
+        const n = (l * grid + a) * grid + b;
         const sent = send(aim(nodeLab(l, a, b, grid)), near);
         near = sent.device;
-        lattice.set(
-          sent.device.map((v) => clip16(v * 65535)),
-          n * 3,
-        );
+        for (let i = 0; i < 3; i++) lattice[n * 3 + i] = clip16(near[i] * 65535);
         off[n] = clip16((sent.off / FAR) * 65535);
       }
   }

@@ -2,7 +2,7 @@ import type { ColourLattice } from './lattice.ts';
 
 /** How far a sheet's colours reach: greatest chroma by lightness and hue. */
 export interface Reach {
-  /** C*ab at a lightness and a hue in radians, 0 where nothing is reached. */
+  /** C*ab at a lightness and a hue in radians, −π to π, 0 where nothing is reached. */
   chromaAt(L: number, hue: number): number;
   /** Chroma up to which every hue is reached at a lightness. */
   grey(L: number): number;
@@ -56,7 +56,8 @@ export function reachOf({ nodes, values }: ColourLattice): Reach {
     return sum > 0 ? most / sum : 50;
   });
   const hueSpot = (hue: number) => {
-    const spot = ((hue / (2 * Math.PI)) * HUES + HUES) % HUES;
+    const turned = (hue / (2 * Math.PI)) * HUES;
+    const spot = turned < 0 ? turned + HUES : turned;
     const low = Math.floor(spot) % HUES;
     return [low, (low + 1) % HUES, spot - Math.floor(spot)] as const;
   };

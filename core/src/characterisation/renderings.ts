@@ -73,9 +73,13 @@ const drawnIn = (ratio: number, knee: number) =>
 function compressing(knee: number, gain: number) {
   return (sheet: RelativeSheet, sourceBlackL: number) => {
     const tone = toned(sourceBlackL, sheet.blackL);
+    // Tables ask level by level: the tone of the last is kept.
+    let lastL = NaN;
+    let L = NaN;
     return ([L0, a, b]: Lab): Lab => {
-      const L = tone(L0);
-      const C = Math.hypot(a, b) * gain;
+      if (L0 !== lastL) [lastL, L] = [L0, tone(L0)];
+      const own = Math.sqrt(a * a + b * b);
+      const C = own * gain;
       if (C < 1e-6) return [L, 0, 0];
       const hue = Math.atan2(b, a);
       const ripe = sheet.reach.ripest(hue);
@@ -83,7 +87,8 @@ function compressing(knee: number, gain: number) {
       const end = sheet.reach.edge(focus, L, C, hue);
       if (end <= 0) return [L, 0, 0];
       const t = drawnIn(1 / end, knee) * end;
-      return [focus + t * (L - focus), (t * C * a) / Math.hypot(a, b), (t * C * b) / Math.hypot(a, b)];
+      const by = (t * C) / own;
+      return [focus + t * (L - focus), by * a, by * b];
     };
   };
 }

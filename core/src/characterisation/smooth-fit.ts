@@ -1,4 +1,18 @@
-import { addProducts, cholesky, lengthsThrough, solveCholesky, solveLower } from './linear-algebra.ts';
+import {
+  addToDiagonal,
+  columnsOf,
+  factor,
+  fillPanels,
+  gram,
+  lengthsOf,
+  padded,
+  panelTimes,
+  rowOf,
+  solveLowerPanel,
+  solveUpperPanel,
+  times,
+} from './panel-algebra.ts';
+import { PANEL, panelRoom } from './panels.ts';
 import { modesAt, type LatticeModes } from './smooth-modes.ts';
 
 /** A smooth function of device values through scattered, noisy values: amounts of a lattice's shapes. */
@@ -14,8 +28,6 @@ export interface SmoothFit {
   readonly leftOut: Float64Array;
   /** Share of the device solid each place speaks for. */
   readonly rooms: Float64Array;
-  /** Lower triangle of the normal equations, for the uncertainty elsewhere. */
-  readonly lower: Float64Array;
 }
 
 export interface Scattered {
@@ -56,45 +68,61 @@ export function fitSmooth(
   const size = modes.count;
   const weightOf = (p: number) => weights?.[p] ?? 1;
   const rows = places.map((at) => modesAt(modes, at));
-  const normal = new Float64Array(size * size);
-  const sides = Array.from({ length: channels }, () => new Float64Array(size));
-  rows.forEach((row, p) => {
-    for (let c = 0; c < channels; c++) {
-      const value = weightOf(p) * values[p * channels + c];
-      const side = sides[c];
-      for (let i = 0; i < size; i++) side[i] += row[i] * value;
-    }
-  });
-  addProducts(normal, size, rows, weightOf);
+  const width = padded(size);
+  const room = panelRoom([
+    [size, n],
+    [size, n],
+    [channels, n],
+    [size, width],
+    [size, width],
+    [channels, width],
+    [channels, width],
+    [PANEL, width],
+    [PANEL, padded(channels)],
+  ]);
+  const weighted = columnsOf(room, rows, weightOf);
+  const normal = gram(room, size, weighted, columnsOf(room, rows));
+  const read = room.take(channels, n);
+  fillPanels(
+    read,
+    Array.from({ length: channels }, (_, c) => places.map((__, p) => values[p * channels + c])),
+  );
+  const sides = room.take(channels, width);
+  times(room, read, weighted, sides);
+  const lower = room.take(size, width);
+  const answers = room.take(channels, width);
+  const four = room.take(PANEL, width);
+  const said = room.take(PANEL, padded(channels));
 
-  const solve = (smoothness: number) => {
-    const lower = Float64Array.from(normal);
-    for (let i = 0; i < size; i++) lower[i * size + i] += smoothness * n * (modes.bending[i] + BENDING_FLOOR);
-    cholesky(lower, size);
-    const amounts = new Float64Array(channels * size);
-    sides.forEach((side, c) => amounts.set(solveCholesky(lower, size, Float64Array.from(side)), c * size));
-    return { lower, amounts };
+  /** Leaves the triangle and the amounts behind. */
+  const solve = (smoothness: number): void => {
+    lower.values.set(normal.values);
+    for (let i = 0; i < size; i++) addToDiagonal(lower, i, smoothness * n * (modes.bending[i] + BENDING_FLOOR));
+    factor(room, lower);
+    answers.values.set(sides.values);
+    for (let panel = 0; panel < answers.count; panel++) {
+      solveLowerPanel(room, lower, answers, panel);
+      solveUpperPanel(lower, answers, panel);
+    }
   };
-  /** What the places pull on themselves, and how far each is off once left out, four at a time. */
-  const leftOut = ({ lower, amounts }: ReturnType<typeof solve>, which: readonly number[]) => {
+  /** What the places pull on themselves, and how far each is off once left out, by what was solved last. */
+  const leftOut = (which: readonly number[]) => {
     const pulls = new Float64Array(which.length);
     const errors = new Float64Array(which.length * channels);
-    for (let at = 0; at < which.length; at += 4) {
-      const four = which.slice(at, at + 4);
-      const lengths = lengthsThrough(
-        lower,
-        size,
-        four.map((p) => rows[p]),
+    for (let at = 0; at < which.length; at += PANEL) {
+      const some = which.slice(at, at + PANEL);
+      fillPanels(
+        four,
+        some.map((p) => rows[p]),
       );
-      four.forEach((p, i) => {
+      panelTimes(room, four, 0, answers, said);
+      solveLowerPanel(room, lower, four);
+      const lengths = lengthsOf(four);
+      some.forEach((p, i) => {
         pulls[at + i] = weightOf(p) * lengths[i];
-        const row = rows[p];
-        for (let c = 0; c < channels; c++) {
-          let said = 0;
-          for (let m = 0; m < size; m++) said += row[m] * amounts[c * size + m];
-          errors[(at + i) * channels + c] =
-            (values[p * channels + c] - said) / (1 - Math.min(pulls[at + i], MOST_PULL));
-        }
+        const by = 1 / (1 - Math.min(pulls[at + i], MOST_PULL));
+        for (let c = 0; c < channels; c++)
+          errors[(at + i) * channels + c] = (values[p * channels + c] - said.values[c * PANEL + i]) * by;
       });
     }
     return { pulls, errors };
@@ -106,7 +134,8 @@ export function fitSmooth(
   const cost = (smoothness: number) => {
     const before = tried.get(smoothness);
     if (before !== undefined) return before;
-    const { errors } = leftOut(solve(smoothness), judges);
+    solve(smoothness);
+    const { errors } = leftOut(judges);
     // Errors by their size and not by their square: a misread patch must not choose the smoothness.
     let sum = 0;
     judges.forEach((p, j) => {
@@ -120,12 +149,11 @@ export function fitSmooth(
   };
   const best = leastAlong(FIRST_TRIED, STEP, cost);
 
-  const solved = solve(best);
-  const { pulls, errors } = leftOut(
-    solved,
-    places.map((_, p) => p),
-  );
-  return { modes, ...solved, smoothness: best, leverage: pulls, leftOut: errors, rooms };
+  solve(best);
+  const amounts = new Float64Array(channels * size);
+  for (let c = 0; c < channels; c++) amounts.set(rowOf(answers, c).subarray(0, size), c * size);
+  const { pulls, errors } = leftOut(places.map((_, p) => p));
+  return { modes, amounts, smoothness: best, leverage: pulls, leftOut: errors, rooms };
 }
 
 /** Where a cost is least, from steps downhill on a scale of factors, and the parabola through the last three. */
@@ -150,12 +178,14 @@ const spreadOut = (n: number, most: number) =>
  * and few colours is judged by its colours too.
  */
 function roomsOf(places: readonly (readonly number[])[]): Float64Array {
+  const axes = places[0].length;
+  const flat = Float64Array.from(places.flat());
   const rooms = Float64Array.from(places, (at, p) => {
     let least = Infinity;
     for (let q = 0; q < places.length; q++) {
       if (q === p) continue;
       let square = 0;
-      for (let x = 0; x < at.length; x++) square += (at[x] - places[q][x]) ** 2;
+      for (let x = 0; x < axes; x++) square += (flat[p * axes + x] - flat[q * axes + x]) ** 2;
       if (square < least) least = square;
     }
     // On a face of the cube half of it lies outside, at a corner seven parts of eight.
@@ -164,21 +194,4 @@ function roomsOf(places: readonly (readonly number[])[]): Float64Array {
   });
   const sum = rooms.reduce((s, v) => s + v, 0);
   return rooms.map((v) => v / sum);
-}
-
-/** Values of every channel at a place. */
-export function fittedAt({ modes, amounts }: SmoothFit, at: readonly number[]): Float64Array {
-  const row = modesAt(modes, at);
-  const channels = amounts.length / modes.count;
-  return Float64Array.from({ length: channels }, (_, c) => {
-    let sum = 0;
-    for (let i = 0; i < row.length; i++) sum += row[i] * amounts[c * row.length + i];
-    return sum;
-  });
-}
-
-/** Variance of the fit at a place, in units of a single value's own variance. */
-export function varianceAt({ modes, lower }: SmoothFit, at: readonly number[]): number {
-  const through = solveLower(lower, modes.count, modesAt(modes, at));
-  return through.reduce((sum, v) => sum + v * v, 0);
 }

@@ -1,6 +1,7 @@
 import { halton } from '../halton.ts';
 import type { Rgb } from '../colour/types.ts';
-import { addProducts, cholesky, solveLower } from './linear-algebra.ts';
+import { addToDiagonal, columnsOf, factor, fillPanels, gram, rowOf, solveLowerPanel } from './panel-algebra.ts';
+import { PANEL, panelRoom } from './panels.ts';
 import { latticeModes, modesAt } from './smooth-modes.ts';
 import { LATTICE, type FittedPrint } from './fitted-print.ts';
 import { BENDING_FLOOR } from './smooth-fit.ts';
@@ -32,17 +33,6 @@ export function whichNext(
   const { axes, nodes, shapes } = LATTICE.RGB;
   const modes = latticeModes(axes, nodes, shapes);
   const size = modes.count;
-  const normal = new Float64Array(size * size);
-  addProducts(
-    normal,
-    size,
-    known.map((at) => modesAt(modes, at)),
-    () => 1,
-  );
-  const stiff = Math.min(fitted.smoothness, LEAST_STIFF);
-  for (let i = 0; i < size; i++) normal[i * size + i] += stiff * known.length * (modes.bending[i] + BENDING_FLOOR);
-  cholesky(normal, size);
-
   const spread = Array.from({ length: CANDIDATES }, (_, i): Rgb => [
     halton(i + 1, 2),
     halton(i + 1, 3),
@@ -54,7 +44,26 @@ export function whichNext(
     ...[...spread, ...corners].map((device) => ({ device: rounded(device), weight: wanted.length > 0 ? 0.3 : 1 })),
     ...wanted.map((w) => ({ device: rounded(w.device), weight: w.weight * CANDIDATES })),
   ];
-  const through = places.map((p) => solveLower(normal, size, modesAt(modes, p.device)));
+  const room = panelRoom([
+    [size, known.length],
+    [size, size + PANEL],
+    [places.length, size + PANEL],
+  ]);
+  const columns = columnsOf(
+    room,
+    known.map((at) => modesAt(modes, at)),
+  );
+  const normal = gram(room, size, columns, columns);
+  const stiff = Math.min(fitted.smoothness, LEAST_STIFF);
+  for (let i = 0; i < size; i++) addToDiagonal(normal, i, stiff * known.length * (modes.bending[i] + BENDING_FLOOR));
+  factor(room, normal);
+  const sides = room.take(places.length, normal.width);
+  fillPanels(
+    sides,
+    places.map((p) => modesAt(modes, p.device)),
+  );
+  for (let panel = 0; panel < sides.count; panel++) solveLowerPanel(room, normal, sides, panel);
+  const through = places.map((_, p) => rowOf(sides, p));
   const n = places.length;
   const shared = through.map((a) => Float64Array.from(through, (b) => dot(a, b)));
   const chosen: Rgb[] = [];
