@@ -11,7 +11,7 @@ import { LabCells } from '../picture/cells.ts';
 import { seededRandom } from '../random.ts';
 import { laySolid } from './lay.ts';
 import { onSheet } from './on-sheet.ts';
-import { paletteOf } from './palette.ts';
+import { paletteOf, SHADOW_L, STEP_L } from './palette.ts';
 import { matchAim, readySheet, surelyHeld } from './ready-sheet.ts';
 
 /** A made-up sheet of a fifth less chroma than sRGB and a black of L* 12. */
@@ -39,6 +39,25 @@ function colours(seed: number, count = 40_000): Float32Array {
 }
 
 describe('a picture laid on a sheet', () => {
+  it('of many colours has the shares beside a bound of L* that its pixels have, though few of each lie there', () => {
+    const random = seededRandom(8);
+    const pixels = 400_000;
+    const labs = new Float32Array(pixels * 3);
+    // Steep about the bound: far more just below it than just above.
+    for (let i = 0; i < pixels; i++)
+      labs.set([25 + 2 * (1 - 1.8 * Math.sqrt(random())), 60 * random() - 30, 60 * random() - 30], i * 3);
+    const cells = new LabCells(pixels);
+    cells.add(labs);
+    const palette = paletteOf(cells.occupied(pixels), 17);
+    expect(palette.count).toBeLessThan(cells.occupied(pixels).count / 2);
+    const dark = labs.filter((L, i) => i % 3 === 0 && L < SHADOW_L).length / pixels;
+    expect(Math.abs(palette.shadowShare - dark)).toBeLessThan(0.001);
+    for (const L of [23.5, 24, 25.5])
+      expect(
+        Math.abs(palette.below[L / STEP_L] - labs.filter((v, i) => i % 3 === 0 && v < L).length / pixels),
+      ).toBeLessThan(0.001);
+  });
+
   it.each([1, 2, 3])('has the shares and means that its pixels have, one by one (%d)', (seed) => {
     const labs = colours(seed);
     const pixels = labs.length / 3;

@@ -10,8 +10,7 @@ export interface Palette {
   readonly count: number;
   /** Sum of the shares: 1, or what rounding left of it. */
   readonly total: number;
-  /** L*, a*, b* and X, Y, Z of each, the darkest first. */
-  readonly labs: Float32Array;
+  /** X, Y, Z of each. */
   readonly xyzs: Float32Array;
   /** Share of the picture, 0–1. */
   readonly shares: Float32Array;
@@ -49,7 +48,6 @@ const TOGETHER = 8;
 /** @param nodes along an axis of the lattices that the colours will be laid on */
 export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
   const { count, data } = together(cells);
-  const labs = new Float32Array(count * 3);
   const xyzs = new Float32Array(count * 3);
   const shares = new Float32Array(count);
   const corners = new Int32Array(count * 4);
@@ -62,7 +60,6 @@ export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
   for (let i = 0; i < count; i++) {
     const lab: Lab = [data[i * 4], data[i * 4 + 1], data[i * 4 + 2]];
     const share = data[i * 4 + 3];
-    labs.set(lab, i * 3);
     xyzs.set(labToXyz(lab), i * 3);
     shares[i] = share;
     simplexOf(3, nodes, placeOf(lab), corners, weights, i * 4);
@@ -91,7 +88,6 @@ export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
   return {
     count,
     total,
-    labs,
     xyzs,
     shares,
     nodes,
@@ -108,7 +104,7 @@ export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
   };
 }
 
-/** The many cells that hold next to nothing, put together, each with its mean colour; the darkest first. */
+/** The many cells that hold next to nothing, put together, each with its mean colour. */
 function together({ count, data }: OccupiedCells): OccupiedCells {
   const flat: number[] = [];
   const open = new Map<number, number>();
@@ -132,10 +128,5 @@ function together({ count, data }: OccupiedCells): OccupiedCells {
     flat[at + 3] = sum;
     if (sum >= LEAST_SHARE) open.delete(key);
   }
-  const order = Array.from({ length: flat.length / 4 }, (_, i) => i * 4).sort((i, j) => flat[i] - flat[j]);
-  const sorted = new Float32Array(flat.length);
-  order.forEach((from, i) => {
-    for (let c = 0; c < 4; c++) sorted[i * 4 + c] = flat[from + c];
-  });
-  return { count: order.length, data: sorted };
+  return { count: flat.length / 4, data: Float32Array.from(flat) };
 }
