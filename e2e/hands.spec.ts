@@ -135,14 +135,25 @@ test('a paper and a print condition are changed; what was typed is not lost on a
   await page.goto(`${studio.url}/papers`);
   await page.getByRole('button', { name: 'Change Chalk Rag' }).click();
   const dialog = page.getByRole('dialog');
-  await dialog.getByLabel('Weight g/m²').fill('');
+  await dialog.getByLabel('Name', { exact: true }).fill('');
   await dialog.getByLabel('Notes').fill('A note that must stay.');
   await dialog.getByRole('button', { name: 'Keep the change' }).click();
   await expect(dialog.getByRole('alert').first()).toBeVisible();
   await expect(dialog.getByLabel('Notes')).toHaveValue('A note that must stay.');
+  await dialog.getByLabel('Name', { exact: true }).fill('Chalk Rag');
   await dialog.getByLabel('Weight g/m²').fill('308');
   await dialog.getByRole('button', { name: 'Keep the change' }).click();
   await expect(page.getByText('308 g/m²')).toBeVisible();
   await step(page, 'Compare');
   await expect(page.getByRole('row', { name: /^Weight, claimed/ })).toContainText('308 g/m²');
+  // What is taken back is not claimed any more.
+  await step(page, 'Papers');
+  await page.getByRole('button', { name: 'Change Chalk Rag' }).click();
+  await dialog.getByLabel('Weight g/m²').fill('');
+  await dialog.getByLabel('Surface').selectOption({ label: 'not claimed' });
+  await dialog.getByRole('button', { name: 'Keep the change' }).click();
+  await expect(dialog).toHaveCount(0);
+  await step(page, 'Compare');
+  await expect(page.getByRole('row', { name: /^Weight, claimed/ })).toContainText('not claimed');
+  await expect(page.getByRole('row', { name: /^Surface, claimed/ })).toContainText('not claimed');
 });

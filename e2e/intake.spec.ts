@@ -43,6 +43,10 @@ test('what is dropped anywhere goes where it belongs: readings wait for their pa
   await dialog.getByLabel('Name').fill('Thin Sheet');
   await dialog.getByLabel('Weight').fill('90,5');
   await dialog.getByLabel('Thickness').fill('110');
+  await dialog.getByRole('button', { name: 'Add a size' }).click();
+  await dialog.getByLabel('Size', { exact: true }).fill('A4');
+  await dialog.getByLabel('Width').fill('210');
+  await dialog.getByLabel('Length').fill('297');
   await dialog.getByLabel('Pack price').fill('12,50');
   await dialog.getByRole('button', { name: 'Add and say how it prints' }).click();
   await dialog.getByLabel('Printer').fill('Test Press');

@@ -25,14 +25,21 @@ test('the whole job: papers in, read, compared; a picture in, matched; decided, 
     await step(page, 'Papers');
     await page.getByRole('button', { name: 'Add a paper' }).click();
     const paper = page.getByRole('dialog');
-    for (const label of ['Maker', 'Weight g/m²', 'Thickness µm', 'Pack price'])
+    for (const label of ['Maker', 'Weight g/m²', 'Thickness µm', 'Coating', 'Surface'])
       await expect(paper.getByLabel(label)).toHaveValue('');
     await paper.getByLabel('Maker').fill('Aldermoor');
     await paper.getByLabel('Name', { exact: true }).fill(name);
-    await paper.getByLabel('Coating').selectOption(name.endsWith('Plain') ? 'uncoated' : 'lustre');
-    await paper.getByLabel('Weight g/m²').fill('115');
-    await paper.getByLabel('Thickness µm').fill('110');
-    await paper.getByLabel('Pack price').fill('12');
+    // Maker and name are enough; of the other everything is said.
+    if (name.endsWith('Coated')) {
+      await paper.getByLabel('Coating').selectOption('lustre');
+      await paper.getByLabel('Weight g/m²').fill('115');
+      await paper.getByLabel('Thickness µm').fill('110');
+      await paper.getByRole('button', { name: 'Add a size' }).click();
+      await paper.getByLabel('Size', { exact: true }).fill('A4');
+      await paper.getByLabel('Width').fill('210');
+      await paper.getByLabel('Length').fill('297');
+      await paper.getByLabel('Pack price').fill('12');
+    }
     await paper.getByRole('button', { name: 'Add and say how it prints' }).click();
     const condition = page.getByRole('dialog', { name: `How is ${name} printed?` });
     await condition.getByLabel('Printer').fill('Sheet-fed press');

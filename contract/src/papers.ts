@@ -22,18 +22,18 @@ export class PaperSize {
   @Maybe() @Num(0, 1e6) packPrice?: number;
 }
 
-/** A paper as its maker sells it. Everything here is claimed, not measured. */
+/** A paper as its maker sells it. Everything here is claimed, not measured; what is left open is not claimed. */
 export class PaperInput {
   @Text(80) maker!: string;
   @Text(120) name!: string;
-  @OneOf(Object.keys(COATING_CLASSES)) coating!: CoatingClass;
-  @OneOf(BASES) base!: Base;
-  @OneOf(SURFACES) surface!: Surface;
+  @Maybe() @OneOf(Object.keys(COATING_CLASSES)) coating?: CoatingClass;
+  @Maybe() @OneOf(BASES) base?: Base;
+  @Maybe() @OneOf(SURFACES) surface?: Surface;
   @OneOf(BRIGHTENER_CLAIMS) brightenerClaim!: BrightenerClaim;
   /** ISO 536. */
-  @Num(10, 2000) weightGsm!: number;
+  @Maybe() @Num(10, 2000) weightGsm?: number;
   /** ISO 534. */
-  @Num(20, 5000) thicknessUm!: number;
+  @Maybe() @Num(20, 5000) thicknessUm?: number;
   @Parts(() => PaperSize, 40) sizes!: PaperSize[];
   /** Three letters, ISO 4217. */
   @Currency() currency!: string;
@@ -55,10 +55,10 @@ export class PaperHead {
   @Id() id!: string;
   @Text(80) maker!: string;
   @Text(120) name!: string;
-  @OneOf(Object.keys(COATING_CLASSES)) coating!: CoatingClass;
-  @OneOf(SURFACES) surface!: Surface;
-  @Num() weightGsm!: number;
-  @Num() thicknessUm!: number;
+  @Maybe() @OneOf(Object.keys(COATING_CLASSES)) coating?: CoatingClass;
+  @Maybe() @OneOf(SURFACES) surface?: Surface;
+  @Maybe() @Num() weightGsm?: number;
+  @Maybe() @Num() thicknessUm?: number;
   @OneOf(BRIGHTENER_CLAIMS) brightenerClaim!: BrightenerClaim;
   @Maybe() @Num() pricePerM2?: number;
   @Text(3) currency!: string;

@@ -34,7 +34,17 @@ export function isMatt(coating: CoatingClass): boolean {
   return COATING_CLASSES[coating].blackInk === 'matt';
 }
 
-/** Bulk, cm³/g: thickness in µm over weight in g/m². */
-export function bulk(thicknessUm: number, weightGsm: number): number {
-  return thicknessUm / weightGsm;
-}
+/** A paper as it is written beside a print: maker, name, and the weight its maker claims, where it claims one. */
+export const paperLabel = ({
+  maker,
+  name,
+  weightGsm,
+}: {
+  readonly maker: string;
+  readonly name: string;
+  readonly weightGsm?: number;
+}): string => `${maker} ${name}${weightGsm === undefined ? '' : `, ${weightGsm} g/m²`}`;
+
+/** Bulk, cm³/g: thickness in µm over weight in g/m²; absent where either is. */
+export const bulk = (thicknessUm: number | undefined, weightGsm: number | undefined): number | undefined =>
+  thicknessUm === undefined || weightGsm === undefined ? undefined : thicknessUm / weightGsm;

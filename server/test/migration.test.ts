@@ -17,12 +17,48 @@ const opened = (migrations: typeof MIGRATIONS) =>
     migrationsRun: true,
   }).initialize();
 
+const PAPER = `INSERT INTO papers (id, createdAt, maker, name, coating, base, surface, brightenerClaim, weightGsm, thicknessUm, sizes, currency, notes)
+  VALUES (?, '2026-01-01T00:00:00Z', 'M', ?, 'matt', 'cotton', 'smooth', 'none', ?, 400, '[]', 'EUR', '')`;
+
 describe('a studio of the version before', () => {
+  it('keeps what was claimed of its papers; from then on it may be left open, and there is one of each name and weight still', async () => {
+    const at = join(folder, 'claims.sqlite');
+    const open = (migrations: typeof MIGRATIONS) =>
+      new DataSource({
+        type: 'better-sqlite3',
+        database: at,
+        entities: [],
+        migrations,
+        migrationsRun: true,
+      }).initialize();
+    const older = await open(
+      MIGRATIONS.slice(
+        0,
+        MIGRATIONS.findIndex((m) => m.name.startsWith('OpenClaims')),
+      ),
+    );
+    await older.query(PAPER, ['p', 'Rag', 310.5]);
+    await older.destroy();
+    const now = await open(MIGRATIONS);
+    const claimed = () =>
+      now.query<object[]>('SELECT id, weightGsm, thicknessUm, coating, surface, revision FROM papers');
+    const kept = { id: 'p', weightGsm: 310.5, thicknessUm: 400, coating: 'matt', surface: 'smooth', revision: 1 };
+    expect(await claimed()).toEqual([kept]);
+    await now.query(`UPDATE papers SET surface = NULL, weightGsm = NULL WHERE id = 'p'`);
+    expect(await claimed()).toEqual([{ ...kept, surface: null, weightGsm: null, revision: 2 }]);
+    const [event] = await now.query<{ before: string; after: string }[]>(
+      `SELECT before, after FROM events WHERE subject = 'papers' AND deed = 'changed' ORDER BY seq LIMIT 1`,
+    );
+    expect(JSON.parse(event.before)).toMatchObject({ surface: 'smooth', weightGsm: 310.5 });
+    await expect(now.query(PAPER, ['q', 'rag', null])).rejects.toThrow(/UNIQUE/);
+    await now.undoLastMigration();
+    expect(await claimed()).toEqual([{ ...kept, weightGsm: 0, revision: 2 }]);
+    await now.destroy();
+  });
+
   it('keeps its profiles: those brought stay, names written into print conditions become profiles, and the conditions point to them', async () => {
     const before = await opened(MIGRATIONS.slice(0, 5));
-    const paper = `INSERT INTO papers (id, createdAt, maker, name, coating, base, surface, brightenerClaim, weightGsm, thicknessUm, sizes, currency, notes)
-      VALUES ('p', '2026-01-01T00:00:00Z', 'M', 'N', 'matt', 'cotton', 'smooth', 'none', 300, 400, '[]', 'EUR', '')`;
-    await before.query(paper);
+    await before.query(PAPER, ['p', 'N', 300]);
     for (const [id, profile] of [
       ['c1', 'Own.icc'],
       ['c2', 'own.ICC'],

@@ -6,9 +6,10 @@ import { isMatt, type CoatingClass } from '../paper.ts';
 export interface LikeCandidate {
   readonly id: string;
   readonly figures: Readonly<Record<string, Figure>>;
-  readonly coating: CoatingClass;
-  readonly weightGsm: number;
-  readonly thicknessUm: number;
+  /** Absent where the maker claims none. */
+  readonly coating?: CoatingClass;
+  readonly weightGsm?: number;
+  readonly thicknessUm?: number;
   /** Name of the profile it is printed through; empty for none. */
   readonly profile: string;
   readonly printer: string;
@@ -116,7 +117,9 @@ function otherPress(of: LikeCandidate, than: LikeCandidate): string | undefined 
  * less on the uncoated sheet.
  */
 export function profileDonors(sheet: LikeCandidate, candidates: readonly LikeCandidate[]): Likeness[] {
-  const donors = candidates.filter((c) => c.profile !== '' && isMatt(c.coating) && c.coating !== 'uncoated');
+  const donors = candidates.filter(
+    ({ profile, coating }) => profile !== '' && coating && isMatt(coating) && coating !== 'uncoated',
+  );
   // A donor is printed through its profile, and the sheet is not yet: the white is what they are compared by.
   const asDonors = donors.map((d) => ({ ...d, printMode: sheet.printMode }));
   return findLikes(sheet, asDonors, {

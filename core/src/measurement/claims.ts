@@ -6,8 +6,8 @@ import { formatNumber } from './show.ts';
 /** What a maker claims of a paper that can be measured. */
 export interface Claims {
   readonly brightenerClaim: BrightenerClaim;
-  readonly weightGsm: number;
-  readonly thicknessUm: number;
+  readonly weightGsm?: number;
+  readonly thicknessUm?: number;
 }
 
 const CLASSES = ['none', 'faint', 'low', 'moderate', 'high'] as const;
@@ -35,12 +35,12 @@ function brightenerDisagreement(claim: BrightenerClaim, deltaB: Figure | undefin
 
 /** More than five percent off, and more than the noise. */
 function amountDisagreement(
-  claimed: number,
+  claimed: number | undefined,
   measured: Figure | undefined,
   unit: string,
   [more, less]: readonly [string, string],
 ): string | undefined {
-  if (measured?.shape !== 'scalar') return undefined;
+  if (claimed === undefined || measured?.shape !== 'scalar') return undefined;
   const off = measured.value - claimed;
   if (Math.abs(off) <= TOLERANCE * claimed || Math.abs(off) <= 1.96 * measured.sd) return undefined;
   return `Claimed and measured disagree: the maker says ${formatNumber(claimed, 0)} ${unit}, measured it is ${formatNumber(measured.value, 0)}: ${formatNumber((100 * Math.abs(off)) / claimed, 0)} % ${off > 0 ? more : less}.`;

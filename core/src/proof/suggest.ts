@@ -4,7 +4,7 @@ import { compensated } from '../characterisation/renderings.ts';
 import type { Lab } from '../colour/types.ts';
 import type { PictureStructure } from '../picture/structure.ts';
 import type { PrintedSheet } from '../match/sheet.ts';
-import { COATING_CLASSES, type CoatingClass } from '../paper.ts';
+import { isMatt, type CoatingClass } from '../paper.ts';
 import { LOCAL_SCALES_MM } from './local-contrast.ts';
 import { applyRecipe, PLAIN, RECIPE_PARTS, type Recipe, type RecipeKey } from './recipe.ts';
 import { SCREEN_CD_M2 } from './room-level.ts';
@@ -23,7 +23,8 @@ export interface SuggestAsked {
   readonly cells: Float32Array;
   /** The sheet as read, relative to its white. */
   readonly bare: PrintedSheet;
-  readonly coating: CoatingClass;
+  /** Absent where nobody said. */
+  readonly coating?: CoatingClass;
   readonly lux: number;
   readonly viewingMm: number;
   readonly ppi: number;
@@ -184,9 +185,13 @@ function grainAndTexture({ noiseL = 0, textureL = 0 }: SuggestAsked): { by: numb
   return { by, words: words.map((w) => ` And ${w} (our own estimate).`).join('') };
 }
 
+const kindOf = (coating: CoatingClass | undefined): string =>
+  coating === undefined ? 'sheet whose coating is not known, taken for a coated' : isMatt(coating) ? 'matt' : 'coated';
+
 function sharpening(asked: SuggestAsked): Suggestion {
   const { coating, viewingMm, ppi } = asked;
-  const matt = COATING_CLASSES[coating].blackInk === 'matt';
+  // Where the kind of sheet is not known the gentler hand is suggested: less is added to than taken back.
+  const matt = coating !== undefined && isMatt(coating);
   const spread = matt ? SPREAD_MM.matt : SPREAD_MM.gloss;
   const seen = viewingMm * Math.tan(ARC_MINUTE);
   const radiusMm = Number(Math.max(spread, seen, 25.4 / ppi).toFixed(3));
@@ -196,6 +201,6 @@ function sharpening(asked: SuggestAsked): Suggestion {
     key: 'sharpening',
     value,
     radiusMm,
-    sentence: `At ${Math.round(viewingMm)} mm an eye parts ${seen.toFixed(2)} mm, ink spreads some ${spread.toFixed(2)} mm on a ${matt ? 'matt' : 'coated'} sheet (our own estimate): a radius of ${radiusMm.toFixed(2)} mm, ${((radiusMm * ppi) / 25.4).toFixed(1)} px at ${Math.round(ppi)} ppi; more on matt than on gloss (practice).${words}`,
+    sentence: `At ${Math.round(viewingMm)} mm an eye parts ${seen.toFixed(2)} mm, ink spreads some ${spread.toFixed(2)} mm on a ${kindOf(coating)} sheet (our own estimate): a radius of ${radiusMm.toFixed(2)} mm, ${((radiusMm * ppi) / 25.4).toFixed(1)} px at ${Math.round(ppi)} ppi; more on matt than on gloss (practice).${words}`,
   };
 }

@@ -170,7 +170,20 @@ export class BenchService {
   /** What stands in for the printer of a print condition is made from. */
   async standInFacts(conditionId: string): Promise<StandInFacts> {
     const { paper, ...c } = await this.conditions.view(conditionId);
-    return { ...paper, ...c, sheetName: `${paper.maker} ${paper.name}` };
+    const { coating, surface, weightGsm, thicknessUm } = paper;
+    if (!coating || !surface || weightGsm === undefined || thicknessUm === undefined)
+      throw new RakuenError(409, `What kind of sheet ${paper.name} is was not said: nothing can stand in for it.`, {
+        remedy: 'Say its coating, surface, weight and thickness in its paper, or bring what your instrument read.',
+      });
+    return {
+      ...c,
+      coating,
+      surface,
+      weightGsm,
+      thicknessUm,
+      brightenerClaim: paper.brightenerClaim,
+      sheetName: `${paper.maker} ${paper.name}`,
+    };
   }
 }
 

@@ -17,7 +17,7 @@ interface Sheets {
 
 /** Sheets made and spoilt in a time, by paper, printer and feed; a misprint counts where its print was made. */
 const SHEETS = `
-  SELECT s.maker || ' ' || s.name || printf(', %g g/m²', s.weightGsm) AS paper, x.printer, x.feed, SUM(made) AS made, SUM(spoilt) AS spoilt FROM (
+  SELECT s.maker || ' ' || s.name || CASE WHEN s.weightGsm IS NULL THEN '' ELSE printf(', %g g/m²', s.weightGsm) END AS paper, x.printer, x.feed, SUM(made) AS made, SUM(spoilt) AS spoilt FROM (
     SELECT conditionId, json_extract(settings, '$.printer') AS printer, json_extract(settings, '$.feed') AS feed, copies AS made, 0 AS spoilt
     FROM prints WHERE state = 'printed' AND substr(printedOn, 1, 10) BETWEEN ? AND ?
     UNION ALL

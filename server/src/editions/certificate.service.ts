@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
+import { paperLabel } from '@rakuen/core/paper';
 import { numberText, SERIES } from '@rakuen/core/print/edition';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { brokenLines, finishedPdf, newPdf, POINTS_PER_MM, setLine } from '../drawing/pdf.ts';
@@ -34,7 +35,7 @@ export class CertificateService {
       ['printed on', print ? print.printedOn.slice(0, 10) : 'not said'],
       ['number given', number.givenAt.slice(0, 10)],
       ['image', `${Math.round(edition.widthMm)} × ${Math.round(edition.heightMm)} mm`],
-      ['paper', `${paper.maker} ${paper.name}, ${paper.weightGsm} g/m²${number.batch ? `, ${number.batch}` : ''}`],
+      ['paper', `${paperLabel(paper)}${number.batch ? `, ${number.batch}` : ''}`],
       ['inks', inkSet],
     ]);
   }

@@ -397,7 +397,7 @@ function qualities(condition: ConditionView, { base, sizes }: PaperRow): SheetQu
     paperId: condition.paperId,
     coating: paper.coating,
     surface: paper.surface,
-    base,
+    base: base ?? undefined,
     weightGsm: value('weight') ?? paper.weightGsm,
     weightClaimed: value('weight') === undefined,
     textureL: value('textureAmplitude'),

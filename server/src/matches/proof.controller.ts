@@ -2,6 +2,7 @@ import { createReadStream } from 'node:fs';
 import { Controller, Get, Header, Param, ParseUUIDPipe, Query, Res, StreamableFile } from '@nestjs/common';
 import { ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
+import { paperLabel } from '@rakuen/core/paper';
 import { CopyQuery, LabQuery, LaidQuery, LaidView, OnSheetQuery } from '@rakuen/contract/proofs';
 import { WORKING_SPACES, type WorkingSpace } from '@rakuen/core/gamut/working-spaces';
 import { FILE_PATTERN, fileName, type FileWords } from '@rakuen/core/print/file-name';
@@ -197,7 +198,7 @@ export class ProofController {
       title,
       fileName: `${copyName(query, wordsOf(title, condition, long, query.space))}.${ENDINGS[query.as ?? 'tif']}`,
       sizeMm: widthPx >= heightPx ? [long, short] : [short, long],
-      paper: `${condition.paper.maker} ${condition.paper.name}, ${condition.paper.weightGsm} g/m²`,
+      paper: paperLabel(condition.paper),
       profile: query.space ? WORKING_SPACES[query.space].name : condition.profile || 'not named',
       working: query.space !== undefined,
       ppi,

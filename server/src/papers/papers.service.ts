@@ -4,8 +4,10 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import type { PaperHead, PaperInput, PaperSize, PaperView } from '@rakuen/contract/papers';
 import { refuseStale } from '../app/revision.ts';
+import { paperLabel } from '@rakuen/core/paper';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionRow, PaperRow } from '../store/entities/papers.ts';
+import { present } from '../store/rows.ts';
 
 @Injectable()
 export class PapersService {
@@ -63,14 +65,14 @@ export class PapersService {
   async refuseTwin(input: PaperInput, except?: string): Promise<void> {
     const twin = await this.papers
       .createQueryBuilder('p')
-      .where('p.maker = :maker COLLATE NOCASE AND p.name = :name COLLATE NOCASE AND p.weightGsm = :weightGsm', {
+      .where('p.maker = :maker COLLATE NOCASE AND p.name = :name COLLATE NOCASE AND p.weightGsm IS :weightGsm', {
         maker: input.maker.trim(),
         name: input.name.trim(),
-        weightGsm: input.weightGsm,
+        weightGsm: input.weightGsm ?? null,
       })
       .getOne();
     if (twin && twin.id !== except) {
-      throw new RakuenError(409, `${input.maker} ${input.name} at ${input.weightGsm} g/m² is in the drawer already.`, {
+      throw new RakuenError(409, `${paperLabel(input)} is in the drawer already.`, {
         field: 'name',
         remedy: 'Use that one, or name this one apart (a new formulation, say).',
       });
@@ -79,15 +81,21 @@ export class PapersService {
 
   private async view(paper: PaperRow): Promise<PaperView> {
     return {
-      ...paper,
+      ...present(paper),
       pricePerM2: pricePerM2(paper.sizes),
       conditionCount: await this.conditions.countBy({ paperId: paper.id }),
     };
   }
 }
 
+/** What is left open is not claimed: nothing of an earlier claim stays. */
 const plain = (input: PaperInput) => ({
   ...input,
+  coating: input.coating ?? null,
+  base: input.base ?? null,
+  surface: input.surface ?? null,
+  weightGsm: input.weightGsm ?? null,
+  thicknessUm: input.thicknessUm ?? null,
   maker: input.maker.trim(),
   name: input.name.trim(),
   notes: input.notes ?? '',
@@ -102,17 +110,6 @@ export function pricePerM2(sizes: readonly PaperSize[]): number | undefined {
 }
 
 export function paperHead(paper: PaperRow): PaperHead {
-  const { id, maker, name, coating, surface, weightGsm, thicknessUm, brightenerClaim, currency } = paper;
-  return {
-    id,
-    maker,
-    name,
-    coating,
-    surface,
-    weightGsm,
-    thicknessUm,
-    brightenerClaim,
-    currency,
-    pricePerM2: pricePerM2(paper.sizes),
-  } as PaperHead;
+  const { createdAt: _, base: __, sizes, notes: ___, revision: ____, ...head } = paper;
+  return { ...present(head), pricePerM2: pricePerM2(sizes) };
 }

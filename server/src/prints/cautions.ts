@@ -34,9 +34,16 @@ export const fedOf = (observations: readonly { kind: string; value: object; by: 
     kind === 'feeding' ? [{ ...(value as Omit<FeedingObservation, 'kind'>), by, takenAt }] : [],
   );
 
+/** What a sheet's weight asks for; where its maker claims none, that the hand has to find out. */
+function heaviness(weightGsm: number | undefined): string[] {
+  const heavy = 'straight path, head height raised, corners flat, or the head strikes it.';
+  if (weightGsm === undefined) return [`Its weight is not known: bend a corner. A heavy sheet wants the ${heavy}`];
+  return weightGsm >= HEAVY_GSM ? [`A heavy sheet: ${heavy}`] : [];
+}
+
 /** Cautions where the hands are, for this sheet in this printer. */
 export function cautionsFor({ settings }: { settings: PrintSettings }, { paper, observations }: Handled): string[] {
-  const { blackInk } = COATING_CLASSES[paper.coating];
+  const blackInk = paper.coating && COATING_CLASSES[paper.coating].blackInk;
   const wrongBlack =
     (blackInk === 'photo' && settings.blackInk === 'matt black') ||
     (blackInk === 'matt' && settings.blackInk === 'photo black');
@@ -46,9 +53,7 @@ export function cautionsFor({ settings }: { settings: PrintSettings }, { paper, 
     ...(wrongBlack
       ? [`${settings.blackInk} does not hold on a ${paper.coating} sheet: it rubs off or looks grey.`]
       : []),
-    ...(paper.weightGsm >= HEAVY_GSM
-      ? ['A heavy sheet: straight path, head height raised, corners flat, or the head strikes it.']
-      : []),
+    ...heaviness(paper.weightGsm),
     ...feedCautions(feedPaths(fedOf(observations)), settings.feed),
     ...handling(observations),
     ...(settings.printMode === 'colour through a profile'

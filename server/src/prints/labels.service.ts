@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { In, IsNull, Repository } from 'typeorm';
 import { create } from 'qrcode';
+import { paperLabel } from '@rakuen/core/paper';
 import { captionLine, labelPlace, LABEL_SHEETS, settingsLine, type LabelWords } from '@rakuen/core/print/label';
 import { numberText } from '@rakuen/core/print/edition';
 import type { LabelsQuery } from '@rakuen/contract/labels';
@@ -101,7 +102,7 @@ export class LabelsService {
     const label = {
       title: picture?.title ?? '',
       date: print.printedOn.slice(0, 10),
-      paper: `${condition.paper.maker} ${condition.paper.name}, ${condition.paper.weightGsm} g/m²`,
+      paper: paperLabel(condition.paper),
       sizeMm: [print.widthMm, print.heightMm] as const,
       settings: print.settings,
       address: `${origin}/ledger/prints/${id}`,

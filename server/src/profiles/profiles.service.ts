@@ -8,6 +8,7 @@ import { promisedUnder, takenForGranted, whyNotHeld } from '@rakuen/core/charact
 import { designOwnChart, type OwnPurpose } from '@rakuen/core/chart/chart-design';
 import type { Rgb } from '@rakuen/core/colour/types';
 import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
+import { isMatt } from '@rakuen/core/paper';
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
 import type { ChartView } from '@rakuen/contract/charts';
 import type {
@@ -118,7 +119,7 @@ export class ProfilesService {
           fitted,
           sources: await this.models.sources(conditionId, settings.builtFrom),
           settings: { version, grid, greys, light },
-          words: { description: settings.name.trim(), matt: !GLOSSY.has(paper.coating) },
+          words: { description: settings.name.trim(), matt: paper.coating !== undefined && isMatt(paper.coating) },
         },
         signal,
         progress,
@@ -421,9 +422,6 @@ export class ProfilesService {
     }));
   }
 }
-
-/** Coatings that shine; a profile says of its sheet whether it does. */
-const GLOSSY = new Set(['gloss', 'lustre', 'baryta', 'metallic']);
 
 const sameUse = (p: ProfileSettingsInput | null, q: ProfileSettingsInput) =>
   p?.light === q.light && p.greys === q.greys && (p.builtFrom ?? q.builtFrom) === q.builtFrom;

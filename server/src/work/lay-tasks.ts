@@ -87,7 +87,7 @@ export function layModel(task: {
   fitted: FittedPrint;
   sent: PackedSent;
   rendering: RenderingKey;
-  coating: CoatingClass;
+  coating?: CoatingClass;
   light: ViewingLight;
   glassKey: string;
 }): PackedLaid {

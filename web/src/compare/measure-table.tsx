@@ -1,5 +1,6 @@
 import { ArrowDownUp, EyeOff } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
+import type { PaperHead } from '@rakuen/contract/papers';
 import { differenceOf } from '@rakuen/core/measurement/difference';
 import { inOrder, marksOf } from '@rakuen/core/measurement/marks';
 import { alikeMeasures, comparable, unlike } from '@rakuen/core/measurement/basis';
@@ -9,11 +10,10 @@ import { MEASURE_GROUPS, MEASURES } from '@rakuen/core/measurement/measures/regi
 import { formatNumber, supportedDigits } from '@rakuen/core/measurement/show';
 import { describePair } from '@rakuen/core/measurement/sentences';
 import type { Thresholds } from '@rakuen/core/measurement/thresholds';
-import { bulk } from '@rakuen/core/paper';
 import { QuietButton } from '../parts/button.tsx';
 import { Claimed, Measured } from '../parts/figure.tsx';
 import { TickField } from '../parts/form.tsx';
-import { asClaimed, conditionLine, settingLine } from '../parts/label.ts';
+import { CLAIMED, conditionLine, settingLine } from '../parts/label.ts';
 import { MARKS } from '../parts/marks.ts';
 import { useRemembered } from '../parts/remembered.ts';
 import type { LitCondition } from './use-light.ts';
@@ -141,7 +141,7 @@ export function MeasureTable({
                 <td className="py-1 pr-2 text-quiet">not judged</td>
                 {order.map((c) => (
                   <td key={c.id} className={`px-1.5 py-1 break-words ${inHand(c)}`}>
-                    <Claimed>{show(c)}</Claimed>
+                    <Claimed>{show(c.paper)}</Claimed>
                   </td>
                 ))}
               </tr>
@@ -286,10 +286,10 @@ function GroupHead({ name, columns }: { name: string; columns: number }) {
   );
 }
 
-const CLAIMS: readonly (readonly [name: string, show: (c: LitCondition) => string])[] = [
-  ['Weight, claimed', (c) => `${asClaimed(c.paper.weightGsm)} g/m²`],
-  ['Thickness, claimed', (c) => `${asClaimed(c.paper.thicknessUm)} µm`],
-  ['Bulk, claimed', (c) => `${formatNumber(bulk(c.paper.thicknessUm, c.paper.weightGsm), 2)} cm³/g`],
-  ['Surface, claimed', (c) => c.paper.surface],
-  ['Brightener, claimed', (c) => c.paper.brightenerClaim],
+const CLAIMS: readonly (readonly [name: string, show: (paper: PaperHead) => string])[] = [
+  ['Weight, claimed', CLAIMED.weight],
+  ['Thickness, claimed', CLAIMED.thickness],
+  ['Bulk, claimed', CLAIMED.bulk],
+  ['Surface, claimed', CLAIMED.surface],
+  ['Brightener, claimed', CLAIMED.brightener],
 ];

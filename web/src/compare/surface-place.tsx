@@ -9,6 +9,7 @@ import { textureAmplitude, textureWavelength } from '@rakuen/core/measurement/me
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { Claimed, Measured } from '../parts/figure.tsx';
+import { CLAIMED } from '../parts/label.ts';
 import { MARKS } from '../parts/marks.ts';
 import { screenColour } from '../parts/screen-colour.ts';
 import type { CompareProps } from './compare-screen.tsx';
@@ -106,7 +107,7 @@ function SideView({ laid }: { laid: LitCondition[] }) {
                   aria-hidden
                   className="block w-full max-w-[440px] border-x border-edge"
                   style={{
-                    height: Math.max(2, um * PX_PER_UM),
+                    height: Math.max(2, (um ?? 0) * PX_PER_UM),
                     background: white?.shape === 'colour' ? screenColour(white.lab).css : 'var(--field)',
                     borderTop: '1px solid var(--ink)',
                     borderBottom: '1px solid var(--ink)',
@@ -116,19 +117,19 @@ function SideView({ laid }: { laid: LitCondition[] }) {
                   {measured?.shape === 'scalar' ? (
                     <Measured measure={thickness} condition={c} />
                   ) : (
-                    <Claimed>{`${formatNumber(um, 0)} µm`}</Claimed>
+                    <Claimed>{CLAIMED.thickness(c.paper)}</Claimed>
                   )}
                   {', '}
                   {c.facts?.figures.weight?.shape === 'scalar' ? (
                     <Measured measure={weight} condition={c} />
                   ) : (
-                    <Claimed>{`${formatNumber(c.paper.weightGsm, 0)} g/m²`}</Claimed>
+                    <Claimed>{CLAIMED.weight(c.paper)}</Claimed>
                   )}
                   {', '}
                   {c.facts?.figures.bulk?.shape === 'scalar' ? (
                     <Measured measure={bulk} condition={c} />
                   ) : (
-                    <Claimed>{`${formatNumber(c.paper.thicknessUm / c.paper.weightGsm, 2)} cm³/g`}</Claimed>
+                    <Claimed>{CLAIMED.bulk(c.paper)}</Claimed>
                   )}
                 </span>
               </div>

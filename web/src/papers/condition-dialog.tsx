@@ -5,7 +5,7 @@ import { useNavigate } from 'react-router';
 import type { ConditionHead, ConditionInput, ConditionView } from '@rakuen/contract/conditions';
 import type { PaperHead } from '@rakuen/contract/papers';
 import { BLACK_INKS, PRINT_MODES } from '@rakuen/contract/vocabulary';
-import { COATING_CLASSES } from '@rakuen/core/paper';
+import { isMatt } from '@rakuen/core/paper';
 import {
   useAddConditionMutation,
   useChangeConditionMutation,
@@ -57,7 +57,7 @@ function ConditionForm({ paper, condition, onClose }: Props) {
           paperId: paper.id,
           printer: last?.printer ?? '',
           inkSet: last?.inkSet ?? '',
-          blackInk: COATING_CLASSES[paper.coating].blackInk === 'matt' ? 'matt black' : 'photo black',
+          blackInk: paper.coating && isMatt(paper.coating) ? 'matt black' : 'photo black',
           mediaSetting: '',
           resolution: last?.resolution ?? '',
           printMode: 'colour through a profile',

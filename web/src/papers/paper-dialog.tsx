@@ -6,11 +6,14 @@ import { useAddPaperMutation, useChangePaperMutation, useRemovePaperMutation } f
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Conflict, theirsOf } from '../parts/conflict.tsx';
-import { asNumber, decimal } from '../parts/decimal.ts';
+import { asNumber, asNumberOrNone, decimal } from '../parts/decimal.ts';
 import { Dialog } from '../parts/dialog.tsx';
 import { AreaField, ChoiceField, named, TextField } from '../parts/form.tsx';
+import { NOT_CLAIMED } from '../parts/label.ts';
 import { ErrorNote } from '../parts/messages.tsx';
 
+/** What is chosen where nothing is claimed. */
+const OPEN = ['', NOT_CLAIMED] as const;
 const CLASSES = Object.entries(COATING_CLASSES).map(([key, { name }]) => [key, name] as const);
 
 /** Numbers not given yet; the form checks them before they are sent. */
@@ -19,13 +22,8 @@ const NOT_YET = undefined as unknown as number;
 const BLANK: PaperInput = {
   maker: '',
   name: '',
-  coating: 'baryta',
-  base: 'alpha cellulose',
-  surface: 'smooth',
   brightenerClaim: 'not stated',
-  weightGsm: NOT_YET,
-  thicknessUm: NOT_YET,
-  sizes: [{ label: 'A4', widthMm: 210, heightMm: 297, sheets: 25 }],
+  sizes: [],
   currency: 'EUR',
   notes: '',
 };
@@ -54,6 +52,11 @@ export function PaperDialog({
   const { errors } = formState;
   const required = 'This is needed';
   const number = { ...asNumber, required, validate: (v: number) => v > 0 || 'A number above 0' } as const;
+  const numberOrNone = {
+    ...asNumberOrNone,
+    validate: (v?: number) => v === undefined || v > 0 || 'A number above 0',
+  } as const;
+  const choiceOrNone = { setValueAs: (v?: string) => v || undefined } as const;
 
   const keep = (from: number) =>
     handleSubmit(async (values) => {
@@ -76,7 +79,7 @@ export function PaperDialog({
       open
       onClose={onClose}
       title={paper ? `Change ${paper.name}` : 'Add a paper'}
-      description="As its maker sells it: everything here is claimed, and shown so."
+      description="As its maker sells it: everything here is claimed, and shown so. Maker and name are enough; what is left open is not claimed."
     >
       <form onSubmit={(e) => void keep(revision)(e).catch(() => undefined)} className="space-y-4" noValidate>
         <div className="grid grid-cols-2 gap-4">
@@ -84,9 +87,9 @@ export function PaperDialog({
           <TextField label="Name" error={errors.name?.message} {...register('name', { required })} />
         </div>
         <div className="grid grid-cols-4 gap-4">
-          <ChoiceField label="Coating" options={CLASSES} {...register('coating')} />
-          <ChoiceField label="Base" options={named(BASES)} {...register('base')} />
-          <ChoiceField label="Surface" options={named(SURFACES)} {...register('surface')} />
+          <ChoiceField label="Coating" options={[OPEN, ...CLASSES]} {...register('coating', choiceOrNone)} />
+          <ChoiceField label="Base" options={[OPEN, ...named(BASES)]} {...register('base', choiceOrNone)} />
+          <ChoiceField label="Surface" options={[OPEN, ...named(SURFACES)]} {...register('surface', choiceOrNone)} />
           <ChoiceField
             label="Brightener, as claimed"
             options={named(BRIGHTENER_CLAIMS)}
@@ -97,14 +100,14 @@ export function PaperDialog({
             unit="g/m²"
             inputMode="decimal"
             error={errors.weightGsm?.message}
-            {...register('weightGsm', number)}
+            {...register('weightGsm', numberOrNone)}
           />
           <TextField
             label="Thickness"
             unit="µm"
             inputMode="decimal"
             error={errors.thicknessUm?.message}
-            {...register('thicknessUm', number)}
+            {...register('thicknessUm', numberOrNone)}
           />
           <TextField
             label="Currency"
@@ -161,7 +164,7 @@ export function PaperDialog({
             className="mt-2"
             onClick={() => sizes.append({ label: '', widthMm: NOT_YET, heightMm: NOT_YET, sheets: 25 })}
           >
-            Another size
+            {sizes.fields.length === 0 ? 'Add a size' : 'Another size'}
           </QuietButton>
         </fieldset>
         <AreaField label="Notes" {...register('notes')} />

@@ -1,7 +1,7 @@
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { Link } from 'react-router';
 import type { ConditionHead } from '@rakuen/contract/conditions';
-import type { PaperView } from '@rakuen/contract/papers';
+import type { PaperHead, PaperView } from '@rakuen/contract/papers';
 import { COATING_CLASSES } from '@rakuen/core/paper';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { dmax } from '@rakuen/core/measurement/measures/dmax';
@@ -15,7 +15,7 @@ import { Draggable } from '../parts/draggable.tsx';
 import { Claimed, Measured } from '../parts/figure.tsx';
 import { FileButton } from '../parts/file-button.tsx';
 import { FileLink } from '../parts/file-link.tsx';
-import { asClaimed, conditionLine } from '../parts/label.ts';
+import { bodyClaims, conditionLine } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { Strip } from '../parts/strip.tsx';
@@ -27,6 +27,8 @@ import { StripLegend } from './strip-legend.tsx';
 
 type Open =
   { kind: 'paper'; paper?: PaperView } | { kind: 'condition'; paper: PaperView; condition?: ConditionHead } | undefined;
+
+const coatingName = ({ coating }: PaperHead): string => (coating ? COATING_CLASSES[coating].name : '');
 
 /** The drawer: each paper with the ways it is printed. */
 export function PapersScreen() {
@@ -42,7 +44,7 @@ export function PapersScreen() {
     if (data) dispatch(said(`${data.name} lies in the drawer, with everything known of it.`));
   };
   const shown = (papers.data ?? []).filter((p) =>
-    `${p.maker} ${p.name} ${COATING_CLASSES[p.coating].name} ${p.base}`.toLowerCase().includes(words.toLowerCase()),
+    `${p.maker} ${p.name} ${coatingName(p)} ${p.base ?? ''}`.toLowerCase().includes(words.toLowerCase()),
   );
 
   return (
@@ -146,8 +148,12 @@ function PaperEntry({
         </div>
       </div>
       <p className="mb-1.5 text-[13px]">
-        {COATING_CLASSES[paper.coating].name}, {paper.base}, <Claimed>{asClaimed(paper.weightGsm)} g/m²</Claimed>,{' '}
-        <Claimed>{asClaimed(paper.thicknessUm)} µm</Claimed>, <Claimed>{paper.surface}</Claimed>,{' '}
+        {[coatingName(paper), paper.base].filter(Boolean).map((words) => `${words}, `)}
+        {bodyClaims(paper).map((words) => (
+          <Fragment key={words}>
+            <Claimed>{words}</Claimed>,{' '}
+          </Fragment>
+        ))}
         <Claimed>brightener {paper.brightenerClaim}</Claimed>
         {paper.pricePerM2 !== undefined && (
           <>

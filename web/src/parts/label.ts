@@ -1,5 +1,7 @@
 import type { ConditionHead } from '@rakuen/contract/conditions';
+import type { PaperHead } from '@rakuen/contract/papers';
 import { formatNumber } from '@rakuen/core/measurement/show';
+import { bulk } from '@rakuen/core/paper';
 
 /** A print condition in a line, under its paper's name: printer, media setting, and whatever parts it from the usual and from its like. */
 export function conditionLine(c: ConditionHead): string {
@@ -23,6 +25,26 @@ function settingWords(c: ConditionHead): string[] {
 export function asClaimed(value: number): string {
   return formatNumber(value, Number.isInteger(value) ? 0 : 1);
 }
+
+/** What stands where a maker claims nothing. */
+export const NOT_CLAIMED = 'not claimed';
+
+/** What a maker claims of a sheet, with its unit; where nothing is claimed that is said. */
+export const CLAIMED = {
+  weight: (paper: PaperHead) => (paper.weightGsm === undefined ? NOT_CLAIMED : `${asClaimed(paper.weightGsm)} g/m²`),
+  thickness: (paper: PaperHead) =>
+    paper.thicknessUm === undefined ? NOT_CLAIMED : `${asClaimed(paper.thicknessUm)} µm`,
+  bulk(paper: PaperHead) {
+    const claimed = bulk(paper.thicknessUm, paper.weightGsm);
+    return claimed === undefined ? NOT_CLAIMED : `${formatNumber(claimed, 2)} cm³/g`;
+  },
+  surface: (paper: PaperHead) => paper.surface ?? NOT_CLAIMED,
+  brightener: (paper: PaperHead) => paper.brightenerClaim,
+} as const;
+
+/** What is claimed of a sheet's body, and nothing else. */
+export const bodyClaims = (paper: PaperHead): string[] =>
+  [CLAIMED.weight(paper), CLAIMED.thickness(paper), CLAIMED.surface(paper)].filter((words) => words !== NOT_CLAIMED);
 
 /** Day of a date, in the reader's own order and language. */
 export function day(iso: string): string {

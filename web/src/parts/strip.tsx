@@ -35,16 +35,23 @@ export function Strip({
   const [width, height] = SIZES[size];
   const hatch = useId();
   const sheetHeight = Math.round(height * 0.6);
-  const edge = Math.max(1, (height * 0.22 * Math.min(paper.thicknessUm, FULL_THICKNESS_UM)) / FULL_THICKNESS_UM);
+  // A sheet nobody said the thickness of is drawn as a hairline.
+  const edge = Math.max(1, (height * 0.22 * Math.min(paper.thicknessUm ?? 0, FULL_THICKNESS_UM)) / FULL_THICKNESS_UM);
   const whiteWidth = Math.round(width * 0.22);
   const { white, black, brightenerShift } = facts?.figures ?? {};
   const measured = white?.shape === 'colour' && black?.shape === 'colour';
   const shift = brightenerShift?.shape === 'scalar' ? Math.max(0, brightenerShift.value) : 0;
   const fringe = Math.min(1, shift / FULL_FRINGE_DELTA_B) * (height - sheetHeight - edge - 1);
-  const sheen = COATING_CLASSES[paper.coating].sheen;
+  const sheen = paper.coating ? COATING_CLASSES[paper.coating].sheen : 0;
   const colours = measured ? rampColours(facts!, white.lab, black.lab) : [];
   const words = measured
-    ? `${paper.name}: white L* ${white.lab[0].toFixed(0)}, black L* ${black.lab[0].toFixed(0)}, ${paper.thicknessUm} µm, ${paper.surface}${shift >= 0.5 ? `, brightener ${shift.toFixed(1)} Δb*` : ''}`
+    ? `${paper.name}: white L* ${white.lab[0].toFixed(0)}, black L* ${black.lab[0].toFixed(0)}${[
+        paper.thicknessUm && `${paper.thicknessUm} µm`,
+        paper.surface,
+      ]
+        .filter(Boolean)
+        .map((w) => `, ${w}`)
+        .join('')}${shift >= 0.5 ? `, brightener ${shift.toFixed(1)} Δb*` : ''}`
     : `${paper.name}: nothing measured yet`;
   const stepWidth = (width - whiteWidth) / colours.length;
 
@@ -122,7 +129,7 @@ function rampColours(
 }
 
 /** The sheet's edge: still for a smooth surface, finely or roughly broken for a toothed one. */
-function edgePath(surface: PaperHead['surface'], width: number, y: number, thickness: number): string {
+function edgePath(surface: PaperHead['surface'] = 'smooth', width: number, y: number, thickness: number): string {
   const bottom = y + thickness;
   const wave = { 'ultra smooth': 0, smooth: 0, 'fine tooth': 0.7, textured: 1.2, rough: 1.9 }[surface];
   const pitch = { 'ultra smooth': 1, smooth: 1, 'fine tooth': 2.5, textured: 4, rough: 6 }[surface];

@@ -1,23 +1,23 @@
+import { Fragment } from 'react';
 import type { ConditionView } from '@rakuen/contract/conditions';
+import type { PaperHead } from '@rakuen/contract/papers';
 import { disagreements } from '@rakuen/core/measurement/claims';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { MEASURE_GROUPS } from '@rakuen/core/measurement/measures/registry';
-import { formatNumber } from '@rakuen/core/measurement/show';
-import { bulk } from '@rakuen/core/paper';
 import { Claimed, Measured, Term } from '../parts/figure.tsx';
 import { GamutOutline } from '../parts/gamut-outline.tsx';
-import { asClaimed } from '../parts/label.ts';
+import { bodyClaims, CLAIMED, NOT_CLAIMED } from '../parts/label.ts';
 import { NeutralRampChart } from './neutral-ramp-chart.tsx';
 import { ReadingImport } from './reading-import.tsx';
 import { SpectraChart } from './spectra-chart.tsx';
 
 /** What a maker claims, by the measure that can bear it out. */
-const CLAIMS: Partial<Record<string, (c: ConditionView) => string>> = {
-  brightenerDeltaB: (c) => c.paper.brightenerClaim,
-  textureAmplitude: (c) => c.paper.surface,
-  weight: (c) => `${asClaimed(c.paper.weightGsm)} g/m²`,
-  thickness: (c) => `${asClaimed(c.paper.thicknessUm)} µm`,
-  bulk: (c) => `${formatNumber(bulk(c.paper.thicknessUm, c.paper.weightGsm), 2)} cm³/g`,
+const CLAIMS: Partial<Record<string, (paper: PaperHead) => string>> = {
+  brightenerDeltaB: CLAIMED.brightener,
+  textureAmplitude: CLAIMED.surface,
+  weight: CLAIMED.weight,
+  thickness: CLAIMED.thickness,
+  bulk: CLAIMED.bulk,
 };
 
 /** Every figure of the condition, its kind, and the claim beside it; greys, spectra, outline and how it was made. */
@@ -98,8 +98,12 @@ export function FiguresPlace({ condition }: { condition: ConditionView }) {
           <h3 className="mb-1 text-[1.1rem]">How it is made</h3>
           <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
             <Term name="Paper">
-              {paper.maker} {paper.name}, <Claimed>{asClaimed(paper.weightGsm)} g/m²</Claimed>,{' '}
-              <Claimed>{asClaimed(paper.thicknessUm)} µm</Claimed>
+              {paper.maker} {paper.name}
+              {bodyClaims(paper).map((words) => (
+                <Fragment key={words}>
+                  , <Claimed>{words}</Claimed>
+                </Fragment>
+              ))}
             </Term>
             <Term name="Inks">
               {condition.inkSet}, {condition.blackInk}
@@ -129,7 +133,7 @@ export function FiguresPlace({ condition }: { condition: ConditionView }) {
 
 function FigureRow({ measure, condition }: { measure: Measure; condition: ConditionView }) {
   const figure = condition.facts!.figures[measure.key];
-  const claim = CLAIMS[measure.key];
+  const claim = CLAIMS[measure.key]?.(condition.paper) ?? NOT_CLAIMED;
   return (
     <tr className="border-b border-line align-baseline">
       <th scope="row" className="py-1 pr-3 text-left font-normal" title={measure.definition}>
@@ -145,7 +149,7 @@ function FigureRow({ measure, condition }: { measure: Measure; condition: Condit
           <Measured measure={measure} condition={condition} note />
         </td>
       )}
-      <td className="py-1 pl-3 text-right whitespace-nowrap">{claim && <Claimed>{claim(condition)}</Claimed>}</td>
+      <td className="py-1 pl-3 text-right whitespace-nowrap">{claim !== NOT_CLAIMED && <Claimed>{claim}</Claimed>}</td>
     </tr>
   );
 }

@@ -12,12 +12,13 @@ export class PaperRow {
   @Column('text') createdAt!: string;
   @Column('text') maker!: string;
   @Column('text') name!: string;
-  @Column('text') coating!: CoatingClass;
-  @Column('text') base!: Base;
-  @Column('text') surface!: Surface;
+  /** What is null here is not claimed. */
+  @Column('text', { nullable: true }) coating!: CoatingClass | null;
+  @Column('text', { nullable: true }) base!: Base | null;
+  @Column('text', { nullable: true }) surface!: Surface | null;
   @Column('text') brightenerClaim!: BrightenerClaim;
-  @Column('real') weightGsm!: number;
-  @Column('real') thicknessUm!: number;
+  @Column('real', { nullable: true }) weightGsm!: number | null;
+  @Column('real', { nullable: true }) thicknessUm!: number | null;
   @Column('simple-json') sizes!: PaperSize[];
   @Column('text') currency!: string;
   @Column('text') notes!: string;
