@@ -19,20 +19,25 @@ export function litModel({ labs, spectra }: PrintModel, light: Spectrum, glass: 
 }
 
 function litNodes(reflected: NodeSpectra, luminous: NodeSpectra | undefined, under: Lighting): Float32Array {
-  const own = weightsOf(reflected, under.reflected);
-  const glow = luminous && weightsOf(luminous, under.luminous);
-  const size = reflected.basis.directions.length;
-  const count = reflected.amounts.length / size;
-  const glowSize = luminous?.basis.directions.length ?? 0;
-  const m = under.toD50;
+  // All of it is linear up to the roots: components, veil and adaptation are brought together beforehand.
+  const own = adapted(weightsOf(reflected, under.reflected), under.toD50);
+  const glow = luminous && adapted(weightsOf(luminous, under.luminous), under.toD50);
+  const veil = adapted(Float64Array.from(under.veil), under.toD50);
+  const size = own.length / 3;
+  const glowSize = glow ? glow.length / 3 : 0;
+  const [veilX, veilY, veilZ] = veil;
+  const { amounts } = reflected;
+  const count = amounts.length / size;
   const out = new Float32Array(count * 3);
   for (let n = 0, at = 0, lit = 0; n < count; n++) {
-    let [X, Y, Z] = under.veil;
-    for (let c = 0; c < size; c++, at++) {
-      const amount = reflected.amounts[at];
-      X += amount * own[c * 3];
-      Y += amount * own[c * 3 + 1];
-      Z += amount * own[c * 3 + 2];
+    let X = veilX;
+    let Y = veilY;
+    let Z = veilZ;
+    for (let c = 0; c < own.length; c += 3, at++) {
+      const amount = amounts[at];
+      X += amount * own[c];
+      Y += amount * own[c + 1];
+      Z += amount * own[c + 2];
     }
     for (let c = 0; c < glowSize; c++, lit++) {
       const amount = luminous!.amounts[lit];
@@ -40,13 +45,20 @@ function litNodes(reflected: NodeSpectra, luminous: NodeSpectra | undefined, und
       Y += amount * glow![c * 3 + 1];
       Z += amount * glow![c * 3 + 2];
     }
-    const fx = labRoot(m[0] * X + m[1] * Y + m[2] * Z);
-    const fy = labRoot(m[3] * X + m[4] * Y + m[5] * Z);
-    const fz = labRoot(m[6] * X + m[7] * Y + m[8] * Z);
+    const fy = labRoot(Y);
     out[n * 3] = 116 * fy - 16;
-    out[n * 3 + 1] = 500 * (fx - fy);
-    out[n * 3 + 2] = 200 * (fy - fz);
+    out[n * 3 + 1] = 500 * (labRoot(X) - fy);
+    out[n * 3 + 2] = 200 * (fy - labRoot(Z));
   }
+  return out;
+}
+
+/** Triples of XYZ through a matrix, row by row. */
+function adapted(xyzs: Float64Array, m: ArrayLike<number>): Float64Array {
+  const out = new Float64Array(xyzs.length);
+  for (let at = 0; at < xyzs.length; at += 3)
+    for (let i = 0; i < 3; i++)
+      out[at + i] = m[i * 3] * xyzs[at] + m[i * 3 + 1] * xyzs[at + 1] + m[i * 3 + 2] * xyzs[at + 2];
   return out;
 }
 

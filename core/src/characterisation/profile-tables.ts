@@ -17,12 +17,9 @@ const CLOSER = 1.8;
 const spreadAb = (u: number) => Math.sinh(CLOSER * u) / Math.sinh(CLOSER);
 const gatherAb = (t: number) => Math.asinh(t * Math.sinh(CLOSER)) / CLOSER;
 
-/** Colour of a node of the tables that start from Lab. */
-const nodeLab = (l: number, a: number, b: number, grid: number): Lab => [
-  (100 * l) / (grid - 1),
-  128 * spreadAb((2 * a) / (grid - 1) - 1),
-  128 * spreadAb((2 * b) / (grid - 1) - 1),
-];
+/** a* or b* of the nodes along an axis of the tables that start from Lab. */
+const nodesAb = (grid: number) =>
+  Float64Array.from({ length: grid }, (_, i) => 128 * spreadAb((2 * i) / (grid - 1) - 1));
 
 /** Curves that take 16-bit Lab to those nodes: L* 100 meets the last node, grey the middle one. */
 function labCurves(): Uint16Array {
@@ -50,6 +47,9 @@ const FAR = 40;
 /** What is done along the way; may throw to stop. @param share 0–1 */
 export type Progress = (share: number) => void;
 
+/** As far beyond the second as it lies from the first: where the next along a row is looked for first. */
+const further = (p: Rgb, q: Rgb): Rgb => [2 * q[0] - p[0], 2 * q[1] - p[1], 2 * q[2] - p[2]];
+
 /** From Lab to what is sent, for one rendering; with it how far each node is out of reach. */
 export function fromLabTable(
   print: RelativePrint,
@@ -60,20 +60,24 @@ export function fromLabTable(
   const send = inverter(print.lattice, print.reach);
   const lattice = new Uint16Array(grid ** 3 * 3);
   const off = new Uint16Array(grid ** 3);
+  const ab = nodesAb(grid);
   let near: Rgb | undefined;
   for (let l = 0; l < grid; l++) {
     progress(l / grid);
-    for (let row = 0; row < grid; row++)
+    for (let row = 0; row < grid; row++) {
+      let before: Rgb | undefined;
       for (let step = 0; step < grid; step++) {
         // There and back again: the last that was found is always a neighbour.
         const a = l % 2 === 0 ? row : grid - 1 - row;
         const b = (l + row) % 2 === 0 ? step : grid - 1 - step;
         const n = (l * grid + a) * grid + b;
-        const sent = send(aim(nodeLab(l, a, b, grid)), near);
+        const sent = send(aim([(100 * l) / (grid - 1), ab[a], ab[b]]), near && before ? further(before, near) : near);
+        before = near;
         near = sent.device;
         for (let i = 0; i < 3; i++) lattice[n * 3 + i] = clip16(near[i] * 65535);
         off[n] = clip16((sent.off / FAR) * 65535);
       }
+    }
   }
   // White is paper, without a dot of ink.
   const middle = (grid - 1) / 2;

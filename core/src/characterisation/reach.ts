@@ -19,9 +19,14 @@ const LEVELS = 101;
 const HUES = 120;
 /** The cube's faces are cut this fine. */
 const FACE_STEPS = 16;
-/** Multiples of its length a line is followed for, and halvings of the last of them. */
+/** Multiples of its length a line is followed for. */
 const FURTHEST = 64;
-const HALVINGS = 24;
+/** Share of the way up to which the edge is found, and steps towards it: the first of them by regula falsi. */
+const FINE = 1e-7;
+const MOST_STEPS = 32;
+const FALSI = 10;
+/** So near to the edge, in C*, it is met. */
+const AT_EDGE = 1e-6;
 
 /** Reach of an RGB condition: its device cube's faces cut at every level of lightness. */
 export function reachOf({ nodes, values }: ColourLattice): Reach {
@@ -83,26 +88,47 @@ export function reachOf({ nodes, values }: ColourLattice): Reach {
     edge(from, L, C, hue) {
       // The hue is the same all along: its two columns are found once.
       const [h0, h1, u] = hueSpot(hue);
-      const inside = (t: number) => {
+      /** Chroma that is left up to the edge: below 0 outside. */
+      const left = (t: number) => {
         const at = from + t * (L - from);
-        if (at <= 0 || at >= LEVELS - 1) return false;
+        if (at <= 0 || at >= LEVELS - 1) return -t * C;
         const level = at | 0;
         const low = level * HUES;
         const high = low + HUES;
         const below = smooth[low + h0] * (1 - u) + smooth[low + h1] * u;
         const above = smooth[high + h0] * (1 - u) + smooth[high + h1] * u;
-        return t * C <= below + (above - below) * (at - level);
+        return below + (above - below) * (at - level) - t * C;
       };
       let low = 0;
+      let leftLow = left(0);
+      if (leftLow < 0) return 0;
       let high = 1;
-      while (inside(high) && high < FURTHEST) {
+      let leftHigh = left(1);
+      while (leftHigh >= 0 && high < FURTHEST) {
         low = high;
+        leftLow = leftHigh;
         high *= 2;
+        leftHigh = left(high);
       }
-      for (let i = 0; i < HALVINGS; i++) {
-        const middle = (low + high) / 2;
-        if (inside(middle)) low = middle;
-        else high = middle;
+      if (leftHigh >= 0) return FURTHEST;
+      // Regula falsi, the end that stays weighed less each time (the Illinois way); by halves where that is slow.
+      let side = 0;
+      for (let i = 0; i < MOST_STEPS && high - low > FINE * high; i++) {
+        const t =
+          i < FALSI && leftLow > leftHigh ? low + ((high - low) * leftLow) / (leftLow - leftHigh) : (low + high) / 2;
+        const there = left(t);
+        if (Math.abs(there) < AT_EDGE) return t;
+        if (there >= 0) {
+          low = t;
+          leftLow = there;
+          if (side === 1) leftHigh /= 2;
+          side = 1;
+        } else {
+          high = t;
+          leftHigh = there;
+          if (side === -1) leftLow /= 2;
+          side = -1;
+        }
       }
       return low;
     },

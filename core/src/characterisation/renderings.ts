@@ -74,10 +74,10 @@ function compressing(knee: number, gain: number) {
   return (sheet: RelativeSheet, sourceBlackL: number) => {
     const tone = toned(sourceBlackL, sheet.blackL);
     // Tables ask level by level: the tone of the last is kept.
-    let lastL = NaN;
-    let L = NaN;
+    const last = Float64Array.of(NaN, NaN);
     return ([L0, a, b]: Lab): Lab => {
-      if (L0 !== lastL) [lastL, L] = [L0, tone(L0)];
+      if (L0 !== last[0]) last.set([L0, tone(L0)]);
+      const L = last[1];
       const own = Math.sqrt(a * a + b * b);
       const C = own * gain;
       if (C < 1e-6) return [L, 0, 0];

@@ -71,7 +71,6 @@ export function fitSmooth(
   const width = padded(size);
   const room = panelRoom([
     [size, n],
-    [size, n],
     [channels, n],
     [size, width],
     [size, width],
@@ -80,15 +79,17 @@ export function fitSmooth(
     [PANEL, width],
     [PANEL, padded(channels)],
   ]);
-  const weighted = columnsOf(room, rows, weightOf);
-  const normal = gram(room, size, weighted, columnsOf(room, rows));
+  // Every place by the root of what it counts, on both sides of each product.
+  const root = (p: number) => Math.sqrt(weightOf(p));
+  const columns = columnsOf(room, rows, root);
+  const normal = gram(room, size, columns, columns);
   const read = room.take(channels, n);
   fillPanels(
     read,
-    Array.from({ length: channels }, (_, c) => places.map((__, p) => values[p * channels + c])),
+    Array.from({ length: channels }, (_, c) => places.map((__, p) => root(p) * values[p * channels + c])),
   );
   const sides = room.take(channels, width);
-  times(room, read, weighted, sides);
+  times(room, read, columns, sides);
   const lower = room.take(size, width);
   const answers = room.take(channels, width);
   const four = room.take(PANEL, width);
@@ -178,15 +179,20 @@ const spreadOut = (n: number, most: number) =>
  * and few colours is judged by its colours too.
  */
 function roomsOf(places: readonly (readonly number[])[]): Float64Array {
-  const axes = places[0].length;
-  const flat = Float64Array.from(places.flat());
+  const flat = Float64Array.from(places.flatMap((at) => [at[0], at[1], at[2], at[3] ?? 0]));
   const rooms = Float64Array.from(places, (at, p) => {
+    const x = flat[p * 4];
+    const y = flat[p * 4 + 1];
+    const z = flat[p * 4 + 2];
+    const w = flat[p * 4 + 3];
     let least = Infinity;
-    for (let q = 0; q < places.length; q++) {
-      if (q === p) continue;
-      let square = 0;
-      for (let x = 0; x < axes; x++) square += (flat[p * axes + x] - flat[q * axes + x]) ** 2;
-      if (square < least) least = square;
+    for (let q = 0; q < flat.length; q += 4) {
+      const dx = flat[q] - x;
+      const dy = flat[q + 1] - y;
+      const dz = flat[q + 2] - z;
+      const dw = flat[q + 3] - w;
+      const square = dx * dx + dy * dy + dz * dz + dw * dw;
+      if (square < least && q !== p * 4) least = square;
     }
     // On a face of the cube half of it lies outside, at a corner seven parts of eight.
     const walls = at.filter((v) => v <= 0 || v >= 1).length;

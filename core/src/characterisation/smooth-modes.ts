@@ -124,9 +124,7 @@ export function atNodes(modes: LatticeModes, amounts: Float64Array, channels: nu
         for (let r = 0; r < rest; r++) {
           const amount = open[i * rest + r];
           if (amount === 0) continue;
-          const to = r * nodes;
-          const from = i * nodes;
-          for (let k = 0; k < nodes; k++) next[to + k] += amount * shapes[from + k];
+          for (let k = 0, to = r * nodes, from = i * nodes; k < nodes; k++) next[to++] += amount * shapes[from++];
         }
       }
       open = next;
