@@ -29,31 +29,43 @@ export interface PanelRoom {
 /** The part of WebAssembly that is used here, where neither a browser's nor a server's own types are known. */
 interface Assembly {
   readonly Module: new (bytes: Uint8Array) => object;
-  readonly Instance: new (module: object) => { readonly exports: unknown };
+  readonly Memory: new (size: { readonly initial: number }) => { readonly buffer: ArrayBuffer };
+  readonly Instance: new (module: object, imports: object) => { readonly exports: unknown };
 }
-interface Exports {
-  readonly memory: { readonly buffer: ArrayBuffer; readonly grow: (pages: number) => number };
-  readonly products: (a: number, b: number, n: number, out: number) => void;
+const { Module, Memory, Instance } = (globalThis as unknown as { WebAssembly: Assembly }).WebAssembly;
+
+type Products = (a: number, b: number, n: number, out: number) => void;
+interface Kernel {
+  readonly buffer: ArrayBuffer;
+  readonly products: Products;
 }
 
-let known: Exports | undefined;
-function instance(): Exports {
-  const { Instance, Module } = (globalThis as unknown as { WebAssembly: Assembly }).WebAssembly;
-  known ??= new Instance(new Module(Uint8Array.from(atob(PRODUCTS_BINARY), (c) => c.charCodeAt(0)))).exports as Exports;
-  return known;
+const MIB = 2 ** 20;
+/** What is taken at first: enough for most charts. Pages that nothing is written to cost nothing. */
+const FIRST_BYTES = 32 * MIB;
+
+let known: Kernel | undefined;
+/**
+ * The kernel with a memory of so many bytes at least. One that is too small is left for a new one and not grown: growing detaches what lay in it, after which
+ * the engine checks every access to every array anew.
+ */
+function kernelOf(bytes: number): Kernel {
+  if (known && known.buffer.byteLength >= bytes) return known;
+  const memory = new Memory({ initial: Math.ceil(Math.max(bytes, FIRST_BYTES) / PAGE) });
+  const module = new Module(Uint8Array.from(atob(PRODUCTS_BINARY), (c) => c.charCodeAt(0)));
+  const { products } = new Instance(module, { room: { memory } }).exports as { products: Products };
+  return (known = { buffer: memory.buffer, products });
 }
 
 /** @param sizes rows and width of everything that will be taken */
 export function panelRoom(sizes: readonly (readonly [rows: number, width: number])[]): PanelRoom {
-  const { memory, products } = instance();
   const whole = SUMS + sizes.reduce((sum, [rows, width]) => sum + lengthOf(rows, width), 0);
-  const lacking = whole * BYTES - memory.buffer.byteLength;
-  if (lacking > 0) memory.grow(Math.ceil(lacking / PAGE));
-  const sums = new Float64Array(memory.buffer, 0, SUMS);
+  const { buffer, products } = kernelOf(whole * BYTES);
+  const sums = new Float64Array(buffer, 0, SUMS);
   let next = SUMS;
   return {
     take(rows, width) {
-      const values = new Float64Array(memory.buffer, next * BYTES, lengthOf(rows, width)).fill(0);
+      const values = new Float64Array(buffer, next * BYTES, lengthOf(rows, width)).fill(0);
       next += values.length;
       return { count: Math.ceil(rows / PANEL), width, values };
     },

@@ -1,6 +1,6 @@
 ;; Sixteen sums at once, two to a register: out[4·i + j] = Σ a[4·k + i] · b[4·k + j] over n places k. Addresses are in bytes.
 (module
-  (memory (export "memory") 1)
+  (import "room" "memory" (memory 1))
   (func (export "products") (param $a i32) (param $b i32) (param $n i32) (param $out i32)
     (local $end i32) (local $b01 v128) (local $b23 v128) (local $x v128)
     (local $s0 v128) (local $t0 v128) (local $s1 v128) (local $t1 v128)
