@@ -1,12 +1,20 @@
 import { defineConfig } from '@playwright/test';
 
+const DRAWN = ['proof.spec.ts', 'proof-pixels.spec.ts', 'compare.spec.ts', 'match.spec.ts', 'thin-path.spec.ts'].map(
+  (name) => `**/${name}`,
+);
+
 export default defineConfig({
   testDir: '.',
   timeout: 120_000,
-  expect: { timeout: 20_000 },
+  expect: { timeout: 30_000 },
   globalSetup: './global-setup.ts',
-  // One at a time: solids are drawn in software here, and two of them starve each other.
-  workers: 1,
+  workers: 2,
+  // Proofs and solids are drawn in software here, and two of them starve each other: one at a time, beside whatever else there is.
+  projects: [
+    { name: 'drawn', testMatch: DRAWN, workers: 1 },
+    { name: 'plain', testIgnore: DRAWN },
+  ],
   // A second try begins with a studio of its own; one that needed it is told as flaky.
   retries: 1,
   reporter: [['line'], ['json', { outputFile: '../test-results/playwright.json' }]],

@@ -33,6 +33,8 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   studio,
 }) => {
   test.setTimeout(240_000);
+  // A small window: every one of its pixels is drawn by the processor here, again and again.
+  await page.setViewportSize({ width: 1024, height: 640 });
   const get = async <T>(path: string) => (await (await page.request.get(studio.url + path)).json()) as T;
   const room = (await get<Head[]>('/api/pictures')).find((p) => p.title.startsWith('Control room'))!;
   await page.goto(`${studio.url}/match`);
