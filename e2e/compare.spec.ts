@@ -28,18 +28,23 @@ async function setTable(page: Page, studio: Studio, wanted: TableWanted): Promis
   await does('glass', wanted.glass ?? 'none');
 }
 
-async function lay(page: Page, studio: Studio, names: readonly string[]): Promise<void> {
+/** Print conditions by paper and media setting. */
+async function idsOf(page: Page, studio: Studio, names: readonly string[]): Promise<string[]> {
   const conditions = (await (await page.request.get(`${studio.url}/api/conditions`)).json()) as {
     id: string;
     paper: { name: string };
     mediaSetting: string;
     printMode: string;
   }[];
-  const ids = names.map(
+  return names.map(
     (n) =>
       conditions.find((c) => `${c.paper.name}, ${c.mediaSetting}` === n && c.printMode === 'colour through a profile')!
         .id,
   );
+}
+
+async function lay(page: Page, studio: Studio, names: readonly string[]): Promise<void> {
+  const ids = await idsOf(page, studio, names);
   await setTable(page, studio, { conditionIds: ids, leftHand: ids[0], rightHand: ids[1], light: 'D50', glass: 'none' });
 }
 
@@ -162,6 +167,15 @@ test('the solids are turned by key and by name, cut, and set against a profile',
     /\+ covers of [A-F]\s*(100\.0|99\.\d)\s%/,
     { timeout: 20_000 },
   );
+  // Each of them can be the body: the others are set against it.
+  const body = page.getByRole('listitem').filter({ hasText: 'a body in its own colours' });
+  await expect(body).toContainText('Slate Baryta');
+  await page.getByRole('button', { name: 'Take ROMM RGB in hand, as the body' }).press('Enter');
+  await expect(body).toContainText('ROMM RGB');
+  await expect(page.getByRole('region', { name: 'ROMM RGB against Slate Baryta' })).toContainText('In common', {
+    timeout: 20_000,
+  });
+  await expect(page.getByRole('button', { name: 'Take Slate Baryta in hand, as the body' })).toBeVisible();
   await expectAccessible(page);
 });
 
@@ -250,6 +264,21 @@ test('a media setting is stamped and found again', async ({ watched: page, studi
   await expect(page.getByRole('listitem').filter({ hasText: 'Slate Baryta' }).first()).toContainText(
     'standing setting',
   );
+  // A print that is sent with another setting is told so, with the reason; one that is sent with it sees why.
+  for (const [paper, said] of [
+    [BARYTA, 'is Heavy gloss fibre.'],
+    ['Slate Baryta, Plain photo', 'is Heavy gloss fibre; this print is sent with Plain photo.'],
+  ] as const) {
+    const pictures = (await (await page.request.get(`${studio.url}/api/pictures`)).json()) as { id: string }[];
+    const begun = await page.request.post(`${studio.url}/api/prints`, {
+      data: { pictureId: pictures[0].id, conditionId: (await idsOf(page, studio, [paper]))[0] },
+    });
+    const { id } = (await begun.json()) as { id: string };
+    await page.goto(`${studio.url}/prints/${id}`);
+    await expect(page.getByRole('region', { name: 'Standing setting' })).toContainText(said);
+    await expect(page.getByRole('region', { name: 'Standing setting' })).toContainText('the greys stay grey');
+    await page.request.delete(`${studio.url}/api/prints/${id}`);
+  }
   await page.goto(`${studio.url}/compare/setting`);
   await standing.getByRole('button', { name: 'Take it back' }).click();
   // What was stamped before it stands again.

@@ -23,6 +23,7 @@ const SELECT = 'min-h-8 max-w-[30ch] rounded-[3px] border border-edge bg-field p
 /** The solids of the pair in hand and one beside them: turned, cut, and set against one another. */
 export function GamutPlace({ laid, left, right, lit }: CompareProps) {
   const [beside, setBeside] = useState('');
+  const [taken, setTaken] = useState('');
   const third = useBeside(beside, lit.solids);
   const letter = (id: string) => MARKS[laid.findIndex((c) => c.id === id)]?.letter ?? '+';
   const solids = useMemo(
@@ -46,9 +47,12 @@ export function GamutPlace({ laid, left, right, lit }: CompareProps) {
           name: laid.find((c) => c.id === beside)?.paper.name ?? third.name ?? '',
           mesh: third.mesh,
         },
-      ].filter((s): s is NamedSolid => Boolean(s)),
+      ]
+        .filter((s): s is NamedSolid => Boolean(s))
+        // What is taken in hand is the body; the others lie about it as lines.
+        .sort((p, q) => Number(q.id === taken) - Number(p.id === taken)),
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [lit.solids[left.id], lit.solids[right.id], third.mesh, left.id, right.id],
+    [lit.solids[left.id], lit.solids[right.id], third.mesh, left.id, right.id, taken],
   );
   const without = [left, right].filter((c) => lit.ready && lit.settled && !lit.solids[c.id]);
   return (
@@ -74,7 +78,7 @@ export function GamutPlace({ laid, left, right, lit }: CompareProps) {
       {!lit.ready && <Waiting what="Fetching the solids" />}
       {solids.length > 0 && (
         <div className="grid grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)] gap-x-7 gap-y-6 max-[1150px]:grid-cols-1">
-          <Solids solids={solids} />
+          <Solids solids={solids} onTake={setTaken} />
           <div className="space-y-5">
             {solids.length > 1 && (
               <AgainstEachOther key={`${solids[0].id}/${solids[1].id}`} first={solids[0]} second={solids[1]} />

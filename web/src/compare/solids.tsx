@@ -16,7 +16,7 @@ import { CONTOUR_HUES, hueContours, lightnessContours, outermost, type Contour }
 import { meshVolume, type GamutMesh } from '@rakuen/core/gamut/mesh';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useAppSelector } from '../app/store.ts';
-import { Button } from '../parts/button.tsx';
+import { Button, QuietButton } from '../parts/button.tsx';
 
 export interface NamedSolid {
   readonly id: string;
@@ -40,7 +40,7 @@ const TURN_RAD = Math.PI / 24;
 const NEARER = 0.9;
 
 /** Up to three gamut solids in CIELAB: the first as a body in its own colours, the second by its lines as a map has them, the third by broken ones. Turned by mouse, finger and keys. */
-export function Solids({ solids }: { solids: NamedSolid[] }) {
+export function Solids({ solids, onTake }: { solids: NamedSolid[]; onTake: (id: string) => void }) {
   const controls = useRef<OrbitControls>(null);
   // Lines and names are drawn in the colours of the surround.
   const theme = useAppSelector((s) => s.view.theme);
@@ -115,6 +115,14 @@ export function Solids({ solids }: { solids: NamedSolid[] }) {
               <b className="font-serif">{s.letter}</b> {s.name},{' '}
               {['a body in its own colours', 'in lines', 'in broken lines'][i]},{' '}
               {formatNumber(Math.round(meshVolume(s.mesh) / 100) * 100, 0)} cubic Lab units
+              {i > 0 && (
+                <>
+                  {' '}
+                  <QuietButton onClick={() => onTake(s.id)} aria-label={`Take ${s.name} in hand, as the body`}>
+                    Take in hand
+                  </QuietButton>
+                </>
+              )}
             </li>
           ))}
         </ul>

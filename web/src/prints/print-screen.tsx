@@ -25,6 +25,7 @@ import {
 import { PrintPlaces } from './print-places.tsx';
 import { SettingChoice } from './setting-choice.tsx';
 import { SizeLine } from './size-line.tsx';
+import { StandingSetting } from './standing-setting.tsx';
 import { Verdict } from './verdict.tsx';
 
 /** One print: the sheet turned over, with what it is made with written on its back. */
@@ -115,6 +116,7 @@ function WaitingBack({
   return (
     <div className="space-y-5">
       <SizeLine print={print} picture={picture} condition={condition} onChange={change} />
+      <StandingSetting print={print} condition={condition} />
       {differing.length > 0 && (
         <section aria-label="Differs from last time">
           <h3 className="mb-1">Differs from last time</h3>

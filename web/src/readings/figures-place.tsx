@@ -25,8 +25,14 @@ export function FiguresPlace({ condition }: { condition: ConditionView }) {
   const { paper, facts } = condition;
   const quarrels = facts ? disagreements(paper, facts.figures) : [];
   return (
-    <div className="grid grid-cols-[minmax(0,1.08fr)_minmax(0,1fr)] gap-x-8 gap-y-6 max-[1150px]:grid-cols-1">
-      <section aria-label="Figures">
+    <div className="grid grid-cols-[minmax(0,1.08fr)_minmax(0,1fr)] grid-rows-[auto_1fr] gap-x-8 gap-y-5 max-[1150px]:grid-cols-1 max-[1150px]:grid-rows-none">
+      <section aria-label="Bring readings" className="min-[1151px]:col-start-2">
+        <ReadingImport condition={condition} />
+      </section>
+      <section
+        aria-label="Figures"
+        className="min-[1151px]:col-start-1 min-[1151px]:row-span-2 min-[1151px]:row-start-1"
+      >
         {facts?.source === 'profile' && (
           <p className="mb-3 border-l-4 border-ink bg-field px-3 py-1.5">
             The figures of colour come from a profile: nothing was measured. They stand in until a reading comes.
@@ -72,10 +78,7 @@ export function FiguresPlace({ condition }: { condition: ConditionView }) {
             ))}
         </table>
       </section>
-      <div className="space-y-5">
-        <section aria-label="Bring readings">
-          <ReadingImport condition={condition} />
-        </section>
+      <div className="space-y-5 min-[1151px]:col-start-2">
         {facts?.ramp && (
           <section aria-label="Neutral ramp">
             <h3 className="mb-1 text-[1.1rem]">Neutral ramp</h3>

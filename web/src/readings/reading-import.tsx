@@ -126,7 +126,7 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
             <TextField label="Box or formulation" unit="if not the first" maxLength={80} {...state('batch')} />
             <TextField label="Printed" unit="(for the drying time)" type="datetime-local" {...state('printedAt')} />
           </div>
-          <div className="mt-4 flex gap-3">
+          <div className="sticky bottom-0 -mx-4 mt-3 flex gap-3 border-t border-line bg-sheet px-4 py-2.5">
             <Button main disabled={keeping.isLoading || preview.parts.length === 0} onClick={() => void keepIt()}>
               {keeping.isLoading
                 ? 'Keeping…'
