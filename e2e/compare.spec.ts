@@ -172,6 +172,7 @@ test('the solids are turned by key and by name, cut, and set against a profile',
   await expect(body).toContainText('Slate Baryta');
   await page.getByRole('button', { name: 'Take ROMM RGB in hand, as the body' }).press('Enter');
   await expect(body).toContainText('ROMM RGB');
+  await expect(page.getByRole('application', { name: /^Gamut solids/ })).toBeFocused();
   await expect(page.getByRole('region', { name: 'ROMM RGB against Slate Baryta' })).toContainText('In common', {
     timeout: 20_000,
   });

@@ -1,10 +1,11 @@
+import sharp from 'sharp';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PrintSettings } from '@rakuen/contract/prints';
 import { writeCgats } from '@rakuen/core/formats/cgats-write';
 import { readChart } from '@rakuen/core/simulation/instrument';
 import { cautionsFor } from '@rakuen/server/prints/cautions';
 import { scatteredChart, SHEETS } from '../../core/test/sheets.ts';
-import { CONDITION, start, type Running } from './rakuen.ts';
+import { CONDITION, picture, start, type Running } from './rakuen.ts';
 
 let rakuen: Running;
 beforeAll(async () => {
@@ -65,6 +66,35 @@ describe('a paper of which nothing is claimed but maker and name', () => {
     expect(heavy.join(' ')).toMatch(/matt black does not hold on a gloss sheet/);
     const light = cautionsFor({ settings }, { ...body, paper: { ...body.paper, weightGsm: 90 } });
     expect(light.join(' ')).not.toMatch(/heavy/);
+  });
+
+  it('costs what its picture, its prices and the hours come to: its ink is told from what is seen', async () => {
+    const box = {
+      paperId: paper.id,
+      label: 'A4',
+      kind: 'sheet',
+      widthMm: 210,
+      heightMm: 297,
+      sheets: 25,
+      batch: '',
+      price: 30,
+      currency: 'EUR',
+      boughtOn: '2026-10-01',
+    };
+    expect((await rakuen.call('POST', '/api/boxes', box)).status).toBe(201);
+    const { job } = await picture(
+      rakuen,
+      'ramp.png',
+      await sharp({ create: { width: 64, height: 48, channels: 3, background: '#806040' } })
+        .png()
+        .toBuffer(),
+    );
+    const cost = await rakuen.call<{ inkFrom: string; inkMl: number }>(
+      'GET',
+      `/api/costs?pictureId=${job.pictureId}&conditionId=${conditionId}&widthMm=180&heightMm=135`,
+    );
+    expect([cost.status, cost.body.inkFrom]).toEqual([200, 'picture and sheet']);
+    expect(cost.body.inkMl).toBeGreaterThan(0);
   });
 
   it('what is claimed later stands; what is taken back is not claimed any more', async () => {

@@ -167,23 +167,22 @@ export class BenchService {
     return standIn(await this.standInFacts(conditionId), true);
   }
 
-  /** What stands in for the printer of a print condition is made from. */
-  async standInFacts(conditionId: string): Promise<StandInFacts> {
+  /** What stands in for the printer of a print condition is made from; undefined where nobody said what kind of sheet it prints on. */
+  async knownStandIn(conditionId: string): Promise<StandInFacts | undefined> {
     const { paper, ...c } = await this.conditions.view(conditionId);
-    const { coating, surface, weightGsm, thicknessUm } = paper;
-    if (!coating || !surface || weightGsm === undefined || thicknessUm === undefined)
-      throw new RakuenError(409, `What kind of sheet ${paper.name} is was not said: nothing can stand in for it.`, {
-        remedy: 'Say its coating, surface, weight and thickness in its paper, or bring what your instrument read.',
-      });
-    return {
-      ...c,
-      coating,
-      surface,
-      weightGsm,
-      thicknessUm,
-      brightenerClaim: paper.brightenerClaim,
-      sheetName: `${paper.maker} ${paper.name}`,
-    };
+    const { coating, surface, weightGsm, thicknessUm, brightenerClaim } = paper;
+    if (!coating || !surface || weightGsm === undefined || thicknessUm === undefined) return undefined;
+    const sheetName = `${paper.maker} ${paper.name}`;
+    return { ...c, coating, surface, weightGsm, thicknessUm, brightenerClaim, sheetName };
+  }
+
+  private async standInFacts(conditionId: string): Promise<StandInFacts> {
+    const known = await this.knownStandIn(conditionId);
+    if (known) return known;
+    const { paper } = await this.conditions.view(conditionId);
+    throw new RakuenError(409, `What kind of sheet ${paper.name} is was not said: nothing can stand in for it.`, {
+      remedy: 'Say its coating, surface, weight and thickness in its paper, or bring what your instrument read.',
+    });
   }
 }
 

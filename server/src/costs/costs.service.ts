@@ -109,8 +109,8 @@ export class CostsService {
     const { facts } = condition;
     const areaM2 = widthMm * heightMm * 1e-6;
     const sent = isSimulated(condition) ? await this.sentFor(condition) : undefined;
-    if (sent) {
-      const stand = await this.bench.standInFacts(condition.id);
+    const stand = sent && (await this.bench.knownStandIn(condition.id));
+    if (sent && stand) {
       const ml = await this.workshop.run('countInk', { facts: stand, sent, cells, areaM2, solidMlPerM2: solid });
       return { ml, from: 'simulated printer' };
     }

@@ -45,6 +45,12 @@ export function Solids({ solids, onTake }: { solids: NamedSolid[]; onTake: (id: 
   // Lines and names are drawn in the colours of the surround.
   const theme = useAppSelector((s) => s.view.theme);
   const [view, setView] = useState<{ name: View; turn: number }>({ name: 'slant', turn: 0 });
+  const scene = useRef<HTMLDivElement>(null);
+  // What was pressed is gone then: the hand goes on turning what it took.
+  const take = (id: string) => {
+    onTake(id);
+    scene.current?.focus();
+  };
   const onKey = (e: KeyboardEvent) => {
     const c = controls.current;
     if (!c) return;
@@ -81,6 +87,7 @@ export function Solids({ solids, onTake }: { solids: NamedSolid[]; onTake: (id: 
         ))}
       </div>
       <div
+        ref={scene}
         role="application"
         aria-label={`Gamut solids in CIELAB: ${solids.map((s) => `${s.letter} ${s.name}`).join(', ')}. Arrow keys turn them, plus and minus come nearer and go away.`}
         tabIndex={0}
@@ -118,7 +125,7 @@ export function Solids({ solids, onTake }: { solids: NamedSolid[]; onTake: (id: 
               {i > 0 && (
                 <>
                   {' '}
-                  <QuietButton onClick={() => onTake(s.id)} aria-label={`Take ${s.name} in hand, as the body`}>
+                  <QuietButton onClick={() => take(s.id)} aria-label={`Take ${s.name} in hand, as the body`}>
                     Take in hand
                   </QuietButton>
                 </>
