@@ -265,19 +265,19 @@ test('a media setting is stamped and found again', async ({ watched: page, studi
   await expect(page.getByRole('listitem').filter({ hasText: 'Slate Baryta' }).first()).toContainText(
     'standing setting',
   );
-  // A print that is sent with another setting is told so, with the reason; one that is sent with it sees why.
-  for (const [paper, said] of [
-    [BARYTA, 'is Heavy gloss fibre.'],
-    ['Slate Baryta, Plain photo', 'is Heavy gloss fibre; this print is sent with Plain photo.'],
+  // A print that is sent with it sees why; one that is sent with another is told so, with the reason.
+  for (const [paper, where, said] of [
+    [BARYTA, 'Standing setting', 'Sent with Heavy gloss fibre, the standing setting'],
+    ['Slate Baryta, Plain photo', 'Differs from last time', 'the standing setting of this paper is Heavy gloss fibre'],
   ] as const) {
     const pictures = (await (await page.request.get(`${studio.url}/api/pictures`)).json()) as { id: string }[];
-    const begun = await page.request.post(`${studio.url}/api/prints`, {
+    const begun = await page.request.post(`${studio.url}/api/prints/begin`, {
       data: { pictureId: pictures[0].id, conditionId: (await idsOf(page, studio, [paper]))[0] },
     });
     const { id } = (await begun.json()) as { id: string };
     await page.goto(`${studio.url}/prints/${id}`);
-    await expect(page.getByRole('region', { name: 'Standing setting' })).toContainText(said);
-    await expect(page.getByRole('region', { name: 'Standing setting' })).toContainText('the greys stay grey');
+    await expect(page.getByRole('region', { name: where })).toContainText(said);
+    await expect(page.getByRole('region', { name: where })).toContainText('the greys stay grey');
     await page.request.delete(`${studio.url}/api/prints/${id}`);
   }
   await page.goto(`${studio.url}/compare/setting`);

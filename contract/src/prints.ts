@@ -1,4 +1,5 @@
 import {
+  Lines,
   FreeText,
   Id,
   Int,
@@ -126,11 +127,21 @@ export class PrintView extends PrintInput {
   @When() recordedAt!: string;
 }
 
+/** A stamped media setting, as far as a print asks for it. */
+export class StandingView {
+  @Text() mediaSetting!: string;
+  @Lines() reason!: string;
+  @Text(80) by!: string;
+  @When() stampedAt!: string;
+}
+
 /** A waiting print held against what went before. */
 export class PrintLook {
   @Part(() => PrintView) print!: PrintView;
   /** What differs from the last sheet through the printer, from the last print of the picture, from the standing setting. */
   @Rows() differs!: Difference[];
+  /** The media setting that was stamped for this paper in this printer, and why. */
+  @Maybe() @Part(() => StandingView) standing?: StandingView;
   /** What changed since the print that is repeated. */
   @Rows() since!: Since[];
   /** Sentences learned from the ledger that matter here. */

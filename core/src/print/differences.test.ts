@@ -33,9 +33,10 @@ describe('what differs', () => {
     const wrong = { ...baryta, mediaSetting: 'Plain photo' };
     const found = differences(wrong, {
       atPrinter: { ...rag, settings: wrong },
-      standing: { mediaSetting: 'Heavy gloss fibre', stampedAt: '2026-09-20T10:00:00Z' },
+      standing: { mediaSetting: 'Heavy gloss fibre', stampedAt: '2026-09-20T10:00:00Z', reason: 'Blacker.' },
     });
     expect(found).toHaveLength(1);
+    expect(found[0].sentence).toMatch(/is Heavy gloss fibre, stamped 2026-09-20: “Blacker\.”$/);
     expect(found[0]).toMatchObject({ key: 'mediaSetting', from: 'standing', was: 'Heavy gloss fibre' });
   });
 

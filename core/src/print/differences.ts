@@ -15,6 +15,7 @@ export interface Standing {
   readonly mediaSetting: string;
   /** ISO 8601. */
   readonly stampedAt: string;
+  readonly reason: string;
 }
 
 export interface Difference {
@@ -56,7 +57,7 @@ export function differences(settings: SettingValues, { atPrinter, ofPicture, sta
             is: written(key, settings[key]),
             was: standing.mediaSetting,
             from: 'standing' as const,
-            sentence: `${SETTINGS[key].name} says ${written(key, settings[key])}; the standing setting of this paper is ${standing.mediaSetting}, stamped ${standing.stampedAt.slice(0, 10)}.`,
+            sentence: `${SETTINGS[key].name} says ${written(key, settings[key])}; the standing setting of this paper is ${standing.mediaSetting}, stamped ${standing.stampedAt.slice(0, 10)}: “${standing.reason}”`,
           },
         ]
       : []),

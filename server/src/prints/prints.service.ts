@@ -196,6 +196,14 @@ export class PrintsService {
         ),
         standing: standing ?? undefined,
       }),
+      standing: standing
+        ? {
+            mediaSetting: standing.mediaSetting,
+            reason: standing.reason,
+            by: standing.by,
+            stampedAt: standing.stampedAt,
+          }
+        : undefined,
       since: await this.since(row),
       learned: await this.learned.about(row.pictureId, condition.paperId),
       cautions: cautionsFor(row, condition),

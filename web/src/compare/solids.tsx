@@ -45,6 +45,7 @@ export function Solids({ solids, onTake }: { solids: NamedSolid[]; onTake: (id: 
   // Lines and names are drawn in the colours of the surround.
   const theme = useAppSelector((s) => s.view.theme);
   const [view, setView] = useState<{ name: View; turn: number }>({ name: 'slant', turn: 0 });
+  const far = useMemo(() => Math.max(1, ...solids.map((s) => reachOf(s.mesh) / FITTING_CHROMA)), [solids]);
   const scene = useRef<HTMLDivElement>(null);
   // What was pressed is gone then: the hand goes on turning what it took.
   const take = (id: string) => {
@@ -104,7 +105,7 @@ export function Solids({ solids, onTake }: { solids: NamedSolid[]; onTake: (id: 
           gl={{ antialias: true, preserveDrawingBuffer: true }}
           fallback={<p className="p-4">This browser draws no solids; the cuts below show the same.</p>}
         >
-          <Hand controls={controls} view={view} />
+          <Hand controls={controls} view={view} far={far} />
           <Axes />
           {solids.map((s, i) =>
             i === 0 ? (
@@ -303,7 +304,20 @@ function Axes() {
 }
 
 /** What turns the view: mouse and finger by the controls, named views and keys from outside. */
-function Hand({ controls, view }: { controls: RefObject<OrbitControls | null>; view: { name: View; turn: number } }) {
+/** C* a solid may reach for the views to hold it as they stand; what reaches further is seen from further off. */
+const FITTING_CHROMA = 155;
+const reachOf = ({ vertices }: GamutMesh): number => Math.max(...vertices.map(([, a, b]) => Math.hypot(a, b)));
+
+function Hand({
+  controls,
+  view,
+  far,
+}: {
+  controls: RefObject<OrbitControls | null>;
+  view: { name: View; turn: number };
+  /** How many times further off than the views stand. */
+  far: number;
+}) {
   const { camera, gl, invalidate } = useThree();
   useEffect(() => {
     const orbit = new OrbitControls(camera, gl.domElement);
@@ -315,9 +329,9 @@ function Hand({ controls, view }: { controls: RefObject<OrbitControls | null>; v
   }, [camera, gl, invalidate, controls]);
   useEffect(() => {
     const [x, y, z] = VIEWS[view.name].at;
-    camera.position.set(x, y, z);
-    controls.current?.update();
+    camera.position.set(x, y, z).sub(controls.current!.target).multiplyScalar(far).add(controls.current!.target);
+    controls.current!.update();
     invalidate();
-  }, [view, camera, controls, invalidate]);
+  }, [view, far, camera, controls, invalidate]);
   return null;
 }

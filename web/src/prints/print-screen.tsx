@@ -116,7 +116,7 @@ function WaitingBack({
   return (
     <div className="space-y-5">
       <SizeLine print={print} picture={picture} condition={condition} onChange={change} />
-      <StandingSetting print={print} condition={condition} />
+      <StandingSetting look={look} />
       {differing.length > 0 && (
         <section aria-label="Differs from last time">
           <h3 className="mb-1">Differs from last time</h3>

@@ -102,7 +102,7 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
             </p>
           )}
           {preview.parts.length > 0 && (
-            <div className="mt-2 grid grid-cols-[1.1fr_1fr] gap-6">
+            <div className="mt-2 grid grid-cols-[repeat(auto-fit,minmax(320px,1fr))] gap-x-6 gap-y-3">
               <Recognised preview={preview} />
               <div>
                 <p className="font-semibold">It would give</p>
@@ -126,7 +126,7 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
             <TextField label="Box or formulation" unit="if not the first" maxLength={80} {...state('batch')} />
             <TextField label="Printed" unit="(for the drying time)" type="datetime-local" {...state('printedAt')} />
           </div>
-          <div className="sticky bottom-0 -mx-4 mt-3 flex gap-3 border-t border-line bg-sheet px-4 py-2.5">
+          <div className="sticky -bottom-5 -mx-4 mt-3 flex gap-3 border-t border-line bg-sheet px-4 py-2.5">
             <Button main disabled={keeping.isLoading || preview.parts.length === 0} onClick={() => void keepIt()}>
               {keeping.isLoading
                 ? 'Keeping…'
@@ -145,11 +145,14 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
   );
 }
 
+/** What was recognised, one after another in a line. */
+const TOLD = "[&>li]:inline [&>li:not(:last-child)]:after:content-['_·_']";
+
 function Recognised({ preview }: { preview: ReadingPreview }) {
   return (
     <div>
       <p className="font-semibold">Recognised</p>
-      <ul className="list-inside list-disc">
+      <ul className={TOLD}>
         {preview.recognised.map((r) => (
           <li key={r}>{r}</li>
         ))}
@@ -167,7 +170,7 @@ function Recognised({ preview }: { preview: ReadingPreview }) {
       {preview.missing.length > 0 && (
         <>
           <p className="mt-2 font-semibold">Missing</p>
-          <ul className="list-inside list-disc">
+          <ul className="list-outside list-disc pl-4">
             {preview.missing.map((m) => (
               <li key={m}>{m}</li>
             ))}
