@@ -1,4 +1,5 @@
 import { alikeMeasures, unlikeByReason, unstated } from '@rakuen/core/measurement/basis';
+import { gamutVolume } from '@rakuen/core/measurement/measures/gamut-volume';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { describeBeside, describePair, describeWhites } from '@rakuen/core/measurement/sentences';
 import type { ColourFigure } from '@rakuen/core/measurement/figure';
@@ -17,6 +18,7 @@ import type { CompareProps } from './compare-screen.tsx';
 import { desk } from './desk.ts';
 import { DmaxBars } from './dmax-bars.tsx';
 import { MeasureTable } from './measure-table.tsx';
+import { PairDrawn } from './pair-drawn.tsx';
 import type { LitCondition } from './use-light.ts';
 
 const DARK = TABLE_LIGHTS.find((l) => l.key === 'D50-no-uv')!;
@@ -129,53 +131,69 @@ function PairInHand({
           {(left.facts?.readingId ? right : left).paper.name} was not measured yet, so nothing can be said of the pair.
         </p>
       ) : (
-        <div aria-busy={!lit.settled}>
-          <ul aria-label="What can be seen" className="mt-4 max-w-[72ch] font-serif text-[1.08rem] leading-snug">
-            {seen.map((t) => (
-              <li key={t.measure}>{t.sentence}</li>
-            ))}
-            {seen.length === 0 && told.length > 0 && (
-              <li>
-                Nobody could tell these two apart by {apart.length > 0 ? 'what can be compared' : 'what was measured'}.
-              </li>
+        <div
+          aria-busy={!lit.settled}
+          className="flex items-start justify-between gap-8 min-[1500px]:justify-start min-[1500px]:gap-24"
+        >
+          <div className="min-w-0">
+            <ul aria-label="What can be seen" className="mt-4 max-w-[72ch] font-serif text-[1.08rem] leading-snug">
+              {seen.map((t) => (
+                <li key={t.measure}>{t.sentence}</li>
+              ))}
+              {seen.length === 0 && told.length > 0 && (
+                <li>
+                  Nobody could tell these two apart by {apart.length > 0 ? 'what can be compared' : 'what was measured'}
+                  .
+                </li>
+              )}
+            </ul>
+            {(whites || beside.length > 0) && (
+              <ul
+                aria-label="By the light, the lamp and the hand"
+                className="mt-2 max-w-[72ch] font-serif leading-snug"
+              >
+                {whites && <li>{whites}</li>}
+                {beside.map((t) => (
+                  <li key={t.measure}>{t.sentence}</li>
+                ))}
+              </ul>
             )}
-          </ul>
-          {(whites || beside.length > 0) && (
-            <ul aria-label="By the light, the lamp and the hand" className="mt-2 max-w-[72ch] font-serif leading-snug">
-              {whites && <li>{whites}</li>}
-              {beside.map((t) => (
-                <li key={t.measure}>{t.sentence}</li>
-              ))}
-            </ul>
+            {unseen.length + nothing.length + apart.length + silent.length > 0 && (
+              <ul aria-label="What can not be seen" className="mt-2 max-w-[80ch] text-[13px]">
+                {unseen.map((t) => (
+                  <li key={t.measure}>{t.sentence}</li>
+                ))}
+                {nothing.length > 0 && <li>Within your noise, or nothing to speak of: {nothing.join('; ')}.</li>}
+                {silent.map((name) => (
+                  <li key={name}>
+                    The readings of {name} do not say their measurement condition: they are taken for like, and the
+                    whites may not be.
+                  </li>
+                ))}
+                {apart.map(([why, measures]) => (
+                  <li key={why}>
+                    Not held against each other, {why}: {measures.map((m) => m.name).join('; ')}.
+                  </li>
+                ))}
+              </ul>
+            )}
+            <p className="mt-2 flex flex-wrap items-center gap-x-4 text-[13px]">
+              Take it away:
+              <FileLink href={`/api/comparison?as=csv&${askedOf(lit, left, right)}`} label="The comparison as CSV">
+                CSV
+              </FileLink>
+              <FileLink href={`/api/comparison?as=pdf&${askedOf(lit, left, right)}`} label="The comparison as PDF">
+                PDF
+              </FileLink>
+            </p>
+          </div>
+          {alikeMeasures(left, right).some((m) => m.key === gamutVolume.key) && (
+            <div className="mt-3 max-[1150px]:hidden">
+              <TakeSvg name={`Outlines of ${left.paper.name} and ${right.paper.name}`}>
+                <PairDrawn left={left} right={right} />
+              </TakeSvg>
+            </div>
           )}
-          {unseen.length + nothing.length + apart.length + silent.length > 0 && (
-            <ul aria-label="What can not be seen" className="mt-2 max-w-[80ch] text-[13px]">
-              {unseen.map((t) => (
-                <li key={t.measure}>{t.sentence}</li>
-              ))}
-              {nothing.length > 0 && <li>Within your noise, or nothing to speak of: {nothing.join('; ')}.</li>}
-              {silent.map((name) => (
-                <li key={name}>
-                  The readings of {name} do not say their measurement condition: they are taken for like, and the whites
-                  may not be.
-                </li>
-              ))}
-              {apart.map(([why, measures]) => (
-                <li key={why}>
-                  Not held against each other, {why}: {measures.map((m) => m.name).join('; ')}.
-                </li>
-              ))}
-            </ul>
-          )}
-          <p className="mt-2 flex flex-wrap items-center gap-x-4 text-[13px]">
-            Take it away:
-            <FileLink href={`/api/comparison?as=csv&${askedOf(lit, left, right)}`} label="The comparison as CSV">
-              CSV
-            </FileLink>
-            <FileLink href={`/api/comparison?as=pdf&${askedOf(lit, left, right)}`} label="The comparison as PDF">
-              PDF
-            </FileLink>
-          </p>
         </div>
       )}
     </section>
