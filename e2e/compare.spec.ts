@@ -78,6 +78,11 @@ test('under another light the brightened white moves and the other stays; glass 
     /Under D50 with its UV the left white is \d\.\d bluer; without UV (the two whites are the same|they lie)/,
     { timeout: 30_000 },
   );
+  // The pair is drawn beside what is said of it.
+  const drawn = page.getByRole('img', {
+    name: 'Greatest chroma of Lantern Matt, a whole line, and Chalk Rag, a broken line, at every hue',
+  });
+  await expect(drawn).toBeVisible();
   const [bright, plain] = await whites(page);
   await page.getByLabel('Light over the table').selectOption({ label: 'D50 without UV' });
   await expect.poll(async () => (await whites(page))[0] - bright, { timeout: 15_000 }).toBeGreaterThan(3);

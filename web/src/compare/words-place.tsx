@@ -6,7 +6,7 @@ import type { ColourFigure } from '@rakuen/core/measurement/figure';
 import type { Thresholds } from '@rakuen/core/measurement/thresholds';
 import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import type { Lab } from '@rakuen/core/colour/types';
-import { memo, useEffect, useState } from 'react';
+import { memo, useEffect, useState, type ReactNode } from 'react';
 import { Waiting } from '../parts/messages.tsx';
 import { FileLink } from '../parts/file-link.tsx';
 import { GamutOutline } from '../parts/gamut-outline.tsx';
@@ -29,9 +29,13 @@ export function WordsPlace({ laid, left, right, lit, thresholds }: CompareProps)
   const later = useAfterPaint(laid);
   return (
     <>
-      <PairInHand left={left} right={right} lit={lit} thresholds={thresholds} />
+      <PairInHand left={left} right={right} lit={lit} thresholds={thresholds}>
+        <div className={`will-change-[opacity] ${later === laid ? '' : 'opacity-0'}`} inert={later !== laid}>
+          <PairOutlines laid={later} leftId={left.id} rightId={right.id} />
+        </div>
+      </PairInHand>
       <MeasureTable laid={laid} left={left} right={right} thresholds={thresholds} />
-      <div aria-hidden={later !== laid} className={`will-change-[opacity] ${later === laid ? '' : 'opacity-0'}`}>
+      <div inert={later !== laid} className={`will-change-[opacity] ${later === laid ? '' : 'opacity-0'}`}>
         <Drawings laid={later} leftId={left.id} rightId={right.id} />
       </div>
     </>
@@ -67,6 +71,25 @@ const Drawings = memo(function Drawings({
   );
 });
 
+/** The outlines of the pair, where they rest on what is alike. */
+const PairOutlines = memo(function PairOutlines({
+  laid,
+  leftId,
+  rightId,
+}: {
+  laid: LitCondition[];
+  leftId: string;
+  rightId: string;
+}) {
+  const [left, right] = [leftId, rightId].map((id) => laid.find((c) => c.id === id));
+  if (!left || !right || !alikeMeasures(left, right).some((m) => m.key === gamutVolume.key)) return null;
+  return (
+    <TakeSvg name={`Outlines of ${left.paper.name} and ${right.paper.name}`}>
+      <PairDrawn left={left} right={right} />
+    </TakeSvg>
+  );
+});
+
 const NOTES: Partial<Record<LitCondition['underLight'], string>> = {
   'no spectra': 'holds no spectra: its figures stay as they were measured under D50, and take no part in what is said.',
   waiting: 'is being computed for this light.',
@@ -78,7 +101,8 @@ function PairInHand({
   right,
   lit,
   thresholds,
-}: Pick<CompareProps, 'left' | 'right' | 'lit'> & { thresholds: Thresholds }) {
+  children,
+}: Pick<CompareProps, 'left' | 'right' | 'lit'> & { thresholds: Thresholds; children: ReactNode }) {
   const told =
     left.facts && right.facts
       ? describePair(alikeMeasures(left, right), left.facts.figures, right.facts.figures, thresholds)
@@ -187,13 +211,7 @@ function PairInHand({
               </FileLink>
             </p>
           </div>
-          {alikeMeasures(left, right).some((m) => m.key === gamutVolume.key) && (
-            <div className="mt-3 max-[1150px]:hidden">
-              <TakeSvg name={`Outlines of ${left.paper.name} and ${right.paper.name}`}>
-                <PairDrawn left={left} right={right} />
-              </TakeSvg>
-            </div>
-          )}
+          <div className="mt-3 max-[1150px]:hidden">{children}</div>
         </div>
       )}
     </section>
