@@ -259,6 +259,9 @@ describe('profiles', () => {
     const check = (profile: string, readingId: string) =>
       rakuen.call<{ message: string }>('POST', `/api/profiles/${profile}/checks`, { readingId });
     expect((await check(light, m1)).body.message).toMatch(/another light than D50/);
+    // As white as D50, and still another light: the brightener does not answer in it.
+    const uvFree = (await made(id, { ...SETTINGS, name: 'Without UV', light: 'D50-no-uv' })).profileId!;
+    expect((await check(uvFree, m1)).body.message).toMatch(/another light than D50/);
     expect((await check(dark, m1)).body.message).toMatch(/built from M2; these readings are M1/);
     expect((await check(dark, m2)).status).toBe(201);
     // Built from what speaks it remembers what that was; of readings that do not say theirs it is told what may part them.
@@ -270,6 +273,22 @@ describe('profiles', () => {
       writeCgats(silent),
     );
     expect(held.body.result.off[0]).toMatch(/do not say their measurement condition, and .* was built from M1/);
+  });
+
+  it('a strip that was read before it had dried is said to be', async () => {
+    const box = { batch: 'Wet box', printedAt: new Date(Date.now() - 600_000).toISOString() };
+    const strip = { ...readChart(SHEETS.cotton, scatteredChart(60), 'M1', 19), createdAt: undefined };
+    const brought = await rakuen.upload(`/api/conditions/${id}/readings`, 'wet-strip.txt', writeCgats(strip), box);
+    expect(brought.status).toBe(201);
+    const { readings } = (
+      await rakuen.call<{ readings: { id: string; fileName: string }[] }>('GET', `/api/conditions/${id}`)
+    ).body;
+    const readingId = readings.find((r) => r.fileName === 'wet-strip.txt')!.id;
+    const held = await rakuen.call<{ result: { off: string[] } }>('POST', `/api/profiles/${first}/checks`, {
+      readingId,
+    });
+    expect(held.body.result.off[0]).toMatch(/read before its print had dried/);
+    expect((await rakuen.call('DELETE', `/api/readings/${readingId}`)).status).toBeLessThan(300);
   });
 
   it('built from what speaks anyway, it is the condition’s own model: not learned twice, its brightener told apart', async () => {
@@ -306,7 +325,7 @@ describe('profiles', () => {
     const entry = entries.find((e) => e.name === 'Cotton own')!;
     await rakuen.call('POST', `/api/events/${entry.change}/undo`);
     const back = (await profiles()).find((p) => p.id === first)!;
-    expect(back).toMatchObject({ name: 'Cotton own', checks: 5 });
+    expect(back).toMatchObject({ name: 'Cotton own', checks: 6 });
   });
 
   it('settings that make no sense are refused with the field', async () => {

@@ -2,6 +2,7 @@ import { checkInWords } from '@rakuen/core/characterisation/profile-check';
 import { promisedUnder, takenForGranted, whyNotHeld } from '@rakuen/core/characterisation/promised-under';
 import { FormatError } from '@rakuen/core/formats/format-error';
 import { readingsFromFile } from '@rakuen/core/formats/reading-formats';
+import { openProfile, ProfileError } from '../colour-management/lcms.ts';
 import { PRECEDENCE } from '../readings/primary-reading.ts';
 import { checkAgainst, type HeldCheck } from '../work/model-tasks.ts';
 import { parseArguments, UseError } from './arguments.ts';
@@ -25,6 +26,7 @@ export async function runCheck(words: readonly string[]): Promise<number> {
         remedy: 'Name the profile first, then the readings.',
       });
     const under = promisedUnder(profileBytes);
+    (await openProfile(profileBytes, true)).close();
     at = readingsFile;
     const all = readingsFromFile(await shellFile(readingsFile)).map((r) => r.reading);
     const inTurn = [...under.conditions, ...PRECEDENCE];
@@ -36,7 +38,7 @@ export async function runCheck(words: readonly string[]): Promise<number> {
     console.log(options.json ? JSON.stringify(asJson(check)) : inWords(under.name, check));
     return 0;
   } catch (error) {
-    console.error(oneLine(at, error));
+    console.error(error instanceof ProfileError ? `${at}: ${error.message} Export it again.` : oneLine(at, error));
     return 1;
   }
 }

@@ -146,7 +146,8 @@ export class ModelsService {
       .filter((r) => r.id !== conditionId && r.printMode === own.printMode && (patches.get(r.id) ?? 0) >= LIKE_PATCHES)
       .map((r) => {
         const press = r.printer === own.printer && r.inkSet === own.inkSet;
-        const kind = papers.get(r.paperId)!.coating === coating;
+        // Two sheets nobody described are not of one kind for that.
+        const kind = coating !== null && papers.get(r.paperId)!.coating === coating;
         return {
           condition: r,
           paper: papers.get(r.paperId)!,

@@ -42,15 +42,14 @@ export function WordsPlace({ laid, left, right, lit, thresholds }: CompareProps)
   );
 }
 
-const Drawings = memo(function Drawings({
-  laid,
-  leftId,
-  rightId,
-}: {
+/** What is drawn of the table, and which of it is in hand. */
+interface Drawn {
   laid: LitCondition[];
   leftId: string;
   rightId: string;
-}) {
+}
+
+const Drawings = memo(function Drawings({ laid, leftId, rightId }: Drawn) {
   const inHand = (c: LitCondition) => c.id === leftId || c.id === rightId;
   return (
     <div className="mt-7 grid grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-8 max-[1150px]:grid-cols-1">
@@ -72,15 +71,7 @@ const Drawings = memo(function Drawings({
 });
 
 /** The outlines of the pair, where they rest on what is alike. */
-const PairOutlines = memo(function PairOutlines({
-  laid,
-  leftId,
-  rightId,
-}: {
-  laid: LitCondition[];
-  leftId: string;
-  rightId: string;
-}) {
+const PairOutlines = memo(function PairOutlines({ laid, leftId, rightId }: Drawn) {
   const [left, right] = [leftId, rightId].map((id) => laid.find((c) => c.id === id));
   if (!left || !right || !alikeMeasures(left, right).some((m) => m.key === gamutVolume.key)) return null;
   return (
