@@ -209,6 +209,10 @@ describe('check of a profile', () => {
     const warm = shell('check', join(folder, 'warm.icc'), strip('baryta'));
     expect(warm).toMatchObject({ code: 1, out: '' });
     expect(warm.err[0]).toMatch(/made for another light than D50/);
+    // Nearly as white as D50, and still another light.
+    const uvFree = join(folder, 'uv-free.icc');
+    expect(shell('profile', ...readings, '--out', uvFree, '--light', 'D50-no-uv', '--grid', '17').code).toBe(0);
+    expect(shell('check', uvFree, strip('baryta'))).toMatchObject({ code: 1, out: '' });
     const dark = shell('check', join(folder, 'baryta-v2.icc'), written('dark.txt', read('baryta', 'M2')));
     expect(dark).toMatchObject({ code: 1, out: '' });
     expect(dark.err[0]).toMatch(/built from M1; these readings are M2/);

@@ -259,7 +259,7 @@ describe('profiles', () => {
     const check = (profile: string, readingId: string) =>
       rakuen.call<{ message: string }>('POST', `/api/profiles/${profile}/checks`, { readingId });
     expect((await check(light, m1)).body.message).toMatch(/another light than D50/);
-    // As white as D50, and still another light: the brightener does not answer in it.
+    // Nearly as white as D50, and still another light: the brightener does not answer in it.
     const uvFree = (await made(id, { ...SETTINGS, name: 'Without UV', light: 'D50-no-uv' })).profileId!;
     expect((await check(uvFree, m1)).body.message).toMatch(/another light than D50/);
     expect((await check(dark, m1)).body.message).toMatch(/built from M2; these readings are M1/);

@@ -251,7 +251,7 @@ export class ProfilesService {
     const reading = await this.readingRows.findOneBy({ id: readingId });
     if (!reading) throw notFound('reading');
     const profile = await this.files.read(row.contentHash!);
-    const granted = takenForGrantedOf(row, profile, reading.measurementCondition);
+    const granted = takenForGrantedOf(profile, reading.measurementCondition);
     const result = await this.workshop.run(
       'checkProfileOf',
       {
@@ -277,7 +277,7 @@ export class ProfilesService {
     const of = (c: MeasurementCondition | null) => parts.findIndex((p) => (p.measurementCondition ?? null) === c);
     const inTurn = [...promisedUnder(profile).conditions, ...PRECEDENCE];
     const part = inTurn.map(of).find((i) => i >= 0) ?? 0;
-    const granted = takenForGrantedOf(row, profile, parts[part]?.measurementCondition ?? null);
+    const granted = takenForGrantedOf(profile, parts[part]?.measurementCondition ?? null);
     const result = await this.workshop.run(
       'checkProfileOf',
       {
@@ -306,8 +306,8 @@ export class ProfilesService {
     { id, profileId }: { readonly id: string; readonly profileId?: string },
     measured: MeasurementCondition | null,
   ): Promise<{ others: OtherSetting[]; boxes: OtherBox[]; granted: string[] }> {
-    const row = profileId ? await this.get(profileId) : undefined;
-    const granted = row?.contentHash ? takenForGrantedOf(row, await this.files.read(row.contentHash), measured) : [];
+    const profile = profileId && (await this.bytesOf(profileId));
+    const granted = profile ? takenForGrantedOf(profile, measured) : [];
     const others = (await this.otherSettings(id)).filter((o) => o.fitted.condition === (measured ?? undefined));
     return { others, boxes: await this.otherBoxes(id, measured), granted };
   }
@@ -430,14 +430,8 @@ const sameUse = (p: ProfileSettingsInput | null, q: ProfileSettingsInput) =>
 const WET = 'the strip was read before its print had dried: inks lie deeper once they are dry';
 
 /** What holding readings against a profile takes for granted. @throws RakuenError (409) where they can't be held against it */
-function takenForGrantedOf(
-  { settings }: ProfileRow,
-  profile: Uint8Array,
-  condition: MeasurementCondition | null,
-): string[] {
-  const told = promisedUnder(profile);
-  // A light as white as D50 adapts nothing, and its file does not show it: what was made here is known by its settings too.
-  const under = { ...told, anotherLight: told.anotherLight || (settings?.light ?? 'D50') !== 'D50' };
+function takenForGrantedOf(profile: Uint8Array, condition: MeasurementCondition | null): string[] {
+  const under = promisedUnder(profile);
   const fault = whyNotHeld(under, condition ?? undefined);
   if (fault) throw new RakuenError(409, fault.message, { remedy: fault.remedy });
   return takenForGranted(under, condition ?? undefined);
