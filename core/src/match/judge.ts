@@ -77,6 +77,10 @@ function saidOfAll(sheets: readonly JudgedSheet[]): Set<string> {
 
 /** Figures that a sheet may lack, as they are called. */
 const MAY_LACK = {
+  coating: 'kind of coating',
+  base: 'base',
+  surface: 'surface as claimed',
+  weightGsm: 'weight',
   textureL: 'texture',
   gloss60: 'gloss',
   glossDifferential: 'gloss differential',

@@ -261,6 +261,15 @@ describe('ranking', () => {
     expect(both[0].id).toBe('free');
   });
 
+  it('a light sheet does not lose to one whose weight nobody knows', () => {
+    const light = made('light', { blackL: 3, weightGsm: 90 });
+    const unsaid = made('unsaid', { blackL: 3, weightGsm: undefined });
+    const { places, uncounted } = rank(greys(10, 90), [light, unsaid], { commission: { handled: true } });
+    const costs = places.flatMap((p) => p.reasons.flatMap((r) => (r.leaning === 'inTheHand' ? [r.cost] : [])));
+    expect(costs).toEqual([0]);
+    expect(uncounted).toContainEqual({ what: 'weight', unknownOf: ['unsaid'] });
+  });
+
   it('readings of two measurement conditions are said to be so', () => {
     const { places } = rank(greys(10, 90), [
       made('m0', { blackL: 3, measurementCondition: 'M0' }),
