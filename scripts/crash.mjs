@@ -211,7 +211,7 @@ for (let cycle = 0; cycle < cycles; cycle++) {
   for (const id of acknowledged.readings)
     if (
       !has(
-        'SELECT 1 FROM readings r JOIN conditions c ON c.id = r.conditionId WHERE c.id = ? AND c.facts IS NOT NULL',
+        "SELECT 1 FROM readings r JOIN derived d ON d.subject = r.conditionId AND d.kind = 'facts' WHERE r.conditionId = ?",
         id,
       )
     )

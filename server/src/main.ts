@@ -18,7 +18,7 @@ import { describeApi } from './app/openapi.ts';
 import { RevisionTag } from './app/revision.ts';
 import { checkRequests } from './app/validation.ts';
 import { PicturesService } from './pictures/pictures.service.ts';
-import { ReadingsService } from './readings/readings.service.ts';
+import { FactsService } from './conditions/facts.service.ts';
 import { clearDraft, hasDraft, layOutDemo } from './demo/lay-out.ts';
 import { restoreBackup } from './backup/backup-file.ts';
 import { backupBefore, NEXT_START } from './backup/backups.service.ts';
@@ -126,7 +126,7 @@ export async function start(args: readonly string[], env: NodeJS.ProcessEnv): Pr
       throw portFault(error, config.port);
     });
     if (!config.readOnly) {
-      await app.get(ReadingsService, { strict: false }).refreshFacts();
+      await app.get(FactsService, { strict: false }).renew();
       await sweep(app.get(DataSource, { strict: false }), config.dataFolder);
     }
   } catch (error) {

@@ -8,6 +8,9 @@ import { temporaryFolder } from './rakuen.ts';
 const folder = temporaryFolder();
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
+/** The migrations up to one and with it. */
+const upTo = (name: string) => MIGRATIONS.slice(0, MIGRATIONS.findIndex((m) => m.name.startsWith(name)) + 1);
+
 const opened = (migrations: typeof MIGRATIONS) =>
   new DataSource({
     type: 'better-sqlite3',
@@ -31,15 +34,10 @@ describe('a studio of the version before', () => {
         migrations,
         migrationsRun: true,
       }).initialize();
-    const older = await open(
-      MIGRATIONS.slice(
-        0,
-        MIGRATIONS.findIndex((m) => m.name.startsWith('OpenClaims')),
-      ),
-    );
+    const older = await open(upTo('Finding'));
     await older.query(PAPER, ['p', 'Rag', 310.5]);
     await older.destroy();
-    const now = await open(MIGRATIONS);
+    const now = await open(upTo('OpenClaims'));
     const claimed = () =>
       now.query<object[]>('SELECT id, weightGsm, thicknessUm, coating, surface, revision FROM papers');
     const kept = { id: 'p', weightGsm: 310.5, thicknessUm: 400, coating: 'matt', surface: 'smooth', revision: 1 };
@@ -53,6 +51,64 @@ describe('a studio of the version before', () => {
     await expect(now.query(PAPER, ['q', 'rag', null])).rejects.toThrow(/UNIQUE/);
     await now.undoLastMigration();
     expect(await claimed()).toEqual([{ ...kept, weightGsm: 0, revision: 2 }]);
+    await now.destroy();
+  });
+
+  it('its figures leave the rows they stood in; what is recorded of a print condition stays, and an earlier version computes them anew', async () => {
+    const at = join(folder, 'told-apart.sqlite');
+    const open = (migrations: typeof MIGRATIONS) =>
+      new DataSource({
+        type: 'better-sqlite3',
+        database: at,
+        entities: [],
+        migrations,
+        migrationsRun: true,
+      }).initialize();
+    const older = await open(upTo('OpenClaims'));
+    await older.query(PAPER, ['p', 'Rag', 310.5]);
+    for (const id of ['read', 'bare'])
+      await older.query(
+        `INSERT INTO conditions (id, createdAt, paperId, printer, inkSet, blackInk, mediaSetting, resolution, printMode, profile, blackOvercoat, notes, facts, mesh)
+         VALUES (?, '2026-01-02T00:00:00Z', 'p', 'P', 'I', 'matt black', 'Matt', '720', 'colour through a profile', '', 0, '', '{"version":7}', '{}')`,
+        [id],
+      );
+    await older.query(
+      `INSERT INTO readings (id, conditionId, fileName, contentHash, part, importedAt, patchCount, colourFrom, source, batch)
+       VALUES ('r', 'read', 'r.txt', 'h', 0, '2026-01-03T00:00:00Z', 9, 'Lab', 'measured', '')`,
+    );
+    await older.query(`INSERT INTO derived (subject, kind, inputsKey, value) VALUES ('gone', 'model', 'k', '{}')`);
+    const [{ revision }] = await older.query<{ revision: number }[]>(`SELECT revision FROM conditions LIMIT 1`);
+    await older.destroy();
+
+    const now = await open(MIGRATIONS);
+    const names = async () => (await now.query<{ name: string }[]>('PRAGMA table_info(conditions)')).map((c) => c.name);
+    expect(await names()).not.toEqual(expect.arrayContaining(['facts']));
+    expect(await now.query('SELECT id, revision FROM conditions ORDER BY id')).toEqual([
+      { id: 'bare', revision },
+      { id: 'read', revision },
+    ]);
+    expect(await now.query('SELECT subject FROM derived')).toEqual([]);
+    await now.query(`UPDATE conditions SET notes = 'thin' WHERE id = 'read'`);
+    const [event] = await now.query<{ after: string }[]>(
+      `SELECT after FROM events WHERE subject = 'conditions' AND deed = 'changed'`,
+    );
+    expect(JSON.parse(event.after)).toMatchObject({ notes: 'thin', printer: 'P' });
+    // A result goes with what it was told of.
+    for (const subject of ['read', 'r', 'bare'])
+      await now.query(`INSERT INTO derived (subject, kind, inputsKey, value) VALUES (?, 'facts', 'k', '{}')`, [
+        subject,
+      ]);
+    await now.query('PRAGMA foreign_keys = ON');
+    await now.query(`DELETE FROM conditions WHERE id = 'read'`);
+    expect(await now.query('SELECT subject FROM derived')).toEqual([{ subject: 'bare' }]);
+
+    await now.query(
+      `INSERT INTO readings (id, conditionId, fileName, contentHash, part, importedAt, patchCount, colourFrom, source, batch)
+       VALUES ('s', 'bare', 's.txt', 'h', 0, '2026-01-03T00:00:00Z', 9, 'Lab', 'measured', '')`,
+    );
+    await now.undoLastMigration();
+    const [{ facts }] = await now.query<{ facts: string }[]>('SELECT facts FROM conditions');
+    expect(JSON.parse(facts)).toMatchObject({ version: 0 });
     await now.destroy();
   });
 

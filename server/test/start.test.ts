@@ -7,6 +7,12 @@ import Database from 'better-sqlite3';
 import { blocks } from './files.ts';
 import { condition, fixture, launch, PAPER, start, temporaryFolder } from './rakuen.ts';
 
+/** A result as the database keeps it. */
+interface Kept {
+  readonly inputsKey: string;
+  readonly value: string;
+}
+
 async function refused(args: string[]): Promise<{ code: number | null; lines: string[] }> {
   const child = launch(args);
   let output = '';
@@ -109,9 +115,11 @@ describe('what was acknowledged survives', () => {
     await first.upload(`/api/conditions/${id}/readings`, 'u.txt', readFileSync(fixture('fogra29l.cgats.txt')));
     await first.kill();
     const db = new Database(join(first.data, 'rakuen.sqlite'));
-    const { facts } = db.prepare('SELECT facts FROM conditions').get() as { facts: string };
-    db.prepare('UPDATE conditions SET facts = ?').run(
-      JSON.stringify({ ...JSON.parse(facts), version: 0, figures: {} }),
+    const kept = db.prepare("SELECT inputsKey, value FROM derived WHERE kind = 'facts'").get() as Kept;
+    const [, ...rest] = JSON.parse(kept.inputsKey) as unknown[];
+    db.prepare("UPDATE derived SET inputsKey = ?, value = ? WHERE kind = 'facts'").run(
+      JSON.stringify([0, ...rest]),
+      JSON.stringify({ ...JSON.parse(kept.value), figures: {} }),
     );
     db.close();
     const second = await start(first.data);
@@ -120,6 +128,32 @@ describe('what was acknowledged survives', () => {
       `/api/conditions/${id}`,
     );
     expect(body.facts.figures.white.lab).toEqual([95.71, 0.61, -2.32]);
+    await second.stop();
+  });
+
+  it('readings that can’t be read any more are told as such; what else is kept is shown all the same', async () => {
+    const first = await start();
+    const [sound, damaged] = [await condition(first, 'Sound'), await condition(first, 'Damaged')];
+    const text = readFileSync(fixture('fogra29l.cgats.txt'));
+    await first.upload(`/api/conditions/${sound}/readings`, 'u.txt', text);
+    await first.upload(`/api/conditions/${damaged}/readings`, 'v.txt', `${text.toString()}\n`);
+    await first.kill();
+    const db = new Database(join(first.data, 'rakuen.sqlite'));
+    const { contentHash } = db.prepare('SELECT contentHash FROM readings WHERE conditionId = ?').get(damaged) as {
+      contentHash: string;
+    };
+    writeFileSync(join(first.data, 'files', contentHash.slice(0, 2), contentHash), 'torn');
+    db.exec('DELETE FROM derived');
+    db.close();
+    const second = await start(first.data);
+    const { status, body } = await second.call<{ id: string; facts: { figures: Record<string, object> } }[]>(
+      'GET',
+      '/api/conditions',
+    );
+    expect(status).toBe(200);
+    const white = (id: string) => body.find((c) => c.id === id)!.facts.figures.white;
+    expect(white(sound)).toMatchObject({ lab: [95.71, 0.61, -2.32] });
+    expect(white(damaged)).toEqual({ shape: 'missing', why: expect.stringContaining('missing or damaged') });
     await second.stop();
   });
 

@@ -34,16 +34,15 @@ export async function exportStudio(dataFolder: string, to: string): Promise<void
   const database = new Database(join(dataFolder, DATABASE_FILE), { readonly: true, fileMustExist: true });
   let studio: Studio;
   try {
-    const rowsOf = (table: string): Row[] => {
-      const derived = new Set(RECORDED[table]?.derived);
-      return (database.prepare(`SELECT * FROM ${table} ORDER BY rowid`).all() as Record<string, unknown>[]).map((row) =>
+    const rowsOf = (table: string): Row[] =>
+      (database.prepare(`SELECT * FROM ${table} ORDER BY rowid`).all() as Record<string, unknown>[]).map((row) =>
         Object.fromEntries(
-          Object.entries(row)
-            .filter(([column]) => !derived.has(column))
-            .map(([column, v]) => [column, Buffer.isBuffer(v) ? { base64: v.toString('base64') } : (v as Cell)]),
+          Object.entries(row).map(([column, v]) => [
+            column,
+            Buffer.isBuffer(v) ? { base64: v.toString('base64') } : (v as Cell),
+          ]),
         ),
       );
-    };
     // One moment for all tables.
     const tables = database.transaction(() => Object.fromEntries(TABLES.map((t) => [t, rowsOf(t)])))();
     studio = {

@@ -4,9 +4,8 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { plainToInstance } from 'class-transformer';
 import { validate } from 'class-validator';
-import { DataSource, Repository } from 'typeorm';
+import { DataSource, type EntityManager, Repository } from 'typeorm';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
-import { OBSERVATION_KINDS } from '@rakuen/core/measurement/observations';
 import {
   PaperBundle,
   type BundleCondition,
@@ -17,14 +16,15 @@ import { TextureValue, VALUE_CLASSES } from '@rakuen/contract/observations';
 import type { PaperView } from '@rakuen/contract/papers';
 import { faultsOf, RakuenError } from '../app/errors.ts';
 import { tooMuchJson } from '../app/json.ts';
+import { FactsService, withObserved } from '../conditions/facts.service.ts';
 import { asObservation, ObservationsService } from '../conditions/observations.service.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { PapersService } from '../papers/papers.service.ts';
-import { type Computed, readingRows, ReadingsService } from '../readings/readings.service.ts';
+import { readingRows, ReadingsService } from '../readings/readings.service.ts';
 import { parseMapping } from '../readings/mapping-memory.ts';
 import { ConditionRow, ObservationRow, PaperRow } from '../store/entities/papers.ts';
 import { ReadingRow } from '../store/entities/readings.ts';
-import { columns, present, whole, wholes } from '../store/rows.ts';
+import { present, whole, wholes } from '../store/rows.ts';
 
 const STRICT = { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true } as const;
 
@@ -40,6 +40,7 @@ export class BundlesService {
     private readonly files: FileStore,
     private readonly database: DataSource,
     private readonly observed: ObservationsService,
+    private readonly facts: FactsService,
   ) {}
 
   async write(paperId: string): Promise<{ name: string; bundle: PaperBundle }> {
@@ -59,7 +60,6 @@ export class BundlesService {
             profile,
             blackOvercoat,
             notes,
-            facts,
             figuresFrom,
           } = c;
           const readings = await this.readings.find({
@@ -70,6 +70,8 @@ export class BundlesService {
             where: { conditionId: c.id },
             order: { takenAt: 'ASC', id: 'ASC' },
           });
+          const seen = (await this.observed.of([c])).get(c.id)!;
+          const facts = withObserved((await this.facts.of([c], readings)).get(c.id), seen.map(asObservation));
           for (const hash of [...readings.map((r) => r.contentHash), ...observations.flatMap((o) => o.scanHash ?? [])])
             files[hash] ??= (await this.files.read(hash)).toString('base64');
           return {
@@ -160,30 +162,16 @@ export class BundlesService {
     );
     // Every part was looked over: only now is a byte of it kept.
     for (const bytes of files.values()) await this.files.keepBytes(bytes);
-    const sheetSeen = prepared.flatMap((p) => p.observations.filter((o) => OBSERVATION_KINDS[o.kind].of === 'sheet'));
-    const computed: (Computed | undefined)[] = [];
-    for (const { condition, readings, observations } of prepared) {
-      const own = [...observations.filter((o) => OBSERVATION_KINDS[o.kind].of === 'print'), ...sheetSeen].sort((p, q) =>
-        p.takenAt.localeCompare(q.takenAt),
-      );
-      computed.push(await this.read.compute(readings, condition.figuresFrom, own.map(asObservation)));
-    }
+    const told: ((manager: EntityManager) => Promise<void>)[] = [];
+    for (const { condition, readings } of prepared) told.push(await this.facts.beforehand(condition, readings));
     await this.database.transaction(async (manager) => {
       await manager.insert(PaperRow, whole(paper));
       for (const [i, { condition, readings, observations }] of prepared.entries()) {
-        await manager.insert(
-          ConditionRow,
-          columns<ConditionRow>({
-            ...condition,
-            facts: computed[i]?.facts ?? null,
-            mesh: computed[i]?.mesh ?? null,
-          }),
-        );
+        await manager.insert(ConditionRow, condition);
         if (readings.length > 0) await manager.insert(ReadingRow, wholes(readings));
         if (observations.length > 0) await manager.insert(ObservationRow, wholes(observations));
+        await told[i](manager);
       }
-      // Once more from the rows themselves: ties between equal times fall as they fall in the database.
-      await this.observed.renew(paper.id, manager);
     });
     return this.papers.one(paper.id);
   }
@@ -223,7 +211,7 @@ export class BundlesService {
       readings.push(...rows);
     }
     return {
-      condition: { ...condition, id, paperId, createdAt, figuresFrom, facts: null, mesh: null },
+      condition: { ...condition, id, paperId, createdAt, figuresFrom },
       readings,
       observations: observations.map((o) => ({
         ...o,

@@ -5,7 +5,7 @@ import { AppModule } from '../app/app.module.ts';
 import { StartError, type Config } from '../app/config.ts';
 import { restoreBackup, writeBackup } from '../backup/backup-file.ts';
 import { exportStudio, importStudio } from '../backup/studio-archive.ts';
-import { ReadingsService } from '../readings/readings.service.ts';
+import { FactsService } from '../conditions/facts.service.ts';
 import { checkDatabase, isNew } from '../store/check-database.ts';
 import { FolderLock } from '../store/folder-lock.ts';
 
@@ -41,14 +41,14 @@ function parse(args: readonly string[]): Words {
 }
 
 /** The whole application without a port, on a folder; for what needs its services. */
-async function within<T>(dataFolder: string, does: (readings: ReadingsService) => Promise<T>): Promise<T> {
+async function within<T>(dataFolder: string, does: (facts: FactsService) => Promise<T>): Promise<T> {
   const config: Config = { port: 0, dataFolder, demo: false, readOnly: false, extraOrigins: [] };
   const app = await NestFactory.createApplicationContext(AppModule.with(config), {
     logger: false,
     abortOnError: false,
   });
   try {
-    return await does(app.get(ReadingsService, { strict: false }));
+    return await does(app.get(FactsService, { strict: false }));
   } finally {
     await app.close();
   }
@@ -94,7 +94,7 @@ export async function studio(args: readonly string[]): Promise<string> {
       const lock = existsSync(words.data) ? FolderLock.take(words.data) : undefined;
       try {
         await importStudio(words.data, needFile(words), (folder) => within(folder, () => Promise.resolve()));
-        await within(words.data, (readings) => readings.recomputeAll());
+        await within(words.data, (facts) => facts.renew());
         return `The studio is in ${words.data}.`;
       } finally {
         lock?.release();

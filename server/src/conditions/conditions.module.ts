@@ -15,6 +15,7 @@ import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { ConditionHead, ConditionInput, ConditionView, LikesView, WholeQuery } from '@rakuen/contract/conditions';
 import { PapersModule } from '../papers/papers.module.ts';
 import { ConditionsService } from './conditions.service.ts';
+import { FactsService } from './facts.service.ts';
 import { ObservationsService } from './observations.service.ts';
 import { IfMatch } from '../app/revision.ts';
 
@@ -75,7 +76,7 @@ class ConditionsController {
 @Module({
   imports: [PapersModule],
   controllers: [ConditionsController],
-  providers: [ConditionsService, ObservationsService],
-  exports: [ConditionsService, ObservationsService],
+  providers: [ConditionsService, ObservationsService, FactsService],
+  exports: [ConditionsService, ObservationsService, FactsService],
 })
 export class ConditionsModule {}

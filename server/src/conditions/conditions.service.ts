@@ -13,8 +13,9 @@ import { DecisionRow } from '../store/entities/matches.ts';
 import { ConditionRow, PaperRow } from '../store/entities/papers.ts';
 import { PrintRow } from '../store/entities/prints.ts';
 import { ReadingRow } from '../store/entities/readings.ts';
-import { factsHeads } from './condition-heads.ts';
-import { ObservationsService, observationView } from './observations.service.ts';
+import { factsHead } from './condition-heads.ts';
+import { FactsService, withObserved } from './facts.service.ts';
+import { asObservation, ObservationsService, observationView } from './observations.service.ts';
 import { present } from '../store/rows.ts';
 
 /** Columns a condition is told apart by. */
@@ -42,6 +43,7 @@ export class ConditionsService {
     @InjectRepository(PrintRow) private readonly prints: Repository<PrintRow>,
     private readonly drawer: PapersService,
     private readonly observations: ObservationsService,
+    private readonly told: FactsService,
   ) {}
 
   rows(): Promise<ConditionRow[]> {
@@ -52,7 +54,12 @@ export class ConditionsService {
   async heads(): Promise<ConditionHead[]> {
     const rows = await this.conditions.find({ select: HEAD, order: { createdAt: 'ASC' } });
     const papers = new Map((await this.papers.find()).map((p) => [p.id, paperHead(p)]));
-    const facts = await factsHeads(this.conditions.manager.connection);
+    const facts = await this.told.heads(rows);
+    const unread = rows.filter((r) => !facts.has(r.id));
+    for (const [id, found] of await this.observations.of(unread)) {
+      const atTheBench = withObserved(undefined, found.map(asObservation));
+      if (atTheBench) facts.set(id, factsHead(atTheBench));
+    }
     const apart = whatPartsThem(rows);
     return rows.map(({ figuresFrom, profileId, ...said }) => ({
       ...said,
@@ -107,8 +114,6 @@ export class ConditionsService {
         ...trimmed(input),
         id: randomUUID(),
         createdAt: new Date().toISOString(),
-        facts: null,
-        mesh: null,
         figuresFrom: null,
       }),
     );
@@ -131,18 +136,14 @@ export class ConditionsService {
   }
 
   async remove(id: string): Promise<void> {
-    const { paperId } = await this.get(id);
+    await this.get(id);
     const rests =
       (await this.decisions.countBy({ conditionId: id })) + (await this.prints.countBy({ conditionId: id }));
     if (rests > 0)
       throw new RakuenError(409, 'Decisions or prints in the ledger rest on this print condition.', {
         remedy: 'It stays, so that they can still be read.',
       });
-    await this.conditions.manager.transaction(async (manager) => {
-      await manager.delete(ConditionRow, id);
-      // What was found of the bare sheet with this condition goes with it; the paper's other conditions must not go on showing it.
-      await this.observations.renew(paperId, manager);
-    });
+    await this.conditions.delete(id);
   }
 
   async get(id: string): Promise<ConditionRow> {
@@ -155,6 +156,7 @@ export class ConditionsService {
     const ids = rows.map((r) => r.id);
     const readings = await this.readings.find({ where: { conditionId: In(ids) }, order: { importedAt: 'ASC' } });
     const observations = await this.observations.of(rows);
+    const read = await this.told.of(rows, readings);
     const papers = new Map((await this.papers.findBy({ id: In(rows.map((r) => r.paperId)) })).map((p) => [p.id, p]));
     const siblings = await this.conditions.find({
       where: { paperId: In([...papers.keys()]) },
@@ -163,10 +165,12 @@ export class ConditionsService {
     });
     const apart = whatPartsThem(siblings);
     return rows.map((row): ConditionView => {
-      const { facts, figuresFrom, profileId, ...rest } = row;
+      const { figuresFrom, profileId, ...rest } = row;
+      const found = observations.get(row.id)!;
+      const facts = withObserved(read.get(row.id), found.map(asObservation));
       return {
         ...rest,
-        facts: facts ?? undefined,
+        facts,
         figuresFrom: figuresFrom ?? undefined,
         profileId: profileId ?? undefined,
         apart: apart.get(row.id),
@@ -174,7 +178,7 @@ export class ConditionsService {
         readings: readings
           .filter((r) => r.conditionId === row.id)
           .map((r) => readingView(r, r.id === facts?.readingId)),
-        observations: observations.get(row.id)!.map(observationView),
+        observations: found.map(observationView),
       };
     });
   }

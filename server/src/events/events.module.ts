@@ -1,7 +1,7 @@
 import { Controller, Get, HttpCode, Module, Param, Post, Query } from '@nestjs/common';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { BinEntry, EventsQuery, EventView } from '@rakuen/contract/events';
-import { ReadingsModule } from '../readings/readings.module.ts';
+import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { EventsService } from './events.service.ts';
 
 @ApiTags('what happened')
@@ -29,5 +29,5 @@ class EventsController {
   }
 }
 
-@Module({ imports: [ReadingsModule], controllers: [EventsController], providers: [EventsService] })
+@Module({ imports: [ConditionsModule], controllers: [EventsController], providers: [EventsService] })
 export class EventsModule {}

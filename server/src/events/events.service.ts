@@ -3,7 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { DataSource, type EntityManager } from 'typeorm';
 import type { BinEntry, EventsQuery, EventView } from '@rakuen/contract/events';
 import { notFound, RakuenError } from '../app/errors.ts';
-import { ReadingsService } from '../readings/readings.service.ts';
+import { FactsService } from '../conditions/facts.service.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import { RECORDED, type ColumnFacts } from '../store/record.ts';
 import { Writer } from '../store/writer.ts';
@@ -43,7 +43,7 @@ const BY_HAND = new Set([
 export class EventsService {
   constructor(
     private readonly database: DataSource,
-    private readonly readings: ReadingsService,
+    private readonly facts: FactsService,
     private readonly settings: SettingsService,
     private readonly writer: Writer,
   ) {}
@@ -81,7 +81,7 @@ export class EventsService {
     if (undoable.length === 0) throw notFound('removal or change that could be undone');
     const [done] = await this.database.query<unknown[]>('SELECT 1 FROM undoings WHERE change = ?', [change]);
     if (done) throw new RakuenError(409, 'This was undone already.', { remedy: 'Look at the list again.' });
-    const changed = await this.database.transaction(async (manager) => {
+    await this.database.transaction(async (manager) => {
       // What hangs on a thing is removed before or after it as the database likes: it is all there again before it counts.
       await manager.query('PRAGMA defer_foreign_keys = ON');
       for (const row of [...undoable].reverse()) await this.putBack(manager, row);
@@ -90,9 +90,9 @@ export class EventsService {
         this.writer.deed?.id ?? change,
         new Date().toISOString(),
       ]);
-      return this.conditionsOf(manager, undoable);
     });
-    for (const id of changed) await this.readings.recompute(id);
+    // Figures are told from the rows that are there now.
+    await this.facts.renew();
     if (undoable.some((r) => r.subject === 'rules' && r.id === 'settings')) await this.settings.follow();
   }
 
@@ -125,21 +125,6 @@ export class EventsService {
         row.id,
       ])
       .catch(placeTaken(row));
-  }
-
-  /** Print conditions whose figures rest on what came back: those named by its rows, and every other of the same papers. */
-  private async conditionsOf(manager: EntityManager, rows: readonly EventRow[]): Promise<string[]> {
-    const named = rows.flatMap((row) => {
-      const { conditionId } = JSON.parse(row.before!) as Row;
-      return row.subject === 'conditions' ? [row.id] : typeof conditionId === 'string' ? [conditionId] : [];
-    });
-    if (named.length === 0) return [];
-    const marks = named.map(() => '?').join(', ');
-    const found = (await manager.query(
-      `SELECT id FROM conditions WHERE paperId IN (SELECT paperId FROM conditions WHERE id IN (${marks}))`,
-      named,
-    )) as { id: string }[];
-    return found.map((f) => f.id);
   }
 
   /** What a thing that was made is called: as it is, or as it was when it was removed. */

@@ -1,18 +1,15 @@
 import { Injectable } from '@nestjs/common';
-import { InjectRepository } from '@nestjs/typeorm';
-import { Repository } from 'typeorm';
 import type { PackedSheet } from '@rakuen/core/characterisation/packed';
 import type { RenderingKey } from '@rakuen/core/characterisation/renderings';
 import { MODEL_VERSION } from '@rakuen/core/characterisation/fitted-print';
-import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import { GLASSES } from '@rakuen/core/light/glass';
 import { TABLE_LIGHTS, type ViewingLight } from '@rakuen/core/light/table-lights';
 import { MATCH_VERSION } from '@rakuen/core/match/on-sheet';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { notFound, RakuenError } from '../app/errors.ts';
+import { FactsService } from '../conditions/facts.service.ts';
 import { SheetsService } from '../sheets/sheets.service.ts';
 import { Derived } from '../store/derived.ts';
-import { ConditionRow } from '../store/entities/papers.ts';
 import type { PackedLaid, PackedReady, PackedSent } from '../work/lay-tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { ModelsService } from './models.service.ts';
@@ -39,7 +36,7 @@ export interface Ready {
 @Injectable()
 export class LaidService {
   constructor(
-    @InjectRepository(ConditionRow) private readonly rows: Repository<ConditionRow>,
+    private readonly facts: FactsService,
     private readonly models: ModelsService,
     private readonly sheets: SheetsService,
     private readonly derived: Derived,
@@ -118,8 +115,7 @@ export class LaidService {
   /** A set without device values, of CMYK, or told by a profile: its solid is all that is known. */
   private async fromSolid({ id, facts }: ConditionView, where: Where): Promise<Laid> {
     const { white, black, gamutVolume } = facts!.figures;
-    const row = await this.rows.findOne({ select: { id: true, mesh: true }, where: { id } });
-    const mesh = row?.mesh as GamutMesh | null | undefined;
+    const mesh = await this.facts.solid(id);
     if (white?.shape !== 'colour' || black?.shape !== 'colour' || !mesh)
       throw new RakuenError(
         409,

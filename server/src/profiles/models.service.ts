@@ -6,7 +6,8 @@ import type { ModelView } from '@rakuen/contract/profiles';
 import { RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { readWet, speakingSets } from '../readings/primary-reading.ts';
-import { ReadingsService } from '../readings/readings.service.ts';
+import { FileStore } from '../files/file-store.ts';
+import { readingSource } from '../readings/reading-source.ts';
 import { Derived } from '../store/derived.ts';
 import { ConditionRow, PaperRow } from '../store/entities/papers.ts';
 import { ReadingRow } from '../store/entities/readings.ts';
@@ -38,7 +39,7 @@ export class ModelsService {
     @InjectRepository(ConditionRow) private readonly conditionRows: Repository<ConditionRow>,
     @InjectRepository(PaperRow) private readonly papers: Repository<PaperRow>,
     private readonly conditions: ConditionsService,
-    private readonly files: ReadingsService,
+    private readonly files: FileStore,
     private readonly derived: Derived,
     private readonly workshop: Workshop,
     private readonly underWay: UnderWay,
@@ -105,7 +106,7 @@ export class ModelsService {
   }
 
   private sourcesOf(rows: readonly ReadingRow[]): Promise<ReadingSource[]> {
-    return Promise.all(rows.map((r) => this.files.source(r)));
+    return Promise.all(rows.map((r) => readingSource(this.files, r)));
   }
 
   /** The sets that speak for a condition, of one box and one state of drying. @throws RakuenError where nothing was read */

@@ -26,6 +26,7 @@ import { ConditionsService } from '../conditions/conditions.service.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { PRECEDENCE, readWet } from '../readings/primary-reading.ts';
+import { readingSource } from '../readings/reading-source.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
 import { ConditionRow } from '../store/entities/papers.ts';
 import { ProfileCheckRow, ProfileRow } from '../store/entities/profiles.ts';
@@ -256,7 +257,7 @@ export class ProfilesService {
       'checkProfileOf',
       {
         profile,
-        source: await this.readings.source(reading),
+        source: await readingSource(this.files, reading),
         others: await this.otherSettings(reading.conditionId),
         boxes: await this.otherBoxes(reading.conditionId, reading.measurementCondition),
       },
@@ -371,7 +372,7 @@ export class ProfilesService {
     const found: OtherBox[] = [];
     for (const [batch, id] of [...newest].slice(-MOST_BOXES)) {
       const row = await this.readingRows.findOneBy({ id });
-      if (row) found.push({ which: batch || 'the first box', source: await this.readings.source(row) });
+      if (row) found.push({ which: batch || 'the first box', source: await readingSource(this.files, row) });
     }
     return found;
   }

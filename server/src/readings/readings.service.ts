@@ -4,54 +4,40 @@ import { readFile } from 'node:fs/promises';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { DataSource, type EntityManager, In, Repository } from 'typeorm';
-import type { ConditionFacts, ConditionView } from '@rakuen/contract/conditions';
+import type { ConditionView } from '@rakuen/contract/conditions';
 import type { HistoryEntry, HistoryView, ReadingFields, ReadingPreview } from '@rakuen/contract/readings';
 import type { ExportFormat } from '@rakuen/contract/vocabulary';
 import type { ColumnMapping } from '@rakuen/core/formats/column-mapping';
 import { WRITERS } from '@rakuen/core/formats/reading-formats';
-import type { GamutMesh } from '@rakuen/core/gamut/mesh';
-import { FIGURES_VERSION, observedFigures } from '@rakuen/core/measurement/measures/registry';
-import type { Observation } from '@rakuen/core/measurement/observations';
+import { observedFigures } from '@rakuen/core/measurement/measures/registry';
 import { notFound, RakuenError } from '../app/errors.ts';
+import { FactsService } from '../conditions/facts.service.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { asObservation, ObservationsService } from '../conditions/observations.service.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
-import { SettingsService } from '../settings/settings.service.ts';
 import { ConditionRow } from '../store/entities/papers.ts';
 import { ReadingRow } from '../store/entities/readings.ts';
-import { Writer } from '../store/writer.ts';
-import type { ReadingSource, SetFigures } from '../work/tasks.ts';
+import type { ReadingSource } from '../work/tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { MappingMemory, parseMapping } from './mapping-memory.ts';
 import { readingSets, speakingSets, type SpeakingReading, whenRead } from './primary-reading.ts';
-import { columns, wholes } from '../store/rows.ts';
-
-export interface Computed {
-  readonly facts: ConditionFacts;
-  readonly mesh?: GamutMesh;
-}
+import { readingSource } from './reading-source.ts';
+import { wholes } from '../store/rows.ts';
 
 const MS_PER_HOUR = 3_600_000;
-/** Figures of sets are dear and never change under one version of the measures: the last of them stay. */
-const MOST_KNOWN_SETS = 200;
 
 @Injectable()
 export class ReadingsService {
-  private readonly knownSets = new Map<string, SetFigures>();
-
   constructor(
     @InjectRepository(ReadingRow) private readonly readings: Repository<ReadingRow>,
     private readonly conditions: ConditionsService,
     private readonly observations: ObservationsService,
+    private readonly facts: FactsService,
     private readonly mappings: MappingMemory,
     private readonly files: FileStore,
     private readonly workshop: Workshop,
     private readonly database: DataSource,
-    private readonly writer: Writer,
-    private readonly settings: SettingsService,
-  ) {
-    settings.whenTold(() => this.refreshFacts());
-  }
+  ) {}
 
   /** What a file holds; nothing is kept. */
   async preview(file: IncomingFile, fields: ReadingFields): Promise<ReadingPreview> {
@@ -97,30 +83,6 @@ export class ReadingsService {
     return this.conditions.view(conditionId);
   }
 
-  /** Computes the facts anew that were computed with other measures than today's, or with another threshold, or lack them. */
-  async refreshFacts(): Promise<void> {
-    const toldFrom = await this.toldFrom();
-    const stale = await this.database.query<{ id: string }[]>(
-      `SELECT id FROM conditions WHERE CASE WHEN facts IS NULL THEN figuresFrom IS NOT NULL
-       ELSE json_extract(facts, '$.version') IS NOT ?
-         OR (json_extract(facts, '$.readingId') IS NOT NULL AND json_extract(facts, '$.toldFrom') IS NOT ?) END`,
-      [FIGURES_VERSION, toldFrom],
-    );
-    for (const { id } of stale) await this.writer.run('figures computed anew', () => this.recompute(id));
-  }
-
-  /** Computes the facts of every print condition. */
-  async recomputeAll(): Promise<void> {
-    for (const { id } of await this.conditions.rows())
-      await this.writer.run('figures computed anew', () => this.recompute(id));
-  }
-
-  /** Computes a condition's facts from what is kept of it. */
-  async recompute(id: string): Promise<void> {
-    const condition = await this.conditions.get(id);
-    await this.store(condition, await this.readings.findBy({ conditionId: id }), async () => undefined);
-  }
-
   async remove(id: string): Promise<ConditionView> {
     const row = await this.get(id);
     const condition = await this.conditions.get(row.conditionId);
@@ -138,7 +100,7 @@ export class ReadingsService {
     const condition = await this.conditions.get(conditionId);
     const rows = await this.readings.findBy({ conditionId });
     if (readingId && !rows.some((r) => r.id === readingId)) throw notFound('reading of this print condition');
-    await this.store({ ...condition, figuresFrom: readingId ?? null }, rows, async () => undefined);
+    await this.store({ ...condition, figuresFrom: readingId ?? null }, rows);
     return this.conditions.view(conditionId);
   }
 
@@ -147,20 +109,14 @@ export class ReadingsService {
     const condition = await this.conditions.get(conditionId);
     const observed = (await this.observations.of([condition])).get(conditionId)!;
     const sets = readingSets(await this.readings.findBy({ conditionId }));
-    const toldFrom = await this.toldFrom();
     const entries = await Promise.all(
       sets.map(async (set, i): Promise<HistoryEntry> => {
-        const { primary, companions } = set;
-        const key = [FIGURES_VERSION, toldFrom, primary.id, ...companions.map((c) => c.id)].join();
-        const known =
-          this.knownSets.get(key) ??
-          (await this.workshop.run('readingFigures', { ...(await this.sources(set)), toldFrom }));
-        this.knownSets.set(key, known);
-        if (this.knownSets.size > MOST_KNOWN_SETS) this.knownSets.delete(this.knownSets.keys().next().value!);
+        const { primary } = set;
+        const own = await this.facts.ofSet(set);
         const at = whenRead(primary);
         // What the bench found until the next set came belongs to this one.
         const until = i + 1 < sets.length ? whenRead(sets[i + 1].primary) : undefined;
-        const own = observed.filter((o) => (i === 0 || o.takenAt >= at) && (!until || o.takenAt < until));
+        const found = observed.filter((o) => (i === 0 || o.takenAt >= at) && (!until || o.takenAt < until));
         return {
           readingId: primary.id,
           fileName: primary.fileName,
@@ -171,8 +127,8 @@ export class ReadingsService {
           at,
           driedHours: primary.printedAt ? (Date.parse(at) - Date.parse(primary.printedAt)) / MS_PER_HOUR : undefined,
           patchCount: primary.patchCount,
-          patches: known.patches,
-          figures: { ...known.figures, ...observedFigures(own.map(asObservation)) },
+          patches: own.patches,
+          figures: { ...own.figures, ...observedFigures(found.map(asObservation)) },
         };
       }),
     );
@@ -187,44 +143,16 @@ export class ReadingsService {
   /** The reading in a format of choice, named after its file. */
   async written(id: string, format: ExportFormat): Promise<{ name: string; mediaType: string; bytes: Buffer }> {
     const row = await this.get(id);
-    const text = await this.workshop.run('writeReading', { source: await this.source(row), format });
+    const text = await this.workshop.run('writeReading', {
+      source: await readingSource(this.files, row),
+      format,
+    });
     const { extension, mediaType } = WRITERS[format];
     const stem = row.fileName.replace(/\.[^.]+$/, '');
     return {
       name: `${stem}${row.measurementCondition && !stem.endsWith(row.measurementCondition) ? `-${row.measurementCondition}` : ''}.${extension}`,
       mediaType,
       bytes: Buffer.from(text),
-    };
-  }
-
-  /** Facts of a condition from readings and observations that may not be in the database yet; undefined where there is nothing. */
-  async compute(
-    readings: readonly ReadingRow[],
-    chosen: string | null,
-    observations: readonly Observation[],
-  ): Promise<Computed | undefined> {
-    const speaking = speakingSets(readings, chosen);
-    if (speaking.length === 0 && observations.length === 0) return undefined;
-    return this.workshop.run('conditionFacts', {
-      sets: await Promise.all(
-        speaking.map(async (set) => ({ readingId: set.primary.id, ...(await this.sources(set)) })),
-      ),
-      source: speaking[0]?.primary.source as ReadingPreview['source'] | undefined,
-      observations,
-      toldFrom: await this.toldFrom(),
-    });
-  }
-
-  private async toldFrom(): Promise<number> {
-    return (await this.settings.get()).thresholds.deltaE.edgeToEdge;
-  }
-
-  /** The bytes of a set and of what serves it. */
-  async sources({ primary, companions, unserved }: SpeakingReading) {
-    return {
-      primary: await this.source(primary),
-      companions: await Promise.all(companions.map((c) => this.source(c))),
-      unserved,
     };
   }
 
@@ -253,30 +181,26 @@ export class ReadingsService {
     return row;
   }
 
-  /** Writes a change of readings together with the facts that follow from it. */
+  /** Writes a change of readings together with what follows from it. */
   private async store(
-    condition: ConditionRow,
-    readings: ReadingRow[],
-    change: (manager: EntityManager) => Promise<unknown>,
+    condition: Pick<ConditionRow, 'id' | 'figuresFrom'>,
+    readings: readonly ReadingRow[],
+    change?: (manager: EntityManager) => Promise<unknown>,
   ): Promise<void> {
-    const observed = (await this.observations.of([condition])).get(condition.id)!.map(asObservation);
-    const computed = await this.compute(readings, condition.figuresFrom, observed);
+    const keepFacts = await this.facts.beforehand(condition, readings);
     await this.database.transaction(async (manager) => {
-      await change(manager);
-      const { facts = null, mesh = null } = computed ?? {};
-      await manager.update(
-        ConditionRow,
-        condition.id,
-        columns<ConditionRow>({ facts, mesh, figuresFrom: condition.figuresFrom }),
-      );
+      await change?.(manager);
+      await manager.update(ConditionRow, condition.id, { figuresFrom: condition.figuresFrom });
+      await keepFacts(manager);
     });
   }
 
-  /** The bytes of a reading, and what was said of it. */
   /** A set of readings by its id, and under which measurement condition it was read. */
-  async spoken(id: string): Promise<{ source: ReadingSource; measurementCondition: ReadingRow['measurementCondition'] }> {
+  async spoken(
+    id: string,
+  ): Promise<{ source: ReadingSource; measurementCondition: ReadingRow['measurementCondition'] }> {
     const row = await this.get(id);
-    return { source: await this.source(row), measurementCondition: row.measurementCondition };
+    return { source: await readingSource(this.files, row), measurementCondition: row.measurementCondition };
   }
 
   /** Sets that hold so many patches, or so many times as many: what may be readings of a chart, the newest first. */
@@ -293,18 +217,6 @@ export class ReadingsService {
       paper: heads.get(conditionId)?.paper.name ?? '',
       ...(measurementCondition && { measurementCondition }),
     }));
-  }
-
-  async source(row: ReadingRow): Promise<ReadingSource> {
-    return {
-      bytes: await this.files.read(row.contentHash),
-      part: row.part,
-      mapping: row.mapping ?? undefined,
-      stated: {
-        condition: row.measurementCondition ?? undefined,
-        instrument: row.instrument ?? undefined,
-      },
-    };
   }
 }
 

@@ -3,47 +3,44 @@ import { readFile } from 'node:fs/promises';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
+import { FIGURES_VERSION } from '@rakuen/core/measurement/measures/registry';
 import type { LightFields, LightView, SheetView } from '@rakuen/contract/sheets';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
+import { setKey, setSources } from '../readings/reading-source.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
+import { Derived } from '../store/derived.ts';
 import { LightRow } from '../store/entities/readings.ts';
 import { Workshop } from '../work/workshop.ts';
 import { whole } from '../store/rows.ts';
 
-/** Sheets are dear to ready and change with their readings alone: the last of them stay. */
-const MOST_KNOWN = 24;
-
 /** What the comparison looks at besides figures: spectra, solids, lamps. */
 @Injectable()
 export class SheetsService {
-  private readonly known = new Map<string, SheetView>();
-
   constructor(
     @InjectRepository(LightRow) private readonly lightRows: Repository<LightRow>,
     private readonly readings: ReadingsService,
+    private readonly derived: Derived,
     private readonly files: FileStore,
     private readonly workshop: Workshop,
   ) {}
 
   async sheet(conditionId: string): Promise<SheetView> {
-    const speaking = await this.readings.speaking(conditionId);
-    if (!speaking)
-      throw new RakuenError(404, 'Nothing was read of this print condition yet.', { remedy: 'Bring readings first.' });
-    const { primary, companions } = speaking;
-    const key = [primary.id, ...companions.map((c) => c.id)].join();
-    const known = this.known.get(key);
-    if (known) return known;
-    const view: SheetView = {
-      conditionId,
-      readingId: primary.id,
-      ...(await this.workshop.run('sheetOf', {
-        ...(await this.readings.sources(speaking)),
-      })),
-    };
-    this.known.set(key, view);
-    if (this.known.size > MOST_KNOWN) this.known.delete(this.known.keys().next().value!);
-    return view;
+    return this.derived.get(conditionId, 'sheet', async () => {
+      const speaking = await this.readings.speaking(conditionId);
+      if (!speaking)
+        throw new RakuenError(404, 'Nothing was read of this print condition yet.', {
+          remedy: 'Bring readings first.',
+        });
+      return {
+        key: JSON.stringify([FIGURES_VERSION, setKey(speaking)]),
+        compute: async (): Promise<SheetView> => ({
+          conditionId,
+          readingId: speaking.primary.id,
+          ...(await this.workshop.run('sheetOf', await setSources(this.files, speaking))),
+        }),
+      };
+    });
   }
 
   async lights(): Promise<LightView[]> {

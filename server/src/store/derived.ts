@@ -1,5 +1,5 @@
-import { Inject, Injectable } from '@nestjs/common';
-import { DataSource } from 'typeorm';
+import { Inject, Injectable, Logger } from '@nestjs/common';
+import { DataSource, type EntityManager } from 'typeorm';
 import { CONFIG, type Config } from '../app/config.ts';
 import { Writer } from './writer.ts';
 
@@ -9,13 +9,20 @@ export interface Inputs<T> {
   readonly compute: () => Promise<T>;
 }
 
+interface Told {
+  readonly key: string;
+  readonly value: unknown;
+}
+
 /**
  * Results that follow from what is kept. Each is computed once for its inputs, one at a time for each subject, and looked up from then on; a result of inputs
- * that have changed meanwhile is given out but not kept.
+ * that have changed meanwhile is given out but not kept. They go with their subject.
  */
 @Injectable()
 export class Derived {
   private readonly turns = new Map<string, Promise<unknown>>();
+  /** Told, and not kept yet; for good where nothing may be written. */
+  private readonly waiting = new Map<string, Told>();
 
   constructor(
     private readonly database: DataSource,
@@ -33,23 +40,53 @@ export class Derived {
     return turn;
   }
 
+  /**
+   * Results of many subjects at once, as far as they are kept and still hold.
+   * @param keys what each is to be told from, by subject
+   * @param select what is wanted of each, in SQL, of the row `d`
+   */
+  async kept<R extends object>(
+    kind: string,
+    keys: ReadonlyMap<string, string>,
+    select = 'd.value',
+  ): Promise<(R & { readonly subject: string })[]> {
+    return this.database.query(
+      `SELECT d.subject, ${select} FROM json_each(?) k JOIN derived d ON d.subject = k.key AND d.inputsKey = k.value WHERE d.kind = ?`,
+      [JSON.stringify(Object.fromEntries(keys)), kind],
+    );
+  }
+
+  /** Keeps what was told beforehand, in the transaction of the change it follows from. */
+  async keep(manager: EntityManager, subject: string, kind: string, key: string, value: unknown): Promise<void> {
+    await manager.query(
+      `INSERT INTO derived (subject, kind, inputsKey, value) VALUES (?, ?, ?, ?)
+       ON CONFLICT (subject, kind) DO UPDATE SET inputsKey = excluded.inputsKey, value = excluded.value`,
+      [subject, kind, key, JSON.stringify(value)],
+    );
+  }
+
   private async inTurn<T>(subject: string, kind: string, inputs: () => Promise<Inputs<T>>): Promise<T> {
     const { key, compute } = await inputs();
+    const place = `${subject} ${kind}`;
+    const told = this.waiting.get(place);
+    if (told?.key === key) return told.value as T;
     const [known] = await this.database.query<{ value: string }[]>(
       'SELECT value FROM derived WHERE subject = ? AND kind = ? AND inputsKey = ?',
       [subject, kind, key],
     );
     if (known) return JSON.parse(known.value) as T;
-    const value = await compute();
-    if (this.config.readOnly) return value;
-    await this.writer.run('derived', async () => {
-      if ((await inputs()).key !== key) return;
-      await this.database.query(
-        `INSERT INTO derived (subject, kind, inputsKey, value) VALUES (?, ?, ?, ?)
-         ON CONFLICT (subject, kind) DO UPDATE SET inputsKey = excluded.inputsKey, value = excluded.value`,
-        [subject, kind, key, JSON.stringify(value)],
-      );
-    });
-    return value;
+    const now: Told = { key, value: await compute() };
+    this.waiting.set(place, now);
+    if (this.config.readOnly) return now.value as T;
+    const kept = this.writer
+      .run('derived', async () => {
+        if ((await inputs()).key === key) await this.keep(this.database.manager, subject, kind, key, now.value);
+      })
+      // What can't be kept is told all the same, and told anew another time.
+      .catch((error: unknown) => Logger.warn(`${kind} of ${subject} was not kept: ${String(error)}`, Derived.name))
+      .finally(() => this.waiting.get(place) === now && this.waiting.delete(place));
+    // Within a deed it is kept with it. Otherwise nobody waits for the writer: a deed may be waiting for this very result.
+    if (this.writer.deed) await kept;
+    return now.value as T;
   }
 }

@@ -1,8 +1,6 @@
 /** A table on record. */
 export interface Recorded {
   readonly noun: string;
-  /** Columns that are computed from the rest: neither recorded nor taken along. */
-  readonly derived: readonly string[];
   /** Columns the database itself keeps up with others that are recorded; they are taken along. */
   readonly followed?: readonly string[];
   /** Column it is called by, where it has none of the usual. */
@@ -11,36 +9,36 @@ export interface Recorded {
 
 /** Tables whose every change is recorded, with the columns that are not. */
 export const RECORDED: Readonly<Record<string, Recorded>> = {
-  papers: { noun: 'paper', derived: [] },
-  conditions: { noun: 'print condition', derived: ['facts', 'mesh'], followed: ['profileId'] },
-  readings: { noun: 'readings', derived: [] },
-  observations: { noun: 'observation', derived: [] },
-  charts: { noun: 'chart', derived: [] },
-  sessions: { noun: 'reading session', derived: [] },
-  session_strips: { noun: 'strip', derived: [] },
-  lights: { noun: 'lamp', derived: [] },
-  profiles: { noun: 'profile', derived: [] },
-  profile_checks: { noun: 'check of a profile', derived: [] },
-  eye_sessions: { noun: 'comparison by eye', derived: [] },
-  eye_choices: { noun: 'choice by eye', derived: [] },
-  trials: { noun: 'media-setting trial', derived: [] },
-  packs: { noun: 'sample pack', derived: [] },
-  pictures: { noun: 'picture', derived: [] },
-  decisions: { noun: 'decision', derived: [] },
-  matches: { noun: 'match', derived: [] },
-  schools: { noun: 'school', derived: [] },
-  prints: { noun: 'print', derived: [] },
-  photographs: { noun: 'photograph of a print', derived: [] },
-  boxes: { noun: 'box of paper', derived: [] },
-  causes: { noun: 'cause of misprints', derived: [] },
-  misprints: { noun: 'misprint', derived: [] },
-  editions: { noun: 'edition', derived: [] },
-  numbers: { noun: 'number of an edition', derived: [] },
-  recipes: { noun: 'recipe', derived: [] },
-  notes: { noun: 'note', derived: [], called: 'text' },
-  runs: { noun: 'run at the printer', derived: [] },
-  run_items: { noun: 'print of a run', derived: [] },
-  rules: { noun: 'what holds for the studio', derived: [], called: 'id' },
+  papers: { noun: 'paper' },
+  conditions: { noun: 'print condition', followed: ['profileId'] },
+  readings: { noun: 'readings' },
+  observations: { noun: 'observation' },
+  charts: { noun: 'chart' },
+  sessions: { noun: 'reading session' },
+  session_strips: { noun: 'strip' },
+  lights: { noun: 'lamp' },
+  profiles: { noun: 'profile' },
+  profile_checks: { noun: 'check of a profile' },
+  eye_sessions: { noun: 'comparison by eye' },
+  eye_choices: { noun: 'choice by eye' },
+  trials: { noun: 'media-setting trial' },
+  packs: { noun: 'sample pack' },
+  pictures: { noun: 'picture' },
+  decisions: { noun: 'decision' },
+  matches: { noun: 'match' },
+  schools: { noun: 'school' },
+  prints: { noun: 'print' },
+  photographs: { noun: 'photograph of a print' },
+  boxes: { noun: 'box of paper' },
+  causes: { noun: 'cause of misprints' },
+  misprints: { noun: 'misprint' },
+  editions: { noun: 'edition' },
+  numbers: { noun: 'number of an edition' },
+  recipes: { noun: 'recipe' },
+  notes: { noun: 'note', called: 'text' },
+  runs: { noun: 'run at the printer' },
+  run_items: { noun: 'print of a run' },
+  rules: { noun: 'what holds for the studio', called: 'id' },
 };
 
 export interface ColumnFacts {
@@ -59,8 +57,8 @@ const json = (row: 'OLD' | 'NEW', columns: readonly ColumnFacts[]) =>
  * @param columns all of the table's columns
  */
 export function recordTriggers(table: string, columns: readonly ColumnFacts[]): string[] {
-  const { derived, followed = [] } = RECORDED[table];
-  const kept = columns.filter((c) => !derived.includes(c.name) && !followed.includes(c.name));
+  const { followed = [] } = RECORDED[table];
+  const kept = columns.filter((c) => !followed.includes(c.name));
   // What is changed is compared without what no hand changes.
   const light = kept.filter((c) => c.type !== 'BLOB' && c.name !== 'revision');
   const differs = light.map(({ name }) => `OLD."${name}" IS NOT NEW."${name}"`).join(' OR ');

@@ -10,7 +10,6 @@ import { computeFigures, FIGURES_VERSION, MEASURES } from '@rakuen/core/measurem
 import { readingFacts, type ReadingFacts } from '@rakuen/core/measurement/reading-facts';
 import { figuresOfSets } from '@rakuen/core/measurement/sets';
 import type { Figure } from '@rakuen/core/measurement/figure';
-import type { Observation } from '@rakuen/core/measurement/observations';
 import { readingSpectra } from '@rakuen/core/measurement/reading-spectra';
 import type { MeasurementCondition, Reading } from '@rakuen/core/measurement/reading';
 import type { ConditionFacts } from '@rakuen/contract/conditions';
@@ -140,10 +139,9 @@ export interface SetSource {
 
 /** What the facts of a condition rest on. */
 export interface FactsTask {
-  /** In the order in which they speak; empty while nothing but the bench was used. */
+  /** In the order in which they speak; one at least. */
   readonly sets: readonly SetSource[];
   readonly source?: ReadingPreview['source'];
-  readonly observations: readonly Observation[];
   readonly toldFrom: number;
 }
 
@@ -155,14 +153,12 @@ async function factsOf(
   return readingFacts((await readSource(primary)).reading, others, unserved, toldFrom);
 }
 
-/** Facts of a condition: each figure from the first set that supports it; the drawings likewise. */
+/** Facts of a condition without what was found at the bench: each figure from the first set that supports it; the drawings likewise. */
 export async function conditionFacts(task: FactsTask): Promise<{ facts: ConditionFacts; mesh?: GamutMesh }> {
-  if (task.sets.length === 0)
-    return { facts: { version: FIGURES_VERSION, figures: computeFigures(undefined, task.observations), outline: [] } };
   const sets = await Promise.all(
     task.sets.map(async (set) => ({ id: set.readingId, facts: await factsOf(set, task.toldFrom) })),
   );
-  const { figures, borrowed } = figuresOfSets(sets, task.observations);
+  const { figures, borrowed } = figuresOfSets(sets);
   const behind = (measure: string) => (sets.find((s) => s.id === borrowed[measure]) ?? sets[0]).facts;
   const [{ facts: first }] = sets;
   const { gamut } = behind('gamutVolume');

@@ -1,7 +1,5 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
-import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import type { ObservationKind } from '@rakuen/core/measurement/observations';
-import type { ConditionFacts } from '@rakuen/contract/conditions';
 import type { PaperSize } from '@rakuen/contract/papers';
 import type { BlackInk, PrintMode } from '@rakuen/contract/vocabulary';
 import type { Base, BrightenerClaim, CoatingClass, Surface } from '@rakuen/core/paper';
@@ -43,9 +41,6 @@ export class ConditionRow {
   @Column({ type: 'text', nullable: true, insert: false }) profileId!: string | null;
   @Column('boolean') blackOvercoat!: boolean;
   @Column('text') notes!: string;
-  /** Recomputed whenever its readings change, in the same transaction. */
-  @Column('simple-json', { nullable: true }) facts!: ConditionFacts | null;
-  @Column('simple-json', { nullable: true, select: false }) mesh!: GamutMesh | null;
   /** The reading chosen by hand to give the figures; the newest where null. */
   @Column('text', { nullable: true }) figuresFrom!: string | null;
   /** Counts its changes; kept by the database. */

@@ -40,6 +40,12 @@ const UP = [
 ];
 /** Things that two windows may change at once. */
 const REVISED = ['papers', 'conditions', 'prints'];
+/** Columns of print conditions that were computed from the rest, as long as they stood there. */
+const DERIVED = new Set(['facts', 'mesh']);
+const columnsOf = async (runner: QueryRunner, table: string): Promise<ColumnFacts[]> =>
+  ((await runner.query(`PRAGMA table_info(${table})`)) as ColumnFacts[]).filter(
+    (c) => table !== 'conditions' || !DERIVED.has(c.name),
+  );
 
 /** The record of events, what can be there only once, revisions, and answers that a repeat gets again. */
 export class Record1766000000000 implements MigrationInterface {
@@ -48,15 +54,13 @@ export class Record1766000000000 implements MigrationInterface {
     for (const table of REVISED)
       await runner.query(`ALTER TABLE ${table} ADD COLUMN revision INTEGER NOT NULL DEFAULT 1`);
     for (const table of Object.keys(RECORDED)) {
-      const columns = (await runner.query(`PRAGMA table_info(${table})`)) as ColumnFacts[];
+      const columns = await columnsOf(runner, table);
       // What came into being later records itself then.
       if (columns.length === 0) continue;
       for (const sql of recordTriggers(table, columns)) await runner.query(sql);
     }
     for (const table of REVISED) {
-      const names = ((await runner.query(`PRAGMA table_info(${table})`)) as ColumnFacts[])
-        .map((c) => c.name)
-        .filter((name) => name !== 'revision' && !RECORDED[table].derived.includes(name));
+      const names = (await columnsOf(runner, table)).map((c) => c.name).filter((name) => name !== 'revision');
       await runner.query(
         `CREATE TRIGGER ${table}_revised AFTER UPDATE ON ${table}
          WHEN NEW.revision = OLD.revision AND (${names.map((n) => `OLD."${n}" IS NOT NEW."${n}"`).join(' OR ')})

@@ -13,6 +13,7 @@ import { Rules1774000000000 } from './1774000000000-rules.ts';
 import { Notes1775000000000 } from './1775000000000-notes.ts';
 import { Finding1776000000000 } from './1776000000000-finding.ts';
 import { OpenClaims1777000000000 } from './1777000000000-open-claims.ts';
+import { ToldApart1778000000000 } from './1778000000000-told-apart.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -33,4 +34,5 @@ export const MIGRATIONS = [
   Notes1775000000000,
   Finding1776000000000,
   OpenClaims1777000000000,
+  ToldApart1778000000000,
 ];

@@ -1,0 +1,30 @@
+import type { FileStore } from '../files/file-store.ts';
+import type { ReadingRow } from '../store/entities/readings.ts';
+import type { ReadingSource } from '../work/tasks.ts';
+import type { SpeakingReading } from './primary-reading.ts';
+
+/** The bytes of a reading, and what was said of it. */
+export async function readingSource(files: FileStore, row: ReadingRow): Promise<ReadingSource> {
+  return {
+    bytes: await files.read(row.contentHash),
+    part: row.part,
+    mapping: row.mapping ?? undefined,
+    stated: { condition: row.measurementCondition ?? undefined, instrument: row.instrument ?? undefined },
+  };
+}
+
+/** The same of a set and of what serves it. */
+export async function setSources(files: FileStore, { primary, companions, unserved }: SpeakingReading) {
+  return {
+    primary: await readingSource(files, primary),
+    companions: await Promise.all(companions.map((c) => readingSource(files, c))),
+    unserved,
+  };
+}
+
+/** What a set is told from, apart from any other. */
+export const setKey = ({ primary, companions, unserved }: SpeakingReading): unknown => [
+  primary.id,
+  companions.map((c) => c.id),
+  unserved,
+];
