@@ -8,13 +8,7 @@ import { differences, type Earlier } from '@rakuen/core/print/differences';
 import { pathOf } from '@rakuen/core/print/feed';
 import { feedPaths } from '@rakuen/core/print/handling';
 import { SETTINGS } from '@rakuen/core/print/settings';
-import { deltaE2000 } from '@rakuen/core/colour/difference';
-import { DRY_HOURS, whyUnlike } from '@rakuen/core/measurement/alike';
-import { white } from '@rakuen/core/measurement/measures/white';
-import { since, type LaterBox } from '@rakuen/core/print/since';
-import type { HistoryEntry } from '@rakuen/contract/readings';
-import type { RenderingKey } from '@rakuen/core/characterisation/renderings';
-import { PLAIN, RECIPE_PARTS } from '@rakuen/core/proof/recipe';
+import { since } from '@rakuen/core/print/since';
 import {
   PrintSettings,
   type PrintBegin,
@@ -40,6 +34,8 @@ import { RecipeRow } from '../store/entities/pictures.ts';
 import { PrintRow } from '../store/entities/prints.ts';
 import { ProfileRow } from '../store/entities/profiles.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
+import { boxesApart } from './boxes-apart.ts';
+import { fromCondition, fromRecipe, loose } from './carried-over.ts';
 import { cautionsFor, fedOf } from './cautions.ts';
 import { MisprintsService } from './misprints.service.ts';
 import { PhotographsService } from './photographs.service.ts';
@@ -120,19 +116,9 @@ export class PrintsService {
   ): Promise<Partial<PrintSettings>> {
     const recipe = await this.recipes.findOne({ where: { pictureId, conditionId }, order: { changedAt: 'DESC' } });
     if (!recipe || (last && last.recordedAt >= recipe.changedAt)) return {};
-    const { liftStops, sharpening, radiusMm, rendering } = { ...PLAIN, ...recipe.values };
-    // Through the driver nothing is rendered by a profile.
-    const rendered = printMode === 'colour through a profile' ? SENT_BY[rendering] : {};
-    for (const key of ['liftStops', 'sharpening', ...Object.keys(rendered)])
-      carriedFrom[key] = recipe.name ? `the recipe “${recipe.name}”` : 'the recipe';
-    return {
-      ...rendered,
-      liftStops,
-      sharpening:
-        sharpening === 0
-          ? 'none'
-          : `${RECIPE_PARTS.sharpening.written(sharpening)} at ${radiusMm} mm, in the print copy`,
-    };
+    const asked = fromRecipe(recipe.values, printMode);
+    for (const key of Object.keys(asked)) carriedFrom[key] = recipe.name ? `the recipe “${recipe.name}”` : 'the recipe';
+    return asked;
   }
 
   /** Begins a print: every setting is there; all of them wait to be looked at. */
@@ -437,22 +423,6 @@ export class PrintsService {
   }
 }
 
-/** How far the white and the black of a later box lie from those of an earlier one. */
-function boxesApart(then: HistoryEntry, now: HistoryEntry): LaterBox['apart'] {
-  const basis = (e: HistoryEntry) => ({
-    condition: e.measurementCondition,
-    wet: e.driedHours !== undefined && e.driedHours < DRY_HOURS,
-  });
-  const why = whyUnlike(white, basis(then), basis(now));
-  if (why) return { why };
-  const apart = (key: string) => {
-    const [p, q] = [then.figures[key], now.figures[key]];
-    return p?.shape === 'colour' && q?.shape === 'colour' ? deltaE2000(p.lab, q.lab) : undefined;
-  };
-  const whites = apart('white');
-  return whites === undefined ? { why: 'no white is known of one of them' } : { white: whites, black: apart('black') };
-}
-
 const round = (mm: number) => Math.round(mm * 10) / 10;
 /** Width of a picture whose longer side is given. */
 const sideOf = (longMm: number | undefined, w: number, h: number): number | undefined =>
@@ -471,42 +441,3 @@ function check(input: PrintInput): void {
   const stray = input.carriedOver.find((key) => !(SETTING_KEYS as readonly string[]).includes(key));
   if (stray) throw strayed(stray);
 }
-
-function fromCondition(c: ConditionRow): PrintSettings {
-  const profiled = c.printMode === 'colour through a profile';
-  return {
-    printer: c.printer,
-    inkSet: c.inkSet,
-    blackInk: c.blackInk,
-    mediaSetting: c.mediaSetting,
-    resolution: c.resolution,
-    printMode: c.printMode,
-    profile: c.profile,
-    blackOvercoat: c.blackOvercoat,
-    intent: profiled ? 'relative colorimetric' : 'driver',
-    blackPointCompensation: profiled,
-    sharpening: 'none',
-    feed: '',
-  };
-}
-
-/** What a recipe’s rendering is among a print’s settings. */
-const SENT_BY: Readonly<Record<RenderingKey, Pick<PrintSettings, 'intent' | 'blackPointCompensation'>>> = {
-  relative: { intent: 'relative colorimetric', blackPointCompensation: true },
-  uncompensated: { intent: 'relative colorimetric', blackPointCompensation: false },
-  perceptual: { intent: 'perceptual', blackPointCompensation: false },
-  saturation: { intent: 'saturation', blackPointCompensation: false },
-  absolute: { intent: 'absolute colorimetric', blackPointCompensation: false },
-};
-
-/** Settings that go with the paper on the printer rather than with the print condition. */
-const loose = (s: PrintSettings) => ({
-  intent: s.intent,
-  blackPointCompensation: s.blackPointCompensation,
-  sharpening: s.sharpening,
-  feed: s.feed,
-  direction: s.direction,
-  headHeight: s.headHeight,
-  suction: s.suction,
-  dryingMinutes: s.dryingMinutes,
-});
