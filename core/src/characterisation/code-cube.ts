@@ -20,9 +20,9 @@ export function throughCodes(
   const sx = nodes * nodes * 3;
   const sy = nodes * 3;
   for (let i = 0; i < samples.length; i += 3) {
-    const px = samples[i] * scale;
-    const py = samples[i + 1] * scale;
-    const pz = samples[i + 2] * scale;
+    const px = samples[i]! * scale;
+    const py = samples[i + 1]! * scale;
+    const pz = samples[i + 2]! * scale;
     let ix = px | 0;
     let iy = py | 0;
     let iz = pz | 0;
@@ -75,8 +75,8 @@ export function throughCodes(
     const w0 = 1 - high;
     const w1 = high - middle;
     const w2 = middle - low;
-    out[i] = w0 * values[n0] + w1 * values[n1] + w2 * values[n2] + low * values[n3] + 0.5;
-    out[i + 1] = w0 * values[n0 + 1] + w1 * values[n1 + 1] + w2 * values[n2 + 1] + low * values[n3 + 1] + 0.5;
-    out[i + 2] = w0 * values[n0 + 2] + w1 * values[n1 + 2] + w2 * values[n2 + 2] + low * values[n3 + 2] + 0.5;
+    out[i] = w0 * values[n0]! + w1 * values[n1]! + w2 * values[n2]! + low * values[n3]! + 0.5;
+    out[i + 1] = w0 * values[n0 + 1]! + w1 * values[n1 + 1]! + w2 * values[n2 + 1]! + low * values[n3 + 1]! + 0.5;
+    out[i + 2] = w0 * values[n0 + 2]! + w1 * values[n1 + 2]! + w2 * values[n2 + 2]! + low * values[n3 + 2]! + 0.5;
   }
 }

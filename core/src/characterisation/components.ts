@@ -18,19 +18,19 @@ export function componentsOf(
   rows: readonly ArrayLike<number>[],
   { most, leastRms, centred = true }: { most: number; leastRms: number; centred?: boolean },
 ): Components {
-  const width = rows[0].length;
+  const width = rows[0]!.length;
   const mean = new Float64Array(width);
-  if (centred) for (const row of rows) for (let i = 0; i < width; i++) mean[i] += row[i] / rows.length;
+  if (centred) for (const row of rows) for (let i = 0; i < width; i++) mean[i]! += row[i]! / rows.length;
   const spread = new Float64Array(width * width);
   const off = new Float64Array(width);
   for (const row of rows) {
-    for (let i = 0; i < width; i++) off[i] = row[i] - mean[i];
-    for (let i = 0; i < width; i++) for (let j = 0; j <= i; j++) spread[i * width + j] += off[i] * off[j];
+    for (let i = 0; i < width; i++) off[i] = row[i]! - mean[i]!;
+    for (let i = 0; i < width; i++) for (let j = 0; j <= i; j++) spread[i * width + j]! += off[i]! * off[j]!;
   }
   for (let i = 0; i < width; i++)
-    for (let j = 0; j <= i; j++) spread[j * width + i] = spread[i * width + j] /= rows.length;
+    for (let j = 0; j <= i; j++) spread[j * width + i] = spread[i * width + j]! /= rows.length;
   const { values, vectors } = symmetricEigen(spread, width);
-  const kept = vectors.filter((_, i) => i < most && values[i] > 0 && Math.sqrt(values[i] / width) >= leastRms);
+  const kept = vectors.filter((_, i) => i < most && values[i]! > 0 && Math.sqrt(values[i]! / width) >= leastRms);
   return { width, mean, directions: kept.length > 0 ? kept : vectors.slice(0, 1) };
 }
 
@@ -38,7 +38,7 @@ export function componentsOf(
 export function project({ width, mean, directions }: Components, row: ArrayLike<number>): Float64Array {
   return Float64Array.from(directions, (d) => {
     let sum = 0;
-    for (let i = 0; i < width; i++) sum += (row[i] - mean[i]) * d[i];
+    for (let i = 0; i < width; i++) sum += (row[i]! - mean[i]!) * d[i]!;
     return sum;
   });
 }
@@ -47,8 +47,8 @@ export function project({ width, mean, directions }: Components, row: ArrayLike<
 export function compose({ width, mean, directions }: Components, amounts: ArrayLike<number>, from = 0): Float64Array {
   const row = Float64Array.from(mean);
   directions.forEach((d, c) => {
-    const amount = amounts[from + c];
-    for (let i = 0; i < width; i++) row[i] += amount * d[i];
+    const amount = amounts[from + c]!;
+    for (let i = 0; i < width; i++) row[i]! += amount * d[i]!;
   });
   return row;
 }

@@ -20,9 +20,9 @@ export function evenGreys(
   if (axes !== 3) return { labs };
   const grey = (i: number) => (i * nodes + i) * nodes + i;
   const asked = Array.from({ length: nodes }, (_, i) => labs[grey(i) * 3]);
-  const even = levelled(asked.map((L, i) => L - i * LEAST_STEP)).map((L, i) => L + i * LEAST_STEP);
-  if (even.every((L, i) => Math.abs(L - asked[i]) < 1e-6)) return { labs };
-  const factor = even.map((L, i) => labToXyz([L, 0, 0])[1] / labToXyz([asked[i], 0, 0])[1]);
+  const even = levelled(asked.map((L, i) => L! - i * LEAST_STEP)).map((L, i) => L + i * LEAST_STEP);
+  if (even.every((L, i) => Math.abs(L - asked[i]!) < 1e-6)) return { labs };
+  const factor = even.map((L, i) => labToXyz([L, 0, 0])[1] / labToXyz([asked[i]!, 0, 0])[1]);
   const lift = new Float32Array(labs.length / 3).fill(1);
   for (let r = 0; r < nodes; r++)
     for (let g = 0; g < nodes; g++)
@@ -31,10 +31,10 @@ export function evenGreys(
         const away = Math.hypot(r - mean, g - mean, b - mean) / (nodes - 1);
         if (away >= REACH) continue;
         const low = Math.min(nodes - 2, Math.floor(mean));
-        const by = factor[low] + (factor[low + 1] - factor[low]) * (mean - low);
+        const by = factor[low]! + (factor[low + 1]! - factor[low]!) * (mean - low);
         const node = (r * nodes + g) * nodes + b;
         lift[node] = 1 + (by - 1) * (1 - away / REACH) ** 2;
-        const [X, Y, Z] = labToXyz([labs[node * 3], labs[node * 3 + 1], labs[node * 3 + 2]]);
+        const [X, Y, Z] = labToXyz([labs[node * 3]!, labs[node * 3 + 1]!, labs[node * 3 + 2]!]);
         labs.set(xyzToLab([X * lift[node], Y * lift[node], Z * lift[node]]), node * 3);
       }
   return { labs, lift };

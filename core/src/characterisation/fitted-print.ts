@@ -124,7 +124,7 @@ const plain = (fit: SmoothFit, { channels }: Response) => ({
   smoothness: fit.smoothness,
 });
 
-const totalOf = (s: PrintSample) => (s.luminous ? s.reflected!.map((v, i) => v + s.luminous![i]) : s.reflected!);
+const totalOf = (s: PrintSample) => (s.luminous ? s.reflected!.map((v, i) => v + s.luminous![i]!) : s.reflected!);
 
 /** Where each band of a grid lies among the visible waves, 0–1. */
 export const waves = ({ startNm, stepNm, count }: { startNm: number; stepNm: number; count: number }): Float64Array =>
@@ -158,7 +158,7 @@ function fitWithoutMisfits(
     const bases = base && kept.map((s) => base(s.device));
     kept.forEach((s, p) => {
       const own = response.valuesOf(s);
-      for (let c = 0; c < response.channels; c++) values[p * response.channels + c] = own[c] - (bases?.[p][c] ?? 0);
+      for (let c = 0; c < response.channels; c++) values[p * response.channels + c] = own[c]! - (bases?.[p]?.[c] ?? 0);
     });
     const fit = fitSmooth(
       { places: kept.map((s) => s.device), values, channels: response.channels, weights: kept.map(weightOf) },
@@ -170,17 +170,17 @@ function fitWithoutMisfits(
       const said = new Float64Array(response.channels);
       let off = 0;
       for (let c = 0; c < said.length; c++) {
-        const left = fit.leftOut[p * said.length + c];
-        said[c] = values[p * said.length + c] - left + (bases?.[p][c] ?? 0);
+        const left = fit.leftOut[p * said.length + c]!;
+        said[c] = values[p * said.length + c]! - left + (bases?.[p]?.[c] ?? 0);
         off += left * left;
       }
       return {
         sample,
-        room: fit.rooms[p],
+        room: fit.rooms[p]!,
         lab: response.labOf(said),
         deltaE00: deltaE2000(sample.lab, response.labOf(said)),
         // With its own pull given back: a corner that nothing else tells of is not called misread for it.
-        studentised: Math.sqrt(off * (1 - Math.min(fit.leverage[p], 0.999))),
+        studentised: Math.sqrt(off * (1 - Math.min(fit.leverage[p]!, 0.999))),
       };
     });
     const typical = median(predictions.map((p) => p.studentised)) * 1.4826;
@@ -201,7 +201,7 @@ function fitWithoutMisfits(
   }
 }
 
-const distance = (p: readonly number[], q: readonly number[]) => Math.hypot(...p.map((v, i) => v - q[i]));
+const distance = (p: readonly number[], q: readonly number[]) => Math.hypot(...p.map((v, i) => v - q[i]!));
 
 /** Greys count more: an eye sees there what it forgives elsewhere (our own choice). */
 const GREY_WEIGHT = 4;

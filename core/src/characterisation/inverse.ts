@@ -45,7 +45,7 @@ export function inverter(lattice: ColourLattice, reach?: Reach): (wanted: Lab, n
     ),
   );
   // Dark ones first: what differs too much in lightness alone is not looked at.
-  const seeds = Float64Array.from(net.sort((p, q) => p[0] - q[0]).flat());
+  const seeds = Float64Array.from(net.sort((p, q) => p[0]! - q[0]!).flat());
 
   const x = new Float64Array(3);
   const kept = new Float64Array(3);
@@ -55,7 +55,7 @@ export function inverter(lattice: ColourLattice, reach?: Reach): (wanted: Lab, n
     measureFrom(wanted, target);
     let off = Infinity;
     if (near) {
-      for (let i = 0; i < 3; i++) x[i] = near[i] < 0 ? 0 : near[i] > 1 ? 1 : near[i];
+      for (let i = 0; i < 3; i++) x[i] = near[i]! < 0 ? 0 : near[i]! > 1 ? 1 : near[i]!;
       off = walk(lattice, target, x);
     }
     if (off > REACHED * REACHED) {
@@ -66,7 +66,7 @@ export function inverter(lattice: ColourLattice, reach?: Reach): (wanted: Lab, n
         kept.set(x);
         const seed = nearestSeed(seeds, target, beyond);
         beyond = offAt(target, seeds, seed);
-        for (let i = 0; i < 3; i++) x[i] = seeds[seed + 3 + i];
+        for (let i = 0; i < 3; i++) x[i] = seeds[seed + 3 + i]!;
         off = walk(lattice, target, x);
         if (off > first) {
           off = first;
@@ -75,7 +75,7 @@ export function inverter(lattice: ColourLattice, reach?: Reach): (wanted: Lab, n
         if (off < MISSED * MISSED) break;
       }
     }
-    return { device: [x[0], x[1], x[2]], off: Math.sqrt(off) };
+    return { device: [x[0]!, x[1]!, x[2]!], off: Math.sqrt(off) };
   };
 }
 
@@ -103,33 +103,33 @@ function measureFrom([L, a, b]: Lab, target: Float64Array): void {
 
 /** Distance, squared, of the colour that stands in a list from a place on. */
 function offAt(target: Float64Array, labs: Float64Array, from: number): number {
-  const dL = labs[from] - target[0];
-  const da = labs[from + 1] - target[1];
-  const db = labs[from + 2] - target[2];
-  const dC = target[3] * da + target[4] * db;
-  const dH = target[5] * db - target[6] * da;
+  const dL = labs[from]! - target[0]!;
+  const da = labs[from + 1]! - target[1]!;
+  const db = labs[from + 2]! - target[2]!;
+  const dC = target[3]! * da + target[4]! * db;
+  const dH = target[5]! * db - target[6]! * da;
   return dL * dL + dC * dC + dH * dH;
 }
 
 /** Place in the coarse net of the nearest that is no nearer than `beyond`, squared. */
 function nearestSeed(seeds: Float64Array, target: Float64Array, beyond: number): number {
   // Taken out of the list once: it is asked for every place of the net.
-  const L = target[0];
-  const a = target[1];
-  const b = target[2];
-  const ca = target[3];
-  const cb = target[4];
-  const hb = target[5];
-  const ha = target[6];
+  const L = target[0]!;
+  const a = target[1]!;
+  const b = target[2]!;
+  const ca = target[3]!;
+  const cb = target[4]!;
+  const hb = target[5]!;
+  const ha = target[6]!;
   const middle = firstFrom(seeds, L);
   let best = Infinity;
   let at = 0;
   for (let step = SEED; step >= -SEED; step -= 2 * SEED)
     for (let s = step > 0 ? middle : middle - SEED; s >= 0 && s < seeds.length; s += step) {
-      const dL = seeds[s] - L;
+      const dL = seeds[s]! - L;
       if (dL * dL >= best) break;
-      const da = seeds[s + 1] - a;
-      const db = seeds[s + 2] - b;
+      const da = seeds[s + 1]! - a;
+      const db = seeds[s + 2]! - b;
       const dC = ca * da + cb * db;
       const dH = hb * db - ha * da;
       const off = dL * dL + dC * dC + dH * dH;
@@ -147,7 +147,7 @@ function firstFrom(seeds: Float64Array, L: number): number {
   let high = seeds.length / SEED;
   while (low < high) {
     const half = (low + high) >> 1;
-    if (seeds[half * SEED] < L) low = half + 1;
+    if (seeds[half * SEED]! < L) low = half + 1;
     else high = half;
   }
   return low * SEED;
@@ -155,31 +155,31 @@ function firstFrom(seeds: Float64Array, L: number): number {
 
 /** Walks from where x stands as near as it gets. @returns the distance left, squared */
 function walk({ nodes, values }: ColourLattice, target: Float64Array, x: Float64Array): number {
-  const ca = target[3];
-  const cb = target[4];
-  const hb = target[5];
-  const ha = target[6];
-  readCube(nodes, values, x[0], x[1], x[2], LAB, 0);
+  const ca = target[3]!;
+  const cb = target[4]!;
+  const hb = target[5]!;
+  const ha = target[6]!;
+  readCube(nodes, values, x[0]!, x[1]!, x[2]!, LAB, 0);
   let off = offAt(target, LAB, 0);
   let damping = 1e-3;
   for (let step = 0; step < STEPS && off > REACHED * REACHED; step++) {
     cubeSlopes(nodes, values, x, SLOPES);
     for (let i = 0; i < 3; i++) {
-      const da = SLOPES[3 + i];
-      const db = SLOPES[6 + i];
-      JACOBIAN[i] = SLOPES[i];
+      const da = SLOPES[3 + i]!;
+      const db = SLOPES[6 + i]!;
+      JACOBIAN[i] = SLOPES[i]!;
       JACOBIAN[3 + i] = ca * da + cb * db;
       JACOBIAN[6 + i] = hb * db - ha * da;
     }
-    const da = LAB[1] - target[1];
-    const db = LAB[2] - target[2];
-    const e0 = LAB[0] - target[0];
+    const da = LAB[1]! - target[1]!;
+    const db = LAB[2]! - target[2]!;
+    const e0 = LAB[0]! - target[0]!;
     const e1 = ca * da + cb * db;
     const e2 = hb * db - ha * da;
     let moved = false;
     for (let attempt = 0; attempt < 6 && !moved; attempt++) {
       boundedStep(JACOBIAN, e0, e1, e2, x, damping, NEXT);
-      readCube(nodes, values, NEXT[0], NEXT[1], NEXT[2], AHEAD, 0);
+      readCube(nodes, values, NEXT[0]!, NEXT[1]!, NEXT[2]!, AHEAD, 0);
       const there = offAt(target, AHEAD, 0);
       if (there < off) {
         moved = off - there > STANDS * off;
@@ -212,19 +212,19 @@ function boundedStep(
   next: Float64Array,
 ): void {
   // Written out, channel by channel: it is asked a million times for one profile.
-  const g0 = j[0] * e0 + j[3] * e1 + j[6] * e2;
-  const g1 = j[1] * e0 + j[4] * e1 + j[7] * e2;
-  const g2 = j[2] * e0 + j[5] * e1 + j[8] * e2;
-  const n00 = j[0] * j[0] + j[3] * j[3] + j[6] * j[6];
-  const n01 = j[0] * j[1] + j[3] * j[4] + j[6] * j[7];
-  const n02 = j[0] * j[2] + j[3] * j[5] + j[6] * j[8];
-  const n11 = j[1] * j[1] + j[4] * j[4] + j[7] * j[7];
-  const n12 = j[1] * j[2] + j[4] * j[5] + j[7] * j[8];
-  const n22 = j[2] * j[2] + j[5] * j[5] + j[8] * j[8];
+  const g0 = j[0]! * e0 + j[3]! * e1 + j[6]! * e2;
+  const g1 = j[1]! * e0 + j[4]! * e1 + j[7]! * e2;
+  const g2 = j[2]! * e0 + j[5]! * e1 + j[8]! * e2;
+  const n00 = j[0]! * j[0]! + j[3]! * j[3]! + j[6]! * j[6]!;
+  const n01 = j[0]! * j[1]! + j[3]! * j[4]! + j[6]! * j[7]!;
+  const n02 = j[0]! * j[2]! + j[3]! * j[5]! + j[6]! * j[8]!;
+  const n11 = j[1]! * j[1]! + j[4]! * j[4]! + j[7]! * j[7]!;
+  const n12 = j[1]! * j[2]! + j[4]! * j[5]! + j[7]! * j[8]!;
+  const n22 = j[2]! * j[2]! + j[5]! * j[5]! + j[8]! * j[8]!;
   const scale = damping * (n00 + n11 + n22 + 1e-9);
-  const x0 = x[0];
-  const x1 = x[1];
-  const x2 = x[2];
+  const x0 = x[0]!;
+  const x1 = x[1]!;
+  const x2 = x[2]!;
   let held0 = (x0 <= 0 && g0 > 0) || (x0 >= 1 && g0 < 0);
   let held1 = (x1 <= 0 && g1 > 0) || (x1 >= 1 && g1 < 0);
   let held2 = (x2 <= 0 && g2 > 0) || (x2 >= 1 && g2 < 0);

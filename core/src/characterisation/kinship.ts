@@ -35,7 +35,7 @@ export interface Whites {
 function bandShares(bands: Float64Array): Float64Array[] {
   const bump = (at: number) => bands.map((x) => Math.exp(-(((x - at) / 0.22) ** 2)));
   const raw = [bump(0.8), bump(0.48), bump(0.15)];
-  return raw.map((r) => r.map((v, i) => v / (raw[0][i] + raw[1][i] + raw[2][i])));
+  return raw.map((r) => r.map((v, i) => v / (raw[0]![i]! + raw[1]![i]! + raw[2]![i]!)));
 }
 
 /** The surface's part of a print is less than its darkest reading: this share of it (our own choice). */
@@ -48,11 +48,11 @@ export function kinPrinter(like: Like, own: ArrayLike<number>) {
   const whites: Whites = { own, like: likeWhite, likeSurface: Math.max(0, SURFACE_SHARE * Math.min(...likeBlack)) };
   const shares = bandShares(like.bands);
   const print = ({ surface, strength, bend }: Kinship, device: readonly number[]): Float64Array => {
-    const from = like.print(device.map((v, c) => 1 - (1 - Math.min(1, Math.max(0, v))) ** bend[c]));
+    const from = like.print(device.map((v, c) => 1 - (1 - Math.min(1, Math.max(0, v))) ** bend[c]!));
     return likeWhite.map((white, i) => {
-      const through = Math.max(1e-6, (from[i] - whites.likeSurface) / (white - whites.likeSurface));
-      const power = strength[0] * shares[0][i] + strength[1] * shares[1][i] + strength[2] * shares[2][i];
-      return surface + (whites.own[i] - surface) * through ** power;
+      const through = Math.max(1e-6, (from[i]! - whites.likeSurface) / (white - whites.likeSurface));
+      const power = strength[0] * shares[0]![i]! + strength[1] * shares[1]![i]! + strength[2] * shares[2]![i]!;
+      return surface + (whites.own[i]! - surface) * through ** power;
     });
   };
   return { whites, print };
@@ -60,9 +60,9 @@ export function kinPrinter(like: Like, own: ArrayLike<number>) {
 
 const asList = (k: Kinship): number[] => [k.surface, ...k.strength, ...k.bend];
 const asKinship = (p: readonly number[]): Kinship => ({
-  surface: Math.max(0, p[0]),
-  strength: [p[1], p[2], p[3]],
-  bend: [p[4], p[5], p[6]],
+  surface: Math.max(0, p[0]!),
+  strength: [p[1]!, p[2]!, p[3]!],
+  bend: [p[4]!, p[5]!, p[6]!],
 });
 
 /**
@@ -81,14 +81,14 @@ export function kinshipOf(
   const apart = [APART.surface, ...Array<number>(3).fill(APART.strength), ...Array<number>(3).fill(APART.bend)];
   const roots = read.map((r) => Float64Array.from(r, (v) => Math.cbrt(Math.max(0, v))));
   // Neighbouring bands tell the same: every third is enough, and is not counted as three.
-  const every = Math.max(1, Math.floor(roots[0].length / 12));
+  const every = Math.max(1, Math.floor(roots[0]!.length / 12));
   const residuals = (p: readonly number[]) => {
     const kin = asKinship(p);
-    const out: number[] = p.map((v, i) => (v - start[i]) / apart[i]);
+    const out: number[] = p.map((v, i) => (v - start[i]!) / apart[i]!);
     samples.forEach((s, n) => {
       const said = print(kin, s.device);
       for (let i = 0; i < said.length; i += every)
-        out.push((Math.cbrt(Math.max(0, said[i])) - roots[n][i]) / UNEXPLAINED);
+        out.push((Math.cbrt(Math.max(0, said[i]!)) - roots[n]![i]!) / UNEXPLAINED);
     });
     return out;
   };
@@ -97,14 +97,14 @@ export function kinshipOf(
   const size = (r: readonly number[]) => r.reduce((s, v) => s + v * v, 0);
   for (let round = 0; round < ROUNDS; round++) {
     const slopes = p.map((v, i) => {
-      const step = apart[i] * 0.02;
+      const step = apart[i]! * 0.02;
       const moved = residuals(p.map((w, k) => (k === i ? v + step : w)));
-      return moved.map((m, r) => (m - now[r]) / step);
+      return moved.map((m, r) => (m - now[r]!) / step);
     });
-    const normal = slopes.map((a) => slopes.map((b) => a.reduce((s, v, r) => s + v * b[r], 0)));
-    const side = slopes.map((a) => -a.reduce((s, v, r) => s + v * now[r], 0));
+    const normal = slopes.map((a) => slopes.map((b) => a.reduce((s, v, r) => s + v * b[r]!, 0)));
+    const side = slopes.map((a) => -a.reduce((s, v, r) => s + v * now[r]!, 0));
     const step = solveSmall(normal, side);
-    const next = p.map((v, i) => v + step[i]);
+    const next = p.map((v, i) => v + step[i]!);
     const there = residuals(next);
     if (!(size(there) < size(now) * (1 - 1e-6))) break;
     [p, now] = [next, there];
@@ -118,18 +118,18 @@ function solveSmall(matrix: readonly (readonly number[])[], side: readonly numbe
   const n = rows.length;
   for (let c = 0; c < n; c++) {
     let pivot = c;
-    for (let r = c + 1; r < n; r++) if (Math.abs(rows[r][c]) > Math.abs(rows[pivot][c])) pivot = r;
-    [rows[c], rows[pivot]] = [rows[pivot], rows[c]];
+    for (let r = c + 1; r < n; r++) if (Math.abs(rows[r]![c]!) > Math.abs(rows[pivot]![c]!)) pivot = r;
+    [rows[c], rows[pivot]] = [rows[pivot]!, rows[c]!];
     for (let r = c + 1; r < n; r++) {
-      const f = rows[r][c] / rows[c][c];
-      for (let k = c; k <= n; k++) rows[r][k] -= f * rows[c][k];
+      const f = rows[r]![c]! / rows[c]![c]!;
+      for (let k = c; k <= n; k++) rows[r]![k]! -= f * rows[c]![k]!;
     }
   }
   const x = new Array<number>(n).fill(0);
   for (let r = n - 1; r >= 0; r--) {
-    x[r] = rows[r][n];
-    for (let k = r + 1; k < n; k++) x[r] -= rows[r][k] * x[k];
-    x[r] /= rows[r][r];
+    x[r] = rows[r]![n]!;
+    for (let k = r + 1; k < n; k++) x[r]! -= rows[r]![k]! * x[k]!;
+    x[r]! /= rows[r]![r]!;
   }
   return x;
 }

@@ -25,4 +25,4 @@ export function placeOfAb(ab: number): number {
 export const placeOf = (lab: Lab): Lab => [lab[0] / 100, placeOfAb(lab[1]), placeOfAb(lab[2])];
 
 /** The colour of a node. @param at its place, 0–1 along each axis */
-export const nodeLab = (at: ArrayLike<number>): Lab => [at[0] * 100, abAt(at[1]), abAt(at[2])];
+export const nodeLab = (at: ArrayLike<number>): Lab => [at[0]! * 100, abAt(at[1]!), abAt(at[2]!)];

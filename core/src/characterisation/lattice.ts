@@ -12,7 +12,7 @@ export interface ColourLattice {
  * nowhere else (the usual tetrahedra of three axes, and their like of four).
  */
 export function readLattice(lattice: ColourLattice, at: ArrayLike<number>, out: Float64Array): void {
-  if (lattice.axes === 3) readCube(lattice.nodes, lattice.values, at[0], at[1], at[2], out, 0);
+  if (lattice.axes === 3) readCube(lattice.nodes, lattice.values, at[0]!, at[1]!, at[2]!, out, 0);
   else readAnyAxes(lattice, at, out);
 }
 
@@ -90,9 +90,9 @@ export function readCube(
   const w0 = 1 - high;
   const w1 = high - middle;
   const w2 = middle - low;
-  out[to] = w0 * values[n0] + w1 * values[n1] + w2 * values[n2] + low * values[n3];
-  out[to + 1] = w0 * values[n0 + 1] + w1 * values[n1 + 1] + w2 * values[n2 + 1] + low * values[n3 + 1];
-  out[to + 2] = w0 * values[n0 + 2] + w1 * values[n1 + 2] + w2 * values[n2 + 2] + low * values[n3 + 2];
+  out[to] = w0 * values[n0]! + w1 * values[n1]! + w2 * values[n2]! + low * values[n3]!;
+  out[to + 1] = w0 * values[n0 + 1]! + w1 * values[n1 + 1]! + w2 * values[n2 + 1]! + low * values[n3 + 1]!;
+  out[to + 2] = w0 * values[n0 + 2]! + w1 * values[n1 + 2]! + w2 * values[n2 + 2]! + low * values[n3 + 2]!;
 }
 
 /**
@@ -102,9 +102,9 @@ export function readCube(
  */
 export function cubeSlopes(nodes: number, values: Float32Array, at: ArrayLike<number>, out: Float64Array): void {
   const last = nodes - 1;
-  const px = Math.min(1, Math.max(0, at[0])) * last;
-  const py = Math.min(1, Math.max(0, at[1])) * last;
-  const pz = Math.min(1, Math.max(0, at[2])) * last;
+  const px = Math.min(1, Math.max(0, at[0]!)) * last;
+  const py = Math.min(1, Math.max(0, at[1]!)) * last;
+  const pz = Math.min(1, Math.max(0, at[2]!)) * last;
   const ix = Math.min(last - 1, px | 0);
   const iy = Math.min(last - 1, py | 0);
   const iz = Math.min(last - 1, pz | 0);
@@ -118,14 +118,14 @@ export function cubeSlopes(nodes: number, values: Float32Array, at: ArrayLike<nu
   const sy = nodes * 3;
   const n = ix * sx + iy * sy + iz * 3;
   for (let c = 0; c < 3; c++) {
-    const v000 = values[n + c];
-    const v001 = values[n + 3 + c];
-    const v010 = values[n + sy + c];
-    const v011 = values[n + sy + 3 + c];
-    const v100 = values[n + sx + c];
-    const v101 = values[n + sx + 3 + c];
-    const v110 = values[n + sx + sy + c];
-    const v111 = values[n + sx + sy + 3 + c];
+    const v000 = values[n + c]!;
+    const v001 = values[n + 3 + c]!;
+    const v010 = values[n + sy + c]!;
+    const v011 = values[n + sy + 3 + c]!;
+    const v100 = values[n + sx + c]!;
+    const v101 = values[n + sx + 3 + c]!;
+    const v110 = values[n + sx + sy + c]!;
+    const v111 = values[n + sx + sy + 3 + c]!;
     out[c * 3] =
       last * (gy * gz * (v100 - v000) + gy * fz * (v101 - v001) + fy * gz * (v110 - v010) + fy * fz * (v111 - v011));
     out[c * 3 + 1] =
@@ -139,10 +139,10 @@ function readAnyAxes({ axes, nodes, values }: ColourLattice, at: ArrayLike<numbe
   simplexOf(axes, nodes, at, CORNER, WEIGHT, 0);
   out[0] = out[1] = out[2] = 0;
   for (let i = 0; i <= axes; i++) {
-    const node = CORNER[i] * 3;
-    out[0] += WEIGHT[i] * values[node];
-    out[1] += WEIGHT[i] * values[node + 1];
-    out[2] += WEIGHT[i] * values[node + 2];
+    const node = CORNER[i]! * 3;
+    out[0] += WEIGHT[i]! * values[node]!;
+    out[1] += WEIGHT[i]! * values[node + 1]!;
+    out[2] += WEIGHT[i]! * values[node + 2]!;
   }
 }
 const CORNER = new Int32Array(5);
@@ -164,7 +164,7 @@ export function simplexOf(
   let base = 0;
   let stride = 1;
   for (let x = axes - 1; x >= 0; x--) {
-    const v = at[x];
+    const v = at[x]!;
     const place = v <= 0 ? 0 : v >= 1 ? nodes - 1 : v * (nodes - 1);
     const low = Math.min(nodes - 2, Math.floor(place));
     FRACTION[x] = place - low;
@@ -174,16 +174,16 @@ export function simplexOf(
     stride *= nodes;
   }
   for (let i = 1; i < axes; i++) {
-    const x = ORDER[i];
+    const x = ORDER[i]!;
     let j = i - 1;
-    for (; j >= 0 && FRACTION[ORDER[j]] < FRACTION[x]; j--) ORDER[j + 1] = ORDER[j];
+    for (; j >= 0 && FRACTION[ORDER[j]!]! < FRACTION[x]!; j--) ORDER[j + 1] = ORDER[j]!;
     ORDER[j + 1] = x;
   }
   corners[to] = base;
-  weights[to] = 1 - FRACTION[ORDER[0]];
+  weights[to] = 1 - FRACTION[ORDER[0]!]!;
   for (let i = 0; i < axes; i++) {
-    corners[to + i + 1] = base += STRIDE[ORDER[i]];
-    weights[to + i + 1] = FRACTION[ORDER[i]] - (i + 1 < axes ? FRACTION[ORDER[i + 1]] : 0);
+    corners[to + i + 1] = base += STRIDE[ORDER[i]!]!;
+    weights[to + i + 1] = FRACTION[ORDER[i]!]! - (i + 1 < axes ? FRACTION[ORDER[i + 1]!]! : 0);
   }
 }
 const FRACTION = new Float64Array(4);
@@ -194,7 +194,7 @@ const ORDER = new Int32Array(4);
 export function labAt(lattice: ColourLattice, at: ArrayLike<number>): Lab {
   const out = new Float64Array(3);
   readLattice(lattice, at, out);
-  return [out[0], out[1], out[2]];
+  return [out[0]!, out[1]!, out[2]!];
 }
 
 /** Device values of every node, in the lattice's order. */

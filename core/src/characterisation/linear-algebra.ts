@@ -14,18 +14,18 @@ export function cholesky(a: Float64Array, size: number): Float64Array {
     const r3 = r2 + size;
     for (let j = 0; j < i; j++) {
       const other = j * size;
-      let s0 = a[r0 + j];
-      let s1 = a[r1 + j];
-      let s2 = a[r2 + j];
-      let s3 = a[r3 + j];
+      let s0 = a[r0 + j]!;
+      let s1 = a[r1 + j]!;
+      let s2 = a[r2 + j]!;
+      let s3 = a[r3 + j]!;
       for (let k = 0; k < j; k++) {
-        const l = a[other + k];
-        s0 -= a[r0 + k] * l;
-        s1 -= a[r1 + k] * l;
-        s2 -= a[r2 + k] * l;
-        s3 -= a[r3 + k] * l;
+        const l = a[other + k]!;
+        s0 -= a[r0 + k]! * l;
+        s1 -= a[r1 + k]! * l;
+        s2 -= a[r2 + k]! * l;
+        s3 -= a[r3 + k]! * l;
       }
-      const d = 1 / a[other + j];
+      const d = 1 / a[other + j]!;
       a[r0 + j] = s0 * d;
       a[r1 + j] = s1 * d;
       a[r2 + j] = s2 * d;
@@ -42,9 +42,9 @@ function finishRow(a: Float64Array, size: number, i: number, from: number): void
   const row = i * size;
   for (let j = from; j <= i; j++) {
     const other = j * size;
-    let sum = a[row + j];
-    for (let k = 0; k < j; k++) sum -= a[row + k] * a[other + k];
-    if (i !== j) a[row + j] = sum / a[other + j];
+    let sum = a[row + j]!;
+    for (let k = 0; k < j; k++) sum -= a[row + k]! * a[other + k]!;
+    if (i !== j) a[row + j] = sum / a[other + j]!;
     else {
       if (!(sum > 0)) throw new RangeError('The matrix is not positive definite.');
       a[row + j] = Math.sqrt(sum);
@@ -56,9 +56,9 @@ function finishRow(a: Float64Array, size: number, i: number, from: number): void
 export function solveLower(lower: Float64Array, size: number, b: Float64Array): Float64Array {
   for (let i = 0; i < size; i++) {
     const row = i * size;
-    let sum = b[i];
-    for (let k = 0; k < i; k++) sum -= lower[row + k] * b[k];
-    b[i] = sum / lower[row + i];
+    let sum = b[i]!;
+    for (let k = 0; k < i; k++) sum -= lower[row + k]! * b[k]!;
+    b[i] = sum / lower[row + i]!;
   }
   return b;
 }
@@ -67,9 +67,9 @@ export function solveLower(lower: Float64Array, size: number, b: Float64Array): 
 export function solveCholesky(lower: Float64Array, size: number, b: Float64Array): Float64Array {
   solveLower(lower, size, b);
   for (let i = size - 1; i >= 0; i--) {
-    const x = (b[i] /= lower[i * size + i]);
+    const x = (b[i]! /= lower[i * size + i]!);
     const row = i * size;
-    for (let k = 0; k < i; k++) b[k] -= lower[row + k] * x;
+    for (let k = 0; k < i; k++) b[k]! -= lower[row + k]! * x;
   }
   return b;
 }
@@ -86,8 +86,8 @@ const SWEEPS = 40;
 /** Turns two rows into each other by an angle of cosine c and sine s. */
 function turnRows(rows: Float64Array, p: number, q: number, size: number, c: number, s: number): void {
   for (let k = 0; k < size; k++) {
-    const x = rows[p + k];
-    const y = rows[q + k];
+    const x = rows[p + k]!;
+    const y = rows[q + k]!;
     rows[p + k] = c * x - s * y;
     rows[q + k] = s * x + c * y;
   }
@@ -103,16 +103,16 @@ export function symmetricEigen(matrix: Float64Array, size: number): Eigen {
     let off = 0;
     for (let p = 0; p < size; p++) {
       for (let q = p + 1; q < size; q++) {
-        const apq = a[p * size + q];
+        const apq = a[p * size + q]!;
         off += apq * apq;
         if (apq * apq <= 1e-32 * scale) continue;
-        const theta = (a[q * size + q] - a[p * size + p]) / (2 * apq);
+        const theta = (a[q * size + q]! - a[p * size + p]!) / (2 * apq);
         const t = (theta < 0 ? -1 : 1) / (Math.abs(theta) + Math.hypot(theta, 1));
         const c = 1 / Math.hypot(t, 1);
         const s = t * c;
         for (let k = 0; k < size; k++) {
-          const x = a[k * size + p];
-          const y = a[k * size + q];
+          const x = a[k * size + p]!;
+          const y = a[k * size + q]!;
           a[k * size + p] = c * x - s * y;
           a[k * size + q] = s * x + c * y;
         }
@@ -122,9 +122,9 @@ export function symmetricEigen(matrix: Float64Array, size: number): Eigen {
     }
     if (off <= 1e-28 * scale) break;
   }
-  const order = Array.from({ length: size }, (_, i) => i).sort((i, j) => a[j * size + j] - a[i * size + i]);
+  const order = Array.from({ length: size }, (_, i) => i).sort((i, j) => a[j * size + j]! - a[i * size + i]!);
   return {
-    values: Float64Array.from(order, (i) => a[i * size + i]),
+    values: Float64Array.from(order, (i) => a[i * size + i]!),
     vectors: order.map((i) => v.slice(i * size, (i + 1) * size)),
   };
 }

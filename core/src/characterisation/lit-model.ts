@@ -34,21 +34,21 @@ function litNodes(reflected: NodeSpectra, luminous: NodeSpectra | undefined, und
     let Y = veilY;
     let Z = veilZ;
     for (let c = 0; c < own.length; c += 3, at++) {
-      const amount = amounts[at];
-      X += amount * own[c];
-      Y += amount * own[c + 1];
-      Z += amount * own[c + 2];
+      const amount = amounts[at]!;
+      X! += amount * own[c]!;
+      Y! += amount * own[c + 1]!;
+      Z! += amount * own[c + 2]!;
     }
     for (let c = 0; c < glowSize; c++, lit++) {
-      const amount = luminous!.amounts[lit];
-      X += amount * glow![c * 3];
-      Y += amount * glow![c * 3 + 1];
-      Z += amount * glow![c * 3 + 2];
+      const amount = luminous!.amounts[lit]!;
+      X! += amount * glow![c * 3]!;
+      Y! += amount * glow![c * 3 + 1]!;
+      Z! += amount * glow![c * 3 + 2]!;
     }
-    const fy = labRoot(Y);
+    const fy = labRoot(Y!);
     out[n * 3] = 116 * fy - 16;
-    out[n * 3 + 1] = 500 * (labRoot(X) - fy);
-    out[n * 3 + 2] = 200 * (fy - labRoot(Z));
+    out[n * 3 + 1] = 500 * (labRoot(X!) - fy);
+    out[n * 3 + 2] = 200 * (fy - labRoot(Z!));
   }
   return out;
 }
@@ -58,13 +58,13 @@ function adapted(xyzs: Float64Array, m: ArrayLike<number>): Float64Array {
   const out = new Float64Array(xyzs.length);
   for (let at = 0; at < xyzs.length; at += 3)
     for (let i = 0; i < 3; i++)
-      out[at + i] = m[i * 3] * xyzs[at] + m[i * 3 + 1] * xyzs[at + 1] + m[i * 3 + 2] * xyzs[at + 2];
+      out[at + i] = m[i * 3]! * xyzs[at]! + m[i * 3 + 1]! * xyzs[at + 1]! + m[i * 3 + 2]! * xyzs[at + 2]!;
   return out;
 }
 
 /** XYZ of each component: component · 3 + channel. */
 function weightsOf({ basis }: NodeSpectra, bars: readonly Float64Array[]): Float64Array {
   return Float64Array.from(
-    basis.directions.flatMap((d) => bars.map((bar) => bar.reduce((sum, v, i) => sum + v * d[i], 0))),
+    basis.directions.flatMap((d) => bars.map((bar) => bar.reduce((sum, v, i) => sum + v * d[i]!, 0))),
   );
 }

@@ -36,7 +36,7 @@ export interface ProfileWords {
 /** Why no profile is written for inks that are driven one by one. */
 export const RGB_ONLY = 'The readings are of a CMYK device; profiles are written for printers that are driven in RGB.';
 
-const NO_GLASS = GLASSES[0];
+const NO_GLASS = GLASSES[0]!;
 const IDENTITY: Matrix3 = [
   [1, 0, 0],
   [0, 1, 0],

@@ -85,6 +85,6 @@ export function summarise(deltas: readonly number[], weights?: ArrayLike<number>
   return {
     mean: sorted.reduce((s, p) => s + p.delta * p.weight, 0) / all,
     p95: p95!.delta,
-    max: sorted[sorted.length - 1].delta,
+    max: sorted[sorted.length - 1]!.delta,
   };
 }

@@ -11,7 +11,7 @@ export const packLab = ({ values }: ColourLattice): Int16Array =>
 /** @param nodes along each of the three axes */
 export function unpackLab(nodes: number, packed: Int16Array): ColourLattice {
   const values = new Float32Array(packed.length);
-  for (let i = 0; i < packed.length; i++) values[i] = packed[i] / UNITS;
+  for (let i = 0; i < packed.length; i++) values[i] = packed[i]! / UNITS;
   return { axes: 3, nodes, values };
 }
 

@@ -7,7 +7,7 @@ export const padded = (size: number) => Math.ceil(size / PANEL) * PANEL;
 
 /** Columns of a list of rows, as panels; each place times what it counts. @param counts 1 each where absent */
 export function columnsOf(room: PanelRoom, rows: readonly Float64Array[], counts?: (row: number) => number): Panels {
-  const columns = room.take(rows[0].length, rows.length);
+  const columns = room.take(rows[0]!.length, rows.length);
   fillColumns(columns, rows, counts);
   return columns;
 }
@@ -20,7 +20,7 @@ export function fillColumns(
 ): void {
   lists.forEach((list, k) => {
     const count = counts?.(k) ?? 1;
-    for (let i = 0; i < list.length; i++) values[((i >> 2) * width + k) * PANEL + (i & 3)] = count * list[i];
+    for (let i = 0; i < list.length; i++) values[((i >> 2) * width + k) * PANEL + (i & 3)] = count * list[i]!;
   });
 }
 
@@ -36,7 +36,7 @@ export function times(room: PanelRoom, a: Panels, b: Panels, to: Panels): void {
 
 function intoBlock({ values, width }: Panels, panel: number, block: number, sums: Float64Array): void {
   const at = (panel * width + block * PANEL) * PANEL;
-  for (let k = 0; k < PANEL * PANEL; k++) values[at + k] = sums[k];
+  for (let k = 0; k < PANEL * PANEL; k++) values[at + k] = sums[k]!;
 }
 
 /** The lower triangle of Σ a·bᵀ, a symmetric matrix; rows that fill up the last panel are the identity's. @param size rows of a and b */
@@ -49,7 +49,7 @@ export function gram(room: PanelRoom, size: number, a: Panels, b: Panels): Panel
 }
 
 export const addToDiagonal = ({ values, width }: Panels, i: number, by: number): void => {
-  values[((i >> 2) * width + i) * PANEL + (i & 3)] += by;
+  values[((i >> 2) * width + i) * PANEL + (i & 3)]! += by;
 };
 
 /**
@@ -64,9 +64,9 @@ export function factor(room: PanelRoom, matrix: Panels): void {
     const sums = room.products(matrix, i, matrix, i, i * PANEL);
     for (let r = 0; r < PANEL; r++)
       for (let c = 0; c <= r; c++) {
-        let sum = values[at + c * PANEL + r] - sums[r * PANEL + c];
-        for (let k = 0; k < c; k++) sum -= values[at + k * PANEL + r] * values[at + k * PANEL + c];
-        if (c < r) values[at + c * PANEL + r] = sum / values[at + c * PANEL + c];
+        let sum = values[at + c * PANEL + r]! - sums[r * PANEL + c]!;
+        for (let k = 0; k < c; k++) sum -= values[at + k * PANEL + r]! * values[at + k * PANEL + c]!;
+        if (c < r) values[at + c * PANEL + r] = sum / values[at + c * PANEL + c]!;
         else {
           if (!(sum > 0)) throw new RangeError('The matrix is not positive definite.');
           values[at + c * PANEL + r] = Math.sqrt(sum);
@@ -81,10 +81,10 @@ function throughBlock(room: PanelRoom, lower: Panels, block: number, to: Panels,
   const own = (block * lower.width + block * PANEL) * PANEL;
   const at = (panel * to.width + block * PANEL) * PANEL;
   for (let c = 0; c < PANEL; c++) {
-    const by = 1 / lower.values[own + c * PANEL + c];
+    const by = 1 / lower.values[own + c * PANEL + c]!;
     for (let r = 0; r < PANEL; r++) {
-      let sum = to.values[at + c * PANEL + r] - sums[r * PANEL + c];
-      for (let k = 0; k < c; k++) sum -= to.values[at + k * PANEL + r] * lower.values[own + k * PANEL + c];
+      let sum = to.values[at + c * PANEL + r]! - sums[r * PANEL + c]!;
+      for (let k = 0; k < c; k++) sum -= to.values[at + k * PANEL + r]! * lower.values[own + k * PANEL + c]!;
       to.values[at + c * PANEL + r] = sum * by;
     }
   }
@@ -102,18 +102,18 @@ export function solveUpperPanel({ count, width, values }: Panels, sides: Panels,
   for (let i = count * PANEL - 1; i >= 0; i--) {
     const row = (i >> 2) * width * PANEL + (i & 3);
     const at = from + i * PANEL;
-    const by = 1 / values[row + i * PANEL];
-    const y0 = (y[at] *= by);
-    const y1 = (y[at + 1] *= by);
-    const y2 = (y[at + 2] *= by);
-    const y3 = (y[at + 3] *= by);
+    const by = 1 / values[row + i * PANEL]!;
+    const y0 = (y[at]! *= by);
+    const y1 = (y[at + 1]! *= by);
+    const y2 = (y[at + 2]! *= by);
+    const y3 = (y[at + 3]! *= by);
     for (let k = 0; k < i; k++) {
-      const l = values[row + k * PANEL];
+      const l = values[row + k * PANEL]!;
       const to = from + k * PANEL;
-      y[to] -= l * y0;
-      y[to + 1] -= l * y1;
-      y[to + 2] -= l * y2;
-      y[to + 3] -= l * y3;
+      y[to]! -= l * y0;
+      y[to + 1]! -= l * y1;
+      y[to + 2]! -= l * y2;
+      y[to + 3]! -= l * y3;
     }
   }
 }
@@ -122,19 +122,19 @@ export function solveUpperPanel({ count, width, values }: Panels, sides: Panels,
 export function fillPanels({ values, width }: Panels, rows: readonly ArrayLike<number>[]): void {
   rows.forEach((row, r) => {
     const from = (r >> 2) * width * PANEL + (r & 3);
-    for (let k = 0; k < row.length; k++) values[from + k * PANEL] = row[k];
+    for (let k = 0; k < row.length; k++) values[from + k * PANEL] = row[k]!;
   });
 }
 
 /** A row, taken out of its panel. */
 export const rowOf = ({ values, width }: Panels, row: number): Float64Array =>
-  Float64Array.from({ length: width }, (_, k) => values[((row >> 2) * width + k) * PANEL + (row & 3)]);
+  Float64Array.from({ length: width }, (_, k) => values[((row >> 2) * width + k) * PANEL + (row & 3)]!);
 
 /** |x|² of each of four rows of a panel. */
 export function lengthsOf({ values, width }: Panels, panel = 0): [number, number, number, number] {
   const lengths: [number, number, number, number] = [0, 0, 0, 0];
   const from = panel * width * PANEL;
   for (let at = from; at < from + width * PANEL; at += PANEL)
-    for (let r = 0; r < PANEL; r++) lengths[r] += values[at + r] * values[at + r];
+    for (let r = 0; r < PANEL; r++) lengths[r]! += values[at + r]! * values[at + r]!;
   return lengths;
 }

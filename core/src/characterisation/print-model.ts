@@ -55,8 +55,9 @@ export function expandPrint(fitted: FittedPrint): PrintModel {
   const channels = atNodes(modes, Float64Array.from(fitted.amounts), fitted.channels);
   const model = { version: fitted.version, deviceSpace, condition: fitted.condition, nodes, error: fitted.error };
   if (!spectral) {
-    const values = new Float32Array(channels[0].length * 3);
-    for (let n = 0; n < channels[0].length; n++) for (let c = 0; c < 3; c++) values[n * 3 + c] = channels[c][n] * 100;
+    const values = new Float32Array(channels[0]!.length * 3);
+    for (let n = 0; n < channels[0]!.length; n++)
+      for (let c = 0; c < 3; c++) values[n * 3 + c] = channels[c]![n]! * 100;
     return { ...model, labs: { axes, nodes, values: evenGreys(values, nodes, axes).labs } };
   }
   if (fitted.like) addLike(channels, fitted);
@@ -68,7 +69,7 @@ export function expandPrint(fitted: FittedPrint): PrintModel {
   if (lift)
     for (const part of [reflected, luminous]) {
       const size = part?.basis.directions.length ?? 0;
-      for (let n = 0; n < lift.length; n++) for (let c = 0; c < size; c++) part!.amounts[n * size + c] *= lift[n];
+      for (let n = 0; n < lift.length; n++) for (let c = 0; c < size; c++) part!.amounts[n * size + c]! *= lift[n]!;
     }
   return { ...model, labs: { axes, nodes, values: labs }, spectra };
 }
@@ -81,7 +82,7 @@ function addLike(channels: readonly Float64Array[], { deviceSpace, spectral, lik
   let n = 0;
   for (const device of nodePlaces(axes, nodes)) {
     project(reflected, Float64Array.from(print(like!.kinship, device), toRoot)).forEach(
-      (v, c) => (channels[c][n] += v),
+      (v, c) => (channels[c]![n]! += v),
     );
     n++;
   }
@@ -89,7 +90,7 @@ function addLike(channels: readonly Float64Array[], { deviceSpace, spectral, lik
 
 /** Node spectra are rebuilt, cubed, and told anew as sums of a few. */
 function linearSpectra(channels: readonly Float64Array[], roots: Components): NodeSpectra {
-  const count = channels[0].length;
+  const count = channels[0]!.length;
   const { width, mean, directions } = roots;
   // A sample of the nodes finds the directions; dark ones are scaled up, for their spectra matter as much as light ones.
   const sampled: Float64Array[] = [];
@@ -97,7 +98,7 @@ function linearSpectra(channels: readonly Float64Array[], roots: Components): No
   for (let n = 0; n < count; n += every) {
     const row = compose(
       roots,
-      directions.map((_, c) => channels[c][n]),
+      directions.map((_, c) => channels[c]![n]!),
     ).map(fromRoot);
     const level = row.reduce((s, v) => s + v, 0) / width || 1;
     sampled.push(row.map((v) => v / level ** (2 / 3)));
@@ -125,19 +126,19 @@ function linearSpectra(channels: readonly Float64Array[], roots: Components): No
   const amounts = new Float32Array(count * size);
   for (let panel = 0; panel < nodes.count; panel++) {
     panelTimes(room, nodes, panel, bands, spectra, 0);
-    for (let i = 0; i < spectra.values.length; i++) spectra.values[i] = fromRoot(spectra.values[i]);
+    for (let i = 0; i < spectra.values.length; i++) spectra.values[i] = fromRoot(spectra.values[i]!);
     panelTimes(room, spectra, 0, own, found);
     const here = Math.min(PANEL, count - panel * PANEL);
     for (let r = 0; r < here; r++)
-      for (let c = 0; c < size; c++) amounts[(panel * PANEL + r) * size + c] = found.values[c * PANEL + r];
+      for (let c = 0; c < size; c++) amounts[(panel * PANEL + r) * size + c] = found.values[c * PANEL + r]!;
   }
   return { basis, amounts };
 }
 
 function ownAmounts(channels: readonly Float64Array[], basis: Components): NodeSpectra {
   const size = basis.directions.length;
-  const amounts = new Float32Array(channels[0].length * size);
-  for (let c = 0; c < size; c++) for (let n = 0; n < channels[c].length; n++) amounts[n * size + c] = channels[c][n];
+  const amounts = new Float32Array(channels[0]!.length * size);
+  for (let c = 0; c < size; c++) for (let n = 0; n < channels[c]!.length; n++) amounts[n * size + c] = channels[c]![n]!;
   return { basis, amounts };
 }
 
@@ -153,8 +154,8 @@ function labsUnderD50({ grid, reflected, luminous }: NonNullable<PrintModel['spe
     const xyz: [number, number, number] = [0, 0, 0];
     for (const { amounts, weights: w } of parts)
       for (let c = 0; c < w.length; c++) {
-        const amount = amounts[n * w.length + c];
-        for (let i = 0; i < 3; i++) xyz[i] += amount * w[c][i];
+        const amount = amounts[n * w.length + c]!;
+        for (let i = 0; i < 3; i++) xyz[i]! += amount * w[c]![i]!;
       }
     out.set(xyzToLab(xyz, white), n * 3);
   }

@@ -34,7 +34,7 @@ export function samplesOf(readings: readonly Reading[]): { samples: PrintSample[
   const reading = joined(own);
   const dark = speaks === 'M1' ? joined(readings.filter((r) => r.condition === 'M2')) : undefined;
   const withoutUv = dark && sameGrid(dark.spectralGrid, reading?.spectralGrid) ? byDevice(dark) : undefined;
-  if (!reading) return { samples: [], reading: readings[0] };
+  if (!reading) return { samples: [], reading: readings[0]! };
   const groups = groupPatches(reading).filter((g) => g.device);
   const dulls = groups.map((g) => withoutUv?.get(keyOf(g.device!)));
   const apart = groups.length > 0 && dulls.every((d) => d !== undefined);
@@ -45,10 +45,10 @@ export function samplesOf(readings: readonly Reading[]): { samples: PrintSample[
       const dull = apart ? dulls[i] : undefined;
       return {
         device: g.device!,
-        id: g.members[0].id,
+        id: g.members[0]!.id,
         lab: g.lab,
         reflected: dull ?? total,
-        luminous: dull && total!.map((v, b) => v - dull[b]),
+        luminous: dull && total!.map((v, b) => v - dull[b]!),
         weight: Math.min(g.count, MOST_WEIGHT),
         repeats: g.count > 1 ? g.members.map((m) => deltaE2000(m.lab, g.lab)) : [],
       };
@@ -73,7 +73,7 @@ function byDevice(reading: Reading): Map<string, readonly number[]> {
 /** Readings of one condition as one: spectra stay only where all have them on one grid. */
 function joined(readings: readonly Reading[]): Reading | undefined {
   if (readings.length < 2) return readings[0];
-  const [first] = readings;
+  const first = readings[0]!;
   const alike = readings.filter((r) => r.deviceSpace === first.deviceSpace);
   const spectral = alike.every((r) => sameGrid(r.spectralGrid, first.spectralGrid));
   const patches = alike.flatMap((r): PatchReading[] =>

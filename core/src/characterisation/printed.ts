@@ -79,7 +79,7 @@ export function sentLattice(
 export function printed({ grid, device }: SentLattice, seen: ColourLattice): ColourLattice {
   const values = new Float32Array(device.length);
   for (let n = 0; n < device.length; n += 3)
-    readCube(seen.nodes, seen.values, device[n], device[n + 1], device[n + 2], values, n);
+    readCube(seen.nodes, seen.values, device[n]!, device[n + 1]!, device[n + 2]!, values, n);
   return { axes: 3, nodes: grid, values };
 }
 
@@ -87,5 +87,5 @@ export function printed({ grid, device }: SentLattice, seen: ColourLattice): Col
 export function throughPrinted(lattice: ColourLattice, labs: ArrayLike<number>, out: Float32Array): void {
   const { nodes, values } = lattice;
   for (let p = 0; p < labs.length; p += 3)
-    readCube(nodes, values, labs[p] * 0.01, placeOfAb(labs[p + 1]), placeOfAb(labs[p + 2]), out, p);
+    readCube(nodes, values, labs[p]! * 0.01, placeOfAb(labs[p + 1]!), placeOfAb(labs[p + 2]!), out, p);
 }

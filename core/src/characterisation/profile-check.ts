@@ -66,7 +66,7 @@ export function checkProfile(patches: readonly PromisedPatch[], white: Lab): Pro
             white,
           ),
           maxDeltaL: Math.max(...grey.map(({ promised: p, read: r }) => Math.abs(p[0] - r[0]))),
-          monotone: grey.every((p, i) => i === 0 || p.read[0] >= grey[i - 1].read[0] - L_NOISE),
+          monotone: grey.every((p, i) => i === 0 || p.read[0] >= grey[i - 1]!.read[0] - L_NOISE),
         };
   const summary = summarise(off.map((p) => p.deltaE00));
   const within = (limit: typeof GOOD | typeof PROOF) =>

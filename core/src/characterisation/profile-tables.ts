@@ -37,7 +37,8 @@ function labCurves(): Uint16Array {
 export function toLabTable({ lattice }: RelativePrint, as: (lab: Lab) => Lab = (lab) => lab): Lut16 {
   const { nodes, values } = lattice;
   const out = new Uint16Array(values.length);
-  for (let n = 0; n < values.length; n += 3) out.set(encodeLab16(...as([values[n], values[n + 1], values[n + 2]])), n);
+  for (let n = 0; n < values.length; n += 3)
+    out.set(encodeLab16(...as([values[n]!, values[n + 1]!, values[n + 2]!])), n);
   return { inputs: 3, outputs: 3, grid: nodes, inputCurves: straight(3), lattice: out, outputCurves: straight(3) };
 }
 
@@ -71,10 +72,10 @@ export function fromLabTable(
         const a = l % 2 === 0 ? row : grid - 1 - row;
         const b = (l + row) % 2 === 0 ? step : grid - 1 - step;
         const n = (l * grid + a) * grid + b;
-        const sent = send(aim([(100 * l) / (grid - 1), ab[a], ab[b]]), near && before ? further(before, near) : near);
+        const sent = send(aim([(100 * l) / (grid - 1), ab[a]!, ab[b]!]), near && before ? further(before, near) : near);
         before = near;
         near = sent.device;
-        for (let i = 0; i < 3; i++) lattice[n * 3 + i] = clip16(near[i] * 65535);
+        for (let i = 0; i < 3; i++) lattice[n * 3 + i] = clip16(near[i]! * 65535);
         off[n] = clip16((sent.off / FAR) * 65535);
       }
     }

@@ -33,28 +33,24 @@ export function reachOf({ nodes, values }: ColourLattice): Reach {
   const table = new Float64Array(LEVELS * HUES);
   const along = Array.from({ length: FACE_STEPS + 1 }, (_, i) => Math.round((i * (nodes - 1)) / FACE_STEPS));
   const strides = [nodes * nodes, nodes, 1];
-  const corner = (node: number) => [values[node * 3], values[node * 3 + 1], values[node * 3 + 2]];
+  const corner = (node: number) => [values[node * 3]!, values[node * 3 + 1]!, values[node * 3 + 2]!];
   for (let axis = 0; axis < 3; axis++)
     for (const end of [0, nodes - 1]) {
       const [u, v] = [0, 1, 2].filter((x) => x !== axis).map((x) => strides[x]);
-      const base = end * strides[axis];
+      const base = end * strides[axis]!;
       for (let i = 0; i < FACE_STEPS; i++)
         for (let j = 0; j < FACE_STEPS; j++) {
-          const [p, q, r, s] = [
-            [i, j],
-            [i + 1, j],
-            [i, j + 1],
-            [i + 1, j + 1],
-          ].map(([x, y]) => corner(base + along[x] * u + along[y] * v));
-          cutTriangle(table, p, q, s);
-          cutTriangle(table, p, r, s);
+          const at = (x: number, y: number) => corner(base + along[x]! * u! + along[y]! * v!);
+          const [p, s] = [at(i, j), at(i + 1, j + 1)];
+          cutTriangle(table, p, at(i + 1, j), s);
+          cutTriangle(table, p, at(i, j + 1), s);
         }
     }
   const smooth = softened(table);
   const ripest = Array.from({ length: HUES }, (_, h) => {
     let [most, sum] = [0, 0];
     for (let l = 0; l < LEVELS; l++) {
-      const c = smooth[l * HUES + h] ** 8;
+      const c = smooth[l * HUES + h]! ** 8;
       most += c * l;
       sum += c;
     }
@@ -72,18 +68,18 @@ export function reachOf({ nodes, values }: ColourLattice): Reach {
       const level = Math.floor(L);
       const t = L - level;
       const [h0, h1, u] = hueSpot(hue);
-      const row = (l: number) => smooth[l * HUES + h0] * (1 - u) + smooth[l * HUES + h1] * u;
+      const row = (l: number) => smooth[l * HUES + h0]! * (1 - u) + smooth[l * HUES + h1]! * u;
       return row(level) * (1 - t) + row(level + 1) * t;
     },
     grey(L) {
       const level = Math.min(LEVELS - 1, Math.max(0, Math.round(L)));
       let least = Infinity;
-      for (let h = 0; h < HUES; h++) least = Math.min(least, smooth[level * HUES + h]);
+      for (let h = 0; h < HUES; h++) least = Math.min(least, smooth[level * HUES + h]!);
       return least;
     },
     ripest(hue) {
       const [h0, h1, u] = hueSpot(hue);
-      return ripest[h0] * (1 - u) + ripest[h1] * u;
+      return ripest[h0]! * (1 - u) + ripest[h1]! * u;
     },
     edge(from, L, C, hue) {
       // The hue is the same all along: its two columns are found once.
@@ -95,8 +91,8 @@ export function reachOf({ nodes, values }: ColourLattice): Reach {
         const level = at | 0;
         const low = level * HUES;
         const high = low + HUES;
-        const below = smooth[low + h0] * (1 - u) + smooth[low + h1] * u;
-        const above = smooth[high + h0] * (1 - u) + smooth[high + h1] * u;
+        const below = smooth[low + h0]! * (1 - u) + smooth[low + h1]! * u;
+        const above = smooth[high + h0]! * (1 - u) + smooth[high + h1]! * u;
         return below + (above - below) * (at - level) - t * C;
       };
       let low = 0;
@@ -137,18 +133,18 @@ export function reachOf({ nodes, values }: ColourLattice): Reach {
 
 /** Marks every hue a triangle is met at, level by level. */
 function cutTriangle(table: Float64Array, ...corners: readonly number[][]): void {
-  const lightness = corners.map((c) => c[0]);
+  const lightness = corners.map((c) => c[0]!);
   const from = Math.max(0, Math.ceil(Math.min(...lightness)));
   const to = Math.min(LEVELS - 1, Math.floor(Math.max(...lightness)));
   for (let level = from; level <= to; level++) {
     const ends: [number, number][] = [];
     for (let i = 0; i < 3; i++) {
-      const [p, q] = [corners[i], corners[(i + 1) % 3]];
-      if (p[0] > level === q[0] > level) continue;
-      const t = (level - p[0]) / (q[0] - p[0]);
-      ends.push([p[1] + (q[1] - p[1]) * t, p[2] + (q[2] - p[2]) * t]);
+      const [p, q] = [corners[i]!, corners[(i + 1) % 3]!];
+      if (p[0]! > level === q[0]! > level) continue;
+      const t = (level - p[0]!) / (q[0]! - p[0]!);
+      ends.push([p[1]! + (q[1]! - p[1]!) * t, p[2]! + (q[2]! - p[2]!) * t]);
     }
-    if (ends.length === 2) markSegment(table, level, ends[0], ends[1]);
+    if (ends.length === 2) markSegment(table, level, ends[0]!, ends[1]!);
   }
 }
 
@@ -166,7 +162,7 @@ function markSegment(table: Float64Array, level: number, p: [number, number], q:
     if (Math.abs(denominator) < 1e-12) continue;
     const c = (s[0] * (e[1] - s[1]) - s[1] * (e[0] - s[0])) / denominator;
     const at = level * HUES + (((h % HUES) + HUES) % HUES);
-    if (c > table[at]) table[at] = c;
+    if (c > table[at]!) table[at] = c;
   }
 }
 
@@ -181,7 +177,7 @@ function softened(table: Float64Array): Float64Array {
       for (let dh = -2; dh <= 2; dh++) {
         const row = l + dl;
         if (row < 0 || row >= LEVELS) continue;
-        sum += table[row * HUES + ((h + dh + HUES) % HUES)];
+        sum += table[row * HUES + ((h + dh + HUES) % HUES)]!;
         count++;
       }
     return Math.min(own, sum / count);

@@ -15,10 +15,10 @@ export interface RelativePrint extends RelativeSheet {
 export function relativePrint(labs: ColourLattice): RelativePrint {
   const { values } = labs;
   const last = values.length - 3;
-  const white: Lab = [values[last], values[last + 1], values[last + 2]];
+  const white: Lab = [values[last]!, values[last + 1]!, values[last + 2]!];
   const toRelative = relativeToWhite(white);
   const relative = new Float32Array(values.length);
-  for (let n = 0; n < values.length; n += 3) relative.set(toRelative([values[n], values[n + 1], values[n + 2]]), n);
+  for (let n = 0; n < values.length; n += 3) relative.set(toRelative([values[n]!, values[n + 1]!, values[n + 2]!]), n);
   const lattice: ColourLattice = { ...labs, values: relative };
-  return { lattice, white, blackL: Math.max(0, relative[0]), reach: reachOf(lattice) };
+  return { lattice, white, blackL: Math.max(0, relative[0]!), reach: reachOf(lattice) };
 }

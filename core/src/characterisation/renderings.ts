@@ -77,7 +77,7 @@ function compressing(knee: number, gain: number) {
     const last = Float64Array.of(NaN, NaN);
     return ([L0, a, b]: Lab): Lab => {
       if (L0 !== last[0]) last.set([L0, tone(L0)]);
-      const L = last[1];
+      const L = last[1]!;
       const own = Math.sqrt(a * a + b * b);
       const C = own * gain;
       if (C < 1e-6) return [L, 0, 0];

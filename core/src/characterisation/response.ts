@@ -73,7 +73,7 @@ export function spectralResponse({ grid, reflected, luminous }: SpectralChannels
     ],
     labOf: (channels) => {
       const values = Array.from(compose(reflected, channels), fromRoot);
-      if (luminous) compose(luminous, channels, dull).forEach((v, i) => (values[i] += v));
+      if (luminous) compose(luminous, channels, dull).forEach((v, i) => (values[i]! += v));
       return xyzToLab(spectrumToXyz({ startNm: grid.startNm, stepNm: grid.stepNm, values }), white);
     },
   };
@@ -83,5 +83,5 @@ export function spectralResponse({ grid, reflected, luminous }: SpectralChannels
 export const colourResponse: Response = {
   channels: 3,
   valuesOf: (s) => s.lab.map((v) => v / 100),
-  labOf: (c) => [c[0] * 100, c[1] * 100, c[2] * 100],
+  labOf: (c) => [c[0]! * 100, c[1]! * 100, c[2]! * 100],
 };

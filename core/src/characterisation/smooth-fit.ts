@@ -86,7 +86,7 @@ export function fitSmooth(
   const read = room.take(channels, n);
   fillPanels(
     read,
-    Array.from({ length: channels }, (_, c) => places.map((__, p) => root(p) * values[p * channels + c])),
+    Array.from({ length: channels }, (_, c) => places.map((__, p) => root(p) * values[p * channels + c]!)),
   );
   const sides = room.take(channels, width);
   times(room, read, columns, sides);
@@ -98,7 +98,7 @@ export function fitSmooth(
   /** Leaves the triangle and the amounts behind. */
   const solve = (smoothness: number): void => {
     lower.values.set(normal.values);
-    for (let i = 0; i < size; i++) addToDiagonal(lower, i, smoothness * n * (modes.bending[i] + BENDING_FLOOR));
+    for (let i = 0; i < size; i++) addToDiagonal(lower, i, smoothness * n * (modes.bending[i]! + BENDING_FLOOR));
     factor(room, lower);
     answers.values.set(sides.values);
     for (let panel = 0; panel < answers.count; panel++) {
@@ -114,16 +114,16 @@ export function fitSmooth(
       const some = which.slice(at, at + PANEL);
       fillPanels(
         four,
-        some.map((p) => rows[p]),
+        some.map((p) => rows[p]!),
       );
       panelTimes(room, four, 0, answers, said);
       solveLowerPanel(room, lower, four);
       const lengths = lengthsOf(four);
       some.forEach((p, i) => {
-        pulls[at + i] = weightOf(p) * lengths[i];
-        const by = 1 / (1 - Math.min(pulls[at + i], MOST_PULL));
+        pulls[at + i] = weightOf(p) * lengths[i]!;
+        const by = 1 / (1 - Math.min(pulls[at + i]!, MOST_PULL));
         for (let c = 0; c < channels; c++)
-          errors[(at + i) * channels + c] = (values[p * channels + c] - said.values[c * PANEL + i]) * by;
+          errors[(at + i) * channels + c] = (values[p * channels + c]! - said.values[c * PANEL + i]!) * by;
       });
     }
     return { pulls, errors };
@@ -141,8 +141,8 @@ export function fitSmooth(
     let sum = 0;
     judges.forEach((p, j) => {
       let square = 0;
-      for (let c = 0; c < channels; c++) square += errors[j * channels + c] ** 2;
-      sum += rooms[p] * Math.sqrt(square);
+      for (let c = 0; c < channels; c++) square += errors[j * channels + c]! ** 2;
+      sum += rooms[p]! * Math.sqrt(square);
     });
     tried.set(smoothness, sum);
     progress(Math.min(1, tried.size / USUAL_TRIES));
@@ -162,7 +162,7 @@ function leastAlong(from: number, step: number, cost: (at: number) => number): n
   let best = from;
   for (const by of [step, 1 / step])
     for (let next = best * by; next > BOUNDS[0] && next < BOUNDS[1] && cost(next) < cost(best); next *= by) best = next;
-  const [below, here, above] = [best / step, best, best * step].map(cost);
+  const [below, here, above] = [cost(best / step), cost(best), cost(best * step)];
   const bend = below - 2 * here + above;
   const shift = bend > 0 ? Math.max(-0.5, Math.min(0.5, (below - above) / (2 * bend))) : 0;
   return best * step ** shift;
@@ -181,16 +181,16 @@ const spreadOut = (n: number, most: number) =>
 function roomsOf(places: readonly (readonly number[])[]): Float64Array {
   const flat = Float64Array.from(places.flatMap((at) => [at[0], at[1], at[2], at[3] ?? 0]));
   const rooms = Float64Array.from(places, (at, p) => {
-    const x = flat[p * 4];
-    const y = flat[p * 4 + 1];
-    const z = flat[p * 4 + 2];
-    const w = flat[p * 4 + 3];
+    const x = flat[p * 4]!;
+    const y = flat[p * 4 + 1]!;
+    const z = flat[p * 4 + 2]!;
+    const w = flat[p * 4 + 3]!;
     let least = Infinity;
     for (let q = 0; q < flat.length; q += 4) {
-      const dx = flat[q] - x;
-      const dy = flat[q + 1] - y;
-      const dz = flat[q + 2] - z;
-      const dw = flat[q + 3] - w;
+      const dx = flat[q]! - x;
+      const dy = flat[q + 1]! - y;
+      const dz = flat[q + 2]! - z;
+      const dw = flat[q + 3]! - w;
       const square = dx * dx + dy * dy + dz * dz + dw * dw;
       if (square < least && q !== p * 4) least = square;
     }

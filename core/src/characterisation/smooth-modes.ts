@@ -23,15 +23,15 @@ export function axisModes(nodes: number): AxisModes {
   for (let i = 0; i + 2 < nodes; i++) {
     const second = [1, -2, 1];
     for (let p = 0; p < 3; p++)
-      for (let q = 0; q < 3; q++) penalty[(i + p) * nodes + i + q] += second[p] * second[q] * (nodes - 1) ** 3;
+      for (let q = 0; q < 3; q++) penalty[(i + p) * nodes + i + q]! += second[p]! * second[q]! * (nodes - 1) ** 3;
   }
   const { values, vectors } = symmetricEigen(penalty, nodes);
   const modes: AxisModes = {
     nodes,
-    bending: Float64Array.from({ length: nodes }, (_, i) => Math.max(0, values[nodes - 1 - i]) * nodes),
+    bending: Float64Array.from({ length: nodes }, (_, i) => Math.max(0, values[nodes - 1 - i]!) * nodes),
     shapes: Float64Array.from(
       { length: nodes * nodes },
-      (_, at) => vectors[nodes - 1 - Math.floor(at / nodes)][at % nodes] * Math.sqrt(nodes),
+      (_, at) => vectors[nodes - 1 - Math.floor(at / nodes)]![at % nodes]! * Math.sqrt(nodes),
     ),
   };
   known.set(nodes, modes);
@@ -67,7 +67,7 @@ function smoothest(axes: number, nodes: number, count: number): LatticeModes {
   const all: { which: number[]; bending: number }[] = [];
   const walk = (which: number[], bending: number) => {
     if (which.length === axes) all.push({ which, bending });
-    else for (let i = 0; i < deep; i++) walk([...which, i], bending + axis.bending[i]);
+    else for (let i = 0; i < deep; i++) walk([...which, i], bending + axis.bending[i]!);
   };
   walk([], 0);
   all.sort((x, y) => x.bending - y.bending);
@@ -87,16 +87,16 @@ export function modesAt({ axes, axis, count, which, deepest }: LatticeModes, at:
   const { nodes, shapes } = axis;
   const along = new Float64Array(axes * deepest);
   for (let x = 0; x < axes; x++) {
-    const place = Math.min(1, Math.max(0, at[x])) * (nodes - 1);
+    const place = Math.min(1, Math.max(0, at[x]!)) * (nodes - 1);
     const low = Math.min(nodes - 2, Math.floor(place));
     const share = place - low;
     for (let i = 0; i < deepest; i++)
-      along[x * deepest + i] = shapes[i * nodes + low] * (1 - share) + shapes[i * nodes + low + 1] * share;
+      along[x * deepest + i] = shapes[i * nodes + low]! * (1 - share) + shapes[i * nodes + low + 1]! * share;
   }
   const values = new Float64Array(count);
   for (let m = 0; m < count; m++) {
     let product = 1;
-    for (let x = 0; x < axes; x++) product *= along[x * deepest + which[m * axes + x]];
+    for (let x = 0; x < axes; x++) product *= along[x * deepest + which[m * axes + x]!]!;
     values[m] = product;
   }
   return values;
@@ -113,8 +113,8 @@ export function atNodes(modes: LatticeModes, amounts: Float64Array, channels: nu
     let open = new Float64Array(deepest ** axes);
     for (let m = 0; m < count; m++) {
       let at = 0;
-      for (let x = 0; x < axes; x++) at = at * deepest + which[m * axes + x];
-      open[at] += amounts[channel * count + m];
+      for (let x = 0; x < axes; x++) at = at * deepest + which[m * axes + x]!;
+      open[at]! += amounts[channel * count + m]!;
     }
     // The first axis is opened into nodes and goes to the end; after all axes the order is the first again.
     for (let x = 0; x < axes; x++) {
@@ -122,9 +122,9 @@ export function atNodes(modes: LatticeModes, amounts: Float64Array, channels: nu
       const next = new Float64Array(rest * nodes);
       for (let i = 0; i < deepest; i++) {
         for (let r = 0; r < rest; r++) {
-          const amount = open[i * rest + r];
+          const amount = open[i * rest + r]!;
           if (amount === 0) continue;
-          for (let k = 0, to = r * nodes, from = i * nodes; k < nodes; k++) next[to++] += amount * shapes[from++];
+          for (let k = 0, to = r * nodes, from = i * nodes; k < nodes; k++) next[to++]! += amount * shapes[from++]!;
         }
       }
       open = next;

@@ -31,17 +31,17 @@ export function spectraOf(
         let node = 0;
         for (let x = 0; x < 3; x++) {
           const far = (corner >> x) & 1;
-          const share = place[x] - low[x];
+          const share = place[x]! - low[x]!;
           weight *= far ? share : 1 - share;
-          node = node * nodes + low[x] + far;
+          node = node * nodes + low[x]! + far;
         }
         if (weight === 0) continue;
         for (const { amounts, directions } of parts) {
           const size = directions.length;
           for (let c = 0; c < size; c++) {
-            const amount = weight * amounts[node * size + c];
-            const d = directions[c];
-            for (let i = 0; i < out.length; i++) out[i] += amount * d[i];
+            const amount = weight * amounts[node * size + c]!;
+            const d = directions[c]!;
+            for (let i = 0; i < out.length; i++) out[i]! += amount * d[i]!;
           }
         }
       }
@@ -54,6 +54,6 @@ function onGrid(values: ArrayLike<number>, from: SpectralGrid, to: SpectralGrid)
   return Float64Array.from({ length: to.count }, (_, i) => {
     const place = Math.min(from.count - 1, Math.max(0, (to.startNm + i * to.stepNm - from.startNm) / from.stepNm));
     const low = Math.min(from.count - 2, Math.floor(place));
-    return values[low] * (1 - (place - low)) + values[low + 1] * (place - low);
+    return values[low]! * (1 - (place - low)) + values[low + 1]! * (place - low);
   });
 }

@@ -55,7 +55,7 @@ export function whichNext(
   );
   const normal = gram(room, size, columns, columns);
   const stiff = Math.min(fitted.smoothness, LEAST_STIFF);
-  for (let i = 0; i < size; i++) addToDiagonal(normal, i, stiff * known.length * (modes.bending[i] + BENDING_FLOOR));
+  for (let i = 0; i < size; i++) addToDiagonal(normal, i, stiff * known.length * (modes.bending[i]! + BENDING_FLOOR));
   factor(room, normal);
   const sides = room.take(places.length, normal.width);
   fillPanels(
@@ -72,18 +72,18 @@ export function whichNext(
     let best = -1;
     let most = 0;
     for (let c = 0; c < n; c++) {
-      if (seen.has(places[c].device.join())) continue;
+      if (seen.has(places[c]!.device.join())) continue;
       let won = 0;
-      for (let t = 0; t < n; t++) won += places[t].weight * shared[t][c] ** 2;
-      won /= shared[c][c] + 1;
+      for (let t = 0; t < n; t++) won += places[t]!.weight * shared[t]![c]! ** 2;
+      won /= shared[c]![c]! + 1;
       if (won > most) [most, best] = [won, c];
     }
     if (best < 0) break;
-    chosen.push(places[best].device);
-    seen.add(places[best].device.join());
-    const column = Float64Array.from(shared, (row) => row[best]);
-    const by = 1 / (column[best] + 1);
-    for (let t = 0; t < n; t++) for (let u = 0; u < n; u++) shared[t][u] -= column[t] * column[u] * by;
+    chosen.push(places[best]!.device);
+    seen.add(places[best]!.device.join());
+    const column = Float64Array.from(shared, (row) => row[best]!);
+    const by = 1 / (column[best]! + 1);
+    for (let t = 0; t < n; t++) for (let u = 0; u < n; u++) shared[t]![u]! -= column[t]! * column[u]! * by;
   }
   return chosen;
 }
@@ -94,6 +94,6 @@ const step = (v: number) => Math.round(Math.min(1, Math.max(0, v)) * 255) / 255;
 
 function dot(a: Float64Array, b: Float64Array): number {
   let sum = 0;
-  for (let i = 0; i < a.length; i++) sum += a[i] * b[i];
+  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
   return sum;
 }

@@ -197,7 +197,7 @@ function layOut(
   // What is left over in the last strip repeats patches from the beginning: more repeats tell more of the noise.
   const filled = Array.from(
     { length: stripCount * free },
-    (_, i): DistinctPatch => shuffled[i] ?? { ...shuffled[(i * 7) % shuffled.length], role: 'repeat' },
+    (_, i): DistinctPatch => shuffled[i] ?? { ...shuffled[(i * 7) % shuffled.length]!, role: 'repeat' },
   );
   const random = seededRandom(spec.seed + 1);
   const strips: ChartStrip[] = [];
@@ -220,7 +220,7 @@ function layOut(
     }));
     strips.push({ label, page, patches });
     for (let i = 0; i <= patches.length; i++) {
-      boxes[page].push({
+      boxes[page]!.push({
         xMm: x,
         yMm: top + i * pitch,
         widthMm: spec.patchMm,
@@ -228,7 +228,7 @@ function layOut(
         rgb16: spacer(patches[i - 1]?.rgb16 ?? WHITE_16, patches[i]?.rgb16 ?? WHITE_16),
       });
     }
-    texts[page].push({ xMm: x + spec.patchMm / 2, yMm: top - 1.5, sizeMm: 3, text: label, anchor: 'middle' });
+    texts[page]!.push({ xMm: x + spec.patchMm / 2, yMm: top - 1.5, sizeMm: 3, text: label, anchor: 'middle' });
   }
   const pageHeight = 'roll' in size ? MARGIN * 2 + HEAD + SPACER + perStrip * pitch : height;
   const pages = boxes.map((own, page): ChartPage => {
@@ -252,7 +252,7 @@ function layOut(
           ],
           width,
         ),
-        ...texts[page],
+        ...texts[page]!,
       ],
     };
   });
@@ -297,7 +297,7 @@ function shuffle<T>(list: readonly T[], seed: number): T[] {
   const out = [...list];
   for (let i = out.length - 1; i > 0; i--) {
     const j = Math.floor(random() * (i + 1));
-    [out[i], out[j]] = [out[j], out[i]];
+    [out[i], out[j]] = [out[j]!, out[i]!];
   }
   return out;
 }

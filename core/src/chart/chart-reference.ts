@@ -10,7 +10,7 @@ export function chartPatches(design: ChartDesign): { id: string; rgb16: Rgb16 }[
 /** Device values of a chart as CGATS.17 text, 0–255 to four decimals: enough to give every 16-bit value back exactly. */
 export function writeChartReference(design: ChartDesign): string {
   const { purpose, seed } = design.spec;
-  return reference(`Rakuen chart, ${purpose}, seed ${seed}`, chartPatches(design), design.strips[0].patches.length);
+  return reference(`Rakuen chart, ${purpose}, seed ${seed}`, chartPatches(design), design.strips[0]!.patches.length);
 }
 
 /** Device values of the test page's bar of greys, in the order in which it is read: a strip like any other. */

@@ -44,7 +44,7 @@ export function fillBox(
 
 /** A page of a chart in pixels, without its words. */
 export function rasteriseChart(design: ChartDesign, page: number): Raster {
-  const { widthMm, heightMm, boxes } = design.pages[page];
+  const { widthMm, heightMm, boxes } = design.pages[page]!;
   const raster = blankRaster(widthMm, heightMm, design.spec.dpi);
   for (const b of boxes) fillBox(raster, b.xMm, b.yMm, b.widthMm, b.heightMm, b.rgb16);
   const side = design.spec.patchMm;

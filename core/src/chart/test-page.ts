@@ -100,7 +100,7 @@ export function testPage(sheet: (typeof TEST_PAGE_SHEETS)[number], dpi: number, 
     ['Media setting', 'Mode'],
     ['Resolution', 'Date'],
   ];
-  box.forEach((row, r) => row.forEach((words, c) => text(58 + c * 66, 3 + r * 4, 2.6, `${names[r][c]}: ${words}`)));
+  box.forEach((row, r) => row.forEach((words, c) => text(58 + c * 66, 3 + r * 4, 2.6, `${names[r]![c]}: ${words}`)));
   for (const [x, y, w, h] of [
     [56, -1, 130, 0.2],
     [56, 13, 130, 0.2],
@@ -146,7 +146,7 @@ export function testPage(sheet: (typeof TEST_PAGE_SHEETS)[number], dpi: number, 
         [1, 0, 1],
         [1, 1, 0],
       ] as const
-    )[i];
+    )[i]!;
     sweep(`${name} ramp`, 0, 114 + i * 6, 186, 5.4, (u) => towards(full, 1, 1 - u));
   });
   // Smooth sweeps that show banding and a tinge: a sky, a dusk, skin into shade.

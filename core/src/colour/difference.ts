@@ -4,7 +4,7 @@ const RAD = Math.PI / 180;
 const POW25_7 = 25 ** 7;
 /** A constant turn of hue, as its cosine and sine. */
 const turned = (degrees: number) => ({ cos: Math.cos(degrees * RAD), sin: Math.sin(degrees * RAD) });
-const [T30, T6, T63] = [30, 6, 63].map(turned);
+const [T30, T6, T63] = [turned(30), turned(6), turned(63)];
 /** Sum of two unit vectors below which they are opposite, and rounding would choose between two mean hues. */
 const OPPOSITE = 1e-9;
 

@@ -16,7 +16,7 @@ export function apply(m: Matrix3, v: Vector3): Vector3 {
 }
 
 export function multiply(a: Matrix3, b: Matrix3): Matrix3 {
-  const column = (j: number) => apply(a, [b[0][j], b[1][j], b[2][j]]);
+  const column = (j: number) => apply(a, [b[0][j]!, b[1][j]!, b[2][j]!]);
   return transpose([column(0), column(1), column(2)]);
 }
 

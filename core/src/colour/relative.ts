@@ -11,7 +11,7 @@ export function relativeToWhite(paperWhite: Lab): (lab: Lab) => Lab {
   const s = [WHITE_ICC[0] / white[0], WHITE_ICC[1] / white[1], WHITE_ICC[2] / white[2]];
   return (lab) => {
     const xyz = labToXyz(lab);
-    return xyzToLab([xyz[0] * s[0], xyz[1] * s[1], xyz[2] * s[2]]);
+    return xyzToLab([xyz[0] * s[0]!, xyz[1] * s[1]!, xyz[2] * s[2]!]);
   };
 }
 
@@ -21,6 +21,6 @@ export function absoluteOnWhite(paperWhite: Lab): (lab: Lab) => Lab {
   const s = [white[0] / WHITE_ICC[0], white[1] / WHITE_ICC[1], white[2] / WHITE_ICC[2]];
   return (lab) => {
     const xyz = labToXyz(lab);
-    return xyzToLab([xyz[0] * s[0], xyz[1] * s[1], xyz[2] * s[2]]);
+    return xyzToLab([xyz[0] * s[0]!, xyz[1] * s[1]!, xyz[2] * s[2]!]);
   };
 }

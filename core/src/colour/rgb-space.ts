@@ -79,13 +79,13 @@ function matricesOf(space: RgbSpace) {
   if (known) return known;
   const [r, g, b] = space.primaries.map(([x, y]) => [x / y, 1, (1 - x - y) / y]);
   const columns: Matrix3 = [
-    [r[0], g[0], b[0]],
-    [r[1], g[1], b[1]],
-    [r[2], g[2], b[2]],
+    [r![0]!, g![0]!, b![0]!],
+    [r![1]!, g![1]!, b![1]!],
+    [r![2]!, g![2]!, b![2]!],
   ];
   const scale = apply(invert(columns), space.white);
-  const [x, y, z] = columns.map((row) => mapThree(row, (v, i) => v * scale[i]));
-  const toXyz: Matrix3 = [x, y, z];
+  const [x, y, z] = columns.map((row) => mapThree(row, (v, i) => v * scale[i]!));
+  const toXyz: Matrix3 = [x!, y!, z!];
   const toPcs = multiply(bradford(space.white, WHITE_ICC), toXyz);
   const made = { toPcs, fromPcs: invert(toPcs) };
   matrices.set(space, made);

@@ -12,12 +12,12 @@ export function screenPixels(labs: Float32Array): { pixels: Uint8Array; beyond: 
   const pixels = new Uint8Array(labs.length);
   let beyond = 0;
   for (let p = 0; p < labs.length; p += 3) {
-    const light = xyzToRgb(LIGHT, labToXyz([labs[p], labs[p + 1], labs[p + 2]]));
+    const light = xyzToRgb(LIGHT, labToXyz([labs[p]!, labs[p + 1]!, labs[p + 2]!]));
     let out = false;
     for (let c = 0; c < 3; c++) {
-      const v = light[c];
+      const v = light[c]!;
       if (v < -BEYOND || v > 1 + BEYOND) out = true;
-      pixels[p + c] = CODES[Math.round(STEPS * Math.sqrt(v <= 0 ? 0 : v >= 1 ? 1 : v))];
+      pixels[p + c] = CODES[Math.round(STEPS * Math.sqrt(v <= 0 ? 0 : v >= 1 ? 1 : v))]!;
     }
     if (out) beyond++;
   }

@@ -18,11 +18,11 @@ export function observerOf(observer: Observer): readonly [readonly number[], rea
 export function spectrumAt(spectrum: Spectrum, nm: number): number {
   const position = (nm - spectrum.startNm) / spectrum.stepNm;
   const last = spectrum.values.length - 1;
-  if (position <= 0) return spectrum.values[0];
-  if (position >= last) return spectrum.values[last];
+  if (position <= 0) return spectrum.values[0]!;
+  if (position >= last) return spectrum.values[last]!;
   const i = Math.floor(position);
   const t = position - i;
-  return t === 0 ? spectrum.values[i] : spectrum.values[i] * (1 - t) + spectrum.values[i + 1] * t;
+  return t === 0 ? spectrum.values[i]! : spectrum.values[i]! * (1 - t) + spectrum.values[i + 1]! * t;
 }
 
 /** Weights W(λ) on the CIE grid such that XYZ = Σ R(λ)·W(λ); k = 100/Σ S·ȳ. */
@@ -41,11 +41,11 @@ function weights(illuminant: Spectrum, observer: Observer): Weights {
   if (known) return known;
   const [xb, yb, zb] = OBSERVERS[observer];
   const power = xb.map((_, i) => spectrumAt(illuminant, CIE_START_NM + i * CIE_STEP_NM));
-  const k = 100 / power.reduce((sum, s, i) => sum + s * yb[i], 0);
+  const k = 100 / power.reduce((sum, s, i) => sum + s * yb[i]!, 0);
   const made = {
-    x: Float64Array.from(power, (s, i) => k * s * xb[i]),
-    y: Float64Array.from(power, (s, i) => k * s * yb[i]),
-    z: Float64Array.from(power, (s, i) => k * s * zb[i]),
+    x: Float64Array.from(power, (s, i) => k * s * xb[i]!),
+    y: Float64Array.from(power, (s, i) => k * s * yb[i]!),
+    z: Float64Array.from(power, (s, i) => k * s * zb[i]!),
   };
   byObserver.set(observer, made);
   return made;
@@ -66,9 +66,9 @@ export function spectrumToXyz(
   let Z = 0;
   for (let i = 0; i < w.x.length; i++) {
     const r = spectrumAt(reflectance, CIE_START_NM + i * CIE_STEP_NM);
-    X += r * w.x[i];
-    Y += r * w.y[i];
-    Z += r * w.z[i];
+    X += r * w.x[i]!;
+    Y += r * w.y[i]!;
+    Z += r * w.z[i]!;
   }
   return [X, Y, Z];
 }

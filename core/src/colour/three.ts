@@ -13,5 +13,5 @@ export const mapThree = (v: Three, to: (v: number, c: number) => number): Three 
 /** The first three of some numbers. @throws RangeError where there are fewer */
 export function asThree(v: readonly number[]): Three {
   if (v.length < 3) throw new RangeError(`Three numbers are asked for; there are ${v.length}.`);
-  return [v[0], v[1], v[2]];
+  return [v[0]!, v[1]!, v[2]!];
 }

@@ -55,11 +55,11 @@ function recogniseColumns(columns: readonly string[], line?: number): ColumnMap 
     const found = GROUPS[name].map(find);
     const present = found.filter((i) => i >= 0).length;
     // Single letters mean several things (B is blue or b*), so only a prefixed name counts as half a group.
-    const begun = found.some((i) => i >= 0 && columns[i].toUpperCase().startsWith(`${name.toUpperCase()}_`));
+    const begun = found.some((i) => i >= 0 && columns[i]!.toUpperCase().startsWith(`${name.toUpperCase()}_`));
     if (present === found.length) return found;
     if (begun) {
       const missing = GROUPS[name].flatMap((p, i) =>
-        found[i] < 0 ? [p.source.split('|')[0].replace(/[\^$\\*?]/g, '')] : [],
+        found[i]! < 0 ? [p.source.split('|')[0]!.replace(/[\^$\\*?]/g, '')] : [],
       );
       throw new FormatError({
         message: `The ${name.toUpperCase()} columns are incomplete.`,

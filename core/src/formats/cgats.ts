@@ -32,20 +32,20 @@ export function parseCgats(bytes: Uint8Array): CgatsFile {
   // The beginning alone is looked at first, so that a large file of something else is refused at once.
   const first = identifierLine(decodeLines(bytes.subarray(0, HEAD_BYTES)).lines);
   const { lines, encoding } = decodeLines(bytes);
-  while (lines.length > 1 && lines[lines.length - 1].trim() === '') lines.pop();
+  while (lines.length > 1 && lines[lines.length - 1]!.trim() === '') lines.pop();
 
   const tables: CgatsTable[] = [];
-  let identifier = lines[first].trim();
+  let identifier = lines[first]!.trim();
   let keywords = new Map<string, string>();
   let columns: string[] | undefined;
   let i = first + 1;
   while (i < lines.length) {
-    const found = tokens(lines[i]);
+    const found = tokens(lines[i]!);
     const words = found.map((t) => t.text);
     const lineNumber = i + 1;
     i++;
     if (words.length === 0) continue;
-    const key = words[0].toUpperCase();
+    const key = words[0]!.toUpperCase();
     if (isWord(found[0], 'BEGIN_DATA_FORMAT')) {
       const block = readBlock(lines, i, 'END_DATA_FORMAT', found.slice(1), lineNumber);
       columns = block.rows.flat();
@@ -66,8 +66,8 @@ export function parseCgats(bytes: Uint8Array): CgatsFile {
       tables.push({ identifier, keywords, columns, rows, rowLines });
       // Some dialects give the columns once for several tables, so they stay; the header starts afresh.
       keywords = new Map();
-    } else if (words.length === 1 && found[0].quoted === false && keywords.size === 0) {
-      identifier = words[0];
+    } else if (words.length === 1 && found[0]!.quoted === false && keywords.size === 0) {
+      identifier = words[0]!;
     } else if (key !== 'KEYWORD') {
       const value = words.slice(1).join(' ');
       const before = keywords.get(key);
@@ -88,7 +88,7 @@ export function parseCgats(bytes: Uint8Array): CgatsFile {
 /** Number (from 0) of the line that names the format. */
 function identifierLine(lines: readonly string[]): number {
   const first = lines.findIndex((l) => l.trim() !== '' && !l.trimStart().startsWith('#'));
-  if (first < 0 || !IDENTIFIER.test(lines[first].trim())) {
+  if (first < 0 || !IDENTIFIER.test(lines[first]!.trim())) {
     throw new FormatError({
       message: 'The file does not begin like a CGATS file.',
       line: Math.max(first, 0) + 1,
@@ -120,7 +120,7 @@ function readBlock(lines: readonly string[], from: number, end: string, head: To
   }
   take(head, beganAt);
   for (let i = from; i < lines.length; i++) {
-    const row = tokens(lines[i]);
+    const row = tokens(lines[i]!);
     if (row.length === 0) continue;
     if (isWord(row[0], end)) return { rows, rowLines, next: i + 1 };
     const endAt = end === 'END_DATA_FORMAT' ? row.findIndex((t) => isWord(t, end)) : -1;
@@ -166,15 +166,15 @@ function fitRows(block: Block, columns: readonly string[]): { rows: string[][]; 
   const wrapped = longest < n && values.length % n === 0;
   if (!wrapped) {
     throw new FormatError({
-      message: `The row has ${block.rows[odd].length} values; ${n} columns are named.`,
+      message: `The row has ${block.rows[odd]!.length} values; ${n} columns are named.`,
       line: block.rowLines[odd],
-      field: columns[Math.min(block.rows[odd].length, n - 1)],
+      field: columns[Math.min(block.rows[odd]!.length, n - 1)],
       remedy: 'Look for a missing value, or a space inside a name that is not in quotes.',
     });
   }
   const lineOfValue = block.rows.flatMap((r, k) => r.map(() => block.rowLines[k]));
   const rows = Array.from({ length: values.length / n }, (_, k) => values.slice(k * n, (k + 1) * n));
-  return { rows, rowLines: rows.map((_, k) => lineOfValue[k * n]) };
+  return { rows, rowLines: rows.map((_, k) => lineOfValue[k * n]!) };
 }
 
 function checkRowCount(count: number, keywords: ReadonlyMap<string, string>, line: number): void {
@@ -207,7 +207,7 @@ function tokens(line: string): Token[] {
   for (const m of line.matchAll(pattern)) {
     if (m[0].startsWith('#')) break;
     const quoted = m[0].startsWith('"');
-    words.push({ text: quoted ? m[1].replaceAll('""', '"') : m[0], quoted });
+    words.push({ text: quoted ? m[1]!.replaceAll('""', '"') : m[0], quoted });
   }
   return words;
 }

@@ -53,7 +53,7 @@ export function suggestMapping(table: NamedTable): ColumnMapping {
     table.columns.forEach((name, i) => wavelengthIn(name) !== undefined && (roles[i] = 'nm'));
   }
   if (map.id !== undefined) roles[map.id] = 'id';
-  else if (/name|patch|sample|id|field/i.test(table.columns[0])) roles[0] = 'id';
+  else if (/name|patch|sample|id|field/i.test(table.columns[0]!)) roles[0] = 'id';
   for (const group of ['rgb', 'cmyk', 'lab', 'xyz'] as const)
     map[group]?.forEach((column, i) => (roles[column] = `${group}.${i}` as ColumnRole));
   map.spectrum?.forEach(({ column }) => (roles[column] = 'nm'));
@@ -63,7 +63,7 @@ export function suggestMapping(table: NamedTable): ColumnMapping {
 /** Columns by role. @throws FormatError when a role is given twice, a group is incomplete, or there is no colour */
 export function mappedColumns(table: NamedTable, mapping: ColumnMapping): ColumnMap {
   const { roles, startNm, stepNm } = mapping;
-  const line = table.rowLines[0] - 1 || 1;
+  const line = table.rowLines[0]! - 1 || 1;
   if (roles.length !== table.columns.length)
     throw new FormatError({
       message: `The mapping knows ${roles.length} columns; the file has ${table.columns.length}.`,
@@ -96,7 +96,7 @@ export function mappedColumns(table: NamedTable, mapping: ColumnMapping): Column
     return found as number[];
   };
   const spectral = roles.flatMap((r, column) => (r === 'nm' ? [column] : []));
-  const named = spectral.map((column) => wavelengthIn(table.columns[column]));
+  const named = spectral.map((column) => wavelengthIn(table.columns[column]!));
   const spectrum = spectral.map((column, i) => {
     const nm = named.every((n) => n !== undefined)
       ? named[i]
@@ -124,7 +124,7 @@ export function mappedColumns(table: NamedTable, mapping: ColumnMapping): Column
     throw new FormatError({
       message: 'One wavelength is no spectrum.',
       line,
-      field: table.columns[spectral[0]],
+      field: table.columns[spectral[0]!],
       remedy: 'Map the other wavelengths too, or leave it out.',
     });
   if (!map.lab && !map.xyz && spectrum.length === 0) throw noColour(line);

@@ -65,18 +65,18 @@ function deviceValues({ deviceSpace }: Reading, values: readonly number[]): stri
     deviceSpace === 'RGB'
       ? element(
           'ColorRGB',
-          ['R', 'G', 'B'].map((n, i) => element(n, plain(values[i] * 255, 4))).join(''),
+          ['R', 'G', 'B'].map((n, i) => element(n, plain(values[i]! * 255, 4))).join(''),
           ' MaxRange="255"',
         )
       : element(
           'ColorCMYK',
-          ['Cyan', 'Magenta', 'Yellow', 'Black'].map((n, i) => element(n, plain(values[i] * 100, 4))).join(''),
+          ['Cyan', 'Magenta', 'Yellow', 'Black'].map((n, i) => element(n, plain(values[i]! * 100, 4))).join(''),
         ),
   );
 }
 
 function colourValues(reading: Reading, patch: number): string {
-  const { lab, reflectance } = reading.patches[patch];
+  const { lab, reflectance } = reading.patches[patch]!;
   const under = ` ColorSpecification="${nameOf(reading)}"`;
   const grid = reading.spectralGrid;
   const spectrum =
@@ -87,7 +87,9 @@ function colourValues(reading: Reading, patch: number): string {
           `${under} StartWL="${grid.startNm}"`,
         )
       : '';
-  return spectrum + element('ColorCIELab', ['L', 'A', 'B'].map((n, c) => element(n, plain(lab[c], 4))).join(''), under);
+  return (
+    spectrum + element('ColorCIELab', ['L', 'A', 'B'].map((n, c) => element(n, plain(lab[c]!, 4))).join(''), under)
+  );
 }
 
 function specificationOf(reading: Reading): string {

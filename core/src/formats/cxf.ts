@@ -113,8 +113,8 @@ export function readingsFromCxf(bytes: Uint8Array): ImportedReading[] {
       reading: {
         patches: patches.map(({ patch }) => (deviceSpace ? patch : { ...patch, device: undefined })),
         deviceSpace,
-        spectralGrid: spectral ? patches[0].grid : undefined,
-        colourFrom: spectral ? 'spectrum' : patches[0].from,
+        spectralGrid: spectral ? patches[0]!.grid : undefined,
+        colourFrom: spectral ? 'spectrum' : patches[0]!.from,
         condition,
         instrument,
         backing: /white/i.test(backing) ? 'white' : /black/i.test(backing) ? 'black' : undefined,
@@ -127,8 +127,8 @@ export function readingsFromCxf(bytes: Uint8Array): ImportedReading[] {
         ...(used.length > 1 ? [`one of ${used.length} colour specifications, ${id}`] : []),
         ...(deviceSpace ? [`${deviceSpace} device values`] : []),
         ...(spectral
-          ? [`reflectance from ${patches[0].grid!.startNm} nm every ${patches[0].grid!.stepNm} nm`]
-          : [patches[0].from === 'Lab' ? 'L*a*b*' : 'XYZ']),
+          ? [`reflectance from ${patches[0]!.grid!.startNm} nm every ${patches[0]!.grid!.stepNm} nm`]
+          : [patches[0]!.from === 'Lab' ? 'L*a*b*' : 'XYZ']),
       ],
       missing,
       columns: ['Object', ...(deviceSpace ? ['DeviceColorValues'] : []), 'ColorValues'],

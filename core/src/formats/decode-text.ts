@@ -46,9 +46,9 @@ function wideLabel(bytes: Uint8Array): 'utf-16le' | 'utf-16be' | undefined {
   const sample = bytes.subarray(0, 400);
   if (sample.length < 8) return undefined;
   const zeros = [0, 0];
-  sample.forEach((b, i) => b === 0 && zeros[i % 2]++);
+  sample.forEach((b, i) => b === 0 && zeros[i % 2]!++);
   const half = sample.length / 2;
-  if (zeros[1] > 0.8 * half && zeros[0] < 0.05 * half) return 'utf-16le';
-  if (zeros[0] > 0.8 * half && zeros[1] < 0.05 * half) return 'utf-16be';
+  if (zeros[1]! > 0.8 * half && zeros[0]! < 0.05 * half) return 'utf-16le';
+  if (zeros[0]! > 0.8 * half && zeros[1]! < 0.05 * half) return 'utf-16be';
   return undefined;
 }

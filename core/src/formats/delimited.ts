@@ -18,9 +18,9 @@ const FEWEST_COLUMNS = 3;
 export function looksDelimited(bytes: Uint8Array): boolean {
   const text = new TextDecoder('windows-1252').decode(bytes.subarray(0, 4096));
   const lines = text.split(/\r\n|\r|\n/).filter((l) => l.trim() !== '');
-  if (lines.length < 2 || /^(CGATS|ISO ?28178|IT8)/i.test(lines[0]) || /^BEGIN_DATA/m.test(text)) return false;
-  const delimiter = delimiterOf(lines[0]);
-  return delimiter !== undefined && partsOf(lines[1], delimiter) === partsOf(lines[0], delimiter);
+  if (lines.length < 2 || /^(CGATS|ISO ?28178|IT8)/i.test(lines[0]!) || /^BEGIN_DATA/m.test(text)) return false;
+  const delimiter = delimiterOf(lines[0]!);
+  return delimiter !== undefined && partsOf(lines[1]!, delimiter) === partsOf(lines[0]!, delimiter);
 }
 
 const partsOf = (line: string, delimiter: keyof typeof SIGNS) =>
@@ -37,7 +37,7 @@ function delimiterOf(line: string): keyof typeof SIGNS | undefined {
 export function parseDelimited(bytes: Uint8Array): Delimited {
   const { lines, encoding } = decodeLines(bytes);
   const first = lines.findIndex((l) => l.trim() !== '');
-  const delimiter = first < 0 ? undefined : delimiterOf(lines[first]);
+  const delimiter = first < 0 ? undefined : delimiterOf(lines[first]!);
   if (!delimiter)
     throw new FormatError({
       message: 'The first line does not fall into columns.',
@@ -57,7 +57,7 @@ export function parseDelimited(bytes: Uint8Array): Delimited {
     });
   const cells = data.map((row) => row.map(plainCell));
   const headed = namesColumns(cells);
-  const columns = headed ? cells[0].map((c, i) => c || `column ${i + 1}`) : cells[0].map((_, i) => `column ${i + 1}`);
+  const columns = headed ? cells[0]!.map((c, i) => c || `column ${i + 1}`) : cells[0]!.map((_, i) => `column ${i + 1}`);
   if (columns.length > MAX_COLUMNS)
     throw new FormatError({
       message: `The file has ${columns.length} columns; ${MAX_COLUMNS} is the most.`,
@@ -94,7 +94,7 @@ export function parseDelimited(bytes: Uint8Array): Delimited {
  */
 function namesColumns(cells: readonly (readonly string[])[]): boolean {
   const words = (row: readonly string[]) => row.flatMap((c, i) => (c !== '' && !isNumber(c) ? [i] : []));
-  const first = words(cells[0]);
+  const first = words(cells[0]!);
   if (first.length !== 1) return first.length > 0;
   const below = cells.slice(1).filter((row) => row.some((c) => c !== ''));
   return !(below.length > 0 && below.every((row) => words(row).join() === first.join()));

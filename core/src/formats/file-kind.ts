@@ -51,5 +51,5 @@ function isLamp(text: string): boolean {
   const bands = rows.slice(first);
   if (bands.length < FEWEST_BANDS || !bands.every(pair)) return false;
   const nm = bands.map((row) => Number(row[0]));
-  return nm.every((v, i) => v >= NM.least && v <= NM.most && (i === 0 || v > nm[i - 1]));
+  return nm.every((v, i) => v >= NM.least && v <= NM.most && (i === 0 || v > nm[i - 1]!));
 }

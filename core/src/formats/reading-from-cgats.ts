@@ -14,7 +14,7 @@ import { withoutPairs } from './spectral-pairs.ts';
  */
 export function readingsFromCgats(bytes: Uint8Array, mapping?: ColumnMapping): ImportedReading[] {
   const { tables, encoding } = parseCgats(bytes);
-  const [first] = tables;
+  const first = tables[0]!;
   const told = tables.map((table) => {
     const keywords = new Map([...first.keywords, ...table.keywords]);
     return { table: withoutPairs({ ...table, keywords }), header: readHeader(keywords) };
@@ -27,16 +27,16 @@ export function readingsFromCgats(bytes: Uint8Array, mapping?: ColumnMapping): I
   // Of tables in one condition with other columns (colour in one, spectra in the next) the one with most to tell is read.
   const best = new Map<string, typeof told>();
   for (const group of groups.values()) {
-    const key = group[0].header.condition ?? '';
+    const key = group[0]!.header.condition ?? '';
     const known = best.get(key);
-    if (!known || group[0].table.columns.length > known[0].table.columns.length) best.set(key, group);
+    if (!known || group[0]!.table.columns.length > known[0]!.table.columns.length) best.set(key, group);
   }
   return [...best.values()].map((group) => {
-    const [{ table, header }] = group;
+    const { table, header } = group[0]!;
     const whole = joined(group.map((g) => g.table));
     const map = mapping
       ? mappedColumns({ ...table, headed: true }, mapping)
-      : mapColumns(table.columns, table.rowLines[0] - 1);
+      : mapColumns(table.columns, table.rowLines[0]! - 1);
     const recognised = [`${table.identifier}, ${encoding}`];
     if (group.length > 1) recognised.push(`a chart in ${group.length} tables`);
     return readingFromTable(whole, map, {
@@ -49,15 +49,15 @@ export function readingsFromCgats(bytes: Uint8Array, mapping?: ColumnMapping): I
 
 /** The table whose columns a hand is asked about: the first. @throws FormatError when the file is no CGATS */
 export function cgatsTable(bytes: Uint8Array): NamedTable {
-  const [first] = parseCgats(bytes).tables;
+  const first = parseCgats(bytes).tables[0]!;
   return { ...withoutPairs(first), headed: true };
 }
 
 /** The first of them: most files hold one. @throws FormatError */
-export const readingFromCgats = (bytes: Uint8Array): ImportedReading => readingsFromCgats(bytes)[0];
+export const readingFromCgats = (bytes: Uint8Array): ImportedReading => readingsFromCgats(bytes)[0]!;
 
 const joined = (tables: readonly CgatsTable[]): CgatsTable => ({
-  ...tables[0],
+  ...tables[0]!,
   rows: tables.flatMap((t) => t.rows),
   rowLines: tables.flatMap((t) => t.rowLines),
 });

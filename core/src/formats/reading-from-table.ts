@@ -66,15 +66,15 @@ export function readingFromTable(
       xyz = spectrumToXyz({ startNm: spectra.grid.startNm, stepNm: spectra.grid.stepNm, values: reflectance });
       lab = xyzToLab(xyz, white);
     } else {
-      lab = labs?.[r] ?? xyzToLab(xyzs![r]);
+      lab = labs?.[r] ?? xyzToLab(xyzs![r]!);
       xyz = xyzs?.[r] ?? labToXyz(lab);
     }
-    const id = map.id === undefined ? String(r + 1) : row[map.id];
+    const id = map.id === undefined ? String(r + 1) : row[map.id]!;
     refuseImplausible(lab, reflectance, {
       patch: id,
       line: table.rowLines[r],
-      lab: map.lab ? map.lab.map((c) => table.columns[c]) : ['L*', 'a*', 'b*'],
-      band: (i) => table.columns[map.spectrum[i].column],
+      lab: map.lab ? map.lab.map((c) => table.columns[c]!) : ['L*', 'a*', 'b*'],
+      band: (i) => table.columns[map.spectrum[i]!.column]!,
     });
     return { id, device: raw?.[r], lab, xyz, reflectance };
   });
@@ -82,7 +82,7 @@ export function readingFromTable(
   const patches = scaled?.patches ?? unscaled;
   if (scaled) recognised.push(`${space.name} device values, 0–${scaled.scale}${scaled.told}`);
   if (spectra && labs) {
-    const apart = labs.reduce((sum, lab, r) => sum + deltaE2000(lab, patches[r].lab), 0) / labs.length;
+    const apart = labs.reduce((sum, lab, r) => sum + deltaE2000(lab, patches[r]!.lab), 0) / labs.length;
     if (apart > 0.5) {
       missing.push(
         `Agreement: the file’s own L*a*b* lies ${apart.toFixed(1)} ΔE00 from its spectra under D50, 2°; another light or observer was set. The spectra are used.`,
@@ -117,7 +117,7 @@ function numberReader(table: DataTable) {
   return {
     decimalCommas: () => commas > 0,
     at(row: number, column: number): number {
-      const text = table.rows[row][column];
+      const text = table.rows[row]![column]!;
       let value = Number(text);
       if (text === '' || !Number.isFinite(value)) {
         if (/^[-+]?\d+,\d+(e[-+]?\d+)?$/i.test(text)) {
@@ -192,7 +192,7 @@ function onScale(
       throw new FormatError({
         message: `A device value of ${device![bad]} is outside 0–${top}.`,
         line: table.rowLines[r],
-        field: table.columns[space.columns[bad]],
+        field: table.columns[space.columns[bad]!],
         remedy: 'Device values should be 0–1, 0–100, 0–255 or 0–65535.',
       });
     }
@@ -214,7 +214,7 @@ function byLightness(patches: readonly PatchReading[], possible: readonly number
   const misfit = (scale: number) =>
     patches.reduce((sum, { device, lab }) => {
       const [r, g, b] = device!;
-      return sum + Math.abs(lab[0] - usualL((0.3 * r + 0.6 * g + 0.1 * b) / scale));
+      return sum + Math.abs(lab[0] - usualL((0.3 * r! + 0.6 * g! + 0.1 * b!) / scale));
     }, 0) / patches.length;
   const [best, next] = possible.map((scale) => ({ scale, off: misfit(scale) })).sort((p, q) => p.off - q.off);
   return best && (!next || next.off - best.off > CLEARLY) ? best.scale : undefined;
@@ -233,26 +233,26 @@ function readSpectra(
   numbers: Numbers,
 ): { grid: SpectralGrid; values: number[][]; inPercent: boolean } {
   const nms = map.spectrum.map((s) => s.nm);
-  const stepNm = nms[1] - nms[0];
-  const uneven = nms.findIndex((nm, i) => i > 0 && nm - nms[i - 1] !== stepNm);
+  const stepNm = nms[1]! - nms[0]!;
+  const uneven = nms.findIndex((nm, i) => i > 0 && nm - nms[i - 1]! !== stepNm);
   if (uneven > 0 || stepNm <= 0) {
     throw new FormatError({
       message: `The spectral columns are not evenly spaced: ${nms[uneven - 1]} nm is followed by ${nms[uneven]} nm.`,
-      field: table.columns[map.spectrum[Math.max(uneven, 0)].column],
+      field: table.columns[map.spectrum[Math.max(uneven, 0)]!.column],
       remedy: 'A column is missing or named twice. Export the spectra at one step.',
     });
   }
-  if (nms[0] > 430 || nms[nms.length - 1] < 650) {
+  if (nms[0]! > 430 || nms[nms.length - 1]! < 650) {
     throw new FormatError({
       message: `The spectra cover ${nms[0]}–${nms[nms.length - 1]} nm, too little to compute a colour.`,
-      field: table.columns[map.spectrum[0].column],
+      field: table.columns[map.spectrum[0]!.column],
       remedy: 'Export 380–730 nm, or at least 430–650 nm.',
     });
   }
   const raw = table.rows.map((_, r) => map.spectrum.map((s) => numbers.at(r, s.column)));
   const inPercent = raw.reduce((m, v) => Math.max(m, ...v), 0) > 2.5;
   return {
-    grid: { startNm: nms[0], stepNm, count: nms.length },
+    grid: { startNm: nms[0]!, stepNm, count: nms.length },
     values: inPercent ? raw.map((v) => v.map((x) => x / 100)) : raw,
     inPercent,
   };

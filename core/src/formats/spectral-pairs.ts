@@ -14,7 +14,7 @@ export function withoutPairs<T extends DataTable>(table: T): T {
     NM.test(name) && VALUE.test(table.columns[i + 1] ?? '') ? [{ nm: i, value: i + 1 }] : [],
   );
   if (pairs.length < 2) return table;
-  const first = table.rows[0];
+  const first = table.rows[0]!;
   table.rows.forEach((row, r) => {
     const odd = pairs.find(({ nm }) => Number(row[nm]) !== Number(first[nm]));
     if (odd)

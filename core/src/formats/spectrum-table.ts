@@ -26,7 +26,7 @@ export function parseLightSpectrum(bytes: Uint8Array): Spectrum {
         ? line.split(',')
         : line.split(/\s+/);
     const [nm, power] = cells.map((c) => Number(c.trim().replace(',', '.')));
-    if (cells.length < 2 || !Number.isFinite(nm) || !Number.isFinite(power)) {
+    if (nm === undefined || power === undefined || !Number.isFinite(nm) || !Number.isFinite(power)) {
       if (points.length === 0) return;
       throw new FormatError({
         message: 'This line holds no wavelength and power.',
@@ -61,7 +61,7 @@ export function parseLightSpectrum(bytes: Uint8Array): Spectrum {
       line: lines.length,
       remedy: 'Give two columns: nm and power, eight lines or more.',
     });
-  const [first, last] = [points[0], points[points.length - 1]];
+  const [first, last] = [points[0]!, points[points.length - 1]!];
   if (first.nm > SPAN.from || last.nm < SPAN.to)
     throw new FormatError({
       message: `The spectrum runs from ${first.nm} to ${last.nm} nm.`,
@@ -77,8 +77,8 @@ export function parseLightSpectrum(bytes: Uint8Array): Spectrum {
   const startNm = Math.ceil(first.nm / STEP) * STEP;
   const values: number[] = [];
   for (let nm = startNm, at = 0; nm <= last.nm; nm += STEP) {
-    while (points[at + 1].nm < nm) at++;
-    const [p, q] = [points[at], points[at + 1]];
+    while (points[at + 1]!.nm < nm) at++;
+    const [p, q] = [points[at]!, points[at + 1]!];
     values.push(p.power + ((q.power - p.power) * (nm - p.nm)) / (q.nm - p.nm));
   }
   // A lamp that was not measured in the UV has none as far as anyone knows; the ends are held by whoever reads a spectrum, so they are closed here.

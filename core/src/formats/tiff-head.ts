@@ -55,7 +55,7 @@ export function tiffHead({ widthPx, heightPx, colour, ppi = 300, icc, xmp, iptc 
   const IFD = 8;
   let after = IFD + 2 + fields.length * 12 + 4;
   const places = fields.map(([, type, values]) => {
-    const bytes = count(type, values) * SIZES[type];
+    const bytes = count(type, values) * SIZES[type]!;
     if (bytes <= 4) return undefined;
     const at = after;
     after += bytes + (bytes % 2);
@@ -95,9 +95,9 @@ export function tiffLab(labs: Float32Array): Uint16Array {
   const out = new Uint16Array(labs.length);
   const signed = (v: number) => Math.max(-32_768, Math.min(32_767, Math.round(v * 256))) & 0xffff;
   for (let p = 0; p < labs.length; p += 3) {
-    out[p] = Math.round(Math.max(0, Math.min(100, labs[p])) * 655.35);
-    out[p + 1] = signed(labs[p + 1]);
-    out[p + 2] = signed(labs[p + 2]);
+    out[p] = Math.round(Math.max(0, Math.min(100, labs[p]!)) * 655.35);
+    out[p + 1] = signed(labs[p + 1]!);
+    out[p + 2] = signed(labs[p + 2]!);
   }
   return out;
 }

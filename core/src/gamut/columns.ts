@@ -32,7 +32,7 @@ export function columnsOf(mesh: GamutMesh, step = STEP): Columns {
   const crossings = new Map<number, number[]>();
   const first = (v: number) => Math.ceil(v / step - OFFSET);
   for (const [i, j, k] of mesh.triangles) {
-    const [p, q, r] = [mesh.vertices[i], mesh.vertices[j], mesh.vertices[k]];
+    const [p, q, r] = [mesh.vertices[i]!, mesh.vertices[j]!, mesh.vertices[k]!];
     const area = (q[1] - p[1]) * (r[2] - p[2]) - (r[1] - p[1]) * (q[2] - p[2]);
     // A wall seen from above has no area and is crossed by no column.
     if (area === 0) continue;
@@ -61,25 +61,25 @@ export function columnsOf(mesh: GamutMesh, step = STEP): Columns {
     const stretches = inside(list);
     if (stretches.length === 0) continue;
     cells.set(key, stretches);
-    for (let i = 0; i < stretches.length; i += 2) length += stretches[i + 1] - stretches[i];
+    for (let i = 0; i < stretches.length; i += 2) length += stretches[i + 1]! - stretches[i]!;
   }
   return { step, cells, volume: length * step * step };
 }
 
 /** Stretches of L* whose winding number is not 0, from crossings [L*, direction] in any order. */
 function inside(list: readonly number[]): number[] {
-  const order = Array.from({ length: list.length / 2 }, (_, i) => i * 2).sort((x, y) => list[x] - list[y]);
+  const order = Array.from({ length: list.length / 2 }, (_, i) => i * 2).sort((x, y) => list[x]! - list[y]!);
   const out: number[] = [];
   let winding = 0;
   let from = 0;
   for (const i of order) {
     const before = winding;
-    winding += list[i + 1];
-    if (before === 0) from = list[i];
+    winding += list[i + 1]!;
+    if (before === 0) from = list[i]!;
     else if (winding === 0) {
       const last = out.length - 1;
-      if (last > 0 && from - out[last] < 1e-9) out[last] = list[i];
-      else out.push(from, list[i]);
+      if (last > 0 && from - out[last]! < 1e-9) out[last] = list[i]!;
+      else out.push(from, list[i]!);
     }
   }
   return out;
@@ -89,8 +89,8 @@ function inside(list: readonly number[]): number[] {
 export function commonLength(p: readonly number[], q: readonly number[]): number {
   let length = 0;
   for (let i = 0, j = 0; i < p.length && j < q.length;) {
-    length += Math.max(0, Math.min(p[i + 1], q[j + 1]) - Math.max(p[i], q[j]));
-    if (p[i + 1] < q[j + 1]) i += 2;
+    length += Math.max(0, Math.min(p[i + 1]!, q[j + 1]!) - Math.max(p[i]!, q[j]!));
+    if (p[i + 1]! < q[j + 1]!) i += 2;
     else j += 2;
   }
   return length;
@@ -100,12 +100,12 @@ export function commonLength(p: readonly number[], q: readonly number[]): number
 export function stretchesBeyond(p: readonly number[], q: readonly number[]): number[] {
   const out: number[] = [];
   for (let i = 0; i < p.length; i += 2) {
-    let from = p[i];
-    for (let j = 0; j < q.length && q[j] < p[i + 1]; j += 2) {
-      if (q[j] > from) out.push(from, q[j]);
-      from = Math.max(from, q[j + 1]);
+    let from = p[i]!;
+    for (let j = 0; j < q.length && q[j]! < p[i + 1]!; j += 2) {
+      if (q[j]! > from) out.push(from, q[j]!);
+      from = Math.max(from, q[j + 1]!);
     }
-    if (from < p[i + 1]) out.push(from, p[i + 1]);
+    if (from < p[i + 1]!) out.push(from, p[i + 1]!);
   }
   return out;
 }

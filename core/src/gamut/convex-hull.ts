@@ -33,18 +33,18 @@ export function convexHull(points: readonly Lab[]): GamutMesh {
   const zs = new Float64Array(n);
   let extent = 0;
   for (let i = 0; i < n; i++) {
-    [xs[i], ys[i], zs[i]] = points[i];
-    extent = Math.max(extent, Math.abs(xs[i]), Math.abs(ys[i]), Math.abs(zs[i]));
+    [xs[i], ys[i], zs[i]] = points[i]!;
+    extent = Math.max(extent, Math.abs(xs[i]!), Math.abs(ys[i]!), Math.abs(zs[i]!));
   }
   const epsilon = TOLERANCE * Math.max(extent, 1);
 
   const makeFace = (a: number, b: number, c: number): Face => {
-    const ux = xs[b] - xs[a];
-    const uy = ys[b] - ys[a];
-    const uz = zs[b] - zs[a];
-    const wx = xs[c] - xs[a];
-    const wy = ys[c] - ys[a];
-    const wz = zs[c] - zs[a];
+    const ux = xs[b]! - xs[a]!;
+    const uy = ys[b]! - ys[a]!;
+    const uz = zs[b]! - zs[a]!;
+    const wx = xs[c]! - xs[a]!;
+    const wy = ys[c]! - ys[a]!;
+    const wz = zs[c]! - zs[a]!;
     let nx = uy * wz - uz * wy;
     let ny = uz * wx - ux * wz;
     let nz = ux * wy - uy * wx;
@@ -58,13 +58,13 @@ export function convexHull(points: readonly Lab[]): GamutMesh {
       nx,
       ny,
       nz,
-      offset: nx * xs[a] + ny * ys[a] + nz * zs[a],
+      offset: nx * xs[a]! + ny * ys[a]! + nz * zs[a]!,
       outside: [],
       furthest: epsilon,
       alive: true,
     };
   };
-  const height = (f: Face, i: number) => f.nx * xs[i] + f.ny * ys[i] + f.nz * zs[i] - f.offset;
+  const height = (f: Face, i: number) => f.nx * xs[i]! + f.ny * ys[i]! + f.nz * zs[i]! - f.offset;
   const assign = (i: number, faces: readonly Face[]) => {
     for (const f of faces) {
       const h = height(f, i);
@@ -75,7 +75,7 @@ export function convexHull(points: readonly Lab[]): GamutMesh {
       } else {
         // Keep the furthest last: put this one before it.
         const last = f.outside.length - 1;
-        f.outside.push(f.outside[last]);
+        f.outside.push(f.outside[last]!);
         f.outside[last] = i;
       }
       return;
@@ -86,28 +86,29 @@ export function convexHull(points: readonly Lab[]): GamutMesh {
   const first = makeFace(a, b, c);
   const base: [number, number, number] = height(first, d) > 0 ? [a, c, b] : [a, b, c];
   const [p, q, r] = base;
-  let faces = [makeFace(p, q, r), makeFace(q, p, d), makeFace(r, q, d), makeFace(p, r, d)];
-  const [bottom, onPq, onQr, onRp] = faces;
+  const bottom = makeFace(p, q, r);
+  const [onPq, onQr, onRp] = [makeFace(q, p, d), makeFace(r, q, d), makeFace(p, r, d)];
   bottom.across.push(onPq, onQr, onRp);
   onPq.across.push(bottom, onRp, onQr);
   onQr.across.push(bottom, onPq, onRp);
   onRp.across.push(bottom, onQr, onPq);
+  let faces = [bottom, onPq, onQr, onRp];
   for (let i = 0; i < n; i++) if (i !== a && i !== b && i !== c && i !== d) assign(i, faces);
 
   const waiting = faces.filter((f) => f.outside.length > 0);
   while (waiting.length > 0) {
     const seen = waiting.pop()!;
     if (!seen.alive || seen.outside.length === 0) continue;
-    const eye = seen.outside[seen.outside.length - 1];
+    const eye = seen.outside[seen.outside.length - 1]!;
 
     // All faces the eye sees, and the edge where they end.
     const visible: Face[] = [seen];
     seen.alive = false;
     const horizon: { face: Face; edge: number; from: number; to: number }[] = [];
     for (let k = 0; k < visible.length; k++) {
-      const f = visible[k];
+      const f = visible[k]!;
       for (let e = 0; e < 3; e++) {
-        const other = f.across[e];
+        const other = f.across[e]!;
         if (!other.alive) continue;
         if (height(other, eye) > epsilon) {
           other.alive = false;
@@ -117,9 +118,9 @@ export function convexHull(points: readonly Lab[]): GamutMesh {
     }
     for (const f of visible) {
       for (let e = 0; e < 3; e++) {
-        const other = f.across[e];
+        const other = f.across[e]!;
         if (other.alive)
-          horizon.push({ face: other, edge: other.across.indexOf(f), from: f.v[e], to: f.v[(e + 1) % 3] });
+          horizon.push({ face: other, edge: other.across.indexOf(f), from: f.v[e]!, to: f.v[(e + 1) % 3]! });
       }
     }
 
@@ -165,11 +166,11 @@ function firstSimplex(
     let low = 0;
     let high = 0;
     for (let i = 1; i < n; i++) {
-      if (axis[i] < axis[low]) low = i;
-      if (axis[i] > axis[high]) high = i;
+      if (axis[i]! < axis[low]!) low = i;
+      if (axis[i]! > axis[high]!) high = i;
     }
-    if (axis[high] - axis[low] > most) {
-      most = axis[high] - axis[low];
+    if (axis[high]! - axis[low]! > most) {
+      most = axis[high]! - axis[low]!;
       a = low;
       b = high;
     }
@@ -186,14 +187,14 @@ function firstSimplex(
     }
     return [at, best];
   };
-  const dx = xs[b] - xs[a];
-  const dy = ys[b] - ys[a];
-  const dz = zs[b] - zs[a];
+  const dx = xs[b]! - xs[a]!;
+  const dy = ys[b]! - ys[a]!;
+  const dz = zs[b]! - zs[a]!;
   const length = Math.hypot(dx, dy, dz);
   const cross = (i: number): [number, number, number] => {
-    const px = xs[i] - xs[a];
-    const py = ys[i] - ys[a];
-    const pz = zs[i] - zs[a];
+    const px = xs[i]! - xs[a]!;
+    const py = ys[i]! - ys[a]!;
+    const pz = zs[i]! - zs[a]!;
     return [dy * pz - dz * py, dz * px - dx * pz, dx * py - dy * px];
   };
   const [c, fromLine] = length > epsilon ? furthest((i) => Math.hypot(...cross(i)) / length) : [0, 0];
@@ -201,7 +202,7 @@ function firstSimplex(
   const [nx, ny, nz] = cross(c);
   const normal = Math.hypot(nx, ny, nz);
   const [d, fromPlane] = furthest(
-    (i) => Math.abs(nx * (xs[i] - xs[a]) + ny * (ys[i] - ys[a]) + nz * (zs[i] - zs[a])) / normal,
+    (i) => Math.abs(nx * (xs[i]! - xs[a]!) + ny * (ys[i]! - ys[a]!) + nz * (zs[i]! - zs[a]!)) / normal,
   );
   if (fromPlane <= epsilon * 100) throw flat;
   return [a, b, c, d];

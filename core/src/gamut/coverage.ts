@@ -11,7 +11,8 @@ export interface Coverage {
 
 /** Intersection and coverage each way, from columns cut at the same step. @throws RangeError when they were not */
 export function coverage(first: Columns, second: Columns): Coverage {
-  const [fewer, more] = sameStep(first, second).sort((p, q) => p.cells.size - q.cells.size);
+  const [p, q] = sameStep(first, second);
+  const [fewer, more] = p.cells.size <= q.cells.size ? [p, q] : [q, p];
   let length = 0;
   for (const [key, stretches] of fewer.cells) {
     const other = more.cells.get(key);
@@ -46,8 +47,8 @@ export function reachesBeyond(first: Columns, second: Columns): Beyond[] {
     const [a, b] = cellMiddle(key, first.step);
     const beyond = stretchesBeyond(stretches, second.cells.get(key) ?? []);
     for (let i = 0; i < beyond.length; i += 2) {
-      for (let from = beyond[i]; from < beyond[i + 1]; from += PIECE_L) {
-        const to = Math.min(from + PIECE_L, beyond[i + 1]);
+      for (let from = beyond[i]!; from < beyond[i + 1]!; from += PIECE_L) {
+        const to = Math.min(from + PIECE_L, beyond[i + 1]!);
         const words = colourWords([(from + to) / 2, a, b]);
         const known = found.get(words);
         const volume = (to - from) * first.step * first.step;
@@ -62,7 +63,7 @@ export function reachesBeyond(first: Columns, second: Columns): Beyond[] {
   return [...found].map(([words, f]) => ({ words, ...f })).sort((p, q) => q.volume - p.volume);
 }
 
-function sameStep(first: Columns, second: Columns): Columns[] {
+function sameStep(first: Columns, second: Columns): [Columns, Columns] {
   if (first.step !== second.step) throw new RangeError('columns of one step are compared');
   return [first, second];
 }

@@ -45,15 +45,14 @@ export function deviceSurface(
     const at = (i: number, j: number) => {
       const rgb: [number, number, number] = [0, 0, 0];
       rgb[fixed] = value;
-      rgb[u] = levels[i];
-      rgb[v] = levels[j];
+      rgb[u] = levels[i]!;
+      rgb[v] = levels[j]!;
       return vertex(rgb);
     };
     for (let i = 0; i + 1 < n; i++) {
       for (let j = 0; j + 1 < n; j++) {
-        const corners = [at(i, j), at(i + 1, j), at(i + 1, j + 1), at(i, j + 1)];
-        if (corners.some((c) => c === undefined)) return undefined;
-        const [a, b, c, d] = corners as number[];
+        const [a, b, c, d] = [at(i, j), at(i + 1, j), at(i + 1, j + 1), at(i, j + 1)];
+        if (a === undefined || b === undefined || c === undefined || d === undefined) return undefined;
         // Opposite faces are wound the other way round, so that all normals point the same way (outwards).
         if (value === 1) triangles.push([a, b, c], [a, c, d]);
         else triangles.push([a, c, b], [a, d, c]);

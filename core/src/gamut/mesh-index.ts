@@ -22,7 +22,7 @@ const LEAF_SIZE = 6;
 export function indexMesh(mesh: GamutMesh): MeshIndex {
   const { vertices, triangles } = mesh;
   const middles = triangles.map(([i, j, k]): Lab => {
-    const [p, q, r] = [vertices[i], vertices[j], vertices[k]];
+    const [p, q, r] = [vertices[i]!, vertices[j]!, vertices[k]!];
     return [(p[0] + q[0] + r[0]) / 3, (p[1] + q[1] + r[1]) / 3, (p[2] + q[2] + r[2]) / 3];
   });
 
@@ -30,17 +30,17 @@ export function indexMesh(mesh: GamutMesh): MeshIndex {
     const low: [number, number, number] = [Infinity, Infinity, Infinity];
     const high: [number, number, number] = [-Infinity, -Infinity, -Infinity];
     for (const t of list) {
-      for (const v of triangles[t]) {
+      for (const v of triangles[t]!) {
         for (let c = 0; c < 3; c++) {
-          if (vertices[v][c] < low[c]) low[c] = vertices[v][c];
-          if (vertices[v][c] > high[c]) high[c] = vertices[v][c];
+          if (vertices[v]![c]! < low[c]!) low[c] = vertices[v]![c]!;
+          if (vertices[v]![c]! > high[c]!) high[c] = vertices[v]![c]!;
         }
       }
     }
     if (list.length <= LEAF_SIZE) return { low, high, triangles: list };
-    const extent = high.map((h, c) => h - low[c]);
+    const extent = high.map((h, c) => h - low[c]!);
     const axis = extent.indexOf(Math.max(...extent));
-    list.sort((s, t) => middles[s][axis] - middles[t][axis]);
+    list.sort((s, t) => middles[s]![axis]! - middles[t]![axis]!);
     const half = list.length >> 1;
     return { low, high, left: build(list.slice(0, half)), right: build(list.slice(half)) };
   };
@@ -49,14 +49,14 @@ export function indexMesh(mesh: GamutMesh): MeshIndex {
   return {
     contains: (lab) => crossings(root, mesh, lab) % 2 === 1,
     nearest(lab) {
-      let best: Lab = vertices[0];
+      let best: Lab = vertices[0]!;
       let bestSquared = Infinity;
       const visit = (node: Node): void => {
         if (boxDistanceSquared(node, lab) >= bestSquared) return;
         if (node.triangles) {
           for (const t of node.triangles) {
-            const [i, j, k] = triangles[t];
-            const point = nearestOnTriangle(lab, vertices[i], vertices[j], vertices[k]);
+            const [i, j, k] = triangles[t]!;
+            const point = nearestOnTriangle(lab, vertices[i]!, vertices[j]!, vertices[k]!);
             const d = squared(lab, point);
             if (d < bestSquared) {
               bestSquared = d;
@@ -87,8 +87,8 @@ function crossings(root: Node, mesh: GamutMesh, p: Lab): number {
     if (!rayMeetsBox(node, p)) return;
     if (node.triangles) {
       for (const t of node.triangles) {
-        const [i, j, k] = mesh.triangles[t];
-        if (rayMeetsTriangle(p, mesh.vertices[i], mesh.vertices[j], mesh.vertices[k])) count++;
+        const [i, j, k] = mesh.triangles[t]!;
+        if (rayMeetsTriangle(p, mesh.vertices[i]!, mesh.vertices[j]!, mesh.vertices[k]!)) count++;
       }
       return;
     }
@@ -104,8 +104,8 @@ function rayMeetsBox(node: Node, p: Lab): boolean {
   let to = Infinity;
   for (let c = 0; c < 3; c++) {
     // All components of RAY are positive, so low comes before high.
-    from = Math.max(from, (node.low[c] - p[c]) / RAY[c]);
-    to = Math.min(to, (node.high[c] - p[c]) / RAY[c]);
+    from = Math.max(from, (node.low[c]! - p[c]!) / RAY[c]!);
+    to = Math.min(to, (node.high[c]! - p[c]!) / RAY[c]!);
   }
   return from <= to;
 }
@@ -165,7 +165,7 @@ const squared = (p: Lab, q: Lab): number => (p[0] - q[0]) ** 2 + (p[1] - q[1]) *
 function boxDistanceSquared(node: Node, p: Lab): number {
   let d = 0;
   for (let c = 0; c < 3; c++) {
-    const outside = Math.max(node.low[c] - p[c], 0, p[c] - node.high[c]);
+    const outside = Math.max(node.low[c]! - p[c]!, 0, p[c]! - node.high[c]!);
     d += outside * outside;
   }
   return d;

@@ -13,9 +13,9 @@ export function meshVolume(mesh: GamutMesh): number {
   const o = centreOf(mesh.vertices);
   let six = 0;
   for (const [i, j, k] of mesh.triangles) {
-    const p = mesh.vertices[i];
-    const q = mesh.vertices[j];
-    const r = mesh.vertices[k];
+    const p = mesh.vertices[i]!;
+    const q = mesh.vertices[j]!;
+    const r = mesh.vertices[k]!;
     const px = p[0] - o[0];
     const py = p[1] - o[1];
     const pz = p[2] - o[2];
@@ -36,11 +36,11 @@ export function centreOf(points: readonly Lab[]): Lab {
   const high = [-Infinity, -Infinity, -Infinity];
   for (const p of points) {
     for (let c = 0; c < 3; c++) {
-      low[c] = Math.min(low[c], p[c]);
-      high[c] = Math.max(high[c], p[c]);
+      low[c] = Math.min(low[c]!, p[c]!);
+      high[c] = Math.max(high[c]!, p[c]!);
     }
   }
-  return [(low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2];
+  return [(low[0]! + high[0]!) / 2, (low[1]! + high[1]!) / 2, (low[2]! + high[2]!) / 2];
 }
 
 /** The mesh with its vertices moved by `move`, for instance to media-relative Lab. */

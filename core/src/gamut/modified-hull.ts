@@ -29,9 +29,9 @@ export function modifiedHull(points: readonly Lab[], exponent: number = HULL_EXP
   const outside: Lab[] = [];
   const moved: Lab[] = [];
   for (let i = 0; i < colours.length; i++) {
-    const r = radii[i];
+    const r = radii[i]!;
     if (r <= 1e-6) continue;
-    const p = colours[i];
+    const p = colours[i]!;
     const scale = (longest * (r / longest) ** exponent) / r;
     outside.push(p);
     moved.push([cL + (p[0] - cL) * scale, ca + (p[1] - ca) * scale, cb + (p[2] - cb) * scale]);
@@ -43,6 +43,6 @@ export function modifiedHull(points: readonly Lab[], exponent: number = HULL_EXP
 function compact(vertices: readonly Lab[], triangles: GamutMesh['triangles']): GamutMesh {
   const number = new Int32Array(vertices.length).fill(-1);
   const kept: Lab[] = [];
-  const keep = (i: number) => (number[i] >= 0 ? number[i] : (number[i] = kept.push(vertices[i]) - 1));
+  const keep = (i: number) => (number[i]! >= 0 ? number[i]! : (number[i] = kept.push(vertices[i]!) - 1));
   return { triangles: triangles.map(([i, j, k]) => [keep(i), keep(j), keep(k)] as const), vertices: kept };
 }

@@ -17,7 +17,7 @@ export function abOutline(mesh: GamutMesh, steps = 72): OutlinePoint[] {
   const edges = new Set<number>();
   for (const t of mesh.triangles)
     for (let c = 0; c < 3; c++) {
-      const [i, j] = [t[c], t[(c + 1) % 3]];
+      const [i, j] = [t[c]!, t[(c + 1) % 3]!];
       edges.add(Math.min(i, j) * count + Math.max(i, j));
     }
   const reach = new Float64Array(steps);
@@ -25,23 +25,23 @@ export function abOutline(mesh: GamutMesh, steps = 72): OutlinePoint[] {
   const cosines = Float64Array.from(reach, (_, s) => Math.cos(s * turn));
   const sines = Float64Array.from(reach, (_, s) => Math.sin(s * turn));
   for (const edge of edges) {
-    const [, a1, b1] = mesh.vertices[Math.floor(edge / count)];
-    const [, a2, b2] = mesh.vertices[edge % count];
+    const [, a1, b1] = mesh.vertices[Math.floor(edge / count)]!;
+    const [, a2, b2] = mesh.vertices[edge % count]!;
     for (let s = 0; s < steps; s++) {
-      const [cos, sin] = [cosines[s], sines[s]];
+      const [cos, sin] = [cosines[s]!, sines[s]!];
       // Heights of both ends over the ray; the edge crosses it where the height is 0.
       const h1 = b1 * cos - a1 * sin;
       const h2 = b2 * cos - a2 * sin;
       if (h1 * h2 > 0 || h1 === h2) continue;
       const t = h1 / (h1 - h2);
       const along = (a1 + (a2 - a1) * t) * cos + (b1 + (b2 - b1) * t) * sin;
-      if (along > reach[s]) reach[s] = along;
+      if (along > reach[s]!) reach[s] = along;
     }
   }
   return Array.from(reach, (chroma, s) => ({
     hueDegrees: (s * 360) / steps,
-    a: chroma * cosines[s],
-    b: chroma * sines[s],
+    a: chroma * cosines[s]!,
+    b: chroma * sines[s]!,
     chroma,
   }));
 }

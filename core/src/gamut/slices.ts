@@ -37,13 +37,13 @@ function cut(mesh: GamutMesh, height: (p: Lab) => number, flat: (p: Lab) => read
   return mesh.triangles.flatMap((corners): Segment[] => {
     const ends: (readonly [number, number])[] = [];
     for (let c = 0; c < 3; c++) {
-      const [i, j] = [corners[c], corners[(c + 1) % 3]];
-      const [h, g] = [heights[i], heights[j]];
+      const [i, j] = [corners[c]!, corners[(c + 1) % 3]!];
+      const [h, g] = [heights[i]!, heights[j]!];
       if (h >= 0 === g >= 0) continue;
       const t = h / (h - g);
-      const [p, q] = [mesh.vertices[i], mesh.vertices[j]];
+      const [p, q] = [mesh.vertices[i]!, mesh.vertices[j]!];
       ends.push(flat([p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t, p[2] + (q[2] - p[2]) * t]));
     }
-    return ends.length === 2 ? [[...ends[0], ...ends[1]]] : [];
+    return ends.length === 2 ? [[...ends[0]!, ...ends[1]!]] : [];
   });
 }

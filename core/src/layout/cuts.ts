@@ -38,15 +38,15 @@ function part(boxes: readonly Box[]): Cut[] | undefined {
   for (const way of ['across', 'down'] as const) {
     const [from, to] = way === 'across' ? (['y0', 'y1'] as const) : (['x0', 'x1'] as const);
     const sorted = [...boxes].sort((a, b) => a[from] - b[from]);
-    let reach = sorted[0][to];
+    let reach = sorted[0]![to];
     for (let i = 1; i < sorted.length; i++) {
-      if (sorted[i][from] >= reach - NEAR) {
+      if (sorted[i]![from] >= reach - NEAR) {
         const [first, second] = [part(sorted.slice(0, i)), part(sorted.slice(i))];
         if (!first || !second) return undefined;
-        const atMm = (reach + sorted[i][from]) / 2;
+        const atMm = (reach + sorted[i]![from]) / 2;
         return [{ way, atMm, parts: boxes.map((b) => b.key) }, ...first, ...second];
       }
-      reach = Math.max(reach, sorted[i][to]);
+      reach = Math.max(reach, sorted[i]![to]);
     }
   }
   return undefined;

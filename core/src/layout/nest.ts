@@ -97,20 +97,20 @@ function bestOf<P extends Piece>(
 ): Nesting<P> | undefined {
   const fronts = slicings(pieces, stock.widthMm, stock.heightMm, gapMm);
   const all = fronts.length - 1;
-  const lowest = (bits: number) => fronts[bits].reduce((a, b) => (b.h < a.h - NEAR ? b : a));
+  const lowest = (bits: number) => fronts[bits]!.reduce((a, b) => (b.h < a.h - NEAR ? b : a));
   const laid = (bits: number) => sheetOf(stock, placesOf(lowest(bits), gapMm));
-  if (stock.kind === 'roll') return fronts[all].length > 0 ? { sheets: [laid(all)], lacking: [] } : undefined;
+  if (stock.kind === 'roll') return fronts[all]!.length > 0 ? { sheets: [laid(all)], lacking: [] } : undefined;
   // Fewest sheets that hold each set, and the sheet that is taken off it.
   const least = [{ sheets: 0, taken: 0 }];
   for (let bits = 1; bits <= all; bits++) {
     least[bits] = { sheets: Infinity, taken: 0 };
     for (let part = bits; part > 0; part = (part - 1) & bits)
-      if (fronts[part].length > 0 && least[bits ^ part].sheets + 1 < least[bits].sheets)
-        least[bits] = { sheets: least[bits ^ part].sheets + 1, taken: part };
+      if (fronts[part]!.length > 0 && least[bits ^ part]!.sheets + 1 < least[bits]!.sheets)
+        least[bits] = { sheets: least[bits ^ part]!.sheets + 1, taken: part };
   }
-  if (least[all].sheets > sheets || least[all].sheets === Infinity) return undefined;
+  if (least[all]!.sheets > sheets || least[all]!.sheets === Infinity) return undefined;
   const out: NestedSheet<P>[] = [];
-  for (let bits = all; bits > 0; bits ^= least[bits].taken) out.push(laid(least[bits].taken));
+  for (let bits = all; bits > 0; bits ^= least[bits]!.taken) out.push(laid(least[bits]!.taken));
   const weight = ({ placed }: NestedSheet<P>) => [Number(placed.some(first)), Math.max(...placed.map(areaOf))];
   return { sheets: out.sort((a, b) => (before(weight(a), weight(b)) ? 1 : -1)), lacking: [] };
 }
@@ -143,8 +143,8 @@ function costOf(stock: Stock, { sheets, lacking }: Nesting): readonly number[] {
 }
 
 const before = (a: readonly number[], b: readonly number[]): boolean => {
-  const at = a.findIndex((v, i) => Math.abs(v - b[i]) > NEAR);
-  return at >= 0 && a[at] < b[at];
+  const at = a.findIndex((v, i) => Math.abs(v - b[i]!) > NEAR);
+  return at >= 0 && a[at]! < b[at]!;
 };
 
 /** A piece in an order; `turned` where it is said, else as it fits better. */
@@ -165,7 +165,7 @@ function* ordersOf<P extends Piece>(pieces: readonly P[]): Generator<readonly Or
     const shuffled = pieces.map((piece): Ordered<P> => ({ piece, ...(piece.mayTurn && { turned: next() < 0.5 }) }));
     for (let i = shuffled.length - 1; i > 0; i--) {
       const j = Math.floor(next() * (i + 1));
-      [shuffled[i], shuffled[j]] = [shuffled[j], shuffled[i]];
+      [shuffled[i], shuffled[j]] = [shuffled[j]!, shuffled[i]!];
     }
     yield n % 2 === 0 ? shuffled : shuffled.map(({ piece }) => ({ piece }));
   }
@@ -189,7 +189,7 @@ function layInOrder<P extends Piece>(
       lacking.push(ordered.piece);
       continue;
     }
-    const sheet = laid[at];
+    const sheet = laid[at]!;
     const { free, turned } = bestFit(sheet.free, ordered)!;
     sheet.placed.push({ ...ordered.piece, xMm: free.x, yMm: free.y, turned });
     const rest = cut(free, sizeOf(ordered.piece, turned), gapMm, split);

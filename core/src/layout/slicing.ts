@@ -24,7 +24,7 @@ export function slicings<P extends Piece>(
     const front: Slicing<P>[] = [];
     const lowest = bits & -bits;
     if (bits === lowest) {
-      const piece = pieces[Math.log2(bits)];
+      const piece = pieces[Math.log2(bits)]!;
       for (const turned of piece.mayTurn && piece.widthMm !== piece.heightMm ? [false, true] : [false]) {
         const [w, h] = turned ? [piece.heightMm, piece.widthMm] : [piece.widthMm, piece.heightMm];
         add(front, { w, h, piece, turned }, widthMm, heightMm);
@@ -33,8 +33,8 @@ export function slicings<P extends Piece>(
     // Each parting once: the lowest piece is in the first part.
     for (let part = (bits - 1) & bits; part > 0; part = (part - 1) & bits) {
       if (!(part & lowest)) continue;
-      for (const a of fronts[part])
-        for (const b of fronts[bits ^ part]) {
+      for (const a of fronts[part]!)
+        for (const b of fronts[bits ^ part]!) {
           add(front, { w: a.w + gapMm + b.w, h: Math.max(a.h, b.h), way: 'beside', parts: [a, b] }, widthMm, heightMm);
           add(front, { w: Math.max(a.w, b.w), h: a.h + gapMm + b.h, way: 'above', parts: [a, b] }, widthMm, heightMm);
         }
@@ -58,6 +58,6 @@ export function placesOf<P extends Piece>(s: Slicing<P>, gapMm: number, xMm = 0,
 function add<P extends Piece>(front: Slicing<P>[], s: Slicing<P>, widthMm: number, heightMm: number): void {
   if (s.w > widthMm + NEAR || s.h > heightMm + NEAR) return;
   if (front.some((f) => f.w <= s.w + NEAR && f.h <= s.h + NEAR)) return;
-  for (let i = front.length - 1; i >= 0; i--) if (s.w <= front[i].w && s.h <= front[i].h) front.splice(i, 1);
+  for (let i = front.length - 1; i >= 0; i--) if (s.w <= front[i]!.w && s.h <= front[i]!.h) front.splice(i, 1);
   front.push(s);
 }

@@ -56,7 +56,7 @@ export function lessons(prints: readonly Judged[]): Lesson[] {
   return [...groups.values()].flatMap((group): Lesson[] => {
     const bad = group.filter((p) => p.verdict === 'rejected');
     if (group.length < FEWEST || bad.length / group.length < SHARE) return [];
-    const { paperId, paper, trait } = group[0];
+    const { paperId, paper, trait } = group[0]!;
     // Three prints of one picture say less than one each of three.
     const alone = new Set(group.map((p) => p.pictureId)).size === 1 ? ', all of one picture' : '';
     const word = commonWord(bad.map((p) => p.reason));

@@ -42,15 +42,15 @@ export function litPrint(
 function litFacts(sheet: PrintSpectra, under: Lighting, toldFrom: number): LitFacts {
   const xyz = litXyz(sheet, under);
   const labs: readonly Lab[] = litLabs(xyz, under);
-  const white = labs[sheet.white];
-  const greys = sheet.greys.map(({ step, patch }) => ({ step, lab: labs[patch] }));
+  const white = labs[sheet.white]!;
+  const greys = sheet.greys.map(({ step, patch }) => ({ step, lab: labs[patch]! }));
   return {
     white,
-    black: labs[sheet.black],
-    whiteY: xyz[sheet.white * 3 + 1],
-    blackY: xyz[sheet.black * 3 + 1],
+    black: labs[sheet.black]!,
+    whiteY: xyz[sheet.white * 3 + 1]!,
+    blackY: xyz[sheet.black * 3 + 1]!,
     ramp: greys.length > 0 ? rampOf(greys, white) : [],
     toldFrom,
-    mesh: { vertices: sheet.corners.map((c) => labs[c]), triangles: sheet.triangles },
+    mesh: { vertices: sheet.corners.map((c) => labs[c]!), triangles: sheet.triangles },
   };
 }

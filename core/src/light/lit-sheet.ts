@@ -59,7 +59,7 @@ function weigh(
 ): Lighting {
   const [xb, yb, zb] = observerOf('2');
   const power = xb.map((_, i) => spectrumAt(light, CIE_START_NM + i * CIE_STEP_NM));
-  const k = 100 / power.reduce((sum, s, i) => sum + s * yb[i], 0);
+  const k = 100 / power.reduce((sum, s, i) => sum + s * yb[i]!, 0);
   const uv = (of: (nm: number) => number) => {
     let sum = 0;
     for (let nm = 340; nm <= 410; nm += 10) sum += of(nm) * excitation(nm);
@@ -67,7 +67,8 @@ function weigh(
   };
   // The glass filters the light on its way in; what comes out passes it once more.
   const gain = uv((nm) => spectrumAt(light, nm) * glass.transmits(nm)) / uv((nm) => spectrumAt(ILLUMINANTS.D50, nm));
-  const [reflected, luminous] = [0, 1].map(() => [0, 1, 2].map(() => new Float64Array(bands)));
+  const ofThree = () => [0, 1, 2].map(() => new Float64Array(bands));
+  const [reflected, luminous] = [ofThree(), ofThree()];
   [xb, yb, zb].forEach((bar, c) => {
     bar.forEach((weight, i) => {
       const nm = CIE_START_NM + i * CIE_STEP_NM;
@@ -76,18 +77,18 @@ function weigh(
       const place = Math.min(bands - 1, Math.max(0, (nm - startNm) / stepNm));
       const low = Math.min(bands - 2, Math.floor(place));
       const share = place - low;
-      const seen = k * power[i] * weight * out * out;
+      const seen = k * power[i]! * weight * out * out;
       // The luminous part is kept relative to D50's own light at the wavelength; given back, it is light of its own.
       const given = k * spectrumAt(ILLUMINANTS.D50, nm) * gain * weight * out;
-      reflected[c][low] += seen * (1 - share);
-      reflected[c][low + 1] += seen * share;
-      luminous[c][low] += given * (1 - share);
-      luminous[c][low + 1] += given * share;
+      reflected[c]![low]! += seen * (1 - share);
+      reflected[c]![low + 1]! += seen * share;
+      luminous[c]![low]! += given * (1 - share);
+      luminous[c]![low + 1]! += given * share;
     });
   });
   const white = illuminantWhite(light);
   const d50 = illuminantWhite();
-  const toD50 = Float64Array.from(bradford(white, d50).flatMap((row, c) => row.map((v) => v / d50[c])));
+  const toD50 = Float64Array.from(bradford(white, d50).flatMap((row, c) => row.map((v) => v / d50[c]!)));
   return { reflected, luminous, veil: mapThree(white, (v) => v * glass.reflects * ROOM), toD50 };
 }
 
@@ -121,14 +122,14 @@ function add(
   const [wx, wy, wz] = weights;
   let at = 0;
   for (let p = 0; p < out.length; p += 3) {
-    let X = out[p];
-    let Y = out[p + 1];
-    let Z = out[p + 2];
+    let X = out[p]!;
+    let Y = out[p + 1]!;
+    let Z = out[p + 2]!;
     for (let i = from; i < to; i++) {
-      const v = spectra[at + i];
-      X += v * wx[i];
-      Y += v * wy[i];
-      Z += v * wz[i];
+      const v = spectra[at + i]!;
+      X += v * wx![i]!;
+      Y += v * wy![i]!;
+      Z += v * wz![i]!;
     }
     at += bands;
     out[p] = X;
@@ -141,12 +142,12 @@ function add(
 export function litLabs(xyz: Float64Array, { toD50: m }: Lighting): Lab[] {
   const labs = new Array<Lab>(xyz.length / 3);
   for (let p = 0, at = 0; p < labs.length; p++, at += 3) {
-    const X = xyz[at];
-    const Y = xyz[at + 1];
-    const Z = xyz[at + 2];
-    const fx = labRoot(m[0] * X + m[1] * Y + m[2] * Z);
-    const fy = labRoot(m[3] * X + m[4] * Y + m[5] * Z);
-    const fz = labRoot(m[6] * X + m[7] * Y + m[8] * Z);
+    const X = xyz[at]!;
+    const Y = xyz[at + 1]!;
+    const Z = xyz[at + 2]!;
+    const fx = labRoot(m[0]! * X + m[1]! * Y + m[2]! * Z);
+    const fy = labRoot(m[3]! * X + m[4]! * Y + m[5]! * Z);
+    const fz = labRoot(m[6]! * X + m[7]! * Y + m[8]! * Z);
     labs[p] = [116 * fy - 16, 500 * (fx - fy), 200 * (fy - fz)];
   }
   return labs;

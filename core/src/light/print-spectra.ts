@@ -40,15 +40,15 @@ export function printSpectra(facts: ReadingFacts): PrintSpectra | undefined {
   // Patches from inside the gamut that nothing asks for stay behind.
   const asked = [...new Set([white, black, ...greys.map((g) => g.patch), ...corners])];
   const now = new Map(asked.map((was, i) => [was, i]));
-  const dulls = asked.map((i) => dark?.(groups[i]));
+  const dulls = asked.map((i) => dark?.(groups[i]!));
   const apart = dark !== undefined && dulls.every((d) => d !== undefined);
   const reflected = new Float32Array(asked.length * bands);
   const luminous = apart ? new Float32Array(asked.length * bands) : undefined;
   asked.forEach((g, p) => {
-    const [total, dull] = [spectra[g]!, dulls[p]];
+    const [total, dull] = [spectra[g]!, dulls[p]!];
     for (let i = 0; i < bands; i++) {
-      reflected[p * bands + i] = apart ? dull![i] : total[i];
-      if (luminous) luminous[p * bands + i] = total[i] - dull![i];
+      reflected[p * bands + i] = apart ? dull[i]! : total[i]!;
+      if (luminous) luminous[p * bands + i] = total[i]! - dull[i]!;
     }
   });
   return {
@@ -77,7 +77,7 @@ function darkSpectra(
   const byDevice = new Map(groups.flatMap((g) => (g.device ? [[keyOf(g.device), g] as const] : [])));
   const byName = new Map(groups.flatMap((g) => g.members.map((m) => [m.id, g] as const)));
   return (g) => {
-    const found = byDevice.get(keyOf(g.device)) ?? byName.get(g.members[0].id);
+    const found = byDevice.get(keyOf(g.device)) ?? byName.get(g.members[0]!.id);
     const values = found && groupSpectrum(reading, found)?.values;
     return values?.length === bands ? values : undefined;
   };

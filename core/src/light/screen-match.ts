@@ -45,13 +45,13 @@ export function screenMatch(sheet: PrintSpectra, under: Lighting, monitor: Monit
   const print = triples(litXyz(sheet, under));
   const { luminous: _, ...unlit } = sheet;
   const dull = triples(litXyz(unlit, under));
-  const paper = print[sheet.white];
+  const paper = print[sheet.white]!;
   const monitorXyz: Xyz = [
     ((100 * monitor.x) / monitor.y) * monitor.relativeLuminance,
     100 * monitor.relativeLuminance,
     ((100 * (1 - monitor.x - monitor.y)) / monitor.y) * monitor.relativeLuminance,
   ];
-  const dullPaper = dull[sheet.white];
+  const dullPaper = dull[sheet.white]!;
   // As light as the paper is, and not as blue.
   const dullWhite = mapThree(dullPaper, (v) => (v * paper[1]) / dullPaper[1]);
   // Both are seen by one eye, used to the paper.
@@ -62,13 +62,13 @@ export function screenMatch(sheet: PrintSpectra, under: Lighting, monitor: Monit
   const mean = (patches: readonly number[], of: (patch: number) => number) =>
     patches.reduce((sum, p) => sum + of(p), 0) / Math.max(1, patches.length);
   const left = (white: Xyz) => (patch: number) =>
-    deltaE2000(printed[patch], lab(three((c) => (dull[patch][c] / dullPaper[c]) * white[c])));
+    deltaE2000(printed[patch]!, lab(three((c) => (dull[patch]![c]! / dullPaper[c]!) * white[c]!)));
   const residual = (white: Xyz): Residual => ({
-    white: deltaE2000(printed[sheet.white], lab(white)),
+    white: deltaE2000(printed[sheet.white]!, lab(white)),
     greys: mean(greyPatches, left(white)),
     colours: mean(colourPatches, left(white)),
   });
-  const apart = (patch: number) => deltaE2000(printed[patch], lab(dull[patch]));
+  const apart = (patch: number) => deltaE2000(printed[patch]!, lab(dull[patch]!));
   const inksWhite = least([paper, dullWhite], (white) => mean(colourPatches, left(white)));
   return {
     asItIs: residual(monitorXyz),
@@ -100,4 +100,4 @@ function least(starts: readonly Xyz[], of: (white: Xyz) => number): Xyz {
 
 const xy = ([X, Y, Z]: Xyz): [number, number] => [X / (X + Y + Z), Y / (X + Y + Z)];
 const triples = (flat: Float64Array): Xyz[] =>
-  Array.from({ length: flat.length / 3 }, (_, p): Xyz => [flat[p * 3], flat[p * 3 + 1], flat[p * 3 + 2]]);
+  Array.from({ length: flat.length / 3 }, (_, p): Xyz => [flat[p * 3]!, flat[p * 3 + 1]!, flat[p * 3 + 2]!]);

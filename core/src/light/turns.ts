@@ -21,22 +21,22 @@ export const isMiddleGrey = ([L]: Lab): boolean => L >= 15 && L <= 85;
 /** How the print turns from light to light: colour inconstancy (after CIE 13.3's way of indexing), the reference left out. */
 export function turns(sheet: PrintSpectra, lights: readonly ViewingLight[] = TABLE_LIGHTS): Turn[] {
   const seen = (light: ViewingLight) => {
-    const under = lighting(light.power, GLASSES[0], sheet);
+    const under = lighting(light.power, GLASSES[0]!, sheet);
     const flat = litXyz(sheet, under);
-    const xyz = (patch: number): Xyz => [flat[patch * 3], flat[patch * 3 + 1], flat[patch * 3 + 2]];
+    const xyz = (patch: number): Xyz => [flat[patch * 3]!, flat[patch * 3 + 1]!, flat[patch * 3 + 2]!];
     // Media-relative: a flat ink takes its share of whatever the paper gives back, brightener included, and turns with nothing.
     const onPaper = (patch: number): Lab => xyzToLab(xyz(patch), xyz(sheet.white));
     return { labs: litLabs(flat, under), onPaper };
   };
   const [reference, ...others] = lights;
-  const first = seen(reference);
-  const middle = sheet.greys.filter(({ patch }) => isMiddleGrey(first.labs[patch]));
+  const first = seen(reference!);
+  const middle = sheet.greys.filter(({ patch }) => isMiddleGrey(first.labs[patch]!));
   return others.map((light) => {
     const now = seen(light);
     const sum = middle.reduce((s, { patch }) => s + deltaE2000(first.onPaper(patch), now.onPaper(patch)), 0);
     return {
       light,
-      white: deltaE2000(first.labs[sheet.white], now.labs[sheet.white]),
+      white: deltaE2000(first.labs[sheet.white]!, now.labs[sheet.white]!),
       greys: sum / Math.max(1, middle.length),
     };
   });

@@ -59,9 +59,9 @@ const PARTS = 0.02;
 const START = LEANINGS.map((l) => l.weight);
 const asList = (weights: Weights): number[] => {
   const full = weightsOf(weights);
-  return LEANINGS.map((l) => full[l.key]);
+  return LEANINGS.map((l) => full[l.key]!);
 };
-const dot = (p: readonly number[], q: readonly number[]) => p.reduce((sum, v, i) => sum + v * q[i], 0);
+const dot = (p: readonly number[], q: readonly number[]) => p.reduce((sum, v, i) => sum + v * q[i]!, 0);
 
 /** 1 where the weights choose as it was chosen, a part of it where they leave a tie. */
 function hit({ costs, chosen }: Choice, weights: readonly number[]): number {
@@ -80,18 +80,18 @@ export function fitWeights(choices: readonly Choice[]): number[] {
     choices.reduce((sum, { costs, chosen }) => {
       const totals = costs.map((c) => -dot(c, w));
       const most = Math.max(...totals);
-      return sum + most + Math.log(totals.reduce((s, t) => s + Math.exp(t - most), 0)) - totals[chosen];
+      return sum + most + Math.log(totals.reduce((s, t) => s + Math.exp(t - most), 0)) - totals[chosen]!;
     }, 0) +
-    HOLD * w.reduce((sum, v, k) => sum + (v - START[k]) ** 2, 0);
+    HOLD * w.reduce((sum, v, k) => sum + (v - START[k]!) ** 2, 0);
   const gradient = (w: readonly number[]) => {
-    const g = w.map((v, k) => 2 * HOLD * (v - START[k]));
+    const g = w.map((v, k) => 2 * HOLD * (v - START[k]!));
     for (const { costs, chosen } of choices) {
       const totals = costs.map((c) => -dot(c, w));
       const most = Math.max(...totals);
       const shares = totals.map((t) => Math.exp(t - most));
       const all = shares.reduce((s, v) => s + v, 0);
-      costs.forEach((c, i) => c.forEach((v, k) => (g[k] -= (v * shares[i]) / all)));
-      costs[chosen].forEach((v, k) => (g[k] += v));
+      costs.forEach((c, i) => c.forEach((v, k) => (g[k]! -= (v * shares[i]!) / all)));
+      costs[chosen]!.forEach((v, k) => (g[k]! += v));
     }
     return g;
   };
@@ -99,7 +99,7 @@ export function fitWeights(choices: readonly Choice[]): number[] {
   let [now, step] = [loss(w), 0.1];
   for (let i = 0; i < STEPS && step > 1e-9; i++) {
     const g = gradient(w);
-    const next = w.map((v, k) => Math.max(0, v - step * g[k]));
+    const next = w.map((v, k) => Math.max(0, v - step * g[k]!));
     const then = loss(next);
     if (then > now) {
       step /= 2;
@@ -143,11 +143,11 @@ export function learnEye(choices: readonly Choice[], ownSchools: readonly OwnSch
     ...told,
     own: {
       hits,
-      weights: Object.fromEntries(LEANINGS.map((l, k) => [l.key, Math.round(weights[k] * 100) / 100])),
+      weights: Object.fromEntries(LEANINGS.map((l, k) => [l.key, Math.round(weights[k]! * 100) / 100])),
       otherwise: LEANINGS.flatMap((l, k): Otherwise[] => {
-        const speaks = real.filter(({ costs }) => spread(costs.map((c) => c[k])) > PARTS).length;
-        const times = START[k] > 0 ? weights[k] / START[k] : 0;
-        const told = START[k] > 0 && speaks >= SPOKEN && (times >= OTHERWISE || times <= 1 / OTHERWISE);
+        const speaks = real.filter(({ costs }) => spread(costs.map((c) => c[k]!)) > PARTS).length;
+        const times = START[k]! > 0 ? weights[k]! / START[k]! : 0;
+        const told = START[k]! > 0 && speaks >= SPOKEN && (times >= OTHERWISE || times <= 1 / OTHERWISE);
         return told ? [{ leaning: l.key, name: l.name, times }] : [];
       }).sort((p, q) => Math.abs(Math.log(q.times + 0.01)) - Math.abs(Math.log(p.times + 0.01))),
     },

@@ -61,7 +61,7 @@ export function judgeSheets(question: Question, candidates: readonly Candidate[]
       if (!said) return [];
       // What is known of it alone is said, and not held against it.
       const unweighted =
-        alike[at] === candidate.sheet ? said.cost : (leaning.judge({ ...weighed, sheet: alike[at] })?.cost ?? 0);
+        alike[at] === candidate.sheet ? said.cost : (leaning.judge({ ...weighed, sheet: alike[at]! })?.cost ?? 0);
       return [{ leaning: leaning.key, ...said, unweighted }];
     });
     return { ...candidate, opinions };
@@ -72,7 +72,7 @@ export function judgeSheets(question: Question, candidates: readonly Candidate[]
 function saidOfAll(sheets: readonly JudgedSheet[]): Set<string> {
   if (sheets.length < 2) return new Set();
   const [first, ...others] = sheets.map(({ opinions }) => new Map(opinions.map((o) => [o.leaning, o.sentence])));
-  return new Set([...first].flatMap(([key, words]) => (others.every((o) => o.get(key) === words) ? [key] : [])));
+  return new Set([...first!].flatMap(([key, words]) => (others.every((o) => o.get(key) === words) ? [key] : [])));
 }
 
 /** Figures that a sheet may lack, as they are called. */

@@ -24,20 +24,20 @@ function relative(lattice: ColourLattice, white: Lab): PrintedSheet {
   const toRelative = relativeToWhite(white);
   const values = new Float32Array(lattice.values.length);
   for (let n = 0; n < values.length; n += 3)
-    values.set(toRelative([lattice.values[n], lattice.values[n + 1], lattice.values[n + 2]]), n);
+    values.set(toRelative([lattice.values[n]!, lattice.values[n + 1]!, lattice.values[n + 2]!]), n);
   return { lattice: { ...lattice, values }, white, blackL: blackOf(lattice.nodes, values) };
 }
 
 /** L* at the file's black: L* 0, a* and b* in the middle. */
 function blackOf(nodes: number, values: Float32Array): number {
   const middle = (nodes - 1) / 2;
-  return Math.max(0, values[(middle * nodes + middle) * 3]);
+  return Math.max(0, values[(middle * nodes + middle) * 3]!);
 }
 
 const whiteOf = ({ values }: ColourLattice): Lab => [
-  values[values.length - 3],
-  values[values.length - 2],
-  values[values.length - 1],
+  values[values.length - 3]!,
+  values[values.length - 2]!,
+  values[values.length - 1]!,
 ];
 
 /** As an instrument reads it. */
@@ -64,7 +64,7 @@ function veiled(lattice: ColourLattice, share: number): ColourLattice {
   const white = illuminantWhite();
   const values = new Float32Array(lattice.values.length);
   for (let n = 0; n < values.length; n += 3) {
-    const xyz = labToXyz([lattice.values[n], lattice.values[n + 1], lattice.values[n + 2]]);
+    const xyz = labToXyz([lattice.values[n]!, lattice.values[n + 1]!, lattice.values[n + 2]!]);
     values.set(xyzToLab([xyz[0] + share * white[0], xyz[1] + share * white[1], xyz[2] + share * white[2]]), n);
   }
   return { ...lattice, values };

@@ -88,30 +88,30 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
   const sorted = new Float64Array(FINE * MOST_DELTA_E);
   const lostShare = new Float64Array(families.length);
   const lostSum = new Float64Array(families.length);
-  const dark = palette.below[Math.max(0, Math.min(palette.below.length - 1, Math.round(blackL / STEP_L)))];
+  const dark = palette.below[Math.max(0, Math.min(palette.below.length - 1, Math.round(blackL / STEP_L)))]!;
   let errors = 0;
-  for (let i = 0; i < touched.length; i++) errors += touchedShares[i] * losses[touched[i] * 4 + 3];
+  for (let i = 0; i < touched.length; i++) errors += touchedShares[i]! * losses[touched[i]! * 4 + 3]!;
   for (let i = 0, k = 0; i < count; i++, k += 4) {
-    if (held[corners[k]] === 1) continue;
-    const n0 = corners[k] * 4;
-    const n1 = corners[k + 1] * 4;
-    const n2 = corners[k + 2] * 4;
-    const n3 = corners[k + 3] * 4;
-    const w0 = weights[k];
-    const w1 = weights[k + 1];
-    const w2 = weights[k + 2];
-    const w3 = weights[k + 3];
-    const dL = (w0 * losses[n0] + w1 * losses[n1] + w2 * losses[n2] + w3 * losses[n3]) / UNIT;
-    const da = (w0 * losses[n0 + 1] + w1 * losses[n1 + 1] + w2 * losses[n2 + 1] + w3 * losses[n3 + 1]) / UNIT;
-    const db = (w0 * losses[n0 + 2] + w1 * losses[n1 + 2] + w2 * losses[n2 + 2] + w3 * losses[n3 + 2]) / UNIT;
+    if (held[corners[k]!] === 1) continue;
+    const n0 = corners[k]! * 4;
+    const n1 = corners[k + 1]! * 4;
+    const n2 = corners[k + 2]! * 4;
+    const n3 = corners[k + 3]! * 4;
+    const w0 = weights[k]!;
+    const w1 = weights[k + 1]!;
+    const w2 = weights[k + 2]!;
+    const w3 = weights[k + 3]!;
+    const dL = (w0 * losses[n0]! + w1 * losses[n1]! + w2 * losses[n2]! + w3 * losses[n3]!) / UNIT;
+    const da = (w0 * losses[n0 + 1]! + w1 * losses[n1 + 1]! + w2 * losses[n2 + 1]! + w3 * losses[n3 + 1]!) / UNIT;
+    const db = (w0 * losses[n0 + 2]! + w1 * losses[n1 + 2]! + w2 * losses[n2 + 2]! + w3 * losses[n3 + 2]!) / UNIT;
     if (surelyHeld(dL, da, db)) continue;
-    const aim = aimAt(xyzs[i * 3], xyzs[i * 3 + 1], xyzs[i * 3 + 2]);
+    const aim = aimAt(xyzs[i * 3]!, xyzs[i * 3 + 1]!, xyzs[i * 3 + 2]!);
     const off = deltaE2000(aim, [aim[0] + dL, aim[1] + da, aim[2] + db]);
     if (off <= HELD_DELTA_E) continue;
-    const share = shares[i];
-    sorted[Math.min(sorted.length - 1, Math.round(off * FINE))] += share;
-    lostShare[family[i]] += share;
-    lostSum[family[i]] += share * off;
+    const share = shares[i]!;
+    sorted[Math.min(sorted.length - 1, Math.round(off * FINE))]! += share;
+    lostShare[family[i]!]! += share;
+    lostSum[family[i]!]! += share * off;
   }
   const outsideShare = Math.min(1, sum(lostShare));
   const lost = sum(lostSum);
@@ -122,12 +122,12 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
     colourLostDeltaE: lost / total,
     darkerThanBlackShare: dark,
     lostFamilies: families
-      .map((name, f) => ({ name, share: lostShare[f], meanDeltaE: lostSum[f] / lostShare[f] }))
-      .filter((f) => f.share > 0)
-      .sort((p, q) => q.share * q.meanDeltaE - p.share * p.meanDeltaE)
+      .map((name, f) => ({ name, share: lostShare[f]!, meanDeltaE: lostSum[f]! / lostShare[f]! }))
+      .filter((f) => f.share! > 0)
+      .sort((p, q) => q.share! * q.meanDeltaE - p.share! * p.meanDeltaE)
       .slice(0, FAMILIES_NAMED),
     shadowShare: palette.shadowShare,
-    shadowStepsKept: Math.min(1, Math.max(0, (sheet.greysL[SHADOW_L] - sheet.greysL[0]) / SHADOW_L)),
+    shadowStepsKept: Math.min(1, Math.max(0, (sheet.greysL[SHADOW_L]! - sheet.greysL[0]!) / SHADOW_L)),
     stepsKept: palette.tones.reduce((kept, share, tone) => kept + share * toneKept(tone), 0) / total,
     blackL: sheet.seenBlackL,
     contrastRatio: 100 / Math.max(0.01, labToXyz([sheet.seenBlackL, 0, 0])[1]),
@@ -155,7 +155,7 @@ function addLosses({ nodes, losses }: ReadySheet, lab: Lab, aim: Lab): Lab {
   const corners = new Int32Array(4);
   const weights = new Float32Array(4);
   simplexOf(3, nodes, placeOf(lab), corners, weights, 0);
-  return mapThree(aim, (v, c) => v + corners.reduce((s, n, i) => s + weights[i] * losses[n * 4 + c], 0) / UNIT);
+  return mapThree(aim, (v, c) => v + corners.reduce((s, n, i) => s + weights[i]! * losses[n * 4 + c]!, 0) / UNIT);
 }
 
 /** How much of a step of tone is left at each L*: the slope of the greys as seen, 1 where it is whole. */
@@ -163,7 +163,7 @@ const toneSlopes =
   (greysL: readonly number[]) =>
   (at: number): number => {
     const low = Math.max(0, Math.min(98, Math.round(at) - 1));
-    return Math.min(1, Math.max(0, (greysL[low + 2] - greysL[low]) / 2));
+    return Math.min(1, Math.max(0, (greysL[low + 2]! - greysL[low]!) / 2));
   };
 
 const sum = (list: Float64Array): number => list.reduce((s, v) => s + v, 0);
@@ -171,6 +171,6 @@ const sum = (list: Float64Array): number => list.reduce((s, v) => s + v, 0);
 /** The ΔE00 up to which so much of a picture lies. @param sorted shares by hundredths of ΔE00 */
 function percentile(sorted: Float64Array, share: number): number {
   let reached = 0;
-  for (let i = 0; i < sorted.length; i++) if (sorted[i] > 0 && (reached += sorted[i]) >= share) return i / FINE;
+  for (let i = 0; i < sorted.length; i++) if (sorted[i]! > 0 && (reached += sorted[i]!) >= share) return i / FINE;
   return 0;
 }

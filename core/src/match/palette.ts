@@ -58,12 +58,12 @@ export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
   const byNode = new Float64Array(nodes ** 3);
   let [total, shadowShare, highlightShare] = [0, 0, 0];
   for (let i = 0; i < count; i++) {
-    const lab: Lab = [data[i * 4], data[i * 4 + 1], data[i * 4 + 2]];
-    const share = data[i * 4 + 3];
+    const lab: Lab = [data[i * 4]!, data[i * 4 + 1]!, data[i * 4 + 2]!];
+    const share = data[i * 4 + 3]!;
     xyzs.set(labToXyz(lab), i * 3);
     shares[i] = share;
     simplexOf(3, nodes, placeOf(lab), corners, weights, i * 4);
-    for (let k = i * 4; k < i * 4 + 4; k++) byNode[corners[k]] += share * weights[k];
+    for (let k = i * 4; k < i * 4 + 4; k++) byNode[corners[k]!]! += share * weights[k]!;
     const name = colourWords(lab);
     let known = families.indexOf(name);
     if (known < 0) known = families.push(name) - 1;
@@ -73,18 +73,18 @@ export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
   // Bounds of L* are held against the cells as they were counted: those put together would all fall on one side of a bound amid them.
   const below = new Float64Array(100 / STEP_L + 1);
   for (let i = 0; i < cells.count * 4; i += 4) {
-    const L = cells.data[i];
-    const share = cells.data[i + 3];
-    tones[Math.max(0, Math.min(100, Math.round(L)))] += share;
+    const L = cells.data[i]!;
+    const share = cells.data[i + 3]!;
+    tones[Math.max(0, Math.min(100, Math.round(L)))]! += share;
     if (L < SHADOW_L) shadowShare += share;
     if (L > HIGHLIGHT_L) highlightShare += share;
-    below[Math.max(0, Math.min(below.length - 1, Math.ceil(L / STEP_L + 1e-9)))] += share;
+    below[Math.max(0, Math.min(below.length - 1, Math.ceil(L / STEP_L + 1e-9)))]! += share;
   }
-  for (let i = 1; i < below.length; i++) below[i] += below[i - 1];
+  for (let i = 1; i < below.length; i++) below[i]! += below[i - 1]!;
   const nodesTouched: number[] = [];
-  for (let n = 0; n < byNode.length; n++) if (byNode[n] > 0) nodesTouched.push(n);
+  for (let n = 0; n < byNode.length; n++) if (byNode[n]! > 0) nodesTouched.push(n);
   const touched = Int32Array.from(nodesTouched);
-  const touchedShares = Float32Array.from(touched, (n) => byNode[n]);
+  const touchedShares = Float32Array.from(touched, (n) => byNode[n]!);
   return {
     count,
     total,
@@ -109,22 +109,22 @@ function together({ count, data }: OccupiedCells): OccupiedCells {
   const flat: number[] = [];
   const open = new Map<number, number>();
   for (let i = 0; i < count * 4; i += 4) {
-    const share = data[i + 3];
+    const share = data[i + 3]!;
     if (share >= LEAST_SHARE) {
-      flat.push(data[i], data[i + 1], data[i + 2], share);
+      flat.push(data[i]!, data[i + 1]!, data[i + 2]!, share);
       continue;
     }
-    const L = Math.floor(data[i] / (CELL_SIZE.L * TOGETHER)) + 64;
-    const a = Math.floor(data[i + 1] / CELL_SIZE.a) + 64;
-    const b = Math.floor(data[i + 2] / CELL_SIZE.b) + 64;
+    const L = Math.floor(data[i]! / (CELL_SIZE.L * TOGETHER)) + 64;
+    const a = Math.floor(data[i + 1]! / CELL_SIZE.a) + 64;
+    const b = Math.floor(data[i + 2]! / CELL_SIZE.b) + 64;
     const key = (L << 16) | (a << 8) | b;
     const at = open.get(key);
     if (at === undefined) {
-      open.set(key, flat.push(data[i], data[i + 1], data[i + 2], share) - 4);
+      open.set(key, flat.push(data[i]!, data[i + 1]!, data[i + 2]!, share) - 4);
       continue;
     }
-    const sum = flat[at + 3] + share;
-    for (let c = 0; c < 3; c++) flat[at + c] += ((data[i + c] - flat[at + c]) * share) / sum;
+    const sum = flat[at + 3]! + share;
+    for (let c = 0; c < 3; c++) flat[at + c]! += ((data[i + c]! - flat[at + c]!) * share) / sum;
     flat[at + 3] = sum;
     if (sum >= LEAST_SHARE) open.delete(key);
   }

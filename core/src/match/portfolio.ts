@@ -32,7 +32,7 @@ export function portfolio(scores: Scores): Choice[] {
     let worst = { picture: 0, score: Infinity };
     for (let p = 0; p < pictures; p++) {
       let score = 0;
-      for (const s of chosen) score = Math.max(score, scores[p][s] ?? 0);
+      for (const s of chosen) score = Math.max(score, scores[p]![s] ?? 0);
       sum += score;
       if (score < worst.score) worst = { picture: p, score };
     }

@@ -80,7 +80,7 @@ export function weigh({ sheets, refused, uncounted, alike }: Judgement, own?: We
       // Weighed at nothing, a leaning is silent; what it would say is not lost to those who hold it.
       const reasons = sheet.opinions
         .filter((o) => weights[o.leaning] !== 0)
-        .map((o): Reason => ({ ...o, cost: o.unweighted * weights[o.leaning] }));
+        .map((o): Reason => ({ ...o, cost: o.unweighted * weights[o.leaning]! }));
       return {
         ...sheet,
         reasons,
@@ -111,7 +111,7 @@ function placed(sheets: readonly Sheet[], alike: ReadonlySet<string>): RankedShe
   const order: { sheet: Sheet; place: number }[] = [];
   while (order.length < sheets.length) {
     const from = order.length;
-    const tied = sheets.slice(from).findIndex((s) => s.cost - sheets[from].cost >= TIE);
+    const tied = sheets.slice(from).findIndex((s) => s.cost - sheets[from]!.cost >= TIE);
     const group = priceOrder(sheets.slice(from, tied < 0 ? sheets.length : from + tied));
     order.push(...group.map((sheet) => ({ sheet, place: from + 1 })));
   }
@@ -158,12 +158,12 @@ const MOST_TURN = 3;
 function turnsOf(sheets: readonly Sheet[], weights: Readonly<Record<string, number>>): Turn[] {
   const [first, second] = sheets;
   if (!second) return [];
-  const gap = second.cost - first.cost;
+  const gap = second.cost - first!.cost;
   // Of two that share a place neither has won: there is nothing to turn.
   if (gap < TIE) return [];
   return LEANINGS.flatMap((leaning): Turn[] => {
-    const weight = weights[leaning.key];
-    const by = costOf(second, leaning.key) - costOf(first, leaning.key);
+    const weight = weights[leaning.key]!;
+    const by = costOf(second, leaning.key) - costOf(first!, leaning.key);
     if (weight === 0 || Math.abs(by) < SAME) return [];
     // Level where the leaning's part of the gap is gone, or the other way round grown.
     const level = weight * (1 - gap / by);

@@ -46,9 +46,9 @@ export function readySheet({ bare, seen }: LaidSheet): ReadySheet {
   let n = 0;
   for (const at of nodePlaces(3, nodes)) {
     const lab = nodeLab(at);
-    const printed: Lab = [values[n * 3], values[n * 3 + 1], values[n * 3 + 2]];
+    const printed: Lab = [values[n * 3]!, values[n * 3 + 1]!, values[n * 3 + 2]!];
     const aim = aimAt(lab);
-    for (let c = 0; c < 3; c++) losses[n * 4 + c] = packed(printed[c] - aim[c]);
+    for (let c = 0; c < 3; c++) losses[n * 4 + c] = packed(printed[c]! - aim[c]!);
     losses[n * 4 + 3] = packed(deltaE2000(lab, printed));
     n++;
   }
@@ -67,7 +67,7 @@ export function readySheet({ bare, seen }: LaidSheet): ReadySheet {
 /** A colour within a cell is lost no more than the corners are. */
 function cellsHeld(nodes: number, losses: Int16Array): Uint8Array {
   const held = new Uint8Array(nodes ** 3);
-  const at = (n: number) => surelyHeld(losses[n * 4] / UNIT, losses[n * 4 + 1] / UNIT, losses[n * 4 + 2] / UNIT);
+  const at = (n: number) => surelyHeld(losses[n * 4]! / UNIT, losses[n * 4 + 1]! / UNIT, losses[n * 4 + 2]! / UNIT);
   const corners = [0, 1].flatMap((x) => [0, 1].flatMap((y) => [0, 1].map((z) => (x * nodes + y) * nodes + z)));
   for (let x = 0; x < nodes - 1; x++)
     for (let y = 0; y < nodes - 1; y++)
@@ -81,5 +81,5 @@ function cellsHeld(nodes: number, losses: Int16Array): Uint8Array {
 function greysOf({ lattice }: PrintedSheet): number[] {
   const greys = Float32Array.from({ length: 101 * 3 }, (_, i) => (i % 3 === 0 ? i / 3 : 0));
   throughPrinted(lattice, greys, greys);
-  return Array.from({ length: 101 }, (_, i) => greys[i * 3]);
+  return Array.from({ length: 101 }, (_, i) => greys[i * 3]!);
 }

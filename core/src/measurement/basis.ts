@@ -65,14 +65,14 @@ export function comparable<T extends ShownCondition>(measure: Measure, list: rea
     const figure = c.facts?.figures[measure.key];
     return figure && figure.shape !== 'missing' && ('observe' in measure || basisOf(c, measure).recomputed !== false);
   });
-  return known.every((c) => unlike(measure, known[0], c) === undefined) ? known : [];
+  return known.every((c) => unlike(measure, known[0]!, c) === undefined) ? known : [];
 }
 
 /** Figures of several print conditions, each without those that can’t be put in one order with the others’. */
 export function comparableFigures(list: readonly ShownCondition[]): Record<string, Figure>[] {
   const alike = MEASURES.map((m) => [m.key, new Set(comparable(m, list))] as const);
   return list.map((c) =>
-    Object.fromEntries(alike.flatMap(([key, those]) => (those.has(c) ? [[key, c.facts!.figures[key]]] : []))),
+    Object.fromEntries(alike.flatMap(([key, those]) => (those.has(c) ? [[key, c.facts!.figures[key]!]] : []))),
   );
 }
 

@@ -18,7 +18,7 @@ export const deviceKey = (device: readonly number[]) => device.map((v) => Math.r
 
 /** Device levels along the red edge of the cube, 0–1, rising: those its surface is netted in. */
 export function surfaceLevels(groups: readonly PatchGroup[]): number[] {
-  const onEdge = groups.flatMap((g) => (g.device && g.device[1] === 0 && g.device[2] === 0 ? [g.device[0]] : []));
+  const onEdge = groups.flatMap((g) => (g.device && g.device[1] === 0 && g.device[2] === 0 ? [g.device[0]!] : []));
   return [...new Set(onEdge)].sort((x, y) => x - y);
 }
 
@@ -58,7 +58,7 @@ function reachesCorners({ deviceSpace }: Reading, groups: readonly PatchGroup[])
     return CORNERS.every((corner) => {
       // Inks are the complement of light; black ink has no place in a full colour.
       const wanted = deviceSpace === 'RGB' ? corner : [...corner.map((v) => 1 - v), 0];
-      return devices.some((d) => d.every((v, i) => Math.abs(v - wanted[i]) <= NEAR));
+      return devices.some((d) => d.every((v, i) => Math.abs(v - wanted[i]!) <= NEAR));
     });
   }
   const sectors = groups.flatMap(({ lab: [, a, b] }) =>

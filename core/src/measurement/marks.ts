@@ -50,9 +50,9 @@ export function marksOf(
   const known = inOrder(list, measure).filter((c) => valueOf(c.figure) !== undefined);
   const marks = new Map<string, 'best' | 'least'>();
   if (!measure.better || known.length < 2) return marks;
-  const apart = (i: number, j: number) => surelyApart(measure, known[i].figure!, known[j].figure!, thresholds);
+  const apart = (i: number, j: number) => surelyApart(measure, known[i]!.figure!, known[j]!.figure!, thresholds);
   const last = known.length - 1;
-  if (apart(0, 1)) marks.set(known[0].id, 'best');
-  if (apart(last, last - 1)) marks.set(known[last].id, 'least');
+  if (apart(0, 1)) marks.set(known[0]!.id, 'best');
+  if (apart(last, last - 1)) marks.set(known[last]!.id, 'least');
   return marks;
 }

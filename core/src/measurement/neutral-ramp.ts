@@ -30,7 +30,7 @@ export function neutralRamp(reading: Reading, groups: readonly PatchGroup[], whi
   const stepOf = (device: readonly number[]): number | undefined => {
     if (reading.deviceSpace === 'RGB')
       return device[0] === device[1] && device[1] === device[2] ? device[0] : undefined;
-    return device[0] + device[1] + device[2] === 0 ? 1 - device[3] : undefined;
+    return device[0]! + device[1]! + device[2]! === 0 ? 1 - device[3]! : undefined;
   };
   const greys = groups.flatMap(({ device, lab }): Grey[] => {
     const step = device && stepOf(device);
@@ -42,7 +42,7 @@ export function neutralRamp(reading: Reading, groups: readonly PatchGroup[], whi
 /** Greys dark to light, each with its distance from the straight line between the paper and the darkest end of the ramp. */
 export function rampOf(greys: readonly Grey[], white: Lab): RampStep[] {
   const sorted = [...greys].sort((p, q) => p.step - q.step);
-  const black = sorted[0].lab;
+  const black = sorted[0]!.lab;
   return sorted.map(({ step, lab }) => {
     // Where the line has no length in L* (a sheet of one tone) there is no line to stray from.
     const t = white[0] === black[0] ? 0 : (white[0] - lab[0]) / (white[0] - black[0]);
@@ -55,9 +55,9 @@ export function rampOf(greys: readonly Grey[], white: Lab): RampStep[] {
 /** The grey at a device step, 0 black to 1 paper, between the steps that were read: two ramps are drawn alike whatever steps they have. */
 export function greyAt(ramp: readonly Grey[], step: number): Lab {
   const after = ramp.findIndex((s) => s.step >= step);
-  if (after < 0) return ramp[ramp.length - 1].lab;
-  if (after === 0) return ramp[0].lab;
-  const [p, q] = [ramp[after - 1], ramp[after]];
+  if (after < 0) return ramp[ramp.length - 1]!.lab;
+  if (after === 0) return ramp[0]!.lab;
+  const [p, q] = [ramp[after - 1]!, ramp[after]!];
   const t = (step - p.step) / (q.step - p.step);
-  return three((c) => p.lab[c] + (q.lab[c] - p.lab[c]) * t);
+  return three((c) => p.lab[c]! + (q.lab[c]! - p.lab[c]!) * t);
 }

@@ -103,5 +103,5 @@ const FULL = { rgb: 0.1, blackInk: 0.9, inks: 2.4, L: 50 };
 function isFullBlack({ deviceSpace }: Reading, { device, lab }: PatchGroup): boolean {
   if (!device || !deviceSpace) return lab[0] < FULL.L;
   if (deviceSpace === 'RGB') return Math.max(...device) <= FULL.rgb;
-  return device[3] >= FULL.blackInk || device.reduce((sum, v) => sum + v, 0) >= FULL.inks;
+  return device[3]! >= FULL.blackInk || device.reduce((sum, v) => sum + v, 0) >= FULL.inks;
 }

@@ -48,7 +48,7 @@ export function groupPatches(reading: Reading): PatchGroup[] {
     else if (!members.some((m) => isCopy(m, patch))) members.push(patch);
   });
   return [...groups.values()].map((members) => ({
-    device: members[0].device,
+    device: members[0]!.device,
     lab: mean3(members.map((m) => m.lab)),
     xyz: mean3(members.map((m) => m.xyz)),
     count: members.length,
@@ -72,7 +72,7 @@ export function repeatability(groups: readonly PatchGroup[]): Repeatability {
   const all = pooled(repeated);
   return {
     bands: BAND_TO_L.map((toL, i) => {
-      const fromL = i === 0 ? -Infinity : BAND_TO_L[i - 1];
+      const fromL = i === 0 ? -Infinity : BAND_TO_L[i - 1]!;
       const inBand = repeated.filter((g) => g.lab[0] >= fromL && g.lab[0] < toL);
       return { toL, lab: freedomOf(inBand) < LEAST_FREEDOM ? all : pooled(inBand) };
     }),
@@ -91,11 +91,11 @@ function pooled(groups: readonly PatchGroup[]): Lab {
 
 /** Standard deviation of one reading at a lightness, a channel each. */
 export function noiseAt({ bands }: Repeatability, L: number): Lab {
-  return (bands.find((b) => L < b.toL) ?? bands[bands.length - 1]).lab;
+  return (bands.find((b) => L < b.toL) ?? bands[bands.length - 1]!).lab;
 }
 
 function mean3(list: readonly (readonly [number, number, number])[]): [number, number, number] {
-  if (list.length === 1) return [...list[0]] as [number, number, number];
+  if (list.length === 1) return [...list[0]!] as [number, number, number];
   const sum = list.reduce((s, v) => [s[0] + v[0], s[1] + v[1], s[2] + v[2]], [0, 0, 0]);
   return [sum[0] / list.length, sum[1] / list.length, sum[2] / list.length];
 }

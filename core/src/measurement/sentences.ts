@@ -133,7 +133,7 @@ function shift(left: readonly [number, number, number], right: readonly [number,
     ['yellower', 'bluer'],
   ] as const;
   const parts = axes
-    .map(([more, less], i) => ({ d: left[i] - right[i], more, less }))
+    .map(([more, less], i) => ({ d: left[i]! - right[i]!, more, less }))
     .filter(({ d }) => Math.abs(d) >= NAMED)
     .sort((p, q) => Math.abs(q.d) - Math.abs(p.d))
     .slice(0, 2)

@@ -26,7 +26,7 @@ export function figuresOfSets(sets: readonly SpeakingSet[], observations: readon
   const figureOf = (measure: Measure): Figure => {
     if ('observe' in measure) return measure.observe(observations);
     if (sets.length === 0) return UNREAD;
-    const first = patchFigure(measure, sets[0].facts);
+    const first = patchFigure(measure, sets[0]!.facts);
     if (first.shape !== 'missing') return first;
     for (const { id, facts } of sets.slice(1)) {
       const figure = patchFigure(measure, facts);

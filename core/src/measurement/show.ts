@@ -11,7 +11,7 @@ export function supportedDigits(sd: number, most: number): number {
 export function formatNumber(value: number, digits: number): string {
   const text = Math.abs(value).toFixed(digits);
   const [whole, part] = text.split('.');
-  const grouped = whole.length > 4 ? whole.replace(/\B(?=(\d{3})+$)/g, '\u2009') : whole;
+  const grouped = whole!.length > 4 ? whole!.replace(/\B(?=(\d{3})+$)/g, '\u2009') : whole;
   const zero = Number(text) === 0;
   return `${value < 0 && !zero ? '−' : ''}${grouped}${part ? `.${part}` : ''}`;
 }

@@ -10,7 +10,7 @@ export function groupSpectrum(reading: Reading, group: PatchGroup): Spectrum | u
   return {
     startNm: grid.startNm,
     stepNm: grid.stepNm,
-    values: spectra[0].map((_, i) => spectra.reduce((sum, s) => sum + s[i], 0) / spectra.length),
+    values: spectra[0]!.map((_, i) => spectra.reduce((sum, s) => sum + s[i]!, 0) / spectra.length),
   };
 }
 

@@ -81,12 +81,12 @@ function spectrumOf(
 ): { wavelengthMm: number; amplitudeL: number } {
   // The largest power of two that fits; more is not needed and less would lose the long waves.
   const n = 2 ** Math.floor(Math.log2(side));
-  const at = (x: number, y: number) => scan.lightness[(top + y) * scan.widthPx + left + x];
+  const at = (x: number, y: number) => scan.lightness[(top + y) * scan.widthPx + left + x]!;
   const level = tilted(n, at);
   const window = Float64Array.from({ length: n }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / n));
   // Mean square of the Hann window in two dimensions: 3/8 each way.
   const lost = (3 / 8) ** 2;
-  const power = power2d(n, (x, y) => (at(x, y) - level(x, y)) * window[x] * window[y]);
+  const power = power2d(n, (x, y) => (at(x, y) - level(x, y)) * window[x]! * window[y]!);
   const cyclesPerMm = scan.ppi / MM_PER_INCH / n;
   const steps = new Float64Array(STEPS);
   let inBand = 0;
@@ -97,13 +97,13 @@ function spectrumOf(
       if (frequency === 0) continue;
       const wavelength = 1 / frequency;
       if (wavelength < TEXTURE_BAND_MM[0] || wavelength > TEXTURE_BAND_MM[1]) continue;
-      const p = power[v * n + u] / lost;
+      const p = power[v * n + u]! / lost;
       inBand += p;
       // Shared out between the two steps about it.
       const place = Math.log(wavelength) / Math.log(STEP_RATIO) - FIRST_STEP;
       const low = Math.floor(place);
-      steps[low] += p * (1 - (place - low));
-      steps[low + 1] += p * (place - low);
+      steps[low]! += p * (1 - (place - low));
+      steps[low + 1]! += p * (place - low);
     }
   }
   return { wavelengthMm: STEP_RATIO ** (FIRST_STEP + peakOf(steps)), amplitudeL: Math.sqrt(inBand) };
@@ -119,8 +119,9 @@ function peakOf(values: Float64Array): number {
   const smooth = Array.from(values, (_, i) =>
     values.reduce((sum, v, j) => sum + v * Math.exp(-0.5 * ((i - j) / width) ** 2), 0),
   );
-  const top = smooth.reduce((most, v, i) => (v > smooth[most] ? i : most), 0);
-  const [p, q, r] = [smooth[top - 1] ?? smooth[top], smooth[top], smooth[top + 1] ?? smooth[top]];
+  const top = smooth.reduce((most, v, i) => (v > smooth[most]! ? i : most), 0);
+  const q = smooth[top]!;
+  const [p, r] = [smooth[top - 1] ?? q, smooth[top + 1] ?? q];
   const bend = p - 2 * q + r;
   return top + (bend === 0 ? 0 : (p - r) / (2 * bend));
 }
@@ -159,11 +160,11 @@ function power2d(n: number, at: (x: number, y: number) => number): Float64Array 
   const out = fft.createComplexArray();
   for (let u = 0; u < n; u++) {
     for (let y = 0; y < n; y++) {
-      column[2 * y] = rows[y][2 * u];
-      column[2 * y + 1] = rows[y][2 * u + 1];
+      column[2 * y] = rows[y]![2 * u]!;
+      column[2 * y + 1] = rows[y]![2 * u + 1]!;
     }
     fft.transform(out, column);
-    for (let v = 0; v < n; v++) power[v * n + u] = (out[2 * v] ** 2 + out[2 * v + 1] ** 2) / n ** 4;
+    for (let v = 0; v < n; v++) power[v * n + u] = (out[2 * v]! ** 2 + out[2 * v + 1]! ** 2) / n ** 4;
   }
   return power;
 }

@@ -13,35 +13,35 @@ export function risingCurve(points: readonly CurvePoint[]): (x: number) => numbe
   const y = levelled(points.map((p) => p.y));
   const x = points.map((p) => p.x);
   const last = x.length - 1;
-  const secant = Array.from({ length: last }, (_, i) => (y[i + 1] - y[i]) / (x[i + 1] - x[i]));
+  const secant = Array.from({ length: last }, (_, i) => (y[i + 1]! - y[i]!) / (x[i + 1]! - x[i]!));
   const slope = x.map((_, i) => {
     if (i === 0) return secant[0];
     if (i === last) return secant[last - 1];
-    return secant[i - 1] * secant[i] <= 0 ? 0 : (secant[i - 1] + secant[i]) / 2;
+    return secant[i - 1]! * secant[i]! <= 0 ? 0 : (secant[i - 1]! + secant[i]!) / 2;
   });
   secant.forEach((d, i) => {
     if (d === 0) slope[i] = slope[i + 1] = 0;
     else {
-      const steep = Math.hypot(slope[i], slope[i + 1]) / d;
+      const steep = Math.hypot(slope[i]!, slope[i + 1]!) / d;
       if (steep > 3) {
-        slope[i] *= 3 / steep;
-        slope[i + 1] *= 3 / steep;
+        slope[i]! *= 3 / steep;
+        slope[i + 1]! *= 3 / steep;
       }
     }
   });
   return (at) => {
-    if (at <= x[0]) return y[0];
-    if (at >= x[last]) return y[last];
+    if (at <= x[0]!) return y[0]!;
+    if (at >= x[last]!) return y[last]!;
     let i = 0;
-    while (x[i + 1] < at) i++;
-    const h = x[i + 1] - x[i];
-    const t = (at - x[i]) / h;
+    while (x[i + 1]! < at) i++;
+    const h = x[i + 1]! - x[i]!;
+    const t = (at - x[i]!) / h;
     const [tt, ttt] = [t * t, t * t * t];
     return (
-      (2 * ttt - 3 * tt + 1) * y[i] +
-      (ttt - 2 * tt + t) * h * slope[i] +
-      (3 * tt - 2 * ttt) * y[i + 1] +
-      (ttt - tt) * h * slope[i + 1]
+      (2 * ttt - 3 * tt + 1) * y[i]! +
+      (ttt - 2 * tt + t) * h * slope[i]! +
+      (3 * tt - 2 * ttt) * y[i + 1]! +
+      (ttt - tt) * h * slope[i + 1]!
     );
   };
 }

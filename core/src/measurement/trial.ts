@@ -37,8 +37,8 @@ export function rankTrial(
         (o) =>
           Math.abs(o.value - k.value) > NOISE_WIDTH * Math.hypot(o.sd, k.sd) && known.indexOf(o) < known.indexOf(k),
       );
-      ranks[k.i].values[key] = k.value;
-      ranks[k.i].places[key] = ahead.length + 1;
+      ranks[k.i]!.values[key] = k.value;
+      ranks[k.i]!.places[key] = ahead.length + 1;
     }
   }
   const measured = ranks.filter((r) => Object.keys(r.places).length > 0);

@@ -66,11 +66,11 @@ function countColours(bins: Bins, samples: Uint8Array | Uint16Array): void {
   const { coarse, first, most, closely } = bins;
   const high = bins.bits - COARSE_BITS;
   for (let i = 0; i < samples.length; i += 3) {
-    const r = samples[i];
-    const g = samples[i + 1];
-    const b = samples[i + 2];
+    const r = samples[i]!;
+    const g = samples[i + 1]!;
+    const b = samples[i + 2]!;
     const bin = ((r >> high) << (2 * COARSE_BITS)) | ((g >> high) << COARSE_BITS) | (b >> high);
-    const held = coarse[bin];
+    const held = coarse[bin]!;
     if (held < 0) {
       coarse[bin] = held - 1;
       if (~held >= most && Math.imul(held, OUT_OF_STEP) >>> 0 < closely) lookAt(bins, bin, r, g, b, 1);
@@ -88,7 +88,7 @@ function countGreys(bins: Bins, samples: Uint8Array | Uint16Array): void {
   const high = bins.bits - COARSE_BITS;
   for (const v of samples) {
     const bin = v >> high;
-    const held = coarse[bin];
+    const held = coarse[bin]!;
     if (held < 0) {
       coarse[bin] = held - 1;
       if (~held >= most && Math.imul(held, OUT_OF_STEP) >>> 0 < closely) lookAt(bins, bin, 0, 0, v, 1);
@@ -105,7 +105,7 @@ function unlike(bins: Bins, bin: number, held: number): void {
   bins.coarse[bin] = ~(held + 1);
   const before = Math.round((held * bins.closely) / 2 ** 32);
   if (held < bins.most || before < 1) return;
-  const code = bins.first[bin];
+  const code = bins.first[bin]!;
   lookAt(bins, bin, Math.floor(code / 2 ** 32), Math.floor(code / 65_536) % 65_536, code % 65_536, before);
 }
 
@@ -114,12 +114,12 @@ function lookAt(bins: Bins, bin: number, r: number, g: number, b: number, count:
   const { bits, fineBits, channels, partsAt, parts, next } = bins;
   const low = bits - COARSE_BITS - fineBits;
   const mask = (1 << fineBits) - 1;
-  let at = partsAt[bin];
+  let at = partsAt[bin]!;
   if (at === 0) {
-    partsAt[bin] = at = next[0];
-    next[0] += 1 << (fineBits * channels);
+    partsAt[bin] = at = next[0]!;
+    next[0]! += 1 << (fineBits * channels);
   }
-  parts[at + ((((r >> low) & mask) << (2 * fineBits)) | (((g >> low) & mask) << fineBits) | ((b >> low) & mask))] +=
+  parts[at + ((((r >> low) & mask) << (2 * fineBits)) | (((g >> low) & mask) << fineBits) | ((b >> low) & mask))]! +=
     count;
 }
 
@@ -150,14 +150,14 @@ export class CodeBins {
     const widths = { coarse: 2 ** (bits - COARSE_BITS), fine: 2 ** (bits - COARSE_BITS - fineBits) };
     /** A place in a bin, 0–1: scattered evenly over the bins (Halton 1960), or bounds would find them in rows. */
     const within = (place: number, width: number, channel: number) =>
-      (place * width + (width - 1) * SCATTER[channel][pixels.length % SCATTERED]) / top;
+      (place * width + (width - 1) * SCATTER[channel]![pixels.length % SCATTERED]!) / top;
     for (let bin = 0; bin < coarse.length; bin++) {
-      const held = coarse[bin];
+      const held = coarse[bin]!;
       if (held === 0) continue;
-      const at = partsAt[bin];
+      const at = partsAt[bin]!;
       if (held > 0) {
         // One code alone, known exactly.
-        for (let c = channels - 1; c >= 0; c--) codes.push((Math.floor(first[bin] / 65_536 ** c) % 65_536) / top);
+        for (let c = channels - 1; c >= 0; c--) codes.push((Math.floor(first[bin]! / 65_536 ** c) % 65_536) / top);
         pixels.push(held);
       } else if (at === 0) {
         for (let c = channels - 1; c >= 0; c--)
@@ -167,7 +167,7 @@ export class CodeBins {
         // Shared out over its parts as those were that were looked at.
         const each = ~held / this.partsOf(at);
         for (let part = 0; part < 1 << (fineBits * channels); part++) {
-          const n = parts[at + part];
+          const n = parts[at + part]!;
           if (n === 0) continue;
           for (let c = channels - 1; c >= 0; c--) {
             const place = (((bin >> (c * COARSE_BITS)) & whole) << fineBits) | ((part >> (c * fineBits)) & mask);
@@ -184,7 +184,7 @@ export class CodeBins {
   private partsOf(at: number): number {
     let sum = 0;
     const { parts, fineBits, channels } = this.bins;
-    for (let i = 0; i < 1 << (fineBits * channels); i++) sum += parts[at + i];
+    for (let i = 0; i < 1 << (fineBits * channels); i++) sum += parts[at + i]!;
     return sum;
   }
 }

@@ -107,12 +107,12 @@ export class BlockTally {
       const to = Math.min(toX, (column + 1) * sizePx);
       let [n, T1, T2, D, R, G, B] = [to - x, 0, 0, 0, 0, 0, 0];
       const own = block * 4;
-      const before = strongest[own + 3];
-      let [top, topRed, topGreen, topBlue] = [before, 0, 0, 0];
+      const before = strongest[own + 3]!;
+      let [top, topRed, topGreen, topBlue]: [number, number, number, number] = [before, 0, 0, 0];
       for (; x < to; x++, i += channels) {
-        const red = samples[i];
-        const green = samples[i + g];
-        const blue = samples[i + b];
+        const red = samples[i]!;
+        const green = samples[i + g]!;
+        const blue = samples[i + b]!;
         const tone = red * TONE[0] + green * TONE[1] + blue * TONE[2];
         const step = left < 0 ? 0 : tone - left;
         left = tone;
@@ -131,21 +131,21 @@ export class BlockTally {
           topBlue = blue;
         }
       }
-      if (top > before) {
+      if (top! > before) {
         strongest[own] = topRed;
         strongest[own + 1] = topGreen;
         strongest[own + 2] = topBlue;
         strongest[own + 3] = top;
       }
       const s = block * SUMS;
-      n += sums[s];
+      n += sums[s]!;
       sums[s] = n;
-      sums[s + 1] += T1;
-      sums[s + 2] += T2;
-      sums[s + 3] += D;
-      sums[s + 4] += R;
-      sums[s + 5] += G;
-      sums[s + 6] += B;
+      sums[s + 1]! += T1;
+      sums[s + 2]! += T2;
+      sums[s + 3]! += D;
+      sums[s + 4]! += R;
+      sums[s + 5]! += G;
+      sums[s + 6]! += B;
     }
   }
 }
@@ -159,20 +159,21 @@ export function blocksOf(tallied: TalliedBlocks, labOf: LabOfCodes): Blocks {
   const means = new Float32Array(count * channels);
   for (let block = 0; block < count; block++)
     for (let c = 0; c < channels; c++)
-      means[block * channels + c] = sums[block * SUMS + 4 + c] / sums[block * SUMS] / top;
+      means[block * channels + c] = sums[block * SUMS + 4 + c]! / sums[block * SUMS]! / top;
   const labs = labOf(means);
   const perTile = Math.max(1, Math.round(Math.max(columns, rows) / TILES_ALONG));
   const slope = lightnessSlope(labOf, channels);
-  const [L, a, b, steps, within] = Array.from({ length: 5 }, () => new Float32Array(count));
+  const plane = () => new Float32Array(count);
+  const [L, a, b, steps, within] = [plane(), plane(), plane(), plane(), plane()];
   for (let block = 0, s = 0; block < count; block++, s += SUMS) {
-    const n = sums[s];
-    const tone = sums[s + 1] / n;
+    const n = sums[s]!;
+    const tone = sums[s + 1]! / n;
     const perTone = slope(tone / SIXTEENTHS / top) / SIXTEENTHS / top;
-    L[block] = labs[block * 3];
-    a[block] = labs[block * 3 + 1];
-    b[block] = labs[block * 3 + 2];
-    steps[block] = (sums[s + 3] / n) * perTone ** 2;
-    within[block] = Math.max(0, sums[s + 2] / n - tone ** 2) * perTone ** 2;
+    L[block] = labs[block * 3]!;
+    a[block] = labs[block * 3 + 1]!;
+    b[block] = labs[block * 3 + 2]!;
+    steps[block] = (sums[s + 3]! / n) * perTone ** 2;
+    within[block] = Math.max(0, sums[s + 2]! / n - tone ** 2) * perTone ** 2;
   }
   return { columns, rows, sizePx, perTile, L, a, b, strongest: strongestOf(tallied, labOf, perTile), steps, within };
 }
@@ -187,8 +188,8 @@ function strongestOf(tallied: TalliedBlocks, labOf: LabOfCodes, perTile: number)
       let most = y * columns + x;
       for (let v = y; v < Math.min(rows, y + perTile); v++)
         for (let u = x; u < Math.min(columns, x + perTile); u++)
-          if (strongest[(v * columns + u) * 4 + 3] > strongest[most * 4 + 3]) most = v * columns + u;
-      for (let c = 0; c < channels; c++) codes.push(strongest[most * 4 + c] / tops);
+          if (strongest[(v * columns + u) * 4 + 3]! > strongest[most * 4 + 3]!) most = v * columns + u;
+      for (let c = 0; c < channels; c++) codes.push(strongest[most * 4 + c]! / tops);
     }
   return labOf(Float32Array.from(codes));
 }
@@ -202,6 +203,6 @@ function lightnessSlope(labOf: LabOfCodes, channels: number): (tone: number) => 
     (_, i) => Math.floor(i / channels) / SLOPE_STEPS,
   );
   const labs = labOf(greys);
-  const slopes = Array.from({ length: SLOPE_STEPS }, (_, i) => (labs[(i + 1) * 3] - labs[i * 3]) * SLOPE_STEPS);
-  return (tone) => slopes[Math.min(SLOPE_STEPS - 1, Math.floor(tone * SLOPE_STEPS))];
+  const slopes = Array.from({ length: SLOPE_STEPS }, (_, i) => (labs[(i + 1) * 3]! - labs[i * 3]!) * SLOPE_STEPS);
+  return (tone) => slopes[Math.min(SLOPE_STEPS - 1, Math.floor(tone * SLOPE_STEPS))]!;
 }

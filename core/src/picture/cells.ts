@@ -59,22 +59,22 @@ export class LabCells {
     const { roots, most } = this;
     let { cells } = this;
     for (let p = 0, i = 0; p < lab.length; p += 3, i++) {
-      const n = weights ? weights[i] : 1;
-      const L = lab[p];
-      const a = lab[p + 1];
-      const b = lab[p + 2];
+      const n = weights ? weights[i]! : 1;
+      const L = lab[p]!;
+      const a = lab[p + 1]!;
+      const b = lab[p + 2]!;
       // In sixteenths of a cell, which is the finest part: its bits tell the way down.
       const x = within((L - LOW.L) * (FINEST / CELL_SIZE.L), COUNT.L);
       const y = within((a - LOW.a) * (FINEST / CELL_SIZE.a), COUNT.a);
       const z = within((b - LOW.b) * (FINEST / CELL_SIZE.b), COUNT.b);
       const root = ((x >> MOST_DEPTH) * COUNT.a + (y >> MOST_DEPTH)) * COUNT.b + (z >> MOST_DEPTH);
-      let at = roots[root];
+      let at = roots[root]!;
       if (at === 0) {
         roots[root] = at = this.room(1);
         ({ cells } = this);
       }
-      for (let bit = MOST_DEPTH - 1; bit >= 0 && cells[at] >= most; bit--) {
-        let parts = cells[at + 4];
+      for (let bit = MOST_DEPTH - 1; bit >= 0 && cells[at]! >= most; bit--) {
+        let parts = cells[at + 4]!;
         if (parts === 0) {
           parts = this.room(8);
           ({ cells } = this);
@@ -82,10 +82,10 @@ export class LabCells {
         }
         at = parts + (((x >> bit) & 1) * 4 + ((y >> bit) & 1) * 2 + ((z >> bit) & 1)) * STRIDE;
       }
-      cells[at] += n;
-      cells[at + 1] += n * L;
-      cells[at + 2] += n * a;
-      cells[at + 3] += n * b;
+      cells[at]! += n;
+      cells[at + 1]! += n * L;
+      cells[at + 2]! += n * a;
+      cells[at + 3]! += n * b;
     }
   }
 
@@ -93,15 +93,15 @@ export class LabCells {
     const flat: number[] = [];
     const known = new Map<number, number>();
     for (let at = STRIDE; at < this.used; at += STRIDE) {
-      const n = this.cells[at];
+      const n = this.cells[at]!;
       if (n === 0) continue;
-      const L = this.cells[at + 1] / n;
-      const a = this.cells[at + 2] / n;
-      const b = this.cells[at + 3] / n;
+      const L = this.cells[at + 1]! / n;
+      const a = this.cells[at + 2]! / n;
+      const b = this.cells[at + 3]! / n;
       // One colour over and over fills its cell and the finer ones after it: they are put together again.
       const key = keyOf(L, a, b);
       const place = known.get(key);
-      if (place !== undefined) flat[place + 3] += n / pixels;
+      if (place !== undefined) flat[place + 3]! += n / pixels;
       else known.set(key, flat.push(L, a, b, n / pixels) - 4);
     }
     return { count: flat.length / 4, data: Float32Array.from(flat) };

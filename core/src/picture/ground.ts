@@ -20,7 +20,7 @@ const PLAIN_STEP = 6;
 /** Root mean square step from a block of the ground to the next, L*: paper and walls, not land. */
 const PLAIN_WHOLE = 1.5;
 
-const middle = (values: number[]): number => values.sort((p, q) => p - q)[values.length >> 1];
+const middle = (values: number[]): number => values.sort((p, q) => p - q)[values.length >> 1]!;
 
 /** The ground, where there is one: even in colour, plain, and all about the edge of the picture. */
 export function groundOf(blocks: Blocks): Ground | undefined {
@@ -28,9 +28,9 @@ export function groundOf(blocks: Blocks): Ground | undefined {
   const edge: number[] = [];
   for (let x = 0; x < columns; x++) edge.push(x, (rows - 1) * columns + x);
   for (let y = 1; y < rows - 1; y++) edge.push(y * columns, y * columns + columns - 1);
-  const lab: Lab = [middle(edge.map((i) => L[i])), middle(edge.map((i) => a[i])), middle(edge.map((i) => b[i]))];
+  const lab: Lab = [middle(edge.map((i) => L[i]!)), middle(edge.map((i) => a[i]!)), middle(edge.map((i) => b[i]!))];
   const even = (i: number) =>
-    Math.hypot(L[i] - lab[0], a[i] - lab[1], b[i] - lab[2]) < EVEN && within[i] < PLAIN_STEP * PLAIN_STEP;
+    Math.hypot(L[i]! - lab[0], a[i]! - lab[1], b[i]! - lab[2]) < EVEN && within[i]! < PLAIN_STEP * PLAIN_STEP;
   const begins = edge.filter(even);
   if (begins.length < EDGE_SHARE * edge.length) return undefined;
   const ground = new Uint8Array(columns * rows);
@@ -63,7 +63,7 @@ function stepsIn({ columns, L }: Blocks, ground: Uint8Array): number {
   let [sum, n] = [0, 0];
   for (let i = 1; i < ground.length; i++) {
     if (!ground[i] || !ground[i - 1] || i % columns === 0) continue;
-    sum += (L[i] - L[i - 1]) ** 2;
+    sum += (L[i]! - L[i - 1]!) ** 2;
     n++;
   }
   return n === 0 ? 0 : Math.sqrt(sum / n);

@@ -46,27 +46,27 @@ export function hintsOf(
     for (let i = 0; i < count; i++) if (holds(i, (Math.floor(i / columns) + 0.5) / rows)) n++;
     return n / count;
   };
-  const hue = (i: number) => ((Math.atan2(b[i], a[i]) * 180) / Math.PI + 360) % 360;
-  const C = (i: number) => Math.hypot(a[i], b[i]);
+  const hue = (i: number) => ((Math.atan2(b[i]!, a[i]!) * 180) / Math.PI + 360) % 360;
+  const C = (i: number) => Math.hypot(a[i]!, b[i]!);
   const ofColour = colour === 'colour';
   const found: (HintFound & { readonly least: number })[] = [
     { hint: 'skin', share: known.ground || !ofColour ? 0 : known.skinShare, least: 0.06 },
     {
       hint: 'foliage',
-      share: ofColour ? share((i) => C(i) > 10 && hue(i) > 95 && hue(i) < 165 && drawn[i] > 2) : 0,
+      share: ofColour ? share((i) => C(i) > 10 && hue(i) > 95 && hue(i) < 165 && drawn[i]! > 2) : 0,
       least: 0.12,
     },
     {
       hint: 'sky',
       share: ofColour
-        ? share((i, down) => down < 0.6 && L[i] > 40 && drawn[i] < 2.5 && C(i) > 6 && hue(i) > 215 && hue(i) < 300)
+        ? share((i, down) => down < 0.6 && L[i]! > 40 && drawn[i]! < 2.5 && C(i) > 6 && hue(i) > 215 && hue(i) < 300)
         : 0,
       least: 0.12,
     },
     { hint: 'night', share: medianL < 25 ? known.darkAreaShare : 0, least: 0.4 },
     {
       hint: 'snow',
-      share: known.ground ? 0 : share((i) => L[i] > 84 && C(i) < 12 && drawn[i] < 6),
+      share: known.ground ? 0 : share((i) => L[i]! > 84 && C(i) < 12 && drawn[i]! < 6),
       least: 0.4,
     },
     {
@@ -74,8 +74,8 @@ export function hintsOf(
       share:
         known.ground &&
         known.ground.share > 0.4 &&
-        known.ground.lab[0] > 55 &&
-        known.ground.lab[0] - known.subject.medianL > PLAINLY_DARKER_L
+        known.ground.lab[0]! > 55 &&
+        known.ground.lab[0]! - known.subject.medianL > PLAINLY_DARKER_L
           ? known.ground.share
           : 0,
       least: 0.4,

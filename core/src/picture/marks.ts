@@ -44,10 +44,10 @@ export function marksOf(
   { colour, skin }: { colour: string; skin?: (tile: number) => boolean },
 ): Mark[] {
   const { L, a, b, strongest, columns, rows } = tiles;
-  const strong = (i: number): Lab => [strongest[i * 3], strongest[i * 3 + 1], strongest[i * 3 + 2]];
+  const strong = (i: number): Lab => [strongest[i * 3]!, strongest[i * 3 + 1]!, strongest[i * 3 + 2]!];
   const endangered = (i: number) => {
     const C = chroma(strong(i));
-    return C > 25 ? C / usualReach(strongest[i * 3]) : undefined;
+    return C > 25 ? C / usualReach(strongest[i * 3]!) : undefined;
   };
   const count = columns * rows;
   const best = (score: (tile: number) => number | undefined): number | undefined => {
@@ -63,7 +63,7 @@ export function marksOf(
     const [x, y] = [i % columns, Math.floor(i / columns)];
     let [sum, n] = [0, 0];
     for (let v = Math.max(0, y - 1); v <= Math.min(rows - 1, y + 1); v++)
-      for (let u = Math.max(0, x - 1); u <= Math.min(columns - 1, x + 1); u++, n++) sum += values[v * columns + u];
+      for (let u = Math.max(0, x - 1); u <= Math.min(columns - 1, x + 1); u++, n++) sum += values[v * columns + u]!;
     return sum / n;
   };
   const inside = (i: number) => {
@@ -76,20 +76,20 @@ export function marksOf(
     other !== undefined &&
     Math.hypot((i % columns) - (other % columns), Math.floor(i / columns) - Math.floor(other / columns)) < APART;
   const found: [MarkKind, number | undefined][] = [
-    ['shadow', best((i) => (L[i] < SHADOW_L && drawn[i] >= DETAIL ? -L[i] : undefined))],
+    ['shadow', best((i) => (L[i]! < SHADOW_L && drawn[i]! >= DETAIL ? -L[i]! : undefined))],
     ['light', lightest],
     // A lamp or a berry counts by its own colour, not by its share.
     ['colour', colour === 'colour' ? best(endangered) : undefined],
     [
       'smooth',
-      best((i) => (inside(i) && L[i] > 15 && L[i] < 96 && about(drawn, i) < 3 ? -about(drawn, i) : undefined)),
+      best((i) => (inside(i) && L[i]! > 15 && L[i]! < 96 && about(drawn, i) < 3 ? -about(drawn, i) : undefined)),
     ],
-    ['fine', best((i) => (fine[i] > DETAIL && !near(i, lightest) ? fine[i] : undefined))],
+    ['fine', best((i) => (fine[i]! > DETAIL && !near(i, lightest) ? fine[i] : undefined))],
     ['skin', skin && best((i) => (skin(i) ? -about(drawn, i) : undefined))],
   ];
   return found.flatMap(([kind, i]) => {
     if (i === undefined) return [];
     const [x, y] = tileMiddle(tiles, i);
-    return [{ kind, x, y, lab: kind === 'colour' ? strong(i) : ([L[i], a[i], b[i]] as const), detailL: drawn[i] }];
+    return [{ kind, x, y, lab: kind === 'colour' ? strong(i) : ([L[i]!, a[i]!, b[i]!] as const), detailL: drawn[i]! }];
   });
 }

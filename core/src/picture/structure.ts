@@ -63,12 +63,12 @@ export function structureOf(
     return n / drawn.length;
   };
   const { L } = tiles;
-  const smoothShare = share((i) => drawn[i] < SMOOTH_L && L[i] > 12 && L[i] < 97);
-  const skin = (i: number) => skinLike(tiles, i) && drawn[i] < 2.5 * SMOOTH_L;
+  const smoothShare = share((i) => drawn[i]! < SMOOTH_L && L[i]! > 12 && L[i]! < 97);
+  const skin = (i: number) => skinLike(tiles, i) && drawn[i]! < 2.5 * SMOOTH_L;
   const skinShare = figures.colour === 'colour' ? share(skin) : 0;
   const fine = Array.from(tiles.fine, (v) => Math.sqrt(Math.max(0, v * v - 2 * noiseL * noiseL)));
   const sortedFine = [...fine].sort((p, q) => p - q);
-  const fineL = sortedFine[Math.floor(sortedFine.length * 0.9)];
+  const fineL = sortedFine[Math.floor(sortedFine.length * 0.9)]!;
   const energy = fine.reduce((s, v) => s + v * v, 0);
   const sharpest = sortedFine.slice(Math.floor(fine.length * 0.8)).reduce((s, v) => s + v * v, 0);
   const structure = {
@@ -76,13 +76,13 @@ export function structureOf(
     subject: { medianL: subjectL, key: keyOf(subjectL) },
     scales: scalesOf(blocks),
     smoothShare,
-    busyShare: share((i) => drawn[i] > BUSY_L),
+    busyShare: share((i) => drawn[i]! > BUSY_L),
     noiseL,
     fineL,
     shallowFocus: !found && smoothShare > 0.4 && energy > 0 && sharpest > 0.85 * energy && fineL > 1,
-    darkAreaShare: share((i) => L[i] < DARK_L),
-    shadowDetailShare: share((i) => L[i] < DARK_L && drawn[i] > 1),
-    lightDetailShare: share((i) => L[i] > NEAR_WHITE_L && drawn[i] > 0.7),
+    darkAreaShare: share((i) => L[i]! < DARK_L),
+    shadowDetailShare: share((i) => L[i]! < DARK_L && drawn[i]! > 1),
+    lightDetailShare: share((i) => L[i]! > NEAR_WHITE_L && drawn[i]! > 0.7),
     skinShare,
   };
   return {
@@ -100,22 +100,22 @@ export function structureOf(
 
 /** Hue, chroma and lightness that skin of every kind keeps within (our own bounds). */
 function skinLike({ L, a, b }: Tiles, i: number): boolean {
-  const C = Math.hypot(a[i], b[i]);
-  const h = (Math.atan2(b[i], a[i]) * 180) / Math.PI;
-  return L[i] > 25 && L[i] < 90 && C > 9 && C < 34 && h > 25 && h < 78 && a[i] > 4;
+  const C = Math.hypot(a[i]!, b[i]!);
+  const h = (Math.atan2(b[i]!, a[i]!) * 180) / Math.PI;
+  return L[i]! > 25 && L[i]! < 90 && C > 9 && C < 34 && h > 25 && h < 78 && a[i]! > 4;
 }
 
 /** The steps from pixel to pixel that are left in the plainest tenth of the picture: /√2 for each is of two pixels. */
 function noiseOf({ fine, L }: Tiles): number {
   const plain = Array.from(fine)
-    .filter((_, i) => L[i] > 8 && L[i] < 97)
+    .filter((_, i) => L[i]! > 8 && L[i]! < 97)
     .sort((p, q) => p - q);
-  return plain.length === 0 ? 0 : plain[Math.floor(plain.length * 0.1)] / Math.SQRT2;
+  return plain.length === 0 ? 0 : plain[Math.floor(plain.length * 0.1)]! / Math.SQRT2;
 }
 
 function medianOf(values: Float32Array, holds: (i: number) => boolean): number {
   const kept = Float32Array.from(values.filter((_, i) => holds(i))).sort();
-  return kept.length === 0 ? 0 : kept[kept.length >> 1];
+  return kept.length === 0 ? 0 : kept[kept.length >> 1]!;
 }
 
 /** Variance of L* between blocks of one size and of twice the size (Haar): the contrast that lives at that scale. */
@@ -132,10 +132,10 @@ function scalesOf(blocks: Blocks): PictureStructure['scales'] {
     for (let y = 0; y < half.rows; y++)
       for (let x = 0; x < half.columns; x++) {
         const at = 2 * y * level.columns + 2 * x;
-        const p = level.L[at];
-        const q = level.L[at + 1];
-        const r = level.L[at + level.columns];
-        const s = level.L[at + level.columns + 1];
+        const p = level.L[at]!;
+        const q = level.L[at + 1]!;
+        const r = level.L[at + level.columns]!;
+        const s = level.L[at + level.columns + 1]!;
         const mean = (p + q + r + s) / 4;
         within += ((p - mean) ** 2 + (q - mean) ** 2 + (r - mean) ** 2 + (s - mean) ** 2) / 4;
         L[y * half.columns + x] = mean;

@@ -119,14 +119,14 @@ export class PictureTally {
     const { fineL, fineC, tint } = this;
     const { nearBlackL, nearWhiteL, saturatedChroma } = PICTURE_BOUNDS;
     for (let p = 0, i = 0; i < lab.length; p++, i += 3) {
-      const n = weights ? weights[p] : 1;
-      const L = lab[i];
-      const a = lab[i + 1];
-      const b = lab[i + 2];
+      const n = weights ? weights[p]! : 1;
+      const L = lab[i]!;
+      const a = lab[i + 1]!;
+      const b = lab[i + 2]!;
       const CC = a * a + b * b;
       const C = Math.sqrt(CC);
-      fineL[Math.max(0, Math.min(FINE_L_BINS - 1, Math.round(L * TENTHS)))] += n;
-      fineC[Math.min(FINE_C_BINS - 1, Math.floor(C * TENTHS))] += n;
+      fineL[Math.max(0, Math.min(FINE_L_BINS - 1, Math.round(L * TENTHS)))]! += n;
+      fineC[Math.min(FINE_C_BINS - 1, Math.floor(C * TENTHS))]! += n;
       // Bounds are held against the colour itself, not against a bin it was rounded to.
       if (L < nearBlackL) this.nearBlack += n;
       else if (L > nearWhiteL) this.nearWhite += n;
@@ -135,10 +135,10 @@ export class PictureTally {
       this.sumLL += n * L * L;
       this.sumC += n * C;
       const t = Math.max(0, Math.min(10, Math.round(L / 10))) * 4;
-      tint[t] += n;
-      tint[t + 1] += n * a;
-      tint[t + 2] += n * b;
-      tint[t + 3] += n * CC;
+      tint[t]! += n;
+      tint[t + 1]! += n * a;
+      tint[t + 2]! += n * b;
+      tint[t + 3]! += n * CC;
       this.pixels += n;
     }
     this.cells.add(lab, weights);
@@ -150,7 +150,7 @@ export class PictureTally {
     if (n === 0) throw new RangeError('The picture has no pixels.');
     const below = (bins: ArrayLike<number>, part: number) => {
       let sum = 0;
-      for (let i = 0; i < bins.length; i++) if ((sum += bins[i]) >= part * n) return i / TENTHS;
+      for (let i = 0; i < bins.length; i++) if ((sum += bins[i]!) >= part * n) return i / TENTHS;
       return (bins.length - 1) / TENTHS;
     };
     const meanL = this.sumL / n;
@@ -197,7 +197,7 @@ export class PictureTally {
 
   private wholeL(): number[] {
     const whole = new Array<number>(LIGHTNESS_BINS).fill(0);
-    this.fineL.forEach((v, tenth) => (whole[Math.floor(tenth / TENTHS + 0.5)] += v));
+    this.fineL.forEach((v, tenth) => (whole[Math.floor(tenth / TENTHS + 0.5)]! += v));
     return whole;
   }
 
@@ -205,7 +205,7 @@ export class PictureTally {
   private spreadOfTint(): number {
     let squares = 0;
     for (let t = 0; t < this.tint.length; t += 4) {
-      const [n, a, b, cc] = this.tint.subarray(t, t + 4);
+      const [n, a, b, cc] = [this.tint[t]!, this.tint[t + 1]!, this.tint[t + 2]!, this.tint[t + 3]!];
       if (n > 0) squares += cc - (a * a + b * b) / n;
     }
     return Math.sqrt(Math.max(0, squares) / this.pixels);
@@ -215,10 +215,10 @@ export class PictureTally {
 function tintOf({ count, data }: OccupiedCells, fromL: number, toL: number): Tint | undefined {
   let [a, b, n] = [0, 0, 0];
   for (let i = 0; i < count * 4; i += 4) {
-    if (data[i] < fromL || data[i] >= toL) continue;
-    a += data[i + 1] * data[i + 3];
-    b += data[i + 2] * data[i + 3];
-    n += data[i + 3];
+    if (data[i]! < fromL || data[i]! >= toL) continue;
+    a += data[i + 1]! * data[i + 3]!;
+    b += data[i + 2]! * data[i + 3]!;
+    n += data[i + 3]!;
   }
   if (n === 0) return undefined;
   return { hueDeg: ((Math.atan2(b, a) * 180) / Math.PI + 360) % 360, chroma: Math.hypot(a, b) / n };
@@ -235,8 +235,8 @@ function familiesOf({ count, data }: OccupiedCells) {
   const families = new Map<string, { share: number; sum: number }>();
   const accents = new Map<string, { share: number; top: number }>();
   for (let i = 0; i < count * 4; i += 4) {
-    const lab = [data[i], data[i + 1], data[i + 2]] as const;
-    const share = data[i + 3];
+    const lab = [data[i]!, data[i + 1]!, data[i + 2]!] as const;
+    const share = data[i + 3]!;
     const C = Math.hypot(lab[1], lab[2]);
     // Depth goes with the accent, for a dark red lamp is not a light one; families are of hue alone.
     const name = colourWords(lab);

@@ -21,7 +21,8 @@ export function tilesOf(blocks: Blocks): Tiles {
   const sizeBlocks = blocks.perTile;
   const columns = Math.ceil(blocks.columns / sizeBlocks);
   const rows = Math.ceil(blocks.rows / sizeBlocks);
-  const [L, a, b, busy, fine] = Array.from({ length: 5 }, () => new Float32Array(columns * rows));
+  const plane = () => new Float32Array(columns * rows);
+  const [L, a, b, busy, fine] = [plane(), plane(), plane(), plane(), plane()];
   for (let j = 0; j < rows; j++)
     for (let i = 0; i < columns; i++) {
       const at = j * columns + i;
@@ -35,17 +36,17 @@ export function tilesOf(blocks: Blocks): Tiles {
       for (let y = y0; y < y1; y++)
         for (let x = x0; x < x1; x++) {
           const block = y * blocks.columns + x;
-          const v = blocks.L[block];
+          const v = blocks.L[block]!;
           sL += v;
           sLL += v * v;
           sx += v * (x - mx);
           sy += v * (y - my);
           xx += (x - mx) ** 2;
           yy += (y - my) ** 2;
-          sa += blocks.a[block];
-          sb += blocks.b[block];
-          within += blocks.within[block];
-          steps += blocks.steps[block];
+          sa += blocks.a[block]!;
+          sb += blocks.b[block]!;
+          within += blocks.within[block]!;
+          steps += blocks.steps[block]!;
         }
       // A tone that only runs across a tile is smooth: its slope is taken out.
       const slope = (xx > 0 ? (sx * sx) / xx : 0) + (yy > 0 ? (sy * sy) / yy : 0);

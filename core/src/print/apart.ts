@@ -27,7 +27,7 @@ export function whatPartsThem(conditions: readonly NamedCondition[]): Map<string
   const words = new Map<string, string>();
   for (const twins of alike.values()) {
     if (twins.length < 2) continue;
-    const differing = PARTING.filter((k) => twins.some((t) => t[k] !== twins[0][k]));
+    const differing = PARTING.filter((k) => twins.some((t) => t[k] !== twins[0]![k]));
     twins.forEach((c, i) => {
       const told = differing.map((k) => c[k] || (k === 'profile' ? 'no profile' : '')).filter(Boolean);
       // Alike in everything: at least which one it is.

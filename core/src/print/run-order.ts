@@ -98,15 +98,15 @@ function after(
     alone: label.alone + Number(alone),
     inks: label.inks + Number(ink),
     feeds: label.feeds + Number(feed),
-    minutes: start + prints[next].minutes,
+    minutes: start + prints[next]!.minutes,
     order: [...label.order, next],
   };
 }
 
 function coming(label: Label, next: number, { prints, begins, costs, present }: Required<RunAsked>) {
-  const print = prints[next];
+  const print = prints[next]!;
   const last = label.order[label.order.length - 1];
-  const held = last === undefined ? begins : prints[last];
+  const held = last === undefined ? begins : prints[last]!;
   const ink = held.blackInk !== undefined && print.blackInk !== 'none' && held.blackInk !== print.blackInk;
   const feed = held.feed !== undefined && held.feed !== print.feed;
   const ready = label.minutes + (ink ? costs.blackInkMinutes : 0) + (feed ? costs.feedMinutes : 0);
@@ -121,33 +121,33 @@ function coming(label: Label, next: number, { prints, begins, costs, present }: 
 const worth = (l: Label): readonly number[] => [l.alone, l.inks, l.feeds, l.minutes];
 function better(a: Label, b: Label): boolean {
   const [va, vb] = [worth(a), worth(b)];
-  const at = va.findIndex((v, i) => Math.abs(v - vb[i]) > 1e-9);
-  return at >= 0 && va[at] < vb[at];
+  const at = va.findIndex((v, i) => Math.abs(v - vb[i]!) > 1e-9);
+  return at >= 0 && va[at]! < vb[at]!;
 }
 /** No worse in anything: whatever follows, the other is never the better beginning. */
 const covers = (a: Label, b: Label): boolean => {
   const vb = worth(b);
-  return worth(a).every((v, i) => v <= vb[i] + 1e-9);
+  return worth(a).every((v, i) => v <= vb[i]! + 1e-9);
 };
 
 function bestOrder(asked: RunAsked): Label {
   const { length } = asked.prints;
   // By set, then by the print that came last.
   const states = Array.from({ length: 1 << length }, () => new Map<number, Label[]>());
-  states[0].set(-1, [NOTHING]);
+  states[0]!.set(-1, [NOTHING]);
   for (let set = 0; set < states.length; set++) {
-    for (const labels of states[set].values())
+    for (const labels of states[set]!.values())
       for (const label of labels)
         for (let next = 0; next < length; next++) {
           if (set & (1 << next)) continue;
           const grown = after(label, next, asked);
-          const there = states[set | (1 << next)];
+          const there = states[set | (1 << next)]!;
           const rivals = there.get(next) ?? [];
           if (rivals.some((r) => covers(r, grown))) continue;
           there.set(next, [...rivals.filter((r) => !covers(grown, r)), grown]);
         }
   }
-  return [...states[states.length - 1].values()].flat().reduce((a, b) => (better(b, a) ? b : a));
+  return [...states[states.length - 1]!.values()].flat().reduce((a, b) => (better(b, a) ? b : a));
 }
 
 function goodOrder(asked: RunAsked): Label {
@@ -155,7 +155,7 @@ function goodOrder(asked: RunAsked): Label {
   const { prints, begins = {} } = asked;
   const key = ({ blackInk, feed }: Waiting) =>
     `${blackInk === begins.blackInk ? 0 : 1} ${blackInk} ${feed === begins.feed ? 0 : 1} ${feed}`;
-  let best = run(prints.map((_, i) => i).sort((a, b) => key(prints[a]).localeCompare(key(prints[b]))));
+  let best = run(prints.map((_, i) => i).sort((a, b) => key(prints[a]!).localeCompare(key(prints[b]!))));
   for (let bettered = true; bettered;) {
     bettered = false;
     for (let from = 0; from < prints.length && !bettered; from++)
@@ -176,7 +176,7 @@ function told(asked: RunAsked, { order, minutes, inks, feeds }: Label, exact: bo
     const { ink, feed, start, alone } = coming(label, next, { prints, begins, costs, present });
     label = after(label, next, asked);
     return {
-      id: prints[next].id,
+      id: prints[next]!.id,
       startMin: start,
       endMin: label.minutes,
       blackInkChange: ink,
@@ -184,6 +184,6 @@ function told(asked: RunAsked, { order, minutes, inks, feeds }: Label, exact: bo
       alone,
     };
   });
-  const dryMin = Math.max(0, ...steps.map((s, i) => s.endMin + prints[order[i]].dryMinutes));
+  const dryMin = Math.max(0, ...steps.map((s, i) => s.endMin + prints[order[i]!]!.dryMinutes));
   return { steps, exact, blackInkChanges: inks, feedChanges: feeds, inkMl: inks * costs.blackInkMl, minutes, dryMin };
 }

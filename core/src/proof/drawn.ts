@@ -68,7 +68,7 @@ export function screenLight(printed: Float32Array, { white }: DrawnSheet, screen
   const absolute = absoluteOnWhite(white);
   const out = new Float32Array(printed.length);
   for (let p = 0; p < printed.length; p += 3) {
-    const relative: Lab = [printed[p], printed[p + 1], printed[p + 2]];
+    const relative: Lab = [printed[p]!, printed[p + 1]!, printed[p + 2]!];
     const [x, y, z] = labToXyz(screen.settled ? relative : absolute(relative));
     out.set(apply(screen.toScreen, [x * screen.dim, y * screen.dim, z * screen.dim]), p);
   }
@@ -85,7 +85,7 @@ export function shareBeyond(labs: Float32Array, recipe: Recipe, sheet: DrawnShee
   const light = screenLight(labs, sheet, screen);
   let beyond = 0;
   for (let p = 0; p < light.length; p += 3)
-    if ([light[p], light[p + 1], light[p + 2]].some((v) => v < -WITHIN || v > 1 + WITHIN)) beyond++;
+    if ([light[p], light[p + 1], light[p + 2]].some((v) => v! < -WITHIN || v! > 1 + WITHIN)) beyond++;
   return labs.length === 0 ? 0 : (beyond * 3) / labs.length;
 }
 
@@ -98,8 +98,8 @@ function read({ widthPx, heightPx, lab, units }: LabPixels, x: number, y: number
   const down = t + 1 < heightPx ? widthPx * 3 : 0;
   for (let c = 0; c < 3; c++) {
     const at = (t * widthPx + l) * 3 + c;
-    const above = lab[at] + (lab[at + right] - lab[at]) * (u - l);
-    const below = lab[at + down] + (lab[at + down + right] - lab[at + down]) * (u - l);
+    const above = lab[at]! + (lab[at + right]! - lab[at]!) * (u - l);
+    const below = lab[at + down]! + (lab[at + down + right]! - lab[at + down]!) * (u - l);
     out[to + c] = (above + (below - above) * (v - t)) / units;
   }
 }
@@ -151,11 +151,11 @@ export function drawProof(d: Drawing, widthPx: number, heightPx: number): Uint8C
         const p = blank ? 0 : i * 3;
         // Interleaved gradient noise: no banding in a sky.
         const noise = fraction(52.9829189 * fraction((column + 0.5) * 0.06711056 + (row + 0.5) * 0.00583715)) - 0.5;
-        const codes = [0, 1, 2].map((c) => encoded(Math.min(1, Math.max(0, light[p + c]))) * 255 + noise);
+        const codes = [0, 1, 2].map((c) => encoded(Math.min(1, Math.max(0, light[p + c]!))) * 255 + noise);
         const amount = blank || d.map === 'none' ? 0 : amountOf(d, hand, { made, printed, light }, p, greys, ofHand);
         if (amount >= 1 && hatched(amount, column, row)) {
-          const ink = codes[0] * 0.3 + codes[1] * 0.6 + codes[2] * 0.1 > 0.45 * 255 ? 0 : 255;
-          for (let c = 0; c < 3; c++) codes[c] += (ink - codes[c]) * 0.85;
+          const ink = codes[0]! * 0.3 + codes[1]! * 0.6 + codes[2]! * 0.1 > 0.45 * 255 ? 0 : 255;
+          for (let c = 0; c < 3; c++) codes[c]! += (ink - codes[c]!) * 0.85;
         }
         out.set([...codes, 255], to);
       }
@@ -202,22 +202,22 @@ function amountOf(
   greys: readonly Float32Array[],
   ofHand: (hand: 0 | 1) => HandRow,
 ): number {
-  const at = (v: Float32Array): Lab => [v[p], v[p + 1], v[p + 2]];
+  const at = (v: Float32Array): Lab => [v[p]!, v[p + 1]!, v[p + 2]!];
   switch (d.map) {
     case 'out of reach':
       return deltaE2000(aimed(aimOf(d.recipes[hand].rendering, d.sheets[hand]), at(made)), at(printed));
     case 'beyond this screen':
       return 60 * Math.max(...at(light).map((v) => Math.max(v - 1, -v)), 0);
     case 'closed shadows':
-      return made[p] < SHADOW_L ? stepsLost(greys[hand], made[p]) : 0;
+      return made[p]! < SHADOW_L ? stepsLost(greys[hand]!, made[p]!) : 0;
     case 'blown lights':
-      return made[p] > BARE_L ? 5 : made[p] > LIGHT_L ? stepsLost(greys[hand], made[p]) : 0;
+      return made[p]! > BARE_L ? 5 : made[p]! > LIGHT_L ? stepsLost(greys[hand]!, made[p]!) : 0;
     case 'between the two': {
       const seen = ([0, 1] as const).map((h) => {
         const relative = at(ofHand(h).printed);
         return d.settled ? relative : absoluteOnWhite(d.sheets[h].white)(relative);
       });
-      return deltaE2000(seen[0], seen[1]);
+      return deltaE2000(seen[0]!, seen[1]!);
     }
     default:
       return 0;
@@ -227,7 +227,7 @@ function amountOf(
 /** How much of a step of tone about L* the sheet takes away, as dense as it is hatched. */
 function stepsLost(greys: Float32Array, l: number): number {
   const low = Math.min(98, Math.max(0, Math.round(l - 1)));
-  const lost = 1 - Math.min(1, Math.max(0, (greys[low + 2] - greys[low]) / 2));
+  const lost = 1 - Math.min(1, Math.max(0, (greys[low + 2]! - greys[low]!) / 2));
   return lost > 0.15 ? lost * 9 : 0;
 }
 

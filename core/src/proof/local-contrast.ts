@@ -36,8 +36,8 @@ export function localBase(plane: LightnessPlane, longSideMm: number): LocalBase 
   Object.values(LOCAL_SCALES_MM).forEach((scaleMm, n) => {
     const { slope, offset } = guided(small, Math.max(1, Math.round((scaleMm * pxPerMm) / 2)));
     for (let i = 0; i < slope.length; i++) {
-      data[i * 4 + n * 2] = slope[i];
-      data[i * 4 + n * 2 + 1] = offset[i];
+      data[i * 4 + n * 2] = slope[i]!;
+      data[i * 4 + n * 2 + 1] = offset[i]!;
     }
   });
   return { widthPx, heightPx, data };
@@ -53,7 +53,7 @@ function reduced(plane: LightnessPlane, every: number): LightnessPlane {
       const [left, top] = [Math.round((x / width) * plane.widthPx), Math.round((y / height) * plane.heightPx)];
       let sum = 0;
       for (let v = 0; v < every; v++)
-        for (let u = 0; u < every; u++) sum += plane.lightness[(top + v) * plane.widthPx + left + u];
+        for (let u = 0; u < every; u++) sum += plane.lightness[(top + v) * plane.widthPx + left + u]!;
       lightness[y * width + x] = sum / (every * every);
     }
   return { widthPx: width, heightPx: height, lightness };
@@ -63,15 +63,15 @@ function reduced(plane: LightnessPlane, every: number): LightnessPlane {
 function guided({ widthPx, heightPx, lightness }: LightnessPlane, radiusPx: number) {
   const box = (values: Float32Array) => boxed(values, widthPx, heightPx, radiusPx);
   const squares = new Float32Array(lightness.length);
-  for (let i = 0; i < squares.length; i++) squares[i] = lightness[i] * lightness[i];
+  for (let i = 0; i < squares.length; i++) squares[i] = lightness[i]! * lightness[i]!;
   const [mean, meanSquare] = [box(lightness), box(squares)];
   const slope = new Float32Array(mean.length);
   const offset = new Float32Array(mean.length);
   for (let i = 0; i < mean.length; i++) {
-    const spread = meanSquare[i] - mean[i] * mean[i];
+    const spread = meanSquare[i]! - mean[i]! * mean[i]!;
     const variance = spread > 0 ? spread : 0;
     slope[i] = variance / (variance + EDGE_L * EDGE_L);
-    offset[i] = (1 - slope[i]) * mean[i];
+    offset[i] = (1 - slope[i]!) * mean[i]!;
   }
   return { slope: box(slope), offset: box(offset) };
 }
@@ -85,8 +85,8 @@ function boxed(values: Float32Array, width: number, height: number, radius: numb
     let from = 0;
     let to = 0;
     for (let x = 0; x < width; x++) {
-      while (to < width && to <= x + radius) sum += values[row + to++];
-      while (from < x - radius) sum -= values[row + from++];
+      while (to < width && to <= x + radius) sum += values[row + to++]!;
+      while (from < x - radius) sum -= values[row + from++]!;
       rows[row + x] = sum / (to - from);
     }
   }
@@ -96,9 +96,9 @@ function boxed(values: Float32Array, width: number, height: number, radius: numb
   let from = 0;
   let to = 0;
   for (let y = 0; y < height; y++) {
-    for (; to < height && to <= y + radius; to++) for (let x = 0; x < width; x++) sums[x] += rows[to * width + x];
-    for (; from < y - radius; from++) for (let x = 0; x < width; x++) sums[x] -= rows[from * width + x];
-    for (let x = 0; x < width; x++) out[y * width + x] = sums[x] / (to - from);
+    for (; to < height && to <= y + radius; to++) for (let x = 0; x < width; x++) sums[x]! += rows[to * width + x]!;
+    for (; from < y - radius; from++) for (let x = 0; x < width; x++) sums[x]! -= rows[from * width + x]!;
+    for (let x = 0; x < width; x++) out[y * width + x] = sums[x]! / (to - from);
   }
   return out;
 }
@@ -139,13 +139,13 @@ export function applyLocal(labs: Float32Array, recipe: Recipe, base: LocalBase, 
       row++;
     }
     underAt(base, x, y, under);
-    const l = labs[p];
-    const to = locallyLit(recipe, l, under[0] * l + under[1], under[2] * l + under[3]);
+    const l = labs[p]!;
+    const to = locallyLit(recipe, l, under[0]! * l + under[1]!, under[2]! * l + under[3]!);
     // Where X, Y and Z grow alike their cube roots do, and with them a* and b*.
     const by = (to + 16) / (l + 16);
     labs[p] = to;
-    labs[p + 1] *= by;
-    labs[p + 2] *= by;
+    labs[p + 1]! *= by;
+    labs[p + 2]! *= by;
   }
 }
 
@@ -161,8 +161,8 @@ function underAt({ widthPx, heightPx, data }: LocalBase, x: number, y: number, o
   const b = ix + 1 < widthPx ? a + 4 : a;
   const down = iy + 1 < heightPx ? widthPx * 4 : 0;
   for (let c = 0; c < 4; c++) {
-    const above = data[a + c] + (data[b + c] - data[a + c]) * fx;
-    const below = data[a + down + c] + (data[b + down + c] - data[a + down + c]) * fx;
+    const above = data[a + c]! + (data[b + c]! - data[a + c]!) * fx;
+    const below = data[a + down + c]! + (data[b + down + c]! - data[a + down + c]!) * fx;
     out[c] = above + (below - above) * fy;
   }
 }

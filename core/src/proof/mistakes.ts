@@ -46,7 +46,7 @@ const EXPLAINS = 2.5;
 const APART = { times: 1.25, deltaE: 0.2, ofError: 0.25 } as const;
 
 const mean = (read: readonly Lab[], labs: readonly Lab[]): number =>
-  read.reduce((sum, lab, i) => sum + deltaE2000(lab, labs[i]), 0) / read.length;
+  read.reduce((sum, lab, i) => sum + deltaE2000(lab, labs[i]!), 0) / read.length;
 
 /**
  * Ranks what may have happened by how near what was read lies to what it would read like then. What stands as near as the next is not called
@@ -64,13 +64,13 @@ export function recognise(read: readonly Lab[], hypotheses: readonly Hypothesis[
     }))
     .sort((a, b) => a.meanDeltaE - b.meanDeltaE);
   const [first, second] = causes;
-  const explains = first.meanDeltaE <= EXPLAINS + errorDeltaE;
+  const explains = first!.meanDeltaE <= EXPLAINS + errorDeltaE;
   const apart =
     !second ||
-    (second.meanDeltaE > first.meanDeltaE * APART.times &&
-      second.meanDeltaE - first.meanDeltaE > Math.max(APART.deltaE, errorDeltaE * APART.ofError));
+    (second.meanDeltaE > first!.meanDeltaE * APART.times &&
+      second.meanDeltaE - first!.meanDeltaE > Math.max(APART.deltaE, errorDeltaE * APART.ofError));
   const clear = explains && apart;
-  return { causes, clear, sentence: sentenceOf(first, second, explains, clear) };
+  return { causes, clear, sentence: sentenceOf(first!, second, explains, clear) };
 }
 
 const named = ({ mistake, which }: LikelyCause) => `${MISTAKES[mistake]}${which ? ` (${which})` : ''}`;
@@ -94,7 +94,7 @@ export function whileWet(labs: readonly Lab[], white: Lab): Lab[] {
   const paper = labToXyz(white);
   return labs.map((lab) =>
     xyzToLab(
-      labToXyz(lab).map((v, i) => paper[i] * Math.max(1e-6, v / paper[i]) ** (1 + WET_SHARE)) as [
+      labToXyz(lab).map((v, i) => paper[i]! * Math.max(1e-6, v / paper[i]!) ** (1 + WET_SHARE)) as [
         number,
         number,
         number,
@@ -137,10 +137,10 @@ function shiftOf(at: readonly number[], read: readonly Lab[], intended: readonly
   const average = (of: (i: number) => number) => at.reduce((sum, i) => sum + of(i), 0) / at.length;
   const chroma = (lab: Lab) => Math.hypot(lab[1], lab[2]);
   return {
-    deltaE: average((i) => deltaE2000(read[i], intended[i])),
-    dL: average((i) => read[i][0] - intended[i][0]),
-    da: average((i) => read[i][1] - intended[i][1]),
-    db: average((i) => read[i][2] - intended[i][2]),
-    dC: average((i) => chroma(read[i]) - chroma(intended[i])),
+    deltaE: average((i) => deltaE2000(read[i]!, intended[i]!)),
+    dL: average((i) => read[i]![0] - intended[i]![0]),
+    da: average((i) => read[i]![1] - intended[i]![1]),
+    db: average((i) => read[i]![2] - intended[i]![2]),
+    dC: average((i) => chroma(read[i]!) - chroma(intended[i]!)),
   };
 }

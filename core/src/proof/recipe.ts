@@ -161,7 +161,7 @@ export function toneTable(recipe: Recipe): Float32Array {
 function factorAt(table: Float32Array, l: number): number {
   const at = Math.min(1, Math.max(0, l / 100)) * (TONE_ENTRIES - 1);
   const low = Math.min(TONE_ENTRIES - 2, Math.floor(at));
-  return table[low] + (table[low + 1] - table[low]) * (at - low);
+  return table[low]! + (table[low + 1]! - table[low]!) * (at - low);
 }
 
 /** Whether a recipe leaves each colour as it is; what depends on what lies about a place is of another kind. */
@@ -177,11 +177,11 @@ export function applyRecipe(labs: Float32Array, recipe: Recipe): void {
   const table = toneTable(recipe);
   const chroma = 1 + recipe.saturation;
   for (let p = 0; p < labs.length; p += 3) {
-    const factor = factorAt(table, labs[p]);
-    const fy = (labs[p] + 16) / 116;
-    const fx = labRoot(light(fy + labs[p + 1] / 500) * factor);
+    const factor = factorAt(table, labs[p]!);
+    const fy = (labs[p]! + 16) / 116;
+    const fx = labRoot(light(fy + labs[p + 1]! / 500) * factor);
     const lifted = labRoot(light(fy) * factor);
-    const fz = labRoot(light(fy - labs[p + 2] / 200) * factor);
+    const fz = labRoot(light(fy - labs[p + 2]! / 200) * factor);
     labs[p] = 116 * lifted - 16;
     labs[p + 1] = 500 * (fx - lifted) * chroma;
     labs[p + 2] = 200 * (lifted - fz) * chroma;

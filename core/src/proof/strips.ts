@@ -80,7 +80,8 @@ export function planStrips(asked: StripsAsked): { sheets: readonly NestedSheet<S
       })),
     };
   });
-  const [widthMm, heightMm] = [sheet.widthMm, sheet.heightMm].map((side) => side - 2 * EDGE_MM - MARK_BAND_MM);
+  const within = (sideMm: number) => sideMm - 2 * EDGE_MM - MARK_BAND_MM;
+  const [widthMm, heightMm] = [within(sheet.widthMm), within(sheet.heightMm)];
   return nest({ kind: 'sheet', widthMm, heightMm }, strips, { gapMm: GAP_MM });
 }
 

@@ -87,12 +87,12 @@ function stepsKept(sheet: PrintedSheet, recipe: Recipe): number {
   const labs = Float32Array.from([from, 0, 0, to, 0, 0]);
   applyRecipe(labs, recipe);
   throughPrinted(sheet.lattice, labs, labs);
-  return Math.max(0, labs[3] - labs[0]) / (to - from);
+  return Math.max(0, labs[3]! - labs[0]!) / (to - from);
 }
 
 function shadows({ cells, bare }: SuggestAsked): Suggestion | undefined {
   let share = 0;
-  for (let i = 0; i < cells.length; i += 4) if (cells[i] < SHADOW.to) share += cells[i + 3];
+  for (let i = 0; i < cells.length; i += 4) if (cells[i]! < SHADOW.to) share += cells[i + 3]!;
   const kept = stepsKept(bare, PLAIN);
   if (share < 0.02 || kept >= SHADOW.kept) return undefined;
   const { step, most, written } = RECIPE_PARTS.shadows;
@@ -118,9 +118,9 @@ function outShare({ cells, bare }: SuggestAsked, value: number): number {
   const aim = compensated(0, bare.blackL);
   let share = 0;
   for (let i = 0; i < n; i++) {
-    const wanted = aim([aims[i * 3], aims[i * 3 + 1], aims[i * 3 + 2]]);
-    const got: Lab = [out[i * 3], out[i * 3 + 1], out[i * 3 + 2]];
-    if (deltaE2000(wanted, got) > OUT) share += cells[i * 4 + 3];
+    const wanted = aim([aims[i * 3]!, aims[i * 3 + 1]!, aims[i * 3 + 2]!]);
+    const got: Lab = [out[i * 3]!, out[i * 3 + 1]!, out[i * 3 + 2]!];
+    if (deltaE2000(wanted, got) > OUT) share += cells[i * 4 + 3]!;
   }
   return share;
 }

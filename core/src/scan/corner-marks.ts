@@ -29,10 +29,10 @@ export function markBoxes(
 
 /** Corner marks in a scan that lies about upright. @param light of each pixel, row by row, on any scale */
 export function findMarks(light: ArrayLike<number>, width: number, height: number): CornerMark[] {
-  const sorted = Float32Array.from({ length: 4096 }, (_, i) => light[Math.floor((i * width * height) / 4096)]).sort();
-  const [darkest, lightest] = [sorted[40], sorted[4055]];
+  const sorted = Float32Array.from({ length: 4096 }, (_, i) => light[Math.floor((i * width * height) / 4096)]!).sort();
+  const [darkest, lightest] = [sorted[40]!, sorted[4055]!];
   const bound = darkest + DARK * (lightest - darkest);
-  const dark = (x: number, y: number) => light[y * width + x] < bound;
+  const dark = (x: number, y: number) => light[y * width + x]! < bound;
   return squares(dark, width, height).flatMap(({ left, top, right, bottom }) => {
     const [x, y] = [(left + right) / 2, (top + bottom) / 2];
     const side = (right - left + bottom - top + 2) / 2;

@@ -45,27 +45,27 @@ export function fitScanner(card: readonly CardPatch[]): Scanner {
   const rows = card.map(({ rgb }) => terms(rgb));
   const normal = new Float64Array(TERMS * TERMS);
   for (const row of rows)
-    for (let i = 0; i < TERMS; i++) for (let j = 0; j < TERMS; j++) normal[i * TERMS + j] += row[i] * row[j];
-  for (let i = 0; i < TERMS; i++) normal[i * TERMS + i] += RIDGE * card.length;
+    for (let i = 0; i < TERMS; i++) for (let j = 0; j < TERMS; j++) normal[i * TERMS + j]! += row[i]! * row[j]!;
+  for (let i = 0; i < TERMS; i++) normal[i * TERMS + i]! += RIDGE * card.length;
   const lower = cholesky(normal, TERMS);
   const weights = ([0, 1, 2] as const).map((c) => {
     const right = new Float64Array(TERMS);
-    rows.forEach((row, p) => row.forEach((t, i) => (right[i] += t * card[p].lab[c])));
+    rows.forEach((row, p) => row.forEach((t, i) => (right[i]! += t * card[p]!.lab[c])));
     return solveCholesky(lower, TERMS, right);
   });
   const labOf = (rgb: Rgb): Lab => {
     const row = terms(rgb);
-    return asThree(weights.map((w) => row.reduce((sum, t, i) => sum + t * w[i], 0)));
+    return asThree(weights.map((w) => row.reduce((sum, t, i) => sum + t * w[i]!, 0)));
   };
   const errors = card.map(({ rgb, lab }, p) => {
     // What a patch has to say about itself: the rest of its error is what the others leave.
-    const solved = solveCholesky(lower, TERMS, Float64Array.from(rows[p]));
-    const own = rows[p].reduce((sum, t, i) => sum + t * solved[i], 0);
+    const solved = solveCholesky(lower, TERMS, Float64Array.from(rows[p]!));
+    const own = rows[p]!.reduce((sum, t, i) => sum + t * solved[i]!, 0);
     const fitted = labOf(rgb);
-    const without = mapThree(lab, (v, c) => v - (v - fitted[c]) / Math.max(1e-3, 1 - own));
+    const without = mapThree(lab, (v, c) => v - (v - fitted[c]!) / Math.max(1e-3, 1 - own));
     return deltaE2000(without, lab);
   });
   errors.sort((p, q) => p - q);
   const errorDeltaE = errors.reduce((sum, v) => sum + v, 0) / card.length;
-  return { labOf, errorDeltaE, p95DeltaE: errors[Math.floor(0.95 * card.length)] };
+  return { labOf, errorDeltaE, p95DeltaE: errors[Math.floor(0.95 * card.length)]! };
 }

@@ -16,24 +16,24 @@ export function bendExpectation(pairs: readonly (readonly [expected: Lab, read: 
   for (const [e, r] of pairs) {
     const x = [1, ...e];
     for (let i = 0; i < 4; i++) {
-      for (let j = 0; j < 4; j++) A[i][j] += x[i] * x[j];
-      for (let c = 0; c < 3; c++) A[i][4 + c] += x[i] * r[c];
+      for (let j = 0; j < 4; j++) A[i]![j]! += x[i]! * x[j]!;
+      for (let c = 0; c < 3; c++) A[i]![4 + c]! += x[i]! * r[c]!;
     }
   }
   // A little of the identity keeps a strip of greys alone from bending the colours.
   for (let i = 1; i < 4; i++) {
-    A[i][i] += pairs.length;
-    A[i][3 + i] += pairs.length;
+    A[i]![i]! += pairs.length;
+    A[i]![3 + i]! += pairs.length;
   }
   for (let i = 0; i < 4; i++) {
-    const pivot = A.slice(i).reduce((best, row, k) => (Math.abs(row[i]) > Math.abs(A[best][i]) ? i + k : best), i);
-    [A[i], A[pivot]] = [A[pivot], A[i]];
+    const pivot = A.slice(i).reduce((best, row, k) => (Math.abs(row[i]!) > Math.abs(A[best]![i]!) ? i + k : best), i);
+    [A[i], A[pivot]] = [A[pivot]!, A[i]!];
     for (let k = 0; k < 4; k++) {
       if (k === i) continue;
-      const by = A[k][i] / A[i][i];
-      for (let j = i; j < 7; j++) A[k][j] -= by * A[i][j];
+      const by = A[k]![i]! / A[i]![i]!;
+      for (let j = i; j < 7; j++) A[k]![j]! -= by * A[i]![j]!;
     }
   }
-  const M = A.map((row, i) => row.slice(4).map((v) => v / row[i]));
-  return (lab) => three((c) => M[0][c] + M[1][c] * lab[0] + M[2][c] * lab[1] + M[3][c] * lab[2]);
+  const M = A.map((row, i) => row.slice(4).map((v) => v / row[i]!));
+  return (lab) => three((c) => M[0]![c]! + M[1]![c]! * lab[0] + M[2]![c]! * lab[1] + M[3]![c]! * lab[2]);
 }

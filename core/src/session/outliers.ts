@@ -24,7 +24,7 @@ export function outliers(passes: readonly (readonly (Lab | undefined)[])[]): Out
   const apart: Outlier[] = passes.flatMap((labs, patch) => {
     const known = labs.filter((l) => l !== undefined);
     if (known.length < FEWEST_PASSES) return [];
-    const middle = three((c) => median(known.map((l) => l[c])));
+    const middle = three((c) => median(known.map((l) => l[c]!)));
     return labs.flatMap((lab, pass) => (lab ? [{ patch, pass, deltaE: deltaE2000(lab, middle) }] : []));
   });
   const usual = median(apart.map((o) => o.deltaE));

@@ -26,7 +26,7 @@ export function sessionReadings(
   const white = illuminantWhite();
   return conditions.map((condition): Reading => ({
     patches: patches.map(({ id, rgb16, pass, reflectance }): PatchReading => {
-      const values = reflectance[condition];
+      const values = reflectance[condition]!;
       const xyz = spectrumToXyz({ startNm: grid.startNm, stepNm: grid.stepNm, values });
       return {
         id: pass === 0 ? id : `${id} #${pass + 1}`,

@@ -61,7 +61,7 @@ export function checkStrip(
   strip: number,
   sheet: SheetWords = {},
 ): Finding[] {
-  const own = expected[strip];
+  const own = expected[strip]!;
   const label = (i: number) => sheet.labels?.[i] ?? String(i + 1);
   // A turned sheet is looked for among the strips of its own sheet.
   const [first, last] = sheet.range ?? [0, expected.length - 1];
@@ -97,11 +97,11 @@ export function checkStrip(
       { misread: best.misread, saw: `${best.saw} (median ${best.misfit.toFixed(1)} against ${fit.toFixed(1)} ΔE00).` },
     ];
   }
-  const apart = read.map((lab, i) => deltaE2000(lab, own[i]));
+  const apart = read.map((lab, i) => deltaE2000(lab, own[i]!));
   const middle = median(apart);
   const scatter = median(apart.map((d) => Math.abs(d - middle)));
   const bad = apart.flatMap((d, i) =>
-    d - middle > Math.max(BAD.deltaE, BAD.times * scatter) && !isLearned(read[i], sheet.before?.[i]) ? [i] : [],
+    d - middle > Math.max(BAD.deltaE, BAD.times * scatter) && !isLearned(read[i]!, sheet.before?.[i]) ? [i] : [],
   );
   // One patch, or two, are dirt; many are a printer that is not what was expected.
   if (bad.length === 0 || bad.length > 2) return [];
@@ -109,7 +109,7 @@ export function checkStrip(
     {
       misread: 'dirty',
       patches: bad,
-      saw: `${bad.length === 1 ? 'Patch' : 'Patches'} ${bad.map((i) => sheet.patchNames?.[i] ?? i + 1).join(' and ')} ${bad.length === 1 ? 'lies' : 'lie'} ${bad.map((i) => apart[i].toFixed(1)).join(' and ')} ΔE00 off where the strip lies ${middle.toFixed(1)}.`,
+      saw: `${bad.length === 1 ? 'Patch' : 'Patches'} ${bad.map((i) => sheet.patchNames?.[i] ?? i + 1).join(' and ')} ${bad.length === 1 ? 'lies' : 'lie'} ${bad.map((i) => apart[i]!.toFixed(1)).join(' and ')} ΔE00 off where the strip lies ${middle.toFixed(1)}.`,
     },
   ];
 }
@@ -127,5 +127,5 @@ function misfit(read: readonly Lab[], expected: readonly Lab[], slip = 0): numbe
 export function median(values: readonly number[]): number {
   const sorted = [...values].sort((p, q) => p - q);
   const n = sorted.length;
-  return n === 0 ? Infinity : n % 2 === 1 ? sorted[(n - 1) / 2] : (sorted[n / 2 - 1] + sorted[n / 2]) / 2;
+  return n === 0 ? Infinity : n % 2 === 1 ? sorted[(n - 1) / 2]! : (sorted[n / 2 - 1]! + sorted[n / 2]!) / 2;
 }

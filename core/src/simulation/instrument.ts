@@ -58,22 +58,22 @@ export interface StripPass {
 export function readStrip(prints: Record<BenchCondition, Print>, pass: StripPass): StripSpectra {
   const { strips, strip, fault } = pass;
   const last = strips.length - 1;
-  const own = strips[strip];
+  const own = strips[strip]!;
   const padded = (list: readonly Rgb[]) => Array.from({ length: own.length }, (_, i): Rgb => list[i] ?? [1, 1, 1]);
   const seen =
     fault === 'slipped'
       ? padded(own.slice(1))
       : fault === 'doubled'
-        ? padded(strips[strip === 0 ? Math.min(1, last) : strip - 1])
+        ? padded(strips[strip === 0 ? Math.min(1, last) : strip - 1]!)
         : fault === 'turned'
-          ? padded([...strips[last - strip]].reverse())
+          ? padded([...strips[last - strip]!].reverse())
           : own;
   const random = seededRandom(pass.seed);
   const stained = fault === 'dirty' ? stainedPatch(own, random) : -1;
   const normal = seededNormal(pass.seed + 1);
   const drift = 1 - DRIFT_PER_STRIP * pass.sinceCalibration;
   const spectra: StripSpectra = { M0: [], M1: [], M2: [] };
-  seen.forEach((rgb, patch) => {
+  seen!.forEach((rgb, patch) => {
     // One flash after another on the same spot: what the spot does is the same for all three, the bands' noise is not.
     const lift = drift * (1 + Math.hypot(NOISE.share, GLINT * pass.flake) * normal());
     const floor = NOISE.floor * normal();
@@ -93,7 +93,7 @@ export function readStrip(prints: Record<BenchCondition, Print>, pass: StripPass
 /** Where the coffee fell: on a patch light enough for it to be seen, if the strip has one. */
 function stainedPatch(own: readonly Rgb[], random: () => number): number {
   const light = own.flatMap(([r, g, b], i) => ((r + g + b) / 3 > 0.45 ? [i] : []));
-  return light.length > 0 ? light[Math.floor(random() * light.length)] : Math.floor(random() * own.length);
+  return light.length > 0 ? light[Math.floor(random() * light.length)]! : Math.floor(random() * own.length);
 }
 
 /** Reads a whole chart without a fault, in one measurement condition; the same seed gives the same readings. */

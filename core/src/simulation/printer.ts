@@ -1,3 +1,4 @@
+import { mapThree } from '../colour/three.ts';
 import { xyzToLab } from '../colour/lab.ts';
 import { illuminantWhite, spectrumToXyz } from '../colour/spectrum.ts';
 import type { Lab, Rgb } from '../colour/types.ts';
@@ -67,7 +68,7 @@ function coverageOf(model: PressModel): (rgb: Rgb) => Coverage {
   return (rgb) => {
     const clipped = rgb.map((v) => Math.min(1, Math.max(0, v)));
     // The driver's own black-and-white: Rec. 709 luma of the picture, and no colour at all.
-    const grey = 0.2126 * clipped[0] + 0.7152 * clipped[1] + 0.0722 * clipped[2];
+    const grey = 0.2126 * clipped[0]! + 0.7152 * clipped[1]! + 0.0722 * clipped[2]!;
     const amounts = mode === 'black-and-white' ? [1 - grey, 1 - grey, 1 - grey] : clipped.map((v) => 1 - v);
     const k = Math.min(...amounts);
     // Full replacement: what the three colours have in common is printed in greys alone.
@@ -77,9 +78,9 @@ function coverageOf(model: PressModel): (rgb: Rgb) => Coverage {
     const toner = trim(dark);
     const chroma = Math.max(...amounts) - k;
     const [c, m, y] = amounts.map((a, i) =>
-      Math.min(1, (k >= 1 ? 0 : room * inkFor((a - k) / (1 - k))) + toner[i] * (1 - chroma)),
+      Math.min(1, (k >= 1 ? 0 : room * inkFor((a - k) / (1 - k))) + toner[i]! * (1 - chroma)),
     );
-    return [c, m, y, dark];
+    return [c!, m!, y!, dark];
   };
 }
 
@@ -108,6 +109,9 @@ function driverTables(model: PressModel): DriverTables {
   return tables;
 }
 
+/** How cyan, magenta and yellow follow the load, as powers of it. */
+const LOAD_EXPONENTS = [0.2, -0.5, 1.2] as const;
+
 /** Reflectance of an area by its coverage, with as much ink as a media setting lays down. */
 function halftone(model: PressModel, condition: MeasurementCondition, load: number): (coverage: Coverage) => number[] {
   const { sheet, inks } = model;
@@ -134,12 +138,12 @@ function halftone(model: PressModel, condition: MeasurementCondition, load: numb
   /** Overprints in the power 1/n: colours by bits (cyan 1, magenta 2, yellow 4), darks from paper to black. */
   const overprints = darks.map((dark) =>
     Array.from({ length: 8 }, (_, bits) => {
-      const density = (i: number) => colours.reduce((sum, d, ink) => sum + (bits & (1 << ink) ? d[i] : 0), dark[i]);
+      const density = (i: number) => colours.reduce((sum, d, ink) => sum + (bits & (1 << ink) ? d[i]! : 0), dark[i]!);
       // Brightener under ink: its light passes the ink once, and the UV that wakes it passes the ink too.
       const uvThrough = 10 ** (-0.5 * density(0));
       return Float64Array.from({ length: count }, (_, i) => {
         const through = 10 ** -density(i);
-        return (body.reflected[i] * through + body.emitted[i] * Math.sqrt(through) * uvThrough) ** (1 / n);
+        return (body.reflected[i]! * through + body.emitted[i]! * Math.sqrt(through) * uvThrough) ** (1 / n);
       });
     }),
   );
@@ -148,17 +152,13 @@ function halftone(model: PressModel, condition: MeasurementCondition, load: numb
   return (coverage) => {
     const [lower, share] = neighbours(grown(coverage[3]));
     // Colours respond to a wrong load each in its own way, so that a trimmed grey goes off.
-    const [c, m, y] = [
-      grown(coverage[0]) * load ** 0.2,
-      grown(coverage[1]) * load ** -0.5,
-      grown(coverage[2]) * load ** 1.2,
-    ].map((v) => Math.min(1, v));
+    const [c, m, y] = mapThree(LOAD_EXPONENTS, (by, ink) => Math.min(1, grown(coverage[ink]!) * load ** by));
     const out = new Float64Array(count);
     for (let bits = 0; bits < 8; bits++) {
       const weight = (bits & 1 ? c : 1 - c) * (bits & 2 ? m : 1 - m) * (bits & 4 ? y : 1 - y);
       if (weight === 0) continue;
-      const [light, dark] = [overprints[lower][bits], overprints[lower + 1][bits]];
-      for (let i = 0; i < count; i++) out[i] += weight * ((1 - share) * light[i] + share * dark[i]);
+      const [light, dark] = [overprints[lower]![bits]!, overprints[lower + 1]![bits]!];
+      for (let i = 0; i < count; i++) out[i]! += weight * ((1 - share) * light[i]! + share * dark[i]!);
     }
     return Array.from(out, (v) => surface + (1 - surface) * v ** n);
   };
@@ -191,8 +191,8 @@ function trimmed(labOf: (coverage: Coverage) => Lab, share: number): (dark: numb
         for (const ink of [0, 1, 2]) {
           for (const by of [step, -step]) {
             const next = [...best] as [number, number, number];
-            next[ink] += by;
-            if (next[ink] < 0 || next[ink] > 0.3) continue;
+            next[ink]! += by;
+            if (next[ink]! < 0 || next[ink]! > 0.3) continue;
             const there = off(next, dark);
             if (there < least - 1e-9) [best, least, moved] = [next, there, true];
           }
@@ -205,7 +205,7 @@ function trimmed(labOf: (coverage: Coverage) => Lab, share: number): (dark: numb
     const place = Math.min(PLACES - 1e-9, Math.max(0, dark) * PLACES);
     const i = Math.floor(place);
     const t = place - i;
-    return table[i].map((v, ink) => v + (table[i + 1][ink] - v) * t) as [number, number, number];
+    return table[i]!.map((v, ink) => v + (table[i + 1]![ink]! - v) * t) as [number, number, number];
   };
 }
 
@@ -213,14 +213,14 @@ function trimmed(labOf: (coverage: Coverage) => Lab, share: number): (dark: numb
 function linearise(lightness: (coverage: number) => number): (share: number) => number {
   const STEPS = 64;
   const table = Array.from({ length: STEPS + 1 }, (_, i) => lightness(i / STEPS));
-  const [light, dark] = [table[0], table[STEPS]];
+  const [light, dark] = [table[0]!, table[STEPS]!];
   return (share) => {
     if (share <= 0) return 0;
     if (share >= 1) return 1;
     const target = light + (dark - light) * share;
     let i = 0;
-    while (i < STEPS - 1 && table[i + 1] > target) i++;
-    const t = (table[i] - target) / (table[i] - table[i + 1] || 1);
+    while (i < STEPS - 1 && table[i + 1]! > target) i++;
+    const t = (table[i]! - target) / (table[i]! - table[i + 1]! || 1);
     return (i + Math.min(1, Math.max(0, t))) / STEPS;
   };
 }

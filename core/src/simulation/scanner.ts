@@ -42,12 +42,12 @@ export function scanTexture(sheet: SheetModel, ppi: number, sizeMm: number, seed
       const [turnCos, turnSin] = [Math.cos(w.kx * mm), Math.sin(w.kx * mm)];
       let [cos, sin] = [Math.cos(w.ky * y * mm + w.phase), Math.sin(w.ky * y * mm + w.phase)];
       for (let x = 0; x < size; x++) {
-        slope[x] += height * cos;
+        slope[x]! += height * cos;
         [cos, sin] = [cos * turnCos - sin * turnSin, sin * turnCos + cos * turnSin];
       }
     }
     for (let x = 0; x < size; x++)
-      L[y * size + x] = Math.min(100, Math.max(0, base + perSlope * slope[x] + SENSOR_NOISE_L * normal()));
+      L[y * size + x] = Math.min(100, Math.max(0, base + perSlope * slope[x]! + SENSOR_NOISE_L * normal()));
   }
   return { widthPx: size, heightPx: size, ppi, lightness: L };
 }

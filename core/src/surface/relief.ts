@@ -24,9 +24,9 @@ const MM_PER_INCH = 25.4;
 export function reliefOf(light: ArrayLike<number>, size: number, ppi: number): Relief {
   const n = 2 ** Math.ceil(Math.log2(size));
   let mean = 0;
-  for (let i = 0; i < size * size; i++) mean += light[i] / (size * size);
+  for (let i = 0; i < size * size; i++) mean += light[i]! / (size * size);
   const field = new Float64Array(n * n * 2);
-  for (let y = 0; y < size; y++) for (let x = 0; x < size; x++) field[(y * n + x) * 2] = light[y * size + x] - mean;
+  for (let y = 0; y < size; y++) for (let x = 0; x < size; x++) field[(y * n + x) * 2] = light[y * size + x]! - mean;
   const waves = transformed(field, n);
   const slowest = MM_PER_INCH / ppi / HILL_MM;
   for (let v = 0; v < n; v++)
@@ -36,14 +36,15 @@ export function reliefOf(light: ArrayLike<number>, size: number, ppi: number): R
       // 1 / (i·2π·kx), damped, without what is slower than the tooth.
       const by = all === 0 ? 0 : (kx / (kx * kx + ACROSS * all) / (2 * Math.PI)) * (all / (all + slowest * slowest));
       const at = (v * n + u) * 2;
-      const [real, imaginary] = [waves[at], waves[at + 1]];
+      const [real, imaginary] = [waves[at]!, waves[at + 1]!];
       waves[at] = imaginary * by;
       // Conjugate: a forward transform of it is the way back.
       waves[at + 1] = real * by;
     }
   const back = transformed(waves, n);
   const heights = new Float32Array(size * size);
-  for (let y = 0; y < size; y++) for (let x = 0; x < size; x++) heights[y * size + x] = back[(y * n + x) * 2] / (n * n);
+  for (let y = 0; y < size; y++)
+    for (let x = 0; x < size; x++) heights[y * size + x] = back[(y * n + x) * 2]! / (n * n);
   return { size, heights };
 }
 
@@ -55,13 +56,13 @@ function transformed(field: Float64Array, n: number): Float64Array {
   const result = Float64Array.from(field);
   const along = (first: number, step: number) => {
     for (let i = 0; i < n; i++) {
-      line[2 * i] = result[first + i * step];
-      line[2 * i + 1] = result[first + i * step + 1];
+      line[2 * i] = result[first + i * step]!;
+      line[2 * i + 1] = result[first + i * step + 1]!;
     }
     fft.transform(out, line);
     for (let i = 0; i < n; i++) {
-      result[first + i * step] = out[2 * i];
-      result[first + i * step + 1] = out[2 * i + 1];
+      result[first + i * step] = out[2 * i]!;
+      result[first + i * step + 1] = out[2 * i + 1]!;
     }
   };
   for (let y = 0; y < n; y++) along(y * n * 2, 2);
@@ -86,17 +87,17 @@ export interface Slopes {
  */
 export function slopesOf(luminance: ArrayLike<number>, size: number, ppi: number): Slopes {
   let mean = 0;
-  for (let i = 0; i < size * size; i++) mean += luminance[i] / (size * size);
+  for (let i = 0; i < size * size; i++) mean += luminance[i]! / (size * size);
   const along = new Float32Array(size * size);
   const perLight = Math.tan((SCAN_LAMP_DEG * Math.PI) / 180);
-  for (let i = 0; i < along.length; i++) along[i] = mean > 0 ? (luminance[i] / mean - 1) * perLight : 0;
+  for (let i = 0; i < along.length; i++) along[i] = mean > 0 ? (luminance[i]! / mean - 1) * perLight : 0;
   const { heights } = reliefOf(along, size, ppi);
   const values = new Float32Array(size * size * 2);
   for (let y = 0; y < size; y++) {
     const [above, below] = [Math.max(0, y - 1) * size, Math.min(size - 1, y + 1) * size];
     for (let x = 0; x < size; x++) {
-      values[(y * size + x) * 2] = along[y * size + x];
-      values[(y * size + x) * 2 + 1] = (heights[below + x] - heights[above + x]) / 2;
+      values[(y * size + x) * 2] = along[y * size + x]!;
+      values[(y * size + x) * 2 + 1] = (heights[below + x]! - heights[above + x]!) / 2;
     }
   }
   return { size, sideMm: (size / ppi) * MM_PER_INCH, values };

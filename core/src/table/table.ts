@@ -58,7 +58,7 @@ function moved(ids: readonly string[], id: string, by: 1 | -1): readonly string[
   const to = at + by;
   if (at < 0 || to < 0 || to >= ids.length) return ids;
   const next = [...ids];
-  [next[at], next[to]] = [next[to], next[at]];
+  [next[at], next[to]] = [next[to]!, next[at]!];
   return next;
 }
 

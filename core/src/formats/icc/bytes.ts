@@ -53,7 +53,7 @@ export class ByteWriter {
   words(values: Uint16Array): this {
     this.#room(values.length * 2);
     for (let i = 0; i < values.length; i++) {
-      this.#view.setUint16(this.#length, values[i]);
+      this.#view.setUint16(this.#length, values[i]!);
       this.#length += 2;
     }
     return this;

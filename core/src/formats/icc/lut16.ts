@@ -38,7 +38,7 @@ function onCurve(curves: Uint16Array, channel: number, channels: number, at: num
   const low = Math.min(entries - 2, Math.floor(place));
   const t = place - low;
   const from = channel * entries + low;
-  return entries === 1 ? curves[channel] : curves[from] * (1 - t) + curves[from + 1] * t;
+  return entries === 1 ? curves[channel]! : curves[from]! * (1 - t) + curves[from + 1]! * t;
 }
 
 /**
@@ -52,7 +52,7 @@ export function throughLut16(lut: Lut16, input: ArrayLike<number>, from: 'device
   let base = 0;
   let step = 1;
   for (let x = inputs - 1; x >= 0; x--) {
-    const place = (onCurve(lut.inputCurves, x, inputs, input[x] / 65535) / 65535) * (grid - 1);
+    const place = (onCurve(lut.inputCurves, x, inputs, input[x]! / 65535) / 65535) * (grid - 1);
     const low = Math.min(Math.max(0, grid - 2), Math.floor(place));
     fraction[x] = grid === 1 ? 0 : place - low;
     stride[x] = step;
@@ -65,19 +65,19 @@ export function throughLut16(lut: Lut16, input: ArrayLike<number>, from: 'device
       let [weight, node] = [1, base];
       for (let x = 0; x < inputs; x++) {
         const far = corner & (1 << x);
-        weight *= far ? fraction[x] : 1 - fraction[x];
-        if (far) node += stride[x];
+        weight *= far ? fraction[x]! : 1 - fraction[x]!;
+        if (far) node += stride[x]!;
       }
-      if (weight !== 0) for (let o = 0; o < outputs; o++) sum[o] += weight * lattice[node * outputs + o];
+      if (weight !== 0) for (let o = 0; o < outputs; o++) sum[o]! += weight * lattice[node * outputs + o]!;
     }
     return sum.map((v, o) => onCurve(lut.outputCurves, o, outputs, v / 65535));
   }
-  const order = Array.from({ length: inputs }, (_, i) => i).sort((i, j) => fraction[j] - fraction[i]);
+  const order = Array.from({ length: inputs }, (_, i) => i).sort((i, j) => fraction[j]! - fraction[i]!);
   let node = base;
   for (let i = 0; i <= inputs; i++) {
-    const weight = (i === 0 ? 1 : fraction[order[i - 1]]) - (i === inputs ? 0 : fraction[order[i]]);
-    if (weight !== 0) for (let o = 0; o < outputs; o++) sum[o] += weight * lattice[node * outputs + o];
-    if (i < inputs) node += stride[order[i]];
+    const weight = (i === 0 ? 1 : fraction[order[i - 1]!]!) - (i === inputs ? 0 : fraction[order[i]!]!);
+    if (weight !== 0) for (let o = 0; o < outputs; o++) sum[o]! += weight * lattice[node * outputs + o]!;
+    if (i < inputs) node += stride[order[i]!]!;
   }
   return sum.map((v, o) => onCurve(lut.outputCurves, o, outputs, v / 65535));
 }

@@ -1,3 +1,4 @@
+import { three } from '../../colour/three.ts';
 import { FormatError } from '../format-error.ts';
 import type { Lut16 } from './lut16.ts';
 
@@ -38,7 +39,7 @@ export function readProfile(bytes: Uint8Array): ReadProfile {
   if (size > bytes.length) throw damaged(`it says it is ${size} bytes long and is ${bytes.length}`);
   const header: ProfileHeader = {
     bytes: size,
-    major: bytes[8],
+    major: bytes[8]!,
     deviceClass: text4(bytes, 12).trim(),
     colourSpace: text4(bytes, 16).trim(),
     connectionSpace: text4(bytes, 20).trim(),
@@ -86,24 +87,24 @@ function checkTag(name: string, tag: Uint8Array, header: ProfileHeader): void {
   const view = viewOf(tag);
   if (type === 'mft1' || type === 'mft2') {
     need(type === 'mft2' ? 52 : 48);
-    const [inputs, outputs, grid] = tag.subarray(8, 11);
+    const [inputs, outputs, grid] = [view.getUint8(8), view.getUint8(9), view.getUint8(10)];
     checkTableChannels(name, inputs, outputs, header);
     if (grid < 2) throw damaged(`the table of tag “${name}” has no nodes`);
     const entries = type === 'mft2' ? [view.getUint16(48), view.getUint16(50)] : [256, 256];
     if (entries.some((n) => n < 2 || n > 4096))
       throw damaged(`a curve of tag “${name}” has too few or too many entries`);
-    const numbers = inputs * entries[0] + grid ** inputs * outputs + outputs * entries[1];
+    const numbers = inputs * entries[0]! + grid ** inputs * outputs + outputs * entries[1]!;
     need(type === 'mft2' ? 52 + numbers * 2 : 48 + numbers);
   } else if (type === 'mAB ' || type === 'mBA ') {
     need(32);
-    checkTableChannels(name, tag[8], tag[9], header);
+    checkTableChannels(name, tag[8]!, tag[9]!, header);
     for (let at = 12; at < 32; at += 4) need(view.getUint32(at));
   } else if (type === 'curv') {
     need(12);
     need(12 + view.getUint32(8) * 2);
   } else if (type === 'XYZ ') {
     need(20);
-    const [X, Y, Z] = [8, 12, 16].map((at) => view.getInt32(at) / 65536);
+    const [X, Y, Z] = three((c) => view.getInt32(8 + 4 * c) / 65536);
     if (name === 'wtpt' && !(Y > 0.1 && Y < 1.5 && X > 0 && X < 2 && Z > 0 && Z < 2))
       throw damaged('its white is none that a sheet or a screen can have');
   } else if (type === 'sf32') {
@@ -157,7 +158,7 @@ export function readLut16({ tags }: ReadProfile, name: string): Lut16 {
   if (!tag || text4(tag, 0) !== 'mft2')
     throw new FormatError({ message: `The profile has no 16-bit table “${name}”.`, remedy: REMEDY });
   const view = viewOf(tag);
-  const [inputs, outputs, grid] = tag.subarray(8, 11);
+  const [inputs, outputs, grid] = [view.getUint8(8), view.getUint8(9), view.getUint8(10)];
   const words = (from: number, count: number) =>
     Uint16Array.from({ length: count }, (_, i) => view.getUint16(from + i * 2));
   const [ins, outs, nodes] = [inputs * view.getUint16(48), outputs * view.getUint16(50), grid ** inputs * outputs];

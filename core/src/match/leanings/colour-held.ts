@@ -59,7 +59,7 @@ export const colourHeld: Leaning = {
     return {
       speaks,
       sentence: sentenceCase(
-        `the ${first.name} lie ${deltaE(first.meanDeltaE)} outside this sheet, ${percent(first.share)} of the picture${also}.${lamp}`,
+        `the ${first!.name} lie ${deltaE(first!.meanDeltaE)} outside this sheet, ${percent(first!.share)} of the picture${also}.${lamp}`,
       ),
       figures: [
         outside,

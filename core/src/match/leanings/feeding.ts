@@ -17,7 +17,7 @@ export const feeding: Leaning = {
     const taken = paths.filter(([, takes]) => takes !== 'not');
     if (taken.length === 0 || taken.some(([key]) => !FEED_PATHS[key].byHand)) return undefined;
     const timed = sheet.minutesEach !== undefined;
-    const minutes = (sheet.minutesEach ?? FEED_PATHS[taken[0][0]].minutesEach) * commission.copies;
+    const minutes = (sheet.minutesEach ?? FEED_PATHS[taken[0]![0]].minutesEach) * commission.copies;
     const prints = commission.copies === 1 ? 'the print' : `${commission.copies} prints`;
     return {
       speaks: 'against',

@@ -12,7 +12,7 @@ function weightOf(observations: readonly Observation[]): Figure {
   const found = latest(observations, 'weight');
   if (!found) return MISSING_WEIGHT;
   const perGram = 1e6 / (found.widthMm * found.heightMm);
-  const { mean, sd } = meanOf(found.grams, ASSUMED.shareOfWeight * found.grams[0]);
+  const { mean, sd } = meanOf(found.grams, ASSUMED.shareOfWeight * found.grams[0]!);
   return { shape: 'scalar', value: mean * perGram, sd: sd * perGram };
 }
 

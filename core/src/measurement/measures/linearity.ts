@@ -35,7 +35,7 @@ const noteOf = ({ by, step }: { by: number; step: number }) =>
 
 /** The grey that lies furthest from equal steps of L* between black and paper, and by how much. */
 function worstDeparture(ramp: readonly RampStep[]): { by: number; step: number } {
-  const [first, last] = [ramp[0], ramp[ramp.length - 1]];
+  const [first, last] = [ramp[0]!, ramp[ramp.length - 1]!];
   return ramp
     .map((s) => ({
       step: s.step,

@@ -31,8 +31,8 @@ function fromEnd(ramp: readonly RampStep[], end: End) {
   const steps = ramp
     .map(({ step, lab }) => ({ x: Math.abs(step - END_STEP[end]), lab }))
     .sort((p, q) => p.x - q.x)
-    .filter((s, i, all) => i === 0 || s.x > all[i - 1].x);
-  return steps.length >= 2 && steps[0].x < AT_THE_END ? steps : undefined;
+    .filter((s, i, all) => i === 0 || s.x > all[i - 1]!.x);
+  return steps.length >= 2 && steps[0]!.x < AT_THE_END ? steps : undefined;
 }
 
 /**
@@ -46,13 +46,13 @@ export function firstSeparate(ramp: readonly RampStep[], end: End, threshold: nu
   const away = end === 'black' ? 1 : -1;
   const curve = risingCurve(steps.map(({ x, lab }) => ({ x, y: away * lab[0] })));
   const at = (i: number, x: number): Lab => {
-    const [p, q] = [steps[i], steps[i + 1]];
+    const [p, q] = [steps[i]!, steps[i + 1]!];
     const t = (x - p.x) / (q.x - p.x);
     return [away * curve(x), p.lab[1] + (q.lab[1] - p.lab[1]) * t, p.lab[2] + (q.lab[2] - p.lab[2]) * t];
   };
-  const first: Lab = [away * curve(0), steps[0].lab[1], steps[0].lab[2]];
+  const first: Lab = [away * curve(0), steps[0]!.lab[1], steps[0]!.lab[2]];
   for (let i = 0; i + 1 < steps.length; i++) {
-    const [from, to] = [steps[i].x, steps[i + 1].x];
+    const [from, to] = [steps[i]!.x, steps[i + 1]!.x];
     for (let n = 1; n <= PLACES; n++) {
       const x = from + ((to - from) * n) / PLACES;
       if (deltaE2000(first, at(i, x)) < threshold) continue;
@@ -74,7 +74,7 @@ function blockedSteps({ ramp, groups, repeatability }: ReadingFacts, end: End): 
   const variance = (lab: Lab) => Math.hypot(...noiseAt(repeatability, lab[0])) ** 2 / (counts.get(lab) ?? 1);
   const [first, ...others] = fromEnd(ramp!, end)!;
   const sure = others.findIndex(
-    ({ lab }) => deltaE2000(first.lab, lab) > NOISE_WIDTH * Math.sqrt(variance(first.lab) + variance(lab)),
+    ({ lab }) => deltaE2000(first!.lab, lab) > NOISE_WIDTH * Math.sqrt(variance(first!.lab) + variance(lab)),
   );
   return sure < 0 ? others.length : sure;
 }
