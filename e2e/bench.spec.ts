@@ -46,12 +46,12 @@ test('a session with a slipped strip, by keyboard: caught, named, read again, fi
   await page.keyboard.press('s');
   await expect(page.getByRole('main')).toContainText('1 of 9 strips kept');
   await page.keyboard.press('s');
-  const alert = page.getByRole('alert').filter({ hasText: 'Strip B: slipped strip' });
+  const alert = page.getByRole('alert').filter({ hasText: 'Strip 2: slipped strip' });
   await expect(alert).toContainText(
     /moved one patch on: the beginning was missed \(median \d\.\d against \d+\.\d ΔE00\)/,
   );
   await expect(alert).toContainText('Read it again, from the lead-in');
-  await expect(page.getByRole('radio', { name: 'Strip B, in question' })).toHaveAttribute('aria-checked', 'true');
+  await expect(page.getByRole('radio', { name: 'Strip 2, in question' })).toHaveAttribute('aria-checked', 'true');
   await expectAccessible(page);
   // The next strip waits until this one is mended.
   await expect(page.getByRole('button', { name: /^Read/ }).first()).toBeDisabled();
@@ -59,13 +59,13 @@ test('a session with a slipped strip, by keyboard: caught, named, read again, fi
   await expect(alert).toHaveCount(0);
   await page.keyboard.press('s');
   await expect(page.getByRole('main')).toContainText('2 of 9 strips kept');
-  await expect(page.getByRole('radio', { name: 'Strip B, read once' })).toBeVisible();
+  await expect(page.getByRole('radio', { name: 'Strip 2, read once' })).toBeVisible();
   await page.keyboard.press('u');
   await expect(page.getByRole('main')).toContainText('1 of 9 strips kept');
   // Any strip that is kept can be doubted and read again.
-  await page.getByRole('radio', { name: 'Strip A, read once' }).click();
-  await page.getByRole('region', { name: 'Strip A' }).getByRole('button', { name: 'Read it again' }).click();
-  await expect(page.getByRole('button', { name: 'Read strip A' })).toBeVisible();
+  await page.getByRole('radio', { name: 'Strip 1, read once' }).click();
+  await page.getByRole('region', { name: 'Strip 1' }).getByRole('button', { name: 'Read it again' }).click();
+  await expect(page.getByRole('button', { name: 'Read strip 1' })).toBeVisible();
   await page.keyboard.press('o');
   await expect(page.getByText('Every strip is read.')).toBeVisible({ timeout: 30_000 });
   await page.getByRole('button', { name: 'Keep the readings' }).click();
@@ -134,10 +134,10 @@ test('a session goes on where it stopped after the server was killed', async ({ 
   await page.goto(`${again.url}/readings/sessions`);
   await expect(page.getByText(/stopped after 2 of \d+ strips/)).toBeVisible();
   await page.getByRole('link', { name: 'Small on Coated' }).click();
-  await page.getByRole('button', { name: 'Read strip C' }).click();
+  await page.getByRole('button', { name: 'Read strip 3' }).click();
   await expect(page.getByRole('main')).toContainText('3 of');
   await page.reload();
-  await expect(page.getByRole('button', { name: 'Read strip D' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Read strip 4' })).toBeVisible();
   await again.close();
   again.clear();
 });

@@ -34,9 +34,9 @@ const VIEWS = [
     async (page) => {
       await page.getByLabel(/rehearses/).selectOption('slipped');
       await page.getByRole('button', { name: 'Begin to read' }).click();
-      await page.getByRole('button', { name: 'Read strip A' }).click();
-      await page.getByRole('button', { name: 'Read strip B' }).click();
-      await page.getByText('Strip B: slipped strip').waitFor();
+      await page.getByRole('button', { name: 'Read strip 1' }).click();
+      await page.getByRole('button', { name: 'Read strip 2' }).click();
+      await page.getByText('Strip 2: slipped strip').waitFor();
     },
   ],
   ['compare', '/compare'],

@@ -15,3 +15,13 @@ export function seededNormal(seed: number): () => number {
   const uniform = seededRandom(seed);
   return () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform());
 }
+
+/** A list in another order, every order as likely (Fisher & Yates). */
+export function shuffled<T>(list: readonly T[], random: () => number): T[] {
+  const out = [...list];
+  for (let i = out.length - 1; i > 0; i--) {
+    const j = Math.floor(random() * (i + 1));
+    [out[i], out[j]] = [out[j]!, out[i]!];
+  }
+  return out;
+}

@@ -99,6 +99,19 @@ it('is looked at behind another glass without its commission being changed; the 
   expect((await rakuen.call('POST', '/api/matches', { pictureId, glass: 'fog' })).status).toBe(400);
 });
 
+it('a sheet that was only weighed is left out with its reason, and keeps no other from its place', async () => {
+  const weighed = await condition(rakuen, 'Weighed Sheet', 'cotton');
+  const seen = { takenAt: '2026-11-20T10:00:00Z', by: 'Ines', instrument: '', light: '', note: '' };
+  const { status } = await rakuen.call('POST', `/api/conditions/${weighed}/observations`, {
+    observations: [{ kind: 'weight', value: { grams: [19.1, 19.12], widthMm: 210, heightMm: 297 }, ...seen }],
+  });
+  expect(status).toBe(201);
+  const { places, leftOut } = await match();
+  expect(places).toHaveLength(2);
+  expect(leftOut).toEqual([{ conditionId: weighed, why: expect.any(String) }]);
+  expect((await rakuen.call('DELETE', `/api/conditions/${weighed}`)).status).toBe(204);
+});
+
 it('a part of a picture comes with the file’s own pixels', async () => {
   const lab = async (query: string) => {
     const answer = await fetch(`${rakuen.url}/api/pictures/${pictureId}/lab${query}`);

@@ -73,13 +73,17 @@ describe('the model of a print condition', () => {
     const first = (await model(id)).body;
     expect(first).toMatchObject({ deviceSpace: 'RGB', spectral: true, brightenerApart: false, sets: ['first.txt'] });
     const database = new Database(join(rakuen.data, 'rakuen.sqlite'), { readonly: true });
-    const keys = () => database.prepare('SELECT inputsKey FROM derived WHERE subject = ?').all(id);
+    const keys = () =>
+      database.prepare("SELECT inputsKey FROM derived WHERE subject = ? AND kind LIKE 'model%'").all(id);
     const before = keys();
     expect(before).toHaveLength(1);
     await bring(id, 'dark.txt', 'cotton', 300, 2, 'M2');
     const second = (await model(id)).body;
     expect(second.brightenerApart).toBe(true);
     expect(second.canBuildFrom).toEqual(['M1', 'M2']);
+    // It is kept once the writer is free, and nobody waits for that.
+    for (let i = 0; i < 50 && JSON.stringify(keys()) === JSON.stringify(before); i++)
+      await new Promise((done) => setTimeout(done, 100));
     expect(keys()).not.toEqual(before);
     expect(keys()).toHaveLength(1);
     database.close();
@@ -294,7 +298,10 @@ describe('profiles', () => {
   it('built from what speaks anyway, it is the condition’s own model: not learned twice, its brightener told apart', async () => {
     await made(id, { ...SETTINGS, name: 'As it speaks', builtFrom: 'M1' });
     const database = new Database(join(rakuen.data, 'rakuen.sqlite'), { readonly: true });
-    const kinds = database.prepare('SELECT kind FROM derived WHERE subject = ? ORDER BY kind').pluck().all(id);
+    const kinds = database
+      .prepare("SELECT kind FROM derived WHERE subject = ? AND kind LIKE 'model%' ORDER BY kind")
+      .pluck()
+      .all(id);
     database.close();
     expect(kinds).toEqual(['model', 'model M2']);
   });

@@ -1,4 +1,4 @@
-import { seededRandom } from '../random.ts';
+import { seededRandom, shuffled } from '../random.ts';
 import { askedPatches, type DistinctPatch } from './asked-patches.ts';
 import type { Rgb } from '../colour/types.ts';
 import { MARK_MM, markBoxes } from '../scan/corner-marks.ts';
@@ -105,6 +105,10 @@ const MARGIN = 12;
 const HEAD = 16;
 const SPACER = 0.8;
 const BETWEEN_STRIPS = 2.5;
+/** So many patches between two ticks beside a strip. */
+const COUNTED = 5;
+/** It keeps clear of the next strip. */
+const TICK = 1.2;
 const MARK = MARK_MM;
 /** From its edges to a mark. */
 const NEAR = 4;
@@ -180,12 +184,12 @@ function layOut(
       'Choose a smaller patch or a larger sheet.',
     );
 
-  const shuffled = shuffle(
+  const mixed = shuffled(
     distinct.filter((p) => p.role !== 'white' && p.role !== 'black'),
-    spec.seed,
+    seededRandom(spec.seed),
   );
   const free = perStrip - WHITES_A_STRIP - BLACKS_A_STRIP;
-  const stripCount = Math.max(3, Math.ceil(shuffled.length / free));
+  const stripCount = Math.max(3, Math.ceil(mixed.length / free));
   const pageCount = Math.ceil(stripCount / perPage);
   if (pageCount > MOST_PAGES)
     throw new ChartError(
@@ -197,7 +201,7 @@ function layOut(
   // What is left over in the last strip repeats patches from the beginning: more repeats tell more of the noise.
   const filled = Array.from(
     { length: stripCount * free },
-    (_, i): DistinctPatch => shuffled[i] ?? { ...shuffled[(i * 7) % shuffled.length]!, role: 'repeat' },
+    (_, i): DistinctPatch => mixed[i] ?? { ...mixed[(i * 7) % mixed.length]!, role: 'repeat' },
   );
   const random = seededRandom(spec.seed + 1);
   const strips: ChartStrip[] = [];
@@ -206,13 +210,13 @@ function layOut(
   for (let s = 0; s < stripCount; s++) {
     const page = Math.floor(s / perPage);
     const x = MARGIN + (s % perPage) * (spec.patchMm + BETWEEN_STRIPS);
-    const label = stripLabel(s);
+    const label = String(s + 1);
     const column: DistinctPatch[] = filled.slice(s * free, (s + 1) * free);
     column.splice(Math.floor(random() * (column.length + 1)), 0, { rgb16: WHITE_16, role: 'white' });
     column.splice(Math.floor(random() * (column.length + 1)), 0, { rgb16: BLACK_16, role: 'black' });
     const top = MARGIN + HEAD;
     const patches = column.map(({ rgb16, role }, i): PlacedPatch => ({
-      id: `${label}${String(i + 1).padStart(2, '0')}`,
+      id: `s${label}p${String(i + 1).padStart(2, '0')}`,
       rgb16,
       role,
       xMm: x,
@@ -227,6 +231,15 @@ function layOut(
         heightMm: SPACER,
         rgb16: spacer(patches[i - 1]?.rgb16 ?? WHITE_16, patches[i]?.rgb16 ?? WHITE_16),
       });
+      // A place in a strip is counted as on a ruler: under every fifth patch the spacer reaches out of the strip.
+      if (i > 0 && i % COUNTED === 0)
+        boxes[page]!.push({
+          xMm: x + spec.patchMm,
+          yMm: top + i * pitch,
+          widthMm: TICK,
+          heightMm: SPACER,
+          rgb16: BLACK_16,
+        });
     }
     texts[page]!.push({ xMm: x + spec.patchMm / 2, yMm: top - 1.5, sizeMm: 3, text: label, anchor: 'middle' });
   }
@@ -282,24 +295,6 @@ function lines(words: readonly string[], widthMm: number): ChartText[] {
     text,
     anchor: 'start',
   }));
-}
-
-/** A, B … Z, AA, AB … */
-function stripLabel(number: number): string {
-  return number < 26
-    ? String.fromCharCode(65 + number)
-    : stripLabel(Math.floor(number / 26) - 1) + String.fromCharCode(65 + (number % 26));
-}
-
-/** Fisher & Yates, seeded. */
-function shuffle<T>(list: readonly T[], seed: number): T[] {
-  const random = seededRandom(seed);
-  const out = [...list];
-  for (let i = out.length - 1; i > 0; i--) {
-    const j = Math.floor(random() * (i + 1));
-    [out[i], out[j]] = [out[j]!, out[i]!];
-  }
-  return out;
 }
 
 /** Black or white, whichever stands out more from the weaker of its neighbours. */

@@ -129,6 +129,18 @@ describe('on paper', () => {
     }
   });
 
+  it('strips are numbered, patches by strip and place; under every fifth a tick reaches out of the strip, and touches no other', () => {
+    const [first, second] = chart.strips;
+    expect(chart.strips.map((s) => s.label)).toEqual(chart.strips.map((_, i) => String(i + 1)));
+    expect(second.patches.slice(0, 2).map((p) => p.id)).toEqual(['s2p01', 's2p02']);
+    const between = first.patches[0].xMm + 8.6;
+    const inked = first.patches.map((p) => {
+      const at = pixelAt(p.yMm + 8.4, 150) * raster.widthPx;
+      return [between, second.patches[0].xMm - 0.6].map((mm) => raster.data[(at + pixelAt(mm, 150)) * 3] === 0);
+    });
+    expect(inked).toEqual(first.patches.map((_, i) => [(i + 1) % 5 === 0, false]));
+  });
+
   it('neighbours in a strip are parted by a spacer that stands out from both', () => {
     for (const strip of chart.strips) {
       const x = pixelAt(strip.patches[0].xMm + 4, 150);
@@ -158,7 +170,7 @@ describe('on paper', () => {
     const lines = writeChartReference(chart)
       .replace('SAMPLE_ID RGB_R RGB_G RGB_B', 'SAMPLE_ID RGB_R RGB_G RGB_B LAB_L LAB_A LAB_B')
       .replace('NUMBER_OF_FIELDS 4', 'NUMBER_OF_FIELDS 7');
-    const read = readingFromCgats(new TextEncoder().encode(lines.replace(/^([A-Z]+\d\d .*)$/gm, '$1 50 1 2')));
+    const read = readingFromCgats(new TextEncoder().encode(lines.replace(/^(s\d+p\d\d .*)$/gm, '$1 50 1 2')));
     expect(read.reading.patches).toHaveLength(chart.patchCount);
     expect(read.reading.deviceSpace).toBe('RGB');
   });

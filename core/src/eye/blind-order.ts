@@ -1,4 +1,4 @@
-import { seededRandom } from '../random.ts';
+import { seededRandom, shuffled } from '../random.ts';
 
 /** A pair as it is laid before the eye. */
 export interface BlindPair {
@@ -29,14 +29,4 @@ export function blindCodes(count: number, seed: number): string[] {
   const random = seededRandom(seed + 1);
   const all = [...LETTERS].flatMap((p) => [...LETTERS].filter((q) => q !== p).map((q) => p + q));
   return shuffled(all, random).slice(0, count);
-}
-
-/** Fisher & Yates. */
-function shuffled<T>(list: readonly T[], random: () => number): T[] {
-  const out = [...list];
-  for (let i = out.length - 1; i > 0; i--) {
-    const j = Math.floor(random() * (i + 1));
-    [out[i], out[j]] = [out[j]!, out[i]!];
-  }
-  return out;
 }

@@ -1,4 +1,4 @@
-import { seededRandom } from '../random.ts';
+import { seededRandom, shuffled } from '../random.ts';
 import { placesOf, slicings } from './slicing.ts';
 
 /** What is printed on: a sheet, or a roll of which as much is taken as is needed. Sizes in mm, the unprintable edge taken off already (see `printable`). */
@@ -162,12 +162,9 @@ function* ordersOf<P extends Piece>(pieces: readonly P[]): Generator<readonly Or
   }
   const next = seededRandom(pieces.length * 7919);
   for (let n = 0; n < SHUFFLES; n++) {
-    const shuffled = pieces.map((piece): Ordered<P> => ({ piece, ...(piece.mayTurn && { turned: next() < 0.5 }) }));
-    for (let i = shuffled.length - 1; i > 0; i--) {
-      const j = Math.floor(next() * (i + 1));
-      [shuffled[i], shuffled[j]] = [shuffled[j]!, shuffled[i]!];
-    }
-    yield n % 2 === 0 ? shuffled : shuffled.map(({ piece }) => ({ piece }));
+    const turned = pieces.map((piece): Ordered<P> => ({ piece, ...(piece.mayTurn && { turned: next() < 0.5 }) }));
+    const mixed = shuffled(turned, next);
+    yield n % 2 === 0 ? mixed : mixed.map(({ piece }) => ({ piece }));
   }
 }
 

@@ -15,7 +15,8 @@ import { ConditionRow } from '../store/entities/papers.ts';
 import { ReadingRow } from '../store/entities/readings.ts';
 import { Writer } from '../store/writer.ts';
 import type { SetFigures } from '../work/tasks.ts';
-import { Workshop } from '../work/workshop.ts';
+import { eachOf } from '../work/under-way.ts';
+import { AT_ONCE, Workshop } from '../work/workshop.ts';
 import { factsHead, HEAD_COLUMNS, headOf, type HeadRow } from './condition-heads.ts';
 
 /** What readings tell of a print condition: its facts, without what was found at the bench, and the solid of its colours. */
@@ -49,7 +50,7 @@ export class FactsService {
     const keys = await this.keysOf(conditions, readings);
     const rows = await this.derived.kept<{ value: string }>('facts', keys);
     const facts = new Map(rows.map((r) => [r.subject, JSON.parse(r.value) as ConditionFacts]));
-    for (const id of keys.keys()) if (!facts.has(id)) facts.set(id, await this.one(id));
+    for (const [id, told] of await this.lacking(keys, facts)) facts.set(id, told);
     return facts;
   }
 
@@ -58,12 +59,14 @@ export class FactsService {
     const keys = await this.keysOf(conditions, await this.readings.find());
     const rows = await this.derived.kept<HeadRow>('facts', keys, HEAD_COLUMNS);
     const heads = new Map(rows.map((row) => [row.subject, headOf(row)]));
-    for (const id of keys.keys()) if (!heads.has(id)) heads.set(id, factsHead(await this.one(id)));
+    for (const [id, told] of await this.lacking(keys, heads)) heads.set(id, factsHead(told));
     return heads;
   }
 
   /** The solid of a print condition's colours; undefined where nothing that was read encloses one. */
   async solid(id: string): Promise<GamutMesh | undefined> {
+    // Of one that was only weighed and looked at there is none.
+    if ((await this.readings.countBy({ conditionId: id })) === 0) return undefined;
     const solid = await this.derived.get(id, 'solid', () => this.inputs(id, async (told) => (await told).solid));
     return solid ?? undefined;
   }
@@ -102,8 +105,18 @@ export class FactsService {
     const conditions = await this.conditions.find({ select: { id: true, figuresFrom: true } });
     const keys = await this.keysOf(conditions, await this.readings.find());
     const standing = new Set((await this.derived.kept('facts', keys, '1')).map((r) => r.subject));
-    for (const id of keys.keys())
-      if (!standing.has(id)) await this.writer.run('figures computed anew', () => this.one(id));
+    await this.lacking(keys, standing);
+    // Kept, too, when this returns.
+    await this.writer.run('figures computed anew', () => Promise.resolve());
+  }
+
+  /** Those of which nothing that stands is known, told one after another on each thread. */
+  private async lacking(
+    keys: ReadonlyMap<string, string>,
+    standing: { has(id: string): boolean },
+  ): Promise<[id: string, facts: ConditionFacts][]> {
+    const lacking = [...keys.keys()].filter((id) => !standing.has(id));
+    return eachOf(lacking, AT_ONCE, async (id) => [id, await this.one(id)]);
   }
 
   /** Of one print condition that was read. What can't be read any more is told as missing: the others are shown all the same. */

@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import { availableParallelism } from 'node:os';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
@@ -41,14 +40,12 @@ import { TrialRow } from '../store/entities/judgements.ts';
 import { DecisionRow, MatchRow, SchoolRow } from '../store/entities/matches.ts';
 import { PaperRow } from '../store/entities/papers.ts';
 import { Writer } from '../store/writer.ts';
-import { Workshop } from '../work/workshop.ts';
+import { AT_ONCE, Workshop } from '../work/workshop.ts';
 import { eachOf, UnderWay } from '../work/under-way.ts';
 import { present, whole } from '../store/rows.ts';
 
 /** Decisions of a list: what a screen shows at once. */
 const MOST_LISTED = 500;
-/** Sheets that are laid at once: one a thread, so that little is begun that may be left. */
-const AT_ONCE = Math.max(2, availableParallelism());
 /** Kept matches of a picture that are listed. */
 const MOST_KEPT = 50;
 
@@ -307,6 +304,7 @@ export class MatchesService {
       }
     };
     const work = this.underWay.begin(named, asked.length);
+    // One a thread, so that little is begun that may be left.
     const laid = await eachOf(asked as ConditionView[], AT_ONCE, async (condition) => {
       work.goOn();
       const found = await layOne(condition);

@@ -1,5 +1,5 @@
 import type { QueryRunner } from 'typeorm';
-import { recordTriggers, type ColumnFacts } from './record.ts';
+import { RECORDED, recordTriggers, type ColumnFacts } from './record.ts';
 
 async function columnsOf(runner: QueryRunner, table: string): Promise<ColumnFacts[]> {
   return (await runner.query(`PRAGMA table_info(${table})`)) as ColumnFacts[];
@@ -16,10 +16,13 @@ export async function record(runner: QueryRunner, table: string): Promise<void> 
   for (const sql of recordTriggers(table, await columnsOf(runner, table))) await runner.query(sql);
 }
 
-/** Counts the changes of a table's rows, whatever column they touch. */
+/** Counts the changes of a table's rows, whatever column they touch that a hand changes. */
 export async function revise(runner: QueryRunner, table: string): Promise<void> {
   await runner.query(`DROP TRIGGER IF EXISTS ${table}_revised`);
-  const names = (await columnsOf(runner, table)).map((c) => c.name).filter((name) => name !== 'revision');
+  const followed = RECORDED[table].followed ?? [];
+  const names = (await columnsOf(runner, table))
+    .map((c) => c.name)
+    .filter((name) => name !== 'revision' && !followed.includes(name));
   await runner.query(
     `CREATE TRIGGER ${table}_revised AFTER UPDATE ON ${table}
      WHEN NEW.revision = OLD.revision AND (${names.map((n) => `OLD."${n}" IS NOT NEW."${n}"`).join(' OR ')})

@@ -9,6 +9,9 @@ import type { PictureResult, PictureTask } from './picture-task.ts';
 import { left } from './under-way.ts';
 import type { Fault, TASKS, TaskName } from './worker.ts';
 
+/** So much is worked at at once. */
+export const AT_ONCE = Math.max(2, availableParallelism());
+
 const THREADS = {
   filename: new URL('./worker.js', import.meta.url).href,
   idleTimeout: 60_000,
@@ -20,7 +23,7 @@ const DEADLINE_MS = { short: 120_000, picture: 1_200_000 } as const;
 /** The worker threads: everything that computes runs here, so that the server keeps answering. */
 @Injectable()
 export class Workshop implements OnModuleDestroy {
-  private readonly pool = new Piscina({ ...THREADS, minThreads: 1, maxThreads: Math.max(2, availableParallelism()) });
+  private readonly pool = new Piscina({ ...THREADS, minThreads: 1, maxThreads: AT_ONCE });
   /** Pictures take long: they are read on a thread of their own, so that one is always free for what is short. */
   private readonly pictures = new Piscina({ ...THREADS, minThreads: 0, maxThreads: 1 });
 
