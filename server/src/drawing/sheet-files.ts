@@ -4,6 +4,7 @@ import { fromRgb16, toRgb16, type Rgb16 } from '@rakuen/core/chart/device16';
 import { blankRaster, rasteriseChart, type Raster } from '@rakuen/core/chart/raster';
 import { rasterisePage, type PageMark, type TestPage } from '@rakuen/core/chart/test-page';
 import { drawText, type TextLine } from './draw-text.ts';
+import { bare } from './page.ts';
 import { finishedPdf, lineWidth, newPdf, POINTS_PER_MM, setLine } from './pdf.ts';
 
 const MM_PER_INCH = 25.4;
@@ -48,7 +49,7 @@ function tiff({ widthPx, heightPx, dpi, data }: Raster): Promise<Buffer> {
 export function chartPdf(design: ChartDesign): Promise<Uint8Array> {
   const document = newPdf();
   design.pages.forEach((page, number) => {
-    document.addPage({ size: [page.widthMm * POINTS_PER_MM, page.heightMm * POINTS_PER_MM], margin: 0 });
+    bare(document, page.widthMm, page.heightMm);
     for (const b of page.boxes) box(document, b.xMm, b.yMm, b.widthMm, b.heightMm, b.rgb16);
     for (const strip of design.strips) {
       if (strip.page === number)
@@ -62,7 +63,7 @@ export function chartPdf(design: ChartDesign): Promise<Uint8Array> {
 /** The test page as PDF: flats and type as vectors; rings and sweeps as pictures at the page's resolution. */
 export async function testPagePdf(page: TestPage, dpi: number): Promise<Uint8Array> {
   const document = newPdf();
-  document.addPage({ size: [page.widthMm * POINTS_PER_MM, page.heightMm * POINTS_PER_MM], margin: 0 });
+  bare(document, page.widthMm, page.heightMm);
   for (const mark of page.marks) {
     if (mark.kind === 'flat') box(document, mark.xMm, mark.yMm, mark.widthMm, mark.heightMm, toRgb16(mark.rgb));
     else if (mark.kind === 'text') words(document, mark);

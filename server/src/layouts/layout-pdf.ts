@@ -1,8 +1,10 @@
 import { CAPTION_ROOM_MM } from '@rakuen/core/layout/borders';
 import type { LaidPiece, LayoutView, StockInput } from '@rakuen/contract/layouts';
+import { bare } from '../drawing/page.ts';
 import { finishedPdf, newPdf, POINTS_PER_MM, setLine } from '../drawing/pdf.ts';
 
-const MOST_POINTS = 14_400;
+/** Height of a page on which nothing lies. */
+const NOTHING_MM = 70;
 const CAPTION_PT = 9;
 
 /** A layout at true size, a page a sheet: pieces, what is printed within their borders, the cuts numbered in their order. */
@@ -11,8 +13,7 @@ export function layoutPdf(stock: StockInput, { sheets }: LayoutView): Promise<Ui
   const mm = POINTS_PER_MM;
   for (const sheet of sheets) {
     const height = stock.kind === 'roll' ? sheet.heightMm + stock.top + stock.bottom : stock.heightMm;
-    const [w, h] = [stock.widthMm * mm, Math.min(MOST_POINTS, height * mm)];
-    document.addPage({ size: [w, h], margin: 0 });
+    const [w, h] = bare(document, stock.widthMm, height);
     for (const p of sheet.placed) {
       document.save();
       if (p.turned) document.translate(p.xMm * mm, (p.yMm + p.widthMm) * mm).rotate(-90);
@@ -27,7 +28,7 @@ export function layoutPdf(stock: StockInput, { sheets }: LayoutView): Promise<Ui
       setLine(document, `${i + 1}`, { x: x0 + 2, y: y0 + 2, size: 8, face: 'sans' });
     });
   }
-  if (sheets.length === 0) document.addPage({ size: [stock.widthMm * mm, 200], margin: 0 });
+  if (sheets.length === 0) bare(document, stock.widthMm, NOTHING_MM);
   return finishedPdf(document);
 }
 

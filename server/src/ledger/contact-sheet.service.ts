@@ -2,12 +2,13 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { In, Repository } from 'typeorm';
 import type { LedgerEntry, LedgerQuery } from '@rakuen/contract/ledger';
-import { brokenLines, finishedPdf, newPdf, POINTS_PER_MM, setLine } from '../drawing/pdf.ts';
+import { a4, begin, columns, type Page } from '../drawing/page.ts';
+import { brokenLines, finishedPdf, newPdf, POINTS_PER_MM } from '../drawing/pdf.ts';
 import { FileStore } from '../files/file-store.ts';
 import { PictureRow } from '../store/entities/pictures.ts';
 import { LedgerService } from './ledger.service.ts';
 
-const PAGE_MM = { width: 210, height: 297, margin: 14 } as const;
+const MARGIN_MM = 14;
 const COLUMNS = 3;
 const CELL_MM = { height: 82, picture: 48, gap: 5 } as const;
 /** Prints on one contact sheet. */
@@ -30,36 +31,35 @@ export class ContactSheetService {
     const previews = new Map<string, Buffer>();
     for (const [id, hash] of hashes) previews.set(id, await this.files.read(hash));
     const document = newPdf();
-    const rows = Math.floor((PAGE_MM.height - 2 * PAGE_MM.margin - 8) / CELL_MM.height);
-    const width = (PAGE_MM.width - 2 * PAGE_MM.margin - (COLUMNS - 1) * CELL_MM.gap) / COLUMNS;
-    shown.forEach((e, i) => {
-      const on = i % (COLUMNS * rows);
-      if (on === 0) page(document, shown.length < total ? `${shown.length} of ${total} prints` : `${total} prints`);
-      const x = PAGE_MM.margin + (on % COLUMNS) * (width + CELL_MM.gap);
-      const y = PAGE_MM.margin + 8 + Math.floor(on / COLUMNS) * CELL_MM.height;
-      cell(document, e, e.pictureId ? previews.get(e.pictureId) : undefined, { x, y, width });
+    const head =
+      total === 0 ? 'No prints' : shown.length < total ? `${shown.length} of ${total} prints` : `${total} prints`;
+    const page = begin(document, a4(MARGIN_MM), (p) => {
+      p.set(head, p.left, p.y, { size: 9, face: 'sans' });
+      p.y += 8;
     });
-    if (shown.length === 0) page(document, 'No prints');
+    const { at, width } = columns(page, COLUMNS, CELL_MM.gap);
+    shown.forEach((e, i) => {
+      if (i % COLUMNS === 0) {
+        if (i > 0) page.y += CELL_MM.height;
+        page.keep(CELL_MM.height);
+      }
+      cell(document, page, e, e.pictureId ? previews.get(e.pictureId) : undefined, { x: at(i % COLUMNS), width });
+    });
     return finishedPdf(document);
   }
 }
 
-function page(document: PDFKit.PDFDocument, head: string): void {
-  document.addPage({ size: [PAGE_MM.width * POINTS_PER_MM, PAGE_MM.height * POINTS_PER_MM], margin: 0 });
-  const [x, y] = [PAGE_MM.margin * POINTS_PER_MM, PAGE_MM.margin * POINTS_PER_MM];
-  setLine(document, head, { x, y, size: 9, face: 'sans' });
-}
-
 function cell(
   document: PDFKit.PDFDocument,
+  page: Page,
   e: LedgerEntry,
   preview: Buffer | undefined,
-  { x, y, width }: { x: number; y: number; width: number },
+  { x, width }: { x: number; width: number },
 ): void {
   const mm = POINTS_PER_MM;
-  if (preview) document.image(preview, x * mm, y * mm, { fit: [width * mm, CELL_MM.picture * mm], valign: 'bottom' });
-  let line = (y + CELL_MM.picture + 2) * mm;
-  const most = width * mm;
+  const fit: [number, number] = [width * mm, CELL_MM.picture * mm];
+  if (preview) document.image(preview, x * mm, page.y * mm, { fit, valign: 'bottom' });
+  let line = page.y + CELL_MM.picture + 2;
   const told: [string, number, 'serif' | 'sans'][] = [
     [e.picture, 9, 'serif'],
     [e.paper, 8, 'serif'],
@@ -71,8 +71,8 @@ function cell(
     [`${e.outcome}${e.reason ? `: ${e.reason}` : ''}`, 7, 'sans'],
   ];
   for (const [text, size, face] of told)
-    for (const part of brokenLines(document, text, size, face, most).slice(0, 2)) {
-      setLine(document, part, { x: x * mm, y: line, size, face, most });
-      line += size * 1.25;
+    for (const part of brokenLines(document, text, size, face, width * mm).slice(0, 2)) {
+      page.set(part, x, line, { size, face, mostMm: width });
+      line += (size * 1.25) / mm;
     }
 }

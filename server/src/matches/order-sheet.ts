@@ -2,7 +2,8 @@ import { RENDERING_NAMES } from '@rakuen/core/characterisation/renderings';
 import { surroundOf, type SurroundLaid } from '@rakuen/core/proof/surround';
 import { BORDER_STYLES } from '@rakuen/core/layout/borders';
 import { PLAIN, RECIPE_PARTS, recipeLine, type Recipe } from '@rakuen/core/proof/recipe';
-import { brokenLines, finishedPdf, newPdf, POINTS_PER_MM, setLine } from '../drawing/pdf.ts';
+import { a4, begin } from '../drawing/page.ts';
+import { finishedPdf, newPdf, POINTS_PER_MM } from '../drawing/pdf.ts';
 
 /** What a lab is asked for. */
 export interface Order {
@@ -22,35 +23,29 @@ export interface Order {
   readonly preview: Buffer;
 }
 
-const PAGE_MM = { width: 210, height: 297, margin: 18 };
+/** What is asked for stands beside its name, so far from the edge; mm. */
+const BESIDE_MM = 38;
+const PREVIEW_MM = { width: 70, height: 60 };
 
 /** Bare paper as it is in the file: what stands in it may ask for more than was said. */
 const borderWords = ({ borders }: SurroundLaid, { borderMm, borders: style }: Recipe): string =>
   `${borders.left} mm, ${BORDER_STYLES[style]}${borders.left > borderMm ? ', for what stands in it' : ''}`;
 
-/** The sheet that goes to a lab with the file, A4: what is asked for, what was done already, what to look at. */
+/** The sheet that goes to a lab with the file, A4, and further ones where much is asked: what is asked for, what was done already, what to look at. */
 export function orderSheet(o: Order): Promise<Uint8Array> {
   const { rendering, caption, trimMarks } = o.recipe;
   const laid = surroundOf(o.recipe);
   // What lies around it and the rendering have lines of their own.
   const done = { ...o.recipe, rendering: PLAIN.rendering, borderMm: 0, caption: '', trimMarks: false };
   const document = newPdf();
+  const page = begin(document, a4(18));
+  page.set('Order to the lab', page.left, page.y, { size: 9, face: 'sans' });
+  page.y += 6;
+  page.say(o.title, { size: 20, face: 'serif' });
   const mm = POINTS_PER_MM;
-  document.addPage({ size: [PAGE_MM.width * mm, PAGE_MM.height * mm], margin: 0 });
-  const x = PAGE_MM.margin * mm;
-  const most = (PAGE_MM.width - 2 * PAGE_MM.margin) * mm;
-  let y = PAGE_MM.margin * mm;
-  const line = (text: string, size: number, face: 'serif' | 'sans', at = x, room = most) => {
-    for (const part of brokenLines(document, text, size, face, room)) {
-      setLine(document, part, { x: at, y, size, face, most: room + 1 });
-      y += size * 1.35;
-    }
-  };
-  setLine(document, 'Order to the lab', { x, y, size: 9, face: 'sans' });
-  y += 6 * mm;
-  line(o.title, 20, 'serif');
-  document.image(o.preview, x, y + 2 * mm, { fit: [70 * mm, 60 * mm] });
-  y += 66 * mm;
+  const fit: [number, number] = [PREVIEW_MM.width * mm, PREVIEW_MM.height * mm];
+  document.image(o.preview, page.left * mm, (page.y + 2) * mm, { fit });
+  page.y += PREVIEW_MM.height + 6;
   const rows: [string, string][] = [
     ['file', o.fileName],
     ['picture on paper', `${Math.round(o.sizeMm[0])} × ${Math.round(o.sizeMm[1])} mm, not cropped, not enlarged again`],
@@ -74,15 +69,11 @@ export function orderSheet(o: Order): Promise<Uint8Array> {
     ],
     ...(o.wishes ? [['wishes', o.wishes] as [string, string]] : []),
   ];
-  for (const [name, value] of rows) {
-    const from = y;
-    setLine(document, name, { x, y, size: 9, face: 'sans' });
-    line(value, 10, 'serif', x + 38 * mm, most - 38 * mm);
-    y = Math.max(y, from + 14) + 3;
-  }
-  y += 4 * mm;
-  setLine(document, 'Look at', { x, y, size: 9, face: 'sans' });
-  y += 5 * mm;
-  for (const [i, text] of o.lookAt.entries()) line(`${i + 1}  ${text}`, 10, 'serif');
+  for (const [name, value] of rows) page.pair(name, value, { fromMm: BESIDE_MM, stepMm: 4.8, afterMm: 1.2 });
+  page.y += 4;
+  page.keep(10);
+  page.set('Look at', page.left, page.y, { size: 9, face: 'sans' });
+  page.y += 5;
+  for (const [i, text] of o.lookAt.entries()) page.say(`${i + 1}  ${text}`, { size: 10, face: 'serif' });
   return finishedPdf(document);
 }

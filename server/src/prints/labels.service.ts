@@ -8,6 +8,7 @@ import { numberText } from '@rakuen/core/print/edition';
 import type { LabelsQuery } from '@rakuen/contract/labels';
 import { notFound } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
+import { bare } from '../drawing/page.ts';
 import { brokenLines, finishedPdf, newPdf, POINTS_PER_MM, setLine } from '../drawing/pdf.ts';
 import { EditionRow, NumberRow } from '../store/entities/editions.ts';
 import { PictureRow } from '../store/entities/pictures.ts';
@@ -42,7 +43,7 @@ export class LabelsService {
     const document = newPdf();
     if (kind === 'strip') {
       for (const label of labels) {
-        document.addPage({ size: [STRIP_MM.widthMm * POINTS_PER_MM, STRIP_MM.heightMm * POINTS_PER_MM], margin: 0 });
+        bare(document, STRIP_MM.widthMm, STRIP_MM.heightMm);
         strip(document, label);
       }
       return finishedPdf(document);
@@ -51,8 +52,7 @@ export class LabelsService {
     let page = -1;
     for (const [i, label] of labels.entries()) {
       const place = labelPlace(sheet, i + from - 1);
-      for (; page < place.page; page++)
-        document.addPage({ size: [pageMm[0] * POINTS_PER_MM, pageMm[1] * POINTS_PER_MM], margin: 0 });
+      for (; page < place.page; page++) bare(document, pageMm[0], pageMm[1]);
       back(document, label, { ...place, widthMm, heightMm });
     }
     return finishedPdf(document);

@@ -11,7 +11,8 @@ import { CAPTION_MM, EDGE_MM, stripMarks, type Strip, type StripCrop } from '@ra
 import type { Placed } from '@rakuen/core/layout/nest';
 import { openProfile, ProfileError, type OpenProfile } from '../colour-management/lcms.ts';
 import { drawText } from '../drawing/draw-text.ts';
-import { finishedPdf, newPdf, POINTS_PER_MM } from '../drawing/pdf.ts';
+import { bare } from '../drawing/page.ts';
+import { finishedPdf, newPdf } from '../drawing/pdf.ts';
 import { aimOf } from './lay-tasks.ts';
 import { localTurn, type LocalTurn } from './local-base.ts';
 import { codesOf } from './light-codes.ts';
@@ -109,8 +110,8 @@ async function pageOf(
     .png()
     .toBuffer();
   const document = newPdf();
-  const [width, height] = [widthMm * POINTS_PER_MM, heightMm * POINTS_PER_MM];
-  document.addPage({ size: [width, height], margin: 0 }).image(png, 0, 0, { width, height });
+  const [width, height] = bare(document, widthMm, heightMm);
+  document.image(png, 0, 0, { width, height });
   return finishedPdf(document);
 }
 
