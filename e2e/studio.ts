@@ -46,7 +46,10 @@ export class Studio {
   }
 }
 
-/** Tests share one demo studio a worker, a copy of the one that was filled before all; tests that need a bare one open their own. Any console error fails the test. */
+/**
+ * Tests share one demo studio a worker, a copy of the one that was filled before all; tests that need a bare one open
+ * their own. Any console error fails the test.
+ */
 export const test = base.extend<{ watched: Page; own: Studio }, { studio: Studio; bare: Studio }>({
   studio: [
     // eslint-disable-next-line no-empty-pattern
@@ -115,7 +118,10 @@ export async function step(page: Page, name: string): Promise<void> {
   await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
 }
 
-/** Another place at the bench of the print condition on show, once it is there: a file laid down before would lie on the place that is left. */
+/**
+ * Another place at the bench of the print condition on show, once it is there: a file laid down before would lie on
+ * the place that is left.
+ */
 export async function atBench(page: Page, name: string): Promise<void> {
   const place = page.getByRole('navigation', { name: 'At the bench' }).getByRole('link', { name });
   await place.click();

@@ -13,7 +13,8 @@ import { stripLayout } from './bench/strip-layout.mjs';
 import { build, checkNode, installPackages, ROOT } from './setup.mjs';
 
 /**
- * How long things take, as ratios within one run: a slower machine gives the same answers. `--json` prints one array, `--only NAME` one row of it; the exit
+ * How long things take, as ratios within one run: a slower machine gives the same answers. `--json` prints one array,
+ * `--only NAME` one row of it; the exit
  * code is 1 where a row passes its limit.
  */
 checkNode();
@@ -151,7 +152,10 @@ const fitted = once(() => fitPrint(nine()));
 const expanded = once(() => expandPrint(fitted()));
 const sent = once(() => sentLattice(relativePrint(expanded().labs), 'relative'));
 
-/** All of a condition: learned, opened, and its tables for a profile, the four renderings among them; and a 24-megapixel 16-bit TIFF decoded and taken to Lab by libvips. */
+/**
+ * All of a condition: learned, opened, and its tables for a profile, the four renderings among them; and a
+ * 24-megapixel 16-bit TIFF decoded and taken to Lab by libvips.
+ */
 const everything = once(async () => {
   const all = () => {
     const opened = expandPrint(fitPrint(nine()));
@@ -164,7 +168,8 @@ const everything = once(async () => {
     .tiff({ compression: 'none' })
     .toBuffer();
   const theirOwn = () => sharp(tiff).toColourspace('lab').raw({ depth: 'float' }).toBuffer();
-  // In turn, so that what else the machine does falls on both alike; whoever begins pays for what the other left in memory, and is not counted.
+  // In turn, so that what else the machine does falls on both alike; whoever begins pays for what the other left in
+  // memory, and is not counted.
   const [ours, theirs] = [[], []];
   for (let i = 0; i < 4; i++) {
     await theirOwn();

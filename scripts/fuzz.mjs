@@ -9,7 +9,8 @@ import sharp from 'sharp';
 import { build, checkNode, installPackages, ROOT } from './setup.mjs';
 
 /**
- * Sends mangled files to everything that takes one: readings, profiles, lamps, pictures, scans, papers as files. The server must answer each in time with a
+ * Sends mangled files to everything that takes one: readings, profiles, lamps, pictures, scans, papers as files. The
+ * server must answer each in time with a
  * reason, and go on. `--cases N` how many, `--seed S` which.
  */
 checkNode();

@@ -89,7 +89,10 @@ export class MatchPlace {
   @Plain() figures!: MatchFigures;
   /** The newest decision on this picture and condition. */
   @Maybe() @Part(() => DecisionView) decision?: DecisionView;
-  /** What the eye found on strips of this picture on it, the newest word of each part: judged, said beside the ranking and not counted in it. */
+  /**
+   * What the eye found on strips of this picture on it, the newest word of each part: judged, said beside the ranking
+   * and not counted in it.
+   */
   @Parts(() => NoteView) judged!: NoteView[];
 }
 

@@ -41,7 +41,10 @@ export function truth(sheet: PressModel, condition: MeasurementCondition = 'M1')
     xyzToLab(spectrumToXyz({ startNm: BENCH_GRID.startNm, stepNm: BENCH_GRID.stepNm, values: print(rgb) }), white);
 }
 
-/** A chart as an independent hand would lay it out: a coarse net, greys, repeated whites and blacks, and scattered colours (Halton 1960). */
+/**
+ * A chart as an independent hand would lay it out: a coarse net, greys, repeated whites and blacks, and scattered
+ * colours (Halton 1960).
+ */
 export function scatteredChart(count: number): ChartPatch[] {
   const levels = count > 600 ? 5 : count > 200 ? 4 : 2;
   const net = Array.from({ length: levels }, (_, i) => i / (levels - 1));

@@ -57,7 +57,10 @@ function feedingOf({ sheet }: PressModel): FeedingObservation {
 }
 const STIFF_UM = 380;
 
-/** What holds of the print: gloss with the meter; bronzing and rub by eye. Bronzing shows on a glossy coating alone; matt coatings let go of their black. */
+/**
+ * What holds of the print: gloss with the meter; bronzing and rub by eye. Bronzing shows on a glossy coating alone;
+ * matt coatings let go of their black.
+ */
 export function printObservations(press: PressModel, coating: CoatingClass, seed: number): DemoObservation[] {
   const matt = isMatt(coating);
   return [

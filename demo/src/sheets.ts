@@ -1,7 +1,10 @@
 import { CLASS_SHEETS, RELIEFS } from '@rakuen/core/simulation/stand-in';
 import type { SheetModel } from '@rakuen/core/simulation/sheet';
 
-/** The invented papers as physics; the studio's catalogue gives them names. What a mill claims and what a scale finds differ a little, as they do. */
+/**
+ * The invented papers as physics; the studio's catalogue gives them names. What a mill claims and what a scale finds
+ * differ a little, as they do.
+ */
 export const SHEETS = {
   baryta: { ...CLASS_SHEETS.baryta, brightener: 0, relief: RELIEFS.smooth, weightGsm: 313, thicknessUm: 401 },
   /** The same name, a later box: a new coating, a little brightener, thinner. */

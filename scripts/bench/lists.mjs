@@ -82,7 +82,10 @@ async function p99(url, path) {
   return { path, bytes, ms: took.sort((p, q) => p - q)[Math.ceil(0.99 * ASKED) - 1] };
 }
 
-/** The slowest list of a full studio while a large picture is read beside it, and a request that asks for nothing; ms. @returns [list, empty, all] */
+/**
+ * The slowest list of a full studio while a large picture is read beside it, and a request that asks for nothing; ms.
+ * @returns [list, empty, all]
+ */
 export async function lists(files, largePicture) {
   return inFolder(async (data) => {
     await fill(data, files);

@@ -6,7 +6,10 @@ import { inFolder, measured, photograph, serve } from './studio.mjs';
 const CHANGES = 15;
 const DRAWN = 'proof drawn';
 
-/** What a change of sheet takes of the page's own thread, the handing over to the graphics processor included; ms, once both sheets are ready. */
+/**
+ * What a change of sheet takes of the page's own thread, the handing over to the graphics processor included; ms, once
+ * both sheets are ready.
+ */
 export async function proofSwitch(files) {
   return inFolder(async (data) => {
     const studio = await serve(data);

@@ -1,4 +1,4 @@
-import { designChart } from '@rakuen/core/chart/chart-design';
+import { designChart, type WishedSpec } from '@rakuen/core/chart/chart-design';
 import sharp from 'sharp';
 import { condition, CONDITION, start, type Running } from './rakuen.ts';
 
@@ -172,7 +172,7 @@ const reference = (text: string) =>
   );
 
 describe('charts', () => {
-  const spec = { purpose: 'gamut', patches: 300, sheet: 'A4', patchMm: 8, dpi: 150, seed: 77 };
+  const spec: WishedSpec = { purpose: 'gamut', patches: 300, sheet: 'A4', patchMm: 8, dpi: 150, seed: 77 };
   type Chart = { id: string; patchCount: number; stripCount: number; pageCount: number };
   let chart: Chart;
 
@@ -197,7 +197,7 @@ describe('charts', () => {
       .raw({ depth: 'ushort' })
       .toBuffer({ resolveWithObject: true });
     const pixels = new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
-    const { strips } = designChart(spec as never);
+    const { strips } = designChart(spec);
     let compared = 0;
     for (const patch of strips.filter((s) => s.page === 0).flatMap((s) => s.patches)) {
       const [x, y] = [patch.xMm, patch.yMm].map((mm) => Math.round(((mm + spec.patchMm / 2) / 25.4) * spec.dpi));

@@ -22,7 +22,7 @@ let rakuen: Running;
 beforeAll(async () => void (rakuen = await start()));
 afterAll(async () => void (await rakuen.stop()));
 
-type Figures = Record<string, { shape: string; value: number; lab: Lab; why: string }>;
+type Figures = Record<string, { shape: string; value: number; lab: Lab; why: string; note?: string }>;
 type View = {
   id: string;
   paperId: string;
@@ -148,10 +148,10 @@ describe('a profile', () => {
     const onPaper = absoluteOnWhite(white);
     const corners = reading.patches.filter((p) => p.device!.every((v) => v === 0 || v === 1));
     expect(corners.length).toBeGreaterThanOrEqual(15);
-    for (const p of corners)
-      expect(
-        deltaE2000(p.lab!, onPaper(ink(...(p.device as unknown as [number, number, number, number])))),
-      ).toBeLessThan(0.2);
+    for (const { lab, device } of corners) {
+      const [c, m, y, k] = device!;
+      expect(deltaE2000(lab!, onPaper(ink(c, m, y, k)))).toBeLessThan(0.2);
+    }
   });
 });
 
@@ -319,15 +319,14 @@ describe('a file of 10 000 spectral patches', () => {
     const id = await condition(rakuen, 'Own threshold');
     const base = readChart(standIn(facts), surfaceChart(4, 21, 3), 'M1', 1);
     await rakuen.upload<View>(`/api/conditions/${id}/readings`, 'greys.txt', writeCgats(base));
-    type Told = { value: number; note: string };
     const shadow = async () => {
       const view = (await rakuen.call<View>('GET', `/api/conditions/${id}`)).body;
       const { entries } = (
         await rakuen.call<{ entries: { figures: Figures }[] }>('GET', `/api/conditions/${id}/history`)
       ).body;
       return {
-        figure: view.facts!.figures.shadowSeparation as unknown as Told,
-        history: entries[0].figures.shadowSeparation as unknown as Told,
+        figure: view.facts!.figures.shadowSeparation,
+        history: entries[0].figures.shadowSeparation,
       };
     };
     const before = await shadow();

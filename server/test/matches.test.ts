@@ -14,7 +14,7 @@ interface Match {
     judged: unknown[];
   }[];
   leftOut: { conditionId: string; why: string }[];
-  candidates: unknown[];
+  candidates: { sheet: { id: string }; figures: object }[];
 }
 interface Picture {
   id: string;
@@ -80,13 +80,7 @@ it('a picture takes title and caption from its file, and begins with a commissio
 });
 
 it('is looked at behind another glass without its commission being changed; the figures are those it would have there', async () => {
-  const figures = (m: Match) =>
-    Object.fromEntries(
-      (m as unknown as { candidates: { sheet: { id: string }; figures: object }[] }).candidates.map((c) => [
-        c.sheet.id,
-        c.figures,
-      ]),
-    );
+  const figures = (m: Match) => Object.fromEntries(m.candidates.map((c) => [c.sheet.id, c.figures]));
   const { commission } = (await rakuen.call<{ commission: { glass: string } }>('GET', `/api/pictures/${pictureId}`))
     .body;
   const glass = commission.glass === 'plain' ? 'none' : 'plain';
@@ -330,8 +324,7 @@ it('a lamp that was removed lights no match any more, even where every sheet was
   const ask = () => rakuen.call<Match>('POST', '/api/matches', { pictureId, conditionIds: [baryta, cotton] });
   expect((await ask()).body.places).toHaveLength(2);
   expect((await rakuen.call('DELETE', `/api/lights/${lamp.body.id}`)).status).toBe(204);
-  const after = await ask();
-  expect([after.status, (after.body as unknown as { field: string }).field]).toEqual([404, 'light']);
+  expect(await ask()).toMatchObject({ status: 404, body: { field: 'light' } });
   expect((await hung(commission.light)).status).toBe(200);
 });
 
@@ -355,9 +348,10 @@ it('tells how many sheets lie there while they are learned, can be left, and is 
   }
   expect(new Set(seen)).toEqual(new Set([5]));
   expect((await rakuen.call('DELETE', `/api/under-way/${work}`)).status).toBe(204);
-  const left = await asked;
-  expect(left.status).toBe(409);
-  expect((left.body as unknown as { remedy: string }).remedy).toContain('what was learned until then is kept');
+  expect(await asked).toMatchObject({
+    status: 409,
+    body: { remedy: expect.stringContaining('what was learned until then is kept') },
+  });
   expect(await far()).toEqual({ done: 0, total: 0 });
   const again = await ask();
   expect([again.status, again.body.places.length]).toEqual([200, 5]);

@@ -321,14 +321,7 @@ describe('profiles', () => {
   it('one that was removed comes back with its checks', async () => {
     await rakuen.call('PUT', `/api/conditions/${id}/profile`, {});
     expect((await rakuen.call('DELETE', `/api/profiles/${first}`)).status).toBe(204);
-    const bin = await rakuen.call<{ change: string; noun: string; name: string }[] | { items: never }>(
-      'GET',
-      '/api/bin',
-    );
-    const entries = (Array.isArray(bin.body) ? bin.body : (Object.values(bin.body)[0] as never)) as {
-      change: string;
-      name: string;
-    }[];
+    const { body: entries } = await rakuen.call<{ change: string; name: string }[]>('GET', '/api/bin');
     const entry = entries.find((e) => e.name === 'Cotton own')!;
     await rakuen.call('POST', `/api/events/${entry.change}/undo`);
     const back = (await profiles()).find((p) => p.id === first)!;

@@ -121,7 +121,8 @@ it('the written copy is the recipe: its pixels are those of a picture to which i
   const done = await raw(await copy(`recipe=${body.id}`));
   const plain = await raw(await copy(''));
   expect([done.width, done.height]).toEqual([plain.width, plain.height]);
-  // Through the profile of the sheet, as the reading of the file says, both ways: what the recipe makes of the plain one's colours is what the other shows.
+  // Through the profile of the sheet, as the reading of the file says, both ways: what the recipe makes of the plain
+  // one's colours is what the other shows.
   const lab = async (path: string) => {
     const { data } = await sharp(path).toColourspace('srgb').raw().toBuffer({ resolveWithObject: true });
     return data;

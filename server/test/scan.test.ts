@@ -34,7 +34,8 @@ it('a scan of the strips as they were meant is told to be so, and how well the s
   expect(body.scanner.patches).toBeGreaterThan(60);
   expect(body.scanner.errorDeltaE).toBeLessThan(2);
   expect(body.recognised.causes[0].mistake).toBe('as intended');
-  // A scanner does not tell a dry print from one that is nearly so, and what it can't tell is not called clear; of no colour it says that it came out wrong.
+  // A scanner does not tell a dry print from one that is nearly so, and what it can't tell is not called clear; of no
+  // colour it says that it came out wrong.
   expect(body.recognised.sentence).toContain('as it was meant');
   expect(body.off).toEqual([]);
   expect(body.meanDeltaE).toBeLessThan(2);

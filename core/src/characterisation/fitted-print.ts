@@ -140,7 +140,10 @@ const SPREAD = Array.from({ length: 216 }, (_, i) => [
 /** Studentised residuals beyond this many robust deviations, and at least so many ΔE00 off, are misreadings (our own choice). */
 const MISFIT = { deviations: 8, deltaE00: 3 };
 const ROUNDS = 6;
-/** A misread patch pulls its neighbours off, within about this distance of device values: only the worst of a neighbourhood is judged at a time. */
+/**
+ * A misread patch pulls its neighbours off, within about this distance of device values: only the worst of a
+ * neighbourhood is judged at a time.
+ */
 const NEIGHBOURHOOD = 0.6;
 
 /** Patches that don't belong are left out, named, and the rest fitted again. */

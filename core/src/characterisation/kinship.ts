@@ -18,7 +18,10 @@ export interface Like {
   readonly bands: Float64Array;
 }
 
-/** How far likes of one printer and ink set lie apart, one standard deviation (our own choice); what is not told by the patches stays near the like. */
+/**
+ * How far likes of one printer and ink set lie apart, one standard deviation (our own choice); what is not told by the
+ * patches stays near the like.
+ */
 const APART = { surface: 0.004, strength: 0.12, bend: 0.12 };
 /** Standard deviation of a root of reflectance that such a difference can't explain. */
 const UNEXPLAINED = 0.012;

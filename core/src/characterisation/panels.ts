@@ -1,7 +1,8 @@
 import { PRODUCTS_BINARY } from './products-binary.ts';
 
 /**
- * Rows of numbers, four side by side: entry k of row 4·p + r stands at (p · width + k) · 4 + r. So lie they as they are multiplied, sixteen sums at a time. Rows beyond
+ * Rows of numbers, four side by side: entry k of row 4·p + r stands at (p · width + k) · 4 + r. So lie they as they
+ * are multiplied, sixteen sums at a time. Rows beyond
  * the last fill up the last panel.
  */
 export interface Panels {
@@ -18,11 +19,17 @@ const PAGE = 65_536;
 /** Sums come first in the room, what is multiplied behind them. */
 const SUMS = PANEL * PANEL;
 
-/** Where panels lie while they are worked with. Room is taken from the beginning again by the next that asks for one: nothing in it outlives its work. */
+/**
+ * Where panels lie while they are worked with. Room is taken from the beginning again by the next that asks for one:
+ * nothing in it outlives its work.
+ */
 export interface PanelRoom {
   /** Panels of zeros. */
   readonly take: (rows: number, width: number) => Panels;
-  /** Sixteen sums: at 4·i + j of row i of a panel of `a` times row j of a panel of `b`, over the first `n` entries. Overwritten by the next. */
+  /**
+   * Sixteen sums: at 4·i + j of row i of a panel of `a` times row j of a panel of `b`, over the first `n` entries.
+   * Overwritten by the next.
+   */
   readonly products: (a: Panels, panelA: number, b: Panels, panelB: number, n: number) => Float64Array;
 }
 
@@ -46,7 +53,8 @@ const FIRST_BYTES = 32 * MIB;
 
 let known: Kernel | undefined;
 /**
- * The kernel with a memory of so many bytes at least. One that is too small is left for a new one and not grown: growing detaches what lay in it, after which
+ * The kernel with a memory of so many bytes at least. One that is too small is left for a new one and not grown:
+ * growing detaches what lay in it, after which
  * the engine checks every access to every array anew.
  */
 function kernelOf(bytes: number): Kernel {

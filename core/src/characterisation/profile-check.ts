@@ -18,7 +18,10 @@ export interface GreysCheck {
   readonly maxDeltaC: number;
   /** Greatest difference of L*, without its sign. */
   readonly maxDeltaL: number;
-  /** How far the read greys stand off neutral, relative to the paper: greatest C*. Greys of the driver's black-and-white mode are told in the same way. */
+  /**
+   * How far the read greys stand off neutral, relative to the paper: greatest C*. Greys of the driver's
+   * black-and-white mode are told in the same way.
+   */
   readonly maxTurn: number;
   /** Darker promised is darker read, all the way. */
   readonly monotone: boolean;

@@ -109,7 +109,8 @@ export interface ProfileTables {
 }
 
 /**
- * Tables of an output profile. In v4 the perceptual and saturation tables meet the connection space at the reference medium's black, in v2 at L* 0.
+ * Tables of an output profile. In v4 the perceptual and saturation tables meet the connection space at the reference
+ * medium's black, in v2 at L* 0.
  * @param grid nodes along each axis of the tables that start from Lab; odd, so that greys lie on nodes
  */
 export function profileTables(

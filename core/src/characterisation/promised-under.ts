@@ -14,7 +14,10 @@ export interface PromisedUnder {
 
 /** A file of readings begins after the type of its tag. */
 const TEXT_FROM = 8;
-/** Entries of an adaptation that is none differ by no more than their rounding, and an instrument's own D50 (our own choice); D50 without its UV lies 0.019 off. */
+/**
+ * Entries of an adaptation that is none differ by no more than their rounding, and an instrument's own D50 (our own
+ * choice); D50 without its UV lies 0.019 off.
+ */
 const ADAPTED = 0.01;
 
 /**
@@ -52,7 +55,8 @@ function conditionsOf(targ: Uint8Array | undefined): MeasurementCondition[] {
 }
 
 /**
- * Why readings can't be held against a profile: what was read is held against what was promised only under the light and the measurement condition
+ * Why readings can't be held against a profile: what was read is held against what was promised only under the light
+ * and the measurement condition
  * it was promised for.
  * @param read measurement condition of the readings; absent where they do not say
  */

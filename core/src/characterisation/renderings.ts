@@ -32,7 +32,8 @@ export interface Rendering {
 }
 
 /**
- * Black point compensation: XYZ scaled so that the file's black becomes the sheet's and white stays (ISO 18619). Blacks are taken as neutral.
+ * Black point compensation: XYZ scaled so that the file's black becomes the sheet's and white stays (ISO 18619).
+ * Blacks are taken as neutral.
  */
 export function compensated(sourceBlackL: number, sheetBlackL: number): (lab: Lab) => Lab {
   const y = (L: number) => labToXyz([L, 0, 0])[1] / 100;
@@ -67,7 +68,8 @@ const drawnIn = (ratio: number, knee: number) =>
   ratio <= knee ? ratio : knee + (1 - knee) * (1 - Math.exp(-(ratio - knee) / (1 - knee)));
 
 /**
- * Lightness and chroma drawn in along lines towards a focus on the grey axis that moves with the colour: hue stays, order stays, and what lies well
+ * Lightness and chroma drawn in along lines towards a focus on the grey axis that moves with the colour: hue stays,
+ * order stays, and what lies well
  * inside the sheet's reach is not touched.
  */
 function compressing(knee: number, gain: number) {

@@ -53,7 +53,8 @@ const MOST_PULL = 1 - 1e-9;
 const USUAL_TRIES = 8;
 
 /**
- * Regularised least squares on a regular lattice: data and second differences, in the lattice's smoothest shapes; the weight of smoothness is the one
+ * Regularised least squares on a regular lattice: data and second differences, in the lattice's smoothest shapes; the
+ * weight of smoothness is the one
  * that foretells left-out values best (leave-one-out cross-validation in closed form, Allen 1974).
  * @param progress told 0–1 as weights are tried
  * @throws RangeError for fewer than two places
@@ -175,7 +176,8 @@ const spreadOut = (n: number, most: number) =>
     : Array.from({ length: most }, (_, i) => Math.floor((i * n) / most));
 
 /**
- * How much of the device solid each place speaks for: the cube of the distance to its nearest neighbour, as far as it lies inside, as a share of all. A chart with a long row of greys
+ * How much of the device solid each place speaks for: the cube of the distance to its nearest neighbour, as far as it
+ * lies inside, as a share of all. A chart with a long row of greys
  * and few colours is judged by its colours too.
  */
 function roomsOf(places: readonly (readonly number[])[]): Float64Array {

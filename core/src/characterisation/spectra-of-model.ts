@@ -2,7 +2,8 @@ import type { SpectralGrid } from '../measurement/reading.ts';
 import type { PrintModel } from './print-model.ts';
 
 /**
- * A model's spectra, luminescence included, at any device value and on any grid: between its nodes axis by axis, between its bands linearly.
+ * A model's spectra, luminescence included, at any device value and on any grid: between its nodes axis by axis,
+ * between its bands linearly.
  * @param model of an RGB condition with spectra
  */
 export function spectraOf(

@@ -13,7 +13,10 @@ export interface WantedPlace {
 }
 
 const CANDIDATES = 420;
-/** The model itself is uncertain of its smoothness where the chart is coarse: no smoother than this is assumed when the next patches are chosen. */
+/**
+ * The model itself is uncertain of its smoothness where the chart is coarse: no smoother than this is assumed when the
+ * next patches are chosen.
+ */
 const LEAST_STIFF = 3e-5;
 
 /**

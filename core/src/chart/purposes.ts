@@ -10,7 +10,10 @@ export interface AskedPatch {
   readonly role: PatchRole;
 }
 
-/** A purpose, declared: what a chart must hold for it. Every chart holds the cube's surface, 21 greys or more, whites and blacks besides. */
+/**
+ * A purpose, declared: what a chart must hold for it. Every chart holds the cube's surface, 21 greys or more, whites
+ * and blacks besides.
+ */
 export interface ChartPurposeFacts {
   readonly name: string;
   readonly answers: string;

@@ -53,7 +53,10 @@ const towards = (c: Rgb, to: number, t: number): Rgb => mapThree(c, (v) => v + (
 
 /** Greys a machine reads the page by: 0 to 100 % in 5 % steps, between a black, a white and a black at either end. */
 export const BAR_STEPS = 21;
-/** Colours the eye knows by heart, as sRGB-like device values of our own choosing: skins from deep to fair, sky, grass, brick, slate, sand, plum. */
+/**
+ * Colours the eye knows by heart, as sRGB-like device values of our own choosing: skins from deep to fair, sky, grass,
+ * brick, slate, sand, plum.
+ */
 const MEMORY: readonly (readonly [string, Rgb])[] = [
   ['deep skin', [0.3, 0.19, 0.14]],
   ['brown skin', [0.5, 0.33, 0.24]],

@@ -7,7 +7,10 @@ const CODES = Uint8Array.from({ length: STEPS + 1 }, (_, i) => Math.round(255 * 
 /** So far beyond, in light, a colour is beyond the screen and not only rounded. */
 const BEYOND = 0.004;
 
-/** Colours as a screen of sRGB shows them, its white standing for the perfect diffuser; and how many it can't show. @param labs L*, a*, b* one after another */
+/**
+ * Colours as a screen of sRGB shows them, its white standing for the perfect diffuser; and how many it can't show.
+ * @param labs L*, a*, b* one after another
+ */
 export function screenPixels(labs: Float32Array): { pixels: Uint8Array; beyond: number } {
   const pixels = new Uint8Array(labs.length);
   let beyond = 0;

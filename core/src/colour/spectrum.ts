@@ -73,7 +73,10 @@ export function spectrumToXyz(
   return [X, Y, Z];
 }
 
-/** White of an illuminant by the same sum: the XYZ of a perfect diffuser. Use it with {@link spectrumToXyz} so that R = 1 is L* 100, 0, 0. */
+/**
+ * White of an illuminant by the same sum: the XYZ of a perfect diffuser. Use it with {@link spectrumToXyz} so that R =
+ * 1 is L* 100, 0, 0.
+ */
 export function illuminantWhite(illuminant: Spectrum = ILLUMINANTS.D50, observer: Observer = '2'): Xyz {
   const w = weights(illuminant, observer);
   const sum = (v: Float64Array) => v.reduce((s, x) => s + x, 0);

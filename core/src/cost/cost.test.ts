@@ -54,7 +54,8 @@ describe('spoilage', () => {
 
 describe('cost', () => {
   it('of a good print, worked by hand', () => {
-    // One of ten is spoilt: 6.40 paper + 3.2 ml at 0.75 + 12 minutes at 30 an hour = 6.40 + 2.40 + 6.00 = 14.80; / 0.9 = 16.444; + 2.10 sleeve.
+    // One of ten is spoilt: 6.40 paper + 3.2 ml at 0.75 + 12 minutes at 30 an hour = 6.40 + 2.40 + 6.00 = 14.80; /
+    // 0.9 = 16.444; + 2.10 sleeve.
     const cost = printCost({
       paper: 6.4,
       inkMl: 3.2,

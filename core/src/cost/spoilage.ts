@@ -11,7 +11,8 @@ export interface Rate {
 const Z95 = 1.959964;
 
 /**
- * A share found in a few tries, with its 95 % score interval (Wilson 1927): never below 0 nor above 1, and honest where nothing was spoilt yet.
+ * A share found in a few tries, with its 95 % score interval (Wilson 1927): never below 0 nor above 1, and honest
+ * where nothing was spoilt yet.
  * @param spoilt sheets spoilt
  * @param of sheets through the printer, the spoilt included
  * @throws RangeError where more were spoilt than there were

@@ -28,7 +28,8 @@ const CLOSE = 1e-10;
 const PRIOR = 0.5;
 
 /**
- * Bradley–Terry scale (Bradley & Terry 1952) by minorisation and maximisation (Hunter 2004). A pair that could not be told apart counts as half a choice each way.
+ * Bradley–Terry scale (Bradley & Terry 1952) by minorisation and maximisation (Hunter 2004). A pair that could not be
+ * told apart counts as half a choice each way.
  * @param count things compared
  * @param steadied adds half a choice each way to every pair that met, so that perfect records stay finite; off for textbook data
  */

@@ -4,7 +4,8 @@ import { writtenScale } from './written-scale.ts';
 const quoted = (text: string) => `"${text.replaceAll('"', '""').replace(/[\r\n]+/g, ' ')}"`;
 
 /**
- * A reading as CGATS.17 text: device values 0–255 (RGB) or 0–100 (CMYK), or in parts of one, XYZ, L*a*b*, and spectra in parts of one as SPECTRAL_NM
+ * A reading as CGATS.17 text: device values 0–255 (RGB) or 0–100 (CMYK), or in parts of one, XYZ, L*a*b*, and spectra
+ * in parts of one as SPECTRAL_NM
  * columns. Ends lines with LF.
  */
 export function writeCgats(reading: Reading): string {

@@ -4,7 +4,10 @@ import { csvOf, type CsvCell } from './csv-table.ts';
 
 const plain = (value: number, digits: number) => Number(value.toFixed(digits)) + 0;
 
-/** A reading as CSV (RFC 4180): name, device values 0–255 or 0–100 (parts of one where none is full), XYZ, L*a*b*, and reflectance factors by wavelength in nm. */
+/**
+ * A reading as CSV (RFC 4180): name, device values 0–255 or 0–100 (parts of one where none is full), XYZ, L*a*b*, and
+ * reflectance factors by wavelength in nm.
+ */
 export function writeCsv(reading: Reading): string {
   const { deviceSpace, spectralGrid: grid } = reading;
   const scale = writtenScale(reading);

@@ -19,7 +19,8 @@ const FEWEST_BANDS = 8;
 const MOST_HEAD_LINES = 12;
 
 /**
- * What a file is by how it begins; its name proves nothing. Readings are tables, CGATS, CxF3 and ICC profiles; whether one can be read, its reader says.
+ * What a file is by how it begins; its name proves nothing. Readings are tables, CGATS, CxF3 and ICC profiles;
+ * whether one can be read, its reader says.
  * @returns undefined of what is none of them
  */
 export function fileKind(head: Uint8Array): FileKind | undefined {

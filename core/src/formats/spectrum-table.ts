@@ -10,7 +10,8 @@ const STEP = 5;
 const MOST_LINES = 5000;
 
 /**
- * A lamp's spectral power from a file of two columns, nm and power in any unit: CSV, TSV or spaces, decimal commas where another sign parts the columns, a
+ * A lamp's spectral power from a file of two columns, nm and power in any unit: CSV, TSV or spaces, decimal commas
+ * where another sign parts the columns, a
  * heading or none. Uneven steps are drawn onto 5 nm, straight between the points.
  * @throws FormatError naming the line
  */
@@ -81,6 +82,7 @@ export function parseLightSpectrum(bytes: Uint8Array): Spectrum {
     const [p, q] = [points[at]!, points[at + 1]!];
     values.push(p.power + ((q.power - p.power) * (nm - p.nm)) / (q.nm - p.nm));
   }
-  // A lamp that was not measured in the UV has none as far as anyone knows; the ends are held by whoever reads a spectrum, so they are closed here.
+  // A lamp that was not measured in the UV has none as far as anyone knows; the ends are held by whoever reads a
+  // spectrum, so they are closed here.
   return { startNm: startNm - STEP, stepNm: STEP, values: [0, ...values, 0] };
 }

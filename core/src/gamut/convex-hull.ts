@@ -9,7 +9,7 @@ interface Face {
   /** Vertices, anticlockwise seen from outside. */
   readonly v: readonly [number, number, number];
   /** Neighbours across the edges v0v1, v1v2, v2v0. */
-  readonly across: [Face, Face, Face];
+  readonly across: Face[];
   readonly nx: number;
   readonly ny: number;
   readonly nz: number;
@@ -54,7 +54,7 @@ export function convexHull(points: readonly Lab[]): GamutMesh {
     nz /= length;
     return {
       v: [a, b, c],
-      across: [] as never,
+      across: [],
       nx,
       ny,
       nz,

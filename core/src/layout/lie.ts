@@ -7,7 +7,8 @@ export type Grain = keyof typeof GRAINS;
 export type WayToLie = 'either' | 'upright' | 'turned';
 
 /**
- * How a piece may lie: where the grain of the stock is known and the piece asks for one, that decides, and may well turn it; else its own word does.
+ * How a piece may lie: where the grain of the stock is known and the piece asks for one, that decides, and may well
+ * turn it; else its own word does.
  * @param stock grain of what is printed on; undefined where nobody knows it
  */
 export function wayToLie(

@@ -17,7 +17,8 @@ export interface LitPrint {
 }
 
 /**
- * Figures of a print under a light and behind a glass. Each keeps the repeatability of the figure it stands for: the same readings lie behind both.
+ * Figures of a print under a light and behind a glass. Each keeps the repeatability of the figure it stands for: the
+ * same readings lie behind both.
  * @param base figures under D50, as they were measured
  * @param toldFrom ΔE00 from which two greys are told apart, edge to edge
  */

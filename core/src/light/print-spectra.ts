@@ -18,7 +18,8 @@ const keyOf = (device: readonly number[] | undefined) => device?.map((v) => Math
 const FEWEST_BANDS = 8;
 
 /**
- * Readies a reading for any light. Where the sheet was read without UV too (M2), luminescence is what the reading has beyond that; else it can't be told apart and
+ * Readies a reading for any light. Where the sheet was read without UV too (M2), luminescence is what the reading has
+ * beyond that; else it can't be told apart and
  * stays in the reflectance.
  * @returns undefined where the reading holds no spectra
  */

@@ -81,7 +81,10 @@ function changeOf(trait: Trait, of: LikeCandidate, than: LikeCandidate): number 
   }
 }
 
-/** Candidates by how like they are to a sheet, the nearest first: what to take when it is out of stock or was reformulated, and what will change. */
+/**
+ * Candidates by how like they are to a sheet, the nearest first: what to take when it is out of stock or was
+ * reformulated, and what will change.
+ */
 export function findLikes(
   than: LikeCandidate,
   candidates: readonly LikeCandidate[],
@@ -113,7 +116,8 @@ function otherPress(of: LikeCandidate, than: LikeCandidate): string | undefined 
 }
 
 /**
- * For an uncoated sheet nobody makes a profile for: coated matt conditions that have one, the nearest white first (practice). The profile is a start: black and gamut will be
+ * For an uncoated sheet nobody makes a profile for: coated matt conditions that have one, the nearest white first
+ * (practice). The profile is a start: black and gamut will be
  * less on the uncoated sheet.
  */
 export function profileDonors(sheet: LikeCandidate, candidates: readonly LikeCandidate[]): Likeness[] {

@@ -1,10 +1,14 @@
 import fc from 'fast-check';
-import { costEdge } from './cost-edge.ts';
-import { TIE, type RankedSheet } from './rank.ts';
+import { costEdge, type Placed } from './cost-edge.ts';
+import { TIE } from './rank.ts';
 import type { SheetQualities } from './sheet.ts';
 
-const place = (id: string, cost: number, money = 0, scoreSd = 0) =>
-  ({ id, cost: cost + money, scoreSd, reasons: [{ leaning: 'money', cost: money }] }) as unknown as RankedSheet;
+const place = (id: string, cost: number, money = 0, scoreSd = 0): Placed => ({
+  id,
+  cost: cost + money,
+  scoreSd,
+  reasons: [{ leaning: 'money', cost: money }],
+});
 const sheet = (id: string, pricePerM2?: number, currency = 'EUR'): SheetQualities => ({
   id,
   paperId: id,

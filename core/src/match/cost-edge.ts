@@ -20,15 +20,21 @@ export interface CostEdge {
   readonly sheets: readonly Priced[];
 }
 
+/** What is asked of a sheet's place in a match. */
+export interface Placed extends Pick<RankedSheet, 'id' | 'cost' | 'scoreSd'> {
+  readonly reasons: readonly Pick<RankedSheet['reasons'][number], 'leaning' | 'cost'>[];
+}
+
 /** Prices nearer than this are the same. */
 const SAME_PRICE = 0.01;
 
 /**
- * Which sheets are worth their price: those that nothing as cheap equals. Fits that can't be told apart count as equal, so that a dearer sheet must be
+ * Which sheets are worth their price: those that nothing as cheap equals. Fits that can't be told apart count as
+ * equal, so that a dearer sheet must be
  * visibly better to stand on the edge.
  * @returns the currency most of the sheets are priced in; undefined where fewer than two are
  */
-export function costEdge(places: readonly RankedSheet[], sheets: readonly SheetQualities[]): CostEdge | undefined {
+export function costEdge(places: readonly Placed[], sheets: readonly SheetQualities[]): CostEdge | undefined {
   const priced = places.flatMap((place) => {
     const { pricePerM2, currency } = sheets.find((s) => s.id === place.id) ?? {};
     if (pricePerM2 === undefined || currency === undefined) return [];

@@ -38,7 +38,8 @@ export const HIGHLIGHT_L = 90;
 export const STEP_L = 0.05;
 
 /**
- * Cells that hold less than this are put together with their neighbours in L*: no bound that runs through what came together parts more than this
+ * Cells that hold less than this are put together with their neighbours in L*: no bound that runs through what came
+ * together parts more than this
  * wrongly, and on both sides alike.
  */
 const LEAST_SHARE = 0.0002;

@@ -14,7 +14,8 @@ export interface Choice {
 export const MOST_SHEETS = 12;
 
 /**
- * For one sheet, two, three… the choice that carries the pictures best: every combination of at most twelve sheets is tried, so that there is no better one.
+ * For one sheet, two, three… the choice that carries the pictures best: every combination of at most twelve sheets is
+ * tried, so that there is no better one.
  * @param scores by picture, then by sheet
  */
 export function portfolio(scores: Scores): Choice[] {

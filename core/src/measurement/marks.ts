@@ -12,7 +12,10 @@ export interface Marked {
 const valueOf = (f: Figure | undefined): number | undefined =>
   f?.shape === 'scalar' ? f.value : f?.shape === 'colour' ? f.lab[0] : undefined;
 
-/** Sheets from best to least by a measure; from most to least where no way is better. Those without a figure last, in the order they came. */
+/**
+ * Sheets from best to least by a measure; from most to least where no way is better. Those without a figure last, in
+ * the order they came.
+ */
 export function inOrder<T extends Marked>(list: readonly T[], measure: Measure): T[] {
   const sign = measure.better === 'lower' ? 1 : -1;
   const rank = ({ figure }: T) => {

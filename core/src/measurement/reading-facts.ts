@@ -24,7 +24,10 @@ export interface ReadingFacts {
   /** Undefined where the colours enclose no gamut; the reason is in `gamutFault`. */
   readonly gamut?: ReadingGamut;
   readonly gamutFault?: string;
-  /** Whether bare paper, and full black, were among what was read: without them the two above are only the lightest and the darkest patch. */
+  /**
+   * Whether bare paper, and full black, were among what was read: without them the two above are only the lightest and
+   * the darkest patch.
+   */
   readonly holds: { readonly white: boolean; readonly black: boolean };
   /** White of the same sheet under the other measurement conditions it was read in. */
   readonly others: Partial<Record<MeasurementCondition, OtherWhite>>;
@@ -36,7 +39,10 @@ export interface ReadingFacts {
   readonly toldFrom: number;
 }
 
-/** Gathers the facts of a reading; `companions` are readings of the same sheet, in one pass or on one day, under other measurement conditions. */
+/**
+ * Gathers the facts of a reading; `companions` are readings of the same sheet, in one pass or on one day, under other
+ * measurement conditions.
+ */
 export function readingFacts(
   reading: Reading,
   companions: readonly (Reading | undefined)[] = [],
@@ -97,7 +103,10 @@ function bareOf(reading: Reading, groups: readonly PatchGroup[]): PatchGroup | u
   return L >= PAPER.leastL && Math.hypot(a, b) <= PAPER.mostChroma ? found : undefined;
 }
 
-/** Full black is the darkest there is to print, and on a flooded sheet not the darkest that was read. A patch this near to full ink counts: device values, and L* where there are none (our own choice). */
+/**
+ * Full black is the darkest there is to print, and on a flooded sheet not the darkest that was read. A patch this near
+ * to full ink counts: device values, and L* where there are none (our own choice).
+ */
 const FULL = { rgb: 0.1, blackInk: 0.9, inks: 2.4, L: 50 };
 
 function isFullBlack({ deviceSpace }: Reading, { device, lab }: PatchGroup): boolean {

@@ -19,7 +19,10 @@ export interface NoiseBand {
   readonly lab: Lab;
 }
 
-/** Standard deviation of one reading of one patch, from repeated patches, by lightness: an instrument is not as sure of a black as of a white. */
+/**
+ * Standard deviation of one reading of one patch, from repeated patches, by lightness: an instrument is not as sure of
+ * a black as of a white.
+ */
 export interface Repeatability {
   /** From dark to light; the last speaks to the top. */
   readonly bands: readonly NoiseBand[];

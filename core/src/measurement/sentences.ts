@@ -67,7 +67,10 @@ export function describePair(
     });
 }
 
-/** What is said of a pair besides what an eye sees: the hand feels it, or a lamp at a slant shows it. Differences within the noise are left out. */
+/**
+ * What is said of a pair besides what an eye sees: the hand feels it, or a lamp at a slant shows it. Differences
+ * within the noise are left out.
+ */
 export function describeBeside(
   measures: readonly Measure[],
   left: Record<string, Figure>,

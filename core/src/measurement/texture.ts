@@ -22,7 +22,10 @@ export interface Texture {
 
 /** Band that makes a sheet's texture, mm: finer is the sensor's noise, coarser is a sheet that does not lie flat. */
 export const TEXTURE_BAND_MM = [0.2, 4] as const;
-/** Wavelengths are gathered in fine steps (a ratio) and smoothed over a wider one: no bound between steps then decides where the peak lies. */
+/**
+ * Wavelengths are gathered in fine steps (a ratio) and smoothed over a wider one: no bound between steps then decides
+ * where the peak lies.
+ */
 const STEP_RATIO = 1.03;
 const SMOOTH_RATIO = 1.15;
 const MM_PER_INCH = 25.4;

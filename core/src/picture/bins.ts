@@ -1,7 +1,10 @@
 import { halton } from '../halton.ts';
 import type { PixelKind } from './pixels.ts';
 
-/** Colours of a file as its codes, and how many pixels have each: what is told from Lab is told from these, once each and not a pixel at a time. */
+/**
+ * Colours of a file as its codes, and how many pixels have each: what is told from Lab is told from these, once each
+ * and not a pixel at a time.
+ */
 export interface BinnedCodes {
   /** Codes 0–1 of each colour, `channels` after one another. */
   readonly codes: Float32Array;
@@ -14,7 +17,10 @@ const MOST_SHARE = 0.0002;
 /** So many places before they come again. */
 const SCATTERED = 1009;
 const SCATTER = [2, 3, 5].map((base) => Float64Array.from({ length: SCATTERED }, (_, i) => halton(i + 1, base)));
-/** Of a larger picture the parts of a full bin are told by every fourth of its pixels, taken out of step: there are a thousand and more of them. */
+/**
+ * Of a larger picture the parts of a full bin are told by every fourth of its pixels, taken out of step: there are a
+ * thousand and more of them.
+ */
 const SPARING_PX = 2e6;
 const OUT_OF_STEP = 0x9e3779b1;
 /** Bits of a channel that tell bins apart, and those that tell the parts of a full one apart. */
@@ -124,7 +130,8 @@ function lookAt(bins: Bins, bin: number, r: number, g: number, b: number, count:
 }
 
 /**
- * Counts the pixels of a picture by their codes. Every pixel is counted; where a picture crowds (a night sky, a wall) its bins are shared out over parts a
+ * Counts the pixels of a picture by their codes. Every pixel is counted; where a picture crowds (a night sky, a wall)
+ * its bins are shared out over parts a
  * thousandth of a channel wide, elsewhere they are a hundredth wide.
  */
 export class CodeBins {

@@ -57,7 +57,10 @@ export interface Stretch {
 const sizeOf = ({ widthPx, heightPx }: PixelKind): number =>
   Math.max(1, Math.ceil(Math.max(widthPx, heightPx) / MOST_BLOCKS));
 
-/** What is looked at of the pixels of a file, by place. @param at the first of them, counted from the top left @param count how many they are */
+/**
+ * What is looked at of the pixels of a file, by place. @param at the first of them, counted from the top left @param
+ * count how many they are
+ */
 export function stretchesOf(kind: PixelKind, at: number, count: number): Stretch[] {
   const { widthPx } = kind;
   const sizePx = sizeOf(kind);

@@ -1,4 +1,7 @@
-/** Size of a cell of the occupied-Lab histogram before it is divided, in L*, a*, b*: fine in L*, for tone is bounded there by every black and white. */
+/**
+ * Size of a cell of the occupied-Lab histogram before it is divided, in L*, a*, b*: fine in L*, for tone is bounded
+ * there by every black and white.
+ */
 export const CELL_SIZE = { L: 0.25, a: 6, b: 6 } as const;
 /** A cell that holds more of a picture than this is divided: a bound that runs through it then parts no more than this wrongly. */
 const MOST_SHARE = 0.0002;

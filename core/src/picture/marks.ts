@@ -33,7 +33,10 @@ const APART = 4;
 /** Least that can be called detail, L*. */
 const DETAIL = 1;
 
-/** Chroma that prints on most sheets at a lightness, roughly: full in the middle, none at the ends (our own; a sheet's own gamut tells exactly). */
+/**
+ * Chroma that prints on most sheets at a lightness, roughly: full in the middle, none at the ends (our own; a sheet's
+ * own gamut tells exactly).
+ */
 const usualReach = (L: number) => 78 * Math.sqrt(Math.max(0, 1 - ((L - 55) / 56) ** 2)) + 4;
 
 /** The places at which a picture will be decided, in the order of the list above. */

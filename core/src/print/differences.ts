@@ -45,7 +45,8 @@ const atThePrinter = (key: SettingKey): boolean =>
   key !== 'printer' && key !== 'inkSet' && !('ofPicture' in SETTINGS[key]);
 
 /**
- * What differs from the last sheet through that printer and from the last print of the picture, in the order in which settings are looked at;
+ * What differs from the last sheet through that printer and from the last print of the picture, in the order in which
+ * settings are looked at;
  * what the printer was told for another sheet first, for that is what spoils this one.
  */
 export function differences(settings: SettingValues, { atPrinter, ofPicture, standing }: HeldAgainst): Difference[] {

@@ -10,7 +10,8 @@ export interface Aim {
 }
 
 /**
- * What a rendering aims at for a colour of a file. Perceptual and saturation move every colour on purpose: they are held against the colour as it is,
+ * What a rendering aims at for a colour of a file. Perceptual and saturation move every colour on purpose: they are
+ * held against the colour as it is,
  * black compensated.
  * @param white Lab of the sheet's white
  * @param blackL L* of its black, relative to that white

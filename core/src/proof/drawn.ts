@@ -115,7 +115,8 @@ const encoded = (v: number): number => (v <= 0.0031308 ? v * 12.92 : 1.055 * v *
 const fraction = (v: number): number => v - Math.floor(v);
 
 /**
- * The proof, drawn by the processor: for a browser without WebGL 2. The same colours as the graphics processor draws; the sheet's own surface is not
+ * The proof, drawn by the processor: for a browser without WebGL 2. The same colours as the graphics processor draws;
+ * the sheet's own surface is not
  * drawn.
  * @returns red, green, blue, alpha of each pixel, dithered by less than a code; beyond the sheet nothing is drawn
  */

@@ -1,14 +1,18 @@
 import { WHOLE, type Part } from './part.ts';
 import type { Recipe } from './recipe.ts';
 
-/** The two scales on paper at which a recipe turns contrast, mm: what a nose at the glass sees, and what is seen from where the frame ends. */
+/**
+ * The two scales on paper at which a recipe turns contrast, mm: what a nose at the glass sees, and what is seen from
+ * where the frame ends.
+ */
 export const LOCAL_SCALES_MM = { localFine: 2, localBroad: 12 } as const;
 
 /** Steps of lightness beyond this are edges: they are left, or they would get a halo (our own bound), L*. */
 const EDGE_L = 6;
 
 /**
- * What lies under the local contrast of a picture: at each place the base is `slope · L* + offset`, edges kept. Both change slowly, so that a small
+ * What lies under the local contrast of a picture: at each place the base is `slope · L* + offset`, edges kept. Both
+ * change slowly, so that a small
  * picture holds them for a large one: slope and offset of the fine scale, then of the broad one, four numbers a pixel.
  */
 export interface LocalBase {

@@ -145,7 +145,8 @@ export function toneOf({ liftStops, contrast, shadows, lights }: Recipe, l: numb
 export const TONE_ENTRIES = 1024;
 
 /**
- * What X, Y and Z are multiplied by, for L* of the picture from 0 to 100 in even steps: the table by which file, screen and written copy are one.
+ * What X, Y and Z are multiplied by, for L* of the picture from 0 to 100 in even steps: the table by which file,
+ * screen and written copy are one.
  */
 export function toneTable(recipe: Recipe): Float32Array {
   const table = new Float32Array(TONE_ENTRIES);

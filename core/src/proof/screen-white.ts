@@ -32,7 +32,8 @@ export interface BesideScreen {
 }
 
 /**
- * Colours are taken from D50 back to the lamp they are seen in, and from there to the screen’s white, to which the browser fits all it draws.
+ * Colours are taken from D50 back to the lamp they are seen in, and from there to the screen’s white, to which the
+ * browser fits all it draws.
  * @param screen the white the screen is set to
  * @param lamp XYZ of a perfect white in that light
  * @throws RangeError where the screen’s white is none

@@ -37,7 +37,10 @@ export interface SuggestAsked {
   readonly textureL?: number;
 }
 
-/** An eye that settles on the paper makes up for most of a dim room; this share is left (our own estimate, after Stevens’ law of brightness). */
+/**
+ * An eye that settles on the paper makes up for most of a dim room; this share is left (our own estimate, after
+ * Stevens’ law of brightness).
+ */
 const NOT_SETTLED = 0.15;
 /** ΔE00 from which a colour counts as out of reach; shares of the picture that a printmaker lets go. */
 const OUT = 3;
@@ -50,7 +53,10 @@ const QUARTER = 0.25;
 /** Steps between L* 3 and 20, of which the sheet leaves so few that they are opened. */
 const SHADOW = { from: 3, to: 20, kept: 0.75 } as const;
 
-/** A sheet that keeps less of every step of tone flattens a picture; contrast below `leastL` is not missed; no more than `most` is offered. */
+/**
+ * A sheet that keeps less of every step of tone flattens a picture; contrast below `leastL` is not missed; no more
+ * than `most` is offered.
+ */
 const FLAT = { kept: 0.85, leastL: 1, most: 0.4 } as const;
 /** Grain that shows, and a texture that hides what is fine, L*. */
 const GRAIN_L = 1.5;
@@ -60,7 +66,8 @@ const ROUGH_L = 3;
 const paperCdM2 = (lux: number): number => (0.9 * lux) / Math.PI;
 
 /**
- * What could be done for a print of this picture on this sheet in this room; never applied unasked, and a school that lifts nothing is as well
+ * What could be done for a print of this picture on this sheet in this room; never applied unasked, and a school that
+ * lifts nothing is as well
  * served by calibrating and proofing in a proper light.
  */
 export function suggest(asked: SuggestAsked): Suggestion[] {

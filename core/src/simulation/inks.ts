@@ -65,7 +65,10 @@ export const PIGMENT_INKS: InkSetModel = {
   film: { index: 1.58, roughness: 0.8, bronzing: 1 },
 };
 
-/** Another maker's pigment refill for the same printer: near, but not equal. Its magenta is redder, its greys are warmer, its black is thinner, and it bronzes. */
+/**
+ * Another maker's pigment refill for the same printer: near, but not equal. Its magenta is redder, its greys are
+ * warmer, its black is thinner, and it bronzes.
+ */
 export const REFILL_PIGMENT_INKS: InkSetModel = {
   cyan: { bands: [{ density: 1.6, peakNm: 648, belowNm: 90, aboveNm: 160 }], flat: 0.024 },
   magenta: {

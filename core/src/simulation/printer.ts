@@ -48,7 +48,8 @@ export function press(model: PressModel, condition: MeasurementCondition): Print
 }
 
 /**
- * Ink a device colour takes: areas of full dots, added over the inks, times the load of the media setting. The greys lie in place of one another.
+ * Ink a device colour takes: areas of full dots, added over the inks, times the load of the media setting. The greys
+ * lie in place of one another.
  * @returns for device RGB 0–1; 1 is a whole area of one ink at the right load
  */
 export function inkTaken(model: PressModel): (rgb: Rgb) => number {
@@ -84,7 +85,10 @@ function coverageOf(model: PressModel): (rgb: Rgb) => Coverage {
   };
 }
 
-/** What the driver knows of the sheet: how much ink a wish takes. It was made once, from M1 readings, and is the same whatever light the print is read in. */
+/**
+ * What the driver knows of the sheet: how much ink a wish takes. It was made once, from M1 readings, and is the same
+ * whatever light the print is read in.
+ */
 interface DriverTables {
   readonly trim: (dark: number) => [number, number, number];
   readonly darkFor: (share: number) => number;

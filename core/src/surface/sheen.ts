@@ -6,7 +6,8 @@ const LAMP_DEG = 2;
 const LEAST_GU = 0.5;
 
 /**
- * How wide a sheet spreads the image of a lamp, as the standard deviation of a round lobe, degrees: so wide that the meter’s receptor catches the
+ * How wide a sheet spreads the image of a lamp, as the standard deviation of a round lobe, degrees: so wide that the
+ * meter’s receptor catches the
  * share of it that the gloss units say. An estimate: one angle tells no shape.
  * @param gu gloss units at 60°, 0 and above
  */
@@ -18,7 +19,10 @@ export function lobeDeg(gu: number): number {
 
 /** Light a surface mirrors, 0–1: an index of 1.5 near 45° (Fresnel). */
 export const MIRRORED = 0.05;
-/** Of metallic flake under the ink: how much more it throws into a wide lobe, in the colour of the print, and how wide (our own estimate). */
+/**
+ * Of metallic flake under the ink: how much more it throws into a wide lobe, in the colour of the print, and how wide
+ * (our own estimate).
+ */
 export const FLAKE = { share: 0.12, lobeDeg: 12 } as const;
 
 /**

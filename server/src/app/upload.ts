@@ -19,8 +19,10 @@ import { RakuenError } from './errors.ts';
 const MEGA = 2 ** 20;
 
 /**
- * Takes one uploaded file, field name `file`, to the folder of incoming files under a name of our own. The limit is a setting, read for every
- * request; `times` it for a file that holds several. Whoever handles the request keeps or discards the file; if it fails, it is discarded here.
+ * Takes one uploaded file, field name `file`, to the folder of incoming files under a name of our own. The limit is a
+ * setting, read for every
+ * request; `times` it for a file that holds several. Whoever handles the request keeps or discards the file; if it
+ * fails, it is discarded here.
  */
 export function upload(limit: keyof Settings['limits'], times = 1): Type<NestInterceptor> {
   @Injectable()

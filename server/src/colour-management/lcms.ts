@@ -53,7 +53,8 @@ export async function srgbProfile(): Promise<OpenProfile> {
 
 /**
  * Opens an ICC profile, v2 or v4, RGB, CMYK or grey.
- * @param rendering by which of its tables; `true`: as an instrument would read the colours, the paper's white included; else relative to the white
+ * @param rendering by which of its tables; `true`: as an instrument would read the colours, the paper's white
+ * included; else relative to the white
  * @throws ProfileError for bytes that are no profile, or one that gives no colour
  */
 export async function openProfile(

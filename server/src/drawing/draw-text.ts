@@ -20,7 +20,8 @@ const CURVE_STEPS = 6;
 const SUB = 4;
 
 /**
- * Draws words into a raster from the outlines of a shipped face. The drawing library's own text needs its SVG reader, which is shut here because
+ * Draws words into a raster from the outlines of a shipped face. The drawing library's own text needs its SVG reader,
+ * which is shut here because
  * files from outside could reach it.
  */
 export function drawText(raster: Raster, line: TextLine): void {
@@ -60,7 +61,10 @@ export function drawText(raster: Raster, line: TextLine): void {
   }
 }
 
-/** Glyphs one after the other, kerned. The face's finer substitutions are left alone: the outline reader does not know all of them and a label needs none. */
+/**
+ * Glyphs one after the other, kerned. The face's finer substitutions are left alone: the outline reader does not know
+ * all of them and a label needs none.
+ */
 function typeset(
   face: Font,
   text: string,

@@ -30,7 +30,10 @@ interface Reader {
   enter(manager: EntityManager, entry: LedgerEntry): Promise<void>;
 }
 
-/** Reads a ledger that was taken away as JSON back in: what is here already stays as it is, what speaks of a picture or a sheet that is not here is left out, and named. */
+/**
+ * Reads a ledger that was taken away as JSON back in: what is here already stays as it is, what speaks of a picture or
+ * a sheet that is not here is left out, and named.
+ */
 @Injectable()
 export class ReadBackService {
   private readonly readers: Partial<Record<string, Reader>> = {

@@ -31,7 +31,10 @@ const PREVIEW_MM = { width: 70, height: 60 };
 const borderWords = ({ borders }: SurroundLaid, { borderMm, borders: style }: Recipe): string =>
   `${borders.left} mm, ${BORDER_STYLES[style]}${borders.left > borderMm ? ', for what stands in it' : ''}`;
 
-/** The sheet that goes to a lab with the file, A4, and further ones where much is asked: what is asked for, what was done already, what to look at. */
+/**
+ * The sheet that goes to a lab with the file, A4, and further ones where much is asked: what is asked for, what was
+ * done already, what to look at.
+ */
 export function orderSheet(o: Order): Promise<Uint8Array> {
   const { rendering, caption, trimMarks } = o.recipe;
   const laid = surroundOf(o.recipe);

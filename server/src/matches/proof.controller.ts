@@ -126,7 +126,10 @@ export class ProofController {
     });
   }
 
-  /** The print copy of a picture for a print condition: a TIFF or a JPEG in values of the condition's own profile, or of a working space, which is embedded. */
+  /**
+   * The print copy of a picture for a print condition: a TIFF or a JPEG in values of the condition's own profile, or
+   * of a working space, which is embedded.
+   */
   @Get('pictures/:id/copy')
   @ApiProduces('image/tiff', 'image/jpeg')
   async copy(

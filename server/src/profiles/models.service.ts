@@ -98,7 +98,10 @@ export class ModelsService {
     return this.sourcesOf((await this.learnedFrom(conditionId, await this.other(conditionId, builtFrom))).rows);
   }
 
-  /** The measurement condition asked for, unless it speaks anyway: then its readings without UV go with it, and the model is the condition's own. */
+  /**
+   * The measurement condition asked for, unless it speaks anyway: then its readings without UV go with it, and the
+   * model is the condition's own.
+   */
   private async other(conditionId: string, asked: string | undefined): Promise<string | undefined> {
     if (!asked) return undefined;
     const [first] = (await this.learnedFrom(conditionId)).rows;

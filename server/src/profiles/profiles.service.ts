@@ -342,7 +342,10 @@ export class ProfilesService {
     );
   }
 
-  /** Other media settings of the same paper in the same printer, as far as they were read: a strip printed by mistake in one of them is known by it. */
+  /**
+   * Other media settings of the same paper in the same printer, as far as they were read: a strip printed by mistake
+   * in one of them is known by it.
+   */
   private async otherSettings(conditionId: string | undefined): Promise<OtherSetting[]> {
     if (!conditionId) return [];
     const own = await this.conditions.view(conditionId);

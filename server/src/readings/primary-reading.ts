@@ -56,8 +56,10 @@ function withCompanions(primary: ReadingRow, rows: readonly ReadingRow[]): Speak
 const MOST_SETS = 4;
 
 /**
- * The sets that give a condition its figures, in the order in which they speak: the one chosen by hand alone; else those that were measured on
- * dried prints, the newest first, then those read wet, all under one measurement condition (M1 before M0, unstated, M2 and M3); else the newest
+ * The sets that give a condition its figures, in the order in which they speak: the one chosen by hand alone; else
+ * those that were measured on
+ * dried prints, the newest first, then those read wet, all under one measurement condition (M1 before M0, unstated,
+ * M2 and M3); else the newest
  * a profile tells.
  */
 export function speakingSets(rows: readonly ReadingRow[], chosen: string | null): SpeakingReading[] {
@@ -74,7 +76,10 @@ export function speakingSets(rows: readonly ReadingRow[], chosen: string | null)
   return [primary, ...others].slice(0, MOST_SETS).map((r) => withCompanions(r, rows));
 }
 
-/** The sets of a condition's history, from old to new: a file each; a file that only serves another as its M2, say, is no set of its own. */
+/**
+ * The sets of a condition's history, from old to new: a file each; a file that only serves another as its M2, say, is
+ * no set of its own.
+ */
 export function readingSets(rows: readonly ReadingRow[]): SpeakingReading[] {
   const files = [...new Set(rows.map((r) => r.contentHash))].map((hash) =>
     firstToSpeak(rows.filter((r) => r.contentHash === hash))!,

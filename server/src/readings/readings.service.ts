@@ -156,7 +156,10 @@ export class ReadingsService {
     };
   }
 
-  /** A table whose columns are asked about is looked at with the mapping that came with it, else with the one remembered for its columns. */
+  /**
+   * A table whose columns are asked about is looked at with the mapping that came with it, else with the one
+   * remembered for its columns.
+   */
   async look(fileName: string, bytes: Uint8Array, fields: ReadingFields): Promise<ReadingPreview> {
     const stated = { condition: fields.measurementCondition, instrument: fields.instrument?.trim() || undefined };
     const look = (mapping: ColumnMapping | undefined) =>

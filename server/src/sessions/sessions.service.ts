@@ -41,7 +41,10 @@ const MS_PER_HOUR = 3_600_000;
 const REHEARSED_STRIP = 1;
 const DIGITS_OF_SEED = 1_000_000;
 
-/** Reading a chart strip by strip. Whatever was acknowledged is in the database: a session goes on where it stopped, whatever stopped it. */
+/**
+ * Reading a chart strip by strip. Whatever was acknowledged is in the database: a session goes on where it stopped,
+ * whatever stopped it.
+ */
 @Injectable()
 export class SessionsService {
   constructor(

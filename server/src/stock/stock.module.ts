@@ -38,7 +38,10 @@ interface From {
   readonly at: string;
 }
 
-/** What was printed from each box and what was spoilt, by size. A misprint whose print is gone has no size: of a roll it is not reckoned. */
+/**
+ * What was printed from each box and what was spoilt, by size. A misprint whose print is gone has no size: of a roll
+ * it is not reckoned.
+ */
 const FROM_BOXES = `
   SELECT boxId, widthMm, heightMm, SUM(count) AS count, MAX(at) AS at FROM (
     SELECT boxId, widthMm, heightMm, copies AS count, printedOn AS at FROM prints WHERE state = 'printed' AND boxId IS NOT NULL

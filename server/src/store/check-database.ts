@@ -30,7 +30,8 @@ const isBlank = (path: string) =>
   statSync(path).size === 0 && !(existsSync(`${path}-wal`) && statSync(`${path}-wal`).size > 0);
 
 /**
- * Looks a kept studio over before anything is written to it: whether the database is there and whole, whether this program is new enough for it,
+ * Looks a kept studio over before anything is written to it: whether the database is there and whole, whether this
+ * program is new enough for it,
  * and whether the files it speaks of are there.
  * @throws StartError in one line: what is wrong, and what to do
  */

@@ -133,7 +133,8 @@ const FOLLOWS: readonly { table: string; column: string; changes: string }[] = [
 
 /**
  * The ledger as a projection: every decision, print, misprint, trial and number as a row with the words it is found by, kept up by the
- * database itself, whoever writes, notes among them. What it is called by (picture, paper, printer) is followed when it is renamed or comes back from the bin.
+ * database itself, whoever writes, notes among them. What it is called by (picture, paper, printer) is followed when
+ * it is renamed or comes back from the bin.
  */
 export function ledgerProjection(sources = ENTRY_SOURCES): string[] {
   const keep = sources.flatMap((s) => {

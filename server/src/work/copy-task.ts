@@ -38,7 +38,10 @@ export interface WrittenCopy {
   readonly profile: string;
 }
 
-/** Writes the print copy of a picture: 16-bit values of its target, whose profile is embedded, resampled once. @throws PictureError, ProfileError, FormatError */
+/**
+ * Writes the print copy of a picture: 16-bit values of its target, whose profile is embedded, resampled once. @throws
+ * PictureError, ProfileError, FormatError
+ */
 export async function writeCopy(task: CopyTask): Promise<WrittenCopy> {
   const { widthMm, heightMm, ppi, recipe, as, out, scratch } = task;
   const frame = surroundOf(recipe);

@@ -4,7 +4,10 @@ import { inkTaken } from '@rakuen/core/simulation/printer';
 import { standIn, type StandInFacts } from '@rakuen/core/simulation/stand-in';
 import { unpackSent, type PackedSent } from './lay-tasks.ts';
 
-/** Ink of a picture on a simulated printer, ml: what its model sends for each colour, and what the printer lays down for that. @param task cells are L*, a*, b* and share */
+/**
+ * Ink of a picture on a simulated printer, ml: what its model sends for each colour, and what the printer lays down
+ * for that. @param task cells are L*, a*, b* and share
+ */
 export function countInk(task: {
   readonly facts: StandInFacts;
   readonly sent: PackedSent;

@@ -128,7 +128,10 @@ export async function profileSheet(bytes: Uint8Array, rendering: RenderingKey = 
   }
 }
 
-/** What is asked of a profile for a colour of a file: relative renderings have black laid on black, the others carry their own. @param relative the profile, relative */
+/**
+ * What is asked of a profile for a colour of a file: relative renderings have black laid on black, the others carry
+ * their own. @param relative the profile, relative
+ */
 export function aimOf(relative: OpenProfile, rendering: RenderingKey): (lab: Lab) => Lab {
   if (rendering !== 'relative') return (lab) => lab;
   return compensated(0, Math.max(0, relative.toLab(relative.fromLab(Float32Array.of(0, 0, 0)))[0]));

@@ -9,7 +9,10 @@ export interface LocalTurn {
   readonly base: LocalBase;
 }
 
-/** The base of a picture as the proof draws it, from the same small picture; none where a recipe does not ask for it. @throws PictureError */
+/**
+ * The base of a picture as the proof draws it, from the same small picture; none where a recipe does not ask for it.
+ * @throws PictureError
+ */
 export async function localTurn(
   { path, assumeSrgb, maxPixels }: PictureFile,
   recipe: Recipe,

@@ -17,7 +17,8 @@ export interface PixelRun {
 /**
  * Decodes a picture to disk and hands its pixels on a run at a time: memory stays flat however large it is.
  * @param pipeline what is to be decoded, in one number of channels and one depth
- * @param folder made for it, and cleared by who asks: the decoder may still open its file after its thread was ended, and where the folder is gone it can't
+ * @param folder made for it, and cleared by who asks: the decoder may still open its file after its thread was ended,
+ * and where the folder is gone it can't
  * @param meanwhile done on this thread while another decodes
  */
 export async function* pixelRuns(

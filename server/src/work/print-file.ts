@@ -26,7 +26,8 @@ export interface PrintFile {
   /** What becomes of the colours, and how they are written. */
   readonly written: (labs: Float32Array) => Uint16Array;
   /**
-   * What comes out runs smoothly from code to code, so that between the nodes of a fine lattice it may be looked up: many times as fast, and within a
+   * What comes out runs smoothly from code to code, so that between the nodes of a fine lattice it may be looked up:
+   * many times as fast, and within a
    * tenth of what an eye tells apart.
    */
   readonly smooth?: boolean;
@@ -126,7 +127,10 @@ function labsAt(places: Float32Array): Float32Array {
   return places;
 }
 
-/** Takes a picture through its profile and whatever follows, and writes it as a 16-bit TIFF; a run of pixels at a time, so that memory stays flat. */
+/**
+ * Takes a picture through its profile and whatever follows, and writes it as a 16-bit TIFF; a run of pixels at a time,
+ * so that memory stays flat.
+ */
 export async function writePrintFile(task: PrintFile): Promise<void> {
   const { channels, frame, kind } = task;
   let writer: Writer | undefined;

@@ -39,7 +39,8 @@ function asked(space: 'RGB' | 'CMYK' | 'GRAY'): number[][] {
 }
 
 /**
- * What an ICC profile (v2 or v4; RGB, CMYK or grey) says its device prints, as a reading that says where it comes from: nothing was measured.
+ * What an ICC profile (v2 or v4; RGB, CMYK or grey) says its device prints, as a reading that says where it comes
+ * from: nothing was measured.
  * @throws FormatError when no colour can be computed through it
  */
 export async function readingFromProfile(bytes: Uint8Array): Promise<ImportedReading> {

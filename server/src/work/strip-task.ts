@@ -40,7 +40,10 @@ export interface StripTask extends StripSheet {
 
 const TEXT_MM = 2.6;
 
-/** Writes a small sheet of strips: crops of a picture at the size of its print, each with its recipe, in device values of the sheet’s profile. */
+/**
+ * Writes a small sheet of strips: crops of a picture at the size of its print, each with its recipe, in device values
+ * of the sheet’s profile.
+ */
 export async function writeStrips(task: StripTask): Promise<void> {
   const { icc, placed, sheet, ppi, foot, as, out } = task;
   const raster = await stripRaster(task);

@@ -63,7 +63,10 @@ export class Workshop implements OnModuleDestroy {
     return (await this.told(this.pictures, 'analysePicture', task, until, progress, file)) as PictureResult;
   }
 
-  /** Learns a print condition, telling progress 0–1; `signal` ends the thread that learns it. @throws RakuenError (409) where it was left */
+  /**
+   * Learns a print condition, telling progress 0–1; `signal` ends the thread that learns it. @throws RakuenError (409)
+   * where it was left
+   */
   async learn(
     task: Omit<LearnTask, 'port'>,
     signal: AbortSignal,

@@ -23,7 +23,8 @@ const underWay = new Map<string, ReturnType<typeof plain>>();
 const SECOND_TRY_MS = 400;
 
 /**
- * Whatever makes something carries a key of its own. It is asked again once where no answer came, under the same key: what was done before the line
+ * Whatever makes something carries a key of its own. It is asked again once where no answer came, under the same key:
+ * what was done before the line
  * broke is not done twice.
  */
 async function keyed(args: FetchArgs, api: BaseQueryApi, extra: object) {

@@ -1,7 +1,10 @@
 import { reliefOf, type Relief } from '@rakuen/core/surface/relief';
 import { squareOf } from '../parts/scan-square.ts';
 
-/** A slope this steep, lightness units a pixel, is drawn at full contrast: the same for every sheet, so that a rougher one looks rougher. */
+/**
+ * A slope this steep, lightness units a pixel, is drawn at full contrast: the same for every sheet, so that a rougher
+ * one looks rougher.
+ */
 const FULL_SLOPE = 14;
 /** The relief of a square of a scan. @param shownMm side of the square that is kept */
 export function heightsOf(image: HTMLImageElement, ppi: number, shownMm: number): Relief {

@@ -39,7 +39,10 @@ const MIDDLE = [0, 50, 0] as const;
 const TURN_RAD = Math.PI / 24;
 const NEARER = 0.9;
 
-/** Up to three gamut solids in CIELAB: the first as a body in its own colours, the second by its lines as a map has them, the third by broken ones. Turned by mouse, finger and keys. */
+/**
+ * Up to three gamut solids in CIELAB: the first as a body in its own colours, the second by its lines as a map has
+ * them, the third by broken ones. Turned by mouse, finger and keys.
+ */
 export function Solids({ solids, onTake }: { solids: NamedSolid[]; onTake: (id: string) => void }) {
   const controls = useRef<OrbitControls>(null);
   // Lines and names are drawn in the colours of the surround.

@@ -34,7 +34,10 @@ const ROWS: readonly Measure[] = [
   opacity,
 ];
 
-/** Sheets from the side at true relative thickness, their surface under a lamp that can be moved, and what was measured and judged of both. */
+/**
+ * Sheets from the side at true relative thickness, their surface under a lamp that can be moved, and what was measured
+ * and judged of both.
+ */
 export function SurfacePlace({ laid }: CompareProps) {
   return (
     <div className="space-y-8">

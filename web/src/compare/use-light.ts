@@ -82,7 +82,8 @@ export type LitCondition = ShownCondition & {
 };
 
 /**
- * What lies on the table, under the light over it: figures, ramps and outlines recomputed beside the screen. A print without spectra keeps what was
+ * What lies on the table, under the light over it: figures, ramps and outlines recomputed beside the screen. A print
+ * without spectra keeps what was
  * measured, and says so.
  * @param solid whether the solids are drawn, and are wanted too
  */

@@ -1,4 +1,7 @@
-/** How papers on the table are told apart without colour: a letter, which is also their marker in charts, and a line pattern, by their place. */
+/**
+ * How papers on the table are told apart without colour: a letter, which is also their marker in charts, and a line
+ * pattern, by their place.
+ */
 export const MARKS = [
   { letter: 'A', dash: undefined },
   { letter: 'B', dash: '7 4' },

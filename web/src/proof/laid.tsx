@@ -31,7 +31,10 @@ export interface Sheet {
   readonly lab: string;
 }
 
-/** The canvas, the dividing line, and the numbers under the pointer. A wheel with the key for it held, or two fingers, brings it nearer; a drag moves it. */
+/**
+ * The canvas, the dividing line, and the numbers under the pointer. A wheel with the key for it held, or two fingers,
+ * brings it nearer; a drag moves it.
+ */
 export function Laid({
   picture,
   image,

@@ -14,7 +14,10 @@ interface Asked {
 
 const pixelsOf = ({ widthPx, heightPx, lab }: LabImage) => ({ widthPx, heightPx, lab, units: LAB_UNITS });
 
-/** The proof drawn by a worker on a plain canvas: slower, and without the sheet's own surface. What is asked for while it draws is drawn after it. */
+/**
+ * The proof drawn by a worker on a plain canvas: slower, and without the sheet's own surface. What is asked for while
+ * it draws is drawn after it.
+ */
 export class PlainProof implements ProofDrawer {
   private readonly worker = new Worker(new URL('./plain-worker.ts', import.meta.url), { type: 'module' });
   private readonly board: Remote<Board> = wrap<Board>(this.worker);

@@ -26,7 +26,10 @@ const LADDERS: Readonly<Record<RecipeKey, string>> = {
   sharpening: '0, 0.5, 1',
 };
 
-/** Strips of the marked places on small sheets of every paper on the table; what the eye finds best is judged, and goes into the recipe and the ledger. */
+/**
+ * Strips of the marked places on small sheets of every paper on the table; what the eye finds best is judged, and goes
+ * into the recipe and the ledger.
+ */
 export function StripsDialog({
   picture,
   conditions,

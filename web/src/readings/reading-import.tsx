@@ -42,7 +42,8 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
     setMapping(text);
     await look({ file, mapping: text });
   };
-  // What was dropped elsewhere lies here until it is kept or left; another print condition may be chosen for it. It waits for what is looked at.
+  // What was dropped elsewhere lies here until it is kept or left; another print condition may be chosen for it. It
+  // waits for what is looked at.
   const [waiting] = useHanded('readings');
   useEffect(() => {
     if (waiting && !file) void take([waiting]);

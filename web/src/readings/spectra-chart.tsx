@@ -15,7 +15,10 @@ interface Band {
   readonly withoutUv?: number;
 }
 
-/** Spectra of the white and, on an axis of its own, the black; where the paper was read without UV too, what the brightener adds stands between the two whites. */
+/**
+ * Spectra of the white and, on an axis of its own, the black; where the paper was read without UV too, what the
+ * brightener adds stands between the two whites.
+ */
 export function SpectraChart({ spectra }: { spectra: ReadingSpectra }) {
   const { startNm, stepNm, white, black, whiteWithoutUv } = spectra;
   const data = white.map((w, i): Band => ({

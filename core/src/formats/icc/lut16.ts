@@ -1,4 +1,7 @@
-/** A table of ICC.1 (lut16Type): curves in, a lattice, curves out; everything 16 bit. The matrix of the type is for XYZ alone and stays the identity. */
+/**
+ * A table of ICC.1 (lut16Type): curves in, a lattice, curves out; everything 16 bit. The matrix of the type is for XYZ
+ * alone and stays the identity.
+ */
 export interface Lut16 {
   readonly inputs: number;
   readonly outputs: number;
@@ -42,8 +45,10 @@ function onCurve(curves: Uint16Array, channel: number, channels: number, at: num
 }
 
 /**
- * Evaluates a table for one colour: 16-bit numbers in and out. Between the nodes by tetrahedra (their like for other counts of inputs) where the input is
- * device values, axis by axis where it is Lab: so do the programs that read profiles, and greys lie on an axis of Lab and on a diagonal of RGB.
+ * Evaluates a table for one colour: 16-bit numbers in and out. Between the nodes by tetrahedra (their like for other
+ * counts of inputs) where the input is
+ * device values, axis by axis where it is Lab: so do the programs that read profiles, and greys lie on an axis of Lab
+ * and on a diagonal of RGB.
  */
 export function throughLut16(lut: Lut16, input: ArrayLike<number>, from: 'device' | 'Lab' = 'device'): number[] {
   const { inputs, outputs, grid, lattice } = lut;

@@ -28,7 +28,8 @@ const text4 = (bytes: Uint8Array, at: number) => String.fromCharCode(...bytes.su
 const viewOf = (bytes: Uint8Array) => new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 
 /**
- * Reads a profile (ICC.1, v2 and v4) as far as to know that every tag is whole: within the file, of a type that belongs to it, and as long as its own counts say.
+ * Reads a profile (ICC.1, v2 and v4) as far as to know that every tag is whole: within the file, of a type that
+ * belongs to it, and as long as its own counts say.
  * @throws FormatError that names the tag
  */
 export function readProfile(bytes: Uint8Array): ReadProfile {

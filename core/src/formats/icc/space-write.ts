@@ -11,7 +11,10 @@ const PRIMARIES: readonly (readonly [tag: string, rgb: Rgb])[] = [
   ['bXYZ', [0, 0, 1]],
 ];
 
-/** A working space as a matrix and curve profile (ICC.1:2001-04, v2.4), its primaries adapted to D50, for files that are given away in it. */
+/**
+ * A working space as a matrix and curve profile (ICC.1:2001-04, v2.4), its primaries adapted to D50, for files that
+ * are given away in it.
+ */
 export function spaceProfile(space: RgbSpace): Uint8Array {
   const curve = typed('curv').u32(ENTRIES);
   for (let i = 0; i < ENTRIES; i++) curve.u16(Math.round(space.decode(i / (ENTRIES - 1)) * 65_535));

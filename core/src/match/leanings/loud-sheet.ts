@@ -1,7 +1,10 @@
 import { oneDigit } from '../words.ts';
 import type { Leaning } from './leaning.ts';
 
-/** Contrast between a detail and its surroundings (a hundredth of the picture's side) from which a metallic sheet is carried, L* (our own bound). */
+/**
+ * Contrast between a detail and its surroundings (a hundredth of the picture's side) from which a metallic sheet is
+ * carried, L* (our own bound).
+ */
 const CARRIED_L = 7;
 const TOO_LOUD = 2.4;
 /** What other sheets lack of polish beside it. */

@@ -1,7 +1,10 @@
 import { formatNumber } from '../../measurement/show.ts';
 import { behindGlass, type Leaning } from './leaning.ts';
 
-/** What twice the price takes from a sheet: of an open edition behind glass, of one that is felt, of a small numbered one (our own starts). */
+/**
+ * What twice the price takes from a sheet: of an open edition behind glass, of one that is felt, of a small numbered
+ * one (our own starts).
+ */
 const EACH_DOUBLING = { openBehindGlass: 0.55, open: 0.3, numbered: 0.03 } as const;
 
 export const money: Leaning = {

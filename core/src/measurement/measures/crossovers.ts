@@ -3,7 +3,10 @@ import type { ReadingFacts } from '../reading-facts.ts';
 import { rampSd } from '../ramp-noise.ts';
 import type { PatchMeasure } from './measure.ts';
 
-/** Only a grey this far off the line, ΔE along an axis, says on which side it lies; nearer than that no eye finds a tinge (our own choice). */
+/**
+ * Only a grey this far off the line, ΔE along an axis, says on which side it lies; nearer than that no eye finds a
+ * tinge (our own choice).
+ */
 const SIDE = 0.5;
 
 interface Crossing {

@@ -8,7 +8,10 @@ const PICTURES = [
   'ALTER TABLE pictures ADD COLUMN marks TEXT',
   'ALTER TABLE pictures ADD COLUMN hints TEXT',
 ];
-/** A score takes the place of a cost, and what is out of reach of what lay outside a solid: figures of two kinds never stand in one column. */
+/**
+ * A score takes the place of a cost, and what is out of reach of what lay outside a solid: figures of two kinds never
+ * stand in one column.
+ */
 const DECISIONS = ['ALTER TABLE decisions ADD COLUMN score REAL', 'ALTER TABLE decisions ADD COLUMN lostShare REAL'];
 const MATCHES = `CREATE TABLE matches (id TEXT PRIMARY KEY, at TEXT NOT NULL,
   pictureId TEXT NOT NULL REFERENCES pictures(id) ON DELETE CASCADE,

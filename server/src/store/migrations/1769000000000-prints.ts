@@ -122,7 +122,10 @@ const RUNS = [
 const NEW_TABLES = ['boxes', 'causes', 'misprints', 'editions', 'numbers', 'runs', 'run_items'];
 const REVISED = ['prints', 'boxes', 'editions', 'numbers'];
 
-/** Prints that wait, misprints and their causes, editions and their numbers, boxes in the drawer, runs at the printer, the ledger as a projection. */
+/**
+ * Prints that wait, misprints and their causes, editions and their numbers, boxes in the drawer, runs at the printer,
+ * the ledger as a projection.
+ */
 export class Prints1769000000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
     await unrecord(runner, 'prints');
