@@ -14,8 +14,7 @@ import { build, checkNode, installPackages, ROOT } from './setup.mjs';
 
 /**
  * How long things take, as ratios within one run: a slower machine gives the same answers. `--json` prints one array,
- * `--only NAME` one row of it; the exit
- * code is 1 where a row passes its limit.
+ * `--only NAME` one row of it; the exit code is 1 where a row passes its limit.
  */
 checkNode();
 installPackages();

@@ -10,8 +10,7 @@ import { build, checkNode, installPackages, ROOT } from './setup.mjs';
 
 /**
  * Sends mangled files to everything that takes one: readings, profiles, lamps, pictures, scans, papers as files. The
- * server must answer each in time with a
- * reason, and go on. `--cases N` how many, `--seed S` which.
+ * server must answer each in time with a reason, and go on. `--cases N` how many, `--seed S` which.
  */
 checkNode();
 installPackages();

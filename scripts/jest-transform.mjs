@@ -2,8 +2,8 @@ import swcJest from '@swc/jest';
 
 /**
  * Globals that computations ask for in their inner loops. In Jest's sandbox every such question goes through an
- * interceptor, which costs more than the
- * arithmetic it is asked for: each file takes those it names once, as constants of its own.
+ * interceptor, which costs more than the arithmetic it is asked for: each file takes those it names once, as constants
+ * of its own.
  */
 const GLOBALS = [
   'Array',

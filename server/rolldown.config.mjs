@@ -2,9 +2,8 @@ import { builtinModules } from 'node:module';
 import { defineConfig } from 'rolldown';
 
 /**
- * The server in a few files, itself and its worker threads: Node.js then opens two instead of some three thousand,
- * and is ready in half the time. What has
- * binaries or data files of its own stays a package.
+ * The server in a few files, itself and its worker threads: Node.js then opens two instead of some three thousand, and
+ * is ready in half the time. What has binaries or data files of its own stays a package.
  */
 const OUTSIDE = [/^better-sqlite3/, /^sharp/, /^lcms-wasm/, /^pdfkit/, /^piscina/, /^@fontsource/, /^opentype\.js/];
 const known = new Set([...builtinModules, ...builtinModules.map((m) => `node:${m}`)]);

@@ -3,9 +3,8 @@ import sharp from 'sharp';
 import { condition, CONDITION, fixture, PAPER, picture, start, type Running } from './rakuen.ts';
 
 /**
- * Every change the API knows, asked for many times at once: none answers 500, and nothing is made twice that may be
- * but once. A dozen at once in
- * every run; `RACE=50 npm run jest -- server/test/races` is the long one.
+ * Every change the API knows, asked for many times at once: none answers 500, and nothing is made twice that may be but
+ * once. A dozen at once in every run; `RACE=50 npm run jest -- server/test/races` is the long one.
  */
 const AT_ONCE = Number(process.env.RACE ?? 12);
 

@@ -8,8 +8,7 @@ const LEAST_STEP = 0.02;
 
 /**
  * Greys never get lighter as less light is asked for: where a fitted lattice of three axes falls back along its
- * diagonal it is levelled there, and the colours
- * about it move along, less the further away.
+ * diagonal it is levelled there, and the colours about it move along, less the further away.
  * @param labs Lab of every node, changed in place
  * @returns factors of reflectance by node where something was moved
  */

@@ -27,12 +27,11 @@ const REACHED = 0.002;
 const STANDS = 1e-4;
 
 /**
- * A finder of device values: exact where the sheet reaches, else the nearest colour by a distance like ΔE00's (its
- * S_L = 1, S_C and S_H at the wanted
- * colour) that keeps hue first. A step of Levenberg and Marquardt at a time within the device cube, from the nearest of a coarse net.
+ * A finder of device values: exact where the sheet reaches, else the nearest colour by a distance like ΔE00's (its S_L
+ * = 1, S_C and S_H at the wanted colour) that keeps hue first. A step of Levenberg and Marquardt at a time within the
+ * device cube, from the nearest of a coarse net.
  * @param lattice colours of an RGB condition, in the space the wanted ones are given in; the finder takes a place to
- * begin at, `near`, drawn into the cube, which saves time where
- * it leads there and costs little where it does not
+ * begin at, `near`, drawn into the cube, which saves time where it leads there and costs little where it does not
  * @param reach how far the colours reach: what lies within is looked for from many places before it is given up
  */
 export function inverter(lattice: ColourLattice, reach?: Reach): (wanted: Lab, near?: Rgb) => Sent {

@@ -2,8 +2,8 @@ import type { Lab } from '../colour/types.ts';
 
 /**
  * Where the nodes of a lattice of a file's Lab lie: evenly along L* 0–100; along a* and b* −128…128 closer about
- * neutral, where pictures have most of
- * their colours and an eye tells most of them apart. Grey lies on the middle node, whatever the lattice's size, as long as it is odd.
+ * neutral, where pictures have most of their colours and an eye tells most of them apart. Grey lies on the middle node,
+ * whatever the lattice's size, as long as it is odd.
  */
 export const MOST_AB = 128;
 /** Distance of nodes about neutral over that of even ones: at most 1. */

@@ -8,9 +8,8 @@ export interface ColourLattice {
 }
 
 /**
- * Value between the nodes, by simplices: the axes are walked from the greatest fraction to the least, so that greys
- * are read along the diagonal and
- * nowhere else (the usual tetrahedra of three axes, and their like of four).
+ * Value between the nodes, by simplices: the axes are walked from the greatest fraction to the least, so that greys are
+ * read along the diagonal and nowhere else (the usual tetrahedra of three axes, and their like of four).
  */
 export function readLattice(lattice: ColourLattice, at: ArrayLike<number>, out: Float64Array): void {
   if (lattice.axes === 3) readCube(lattice.nodes, lattice.values, at[0]!, at[1]!, at[2]!, out, 0);
@@ -98,8 +97,7 @@ export function readCube(
 
 /**
  * Slopes of the three values along the three axes, over the cell a place lies in and not over one simplex of it, so
- * that the creases between simplices
- * don't mislead who follows them.
+ * that the creases between simplices don't mislead who follows them.
  * @param out value · 3 + axis, per unit of device value
  */
 export function cubeSlopes(nodes: number, values: Float32Array, at: ArrayLike<number>, out: Float64Array): void {

@@ -1,9 +1,8 @@
 import { PRODUCTS_BINARY } from './products-binary.ts';
 
 /**
- * Rows of numbers, four side by side: entry k of row 4·p + r stands at (p · width + k) · 4 + r. So lie they as they
- * are multiplied, sixteen sums at a time. Rows beyond
- * the last fill up the last panel.
+ * Rows of numbers, four side by side: entry k of row 4·p + r stands at (p · width + k) · 4 + r. So lie they as they are
+ * multiplied, sixteen sums at a time. Rows beyond the last fill up the last panel.
  */
 export interface Panels {
   /** How many panels of four rows. */
@@ -54,8 +53,7 @@ const FIRST_BYTES = 32 * MIB;
 let known: Kernel | undefined;
 /**
  * The kernel with a memory of so many bytes at least. One that is too small is left for a new one and not grown:
- * growing detaches what lay in it, after which
- * the engine checks every access to every array anew.
+ * growing detaches what lay in it, after which the engine checks every access to every array anew.
  */
 function kernelOf(bytes: number): Kernel {
   if (known && known.buffer.byteLength >= bytes) return known;

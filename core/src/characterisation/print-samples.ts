@@ -25,9 +25,8 @@ const FIRST: readonly (MeasurementCondition | undefined)[] = ['M1', 'M0', undefi
 const MOST_WEIGHT = 4;
 
 /**
- * Readings of one print condition as samples, repeats together. Readings under the condition that speaks are joined
- * (a chart of several files); one without UV
- * beside it tells the luminescence apart.
+ * Readings of one print condition as samples, repeats together. Readings under the condition that speaks are joined (a
+ * chart of several files); one without UV beside it tells the luminescence apart.
  */
 export function samplesOf(readings: readonly Reading[]): { samples: PrintSample[]; reading: Reading } {
   const speaks = FIRST.find((c) => readings.some((r) => r.condition === c && r.deviceSpace)) ?? readings[0]?.condition;

@@ -56,8 +56,7 @@ function conditionsOf(targ: Uint8Array | undefined): MeasurementCondition[] {
 
 /**
  * Why readings can't be held against a profile: what was read is held against what was promised only under the light
- * and the measurement condition
- * it was promised for.
+ * and the measurement condition it was promised for.
  * @param read measurement condition of the readings; absent where they do not say
  */
 export function whyNotHeld(

@@ -10,8 +10,7 @@ export interface Reach {
   ripest(hue: number): number;
   /**
    * Where a line from the grey axis leaves what is reached, as a multiple of the way to a colour: of L* `from` at its
-   * beginning, of L*, C* and hue at the colour.
-   * 64 where it leaves it nowhere before, 0 where it begins outside.
+   * beginning, of L*, C* and hue at the colour. 64 where it leaves it nowhere before, 0 where it begins outside.
    */
   edge(from: number, L: number, C: number, hue: number): number;
 }

@@ -69,8 +69,7 @@ const drawnIn = (ratio: number, knee: number) =>
 
 /**
  * Lightness and chroma drawn in along lines towards a focus on the grey axis that moves with the colour: hue stays,
- * order stays, and what lies well
- * inside the sheet's reach is not touched.
+ * order stays, and what lies well inside the sheet's reach is not touched.
  */
 function compressing(knee: number, gain: number) {
   return (sheet: RelativeSheet, sourceBlackL: number) => {

@@ -54,8 +54,8 @@ const USUAL_TRIES = 8;
 
 /**
  * Regularised least squares on a regular lattice: data and second differences, in the lattice's smoothest shapes; the
- * weight of smoothness is the one
- * that foretells left-out values best (leave-one-out cross-validation in closed form, Allen 1974).
+ * weight of smoothness is the one that foretells left-out values best (leave-one-out cross-validation in closed form,
+ * Allen 1974).
  * @param progress told 0–1 as weights are tried
  * @throws RangeError for fewer than two places
  */
@@ -177,8 +177,7 @@ const spreadOut = (n: number, most: number) =>
 
 /**
  * How much of the device solid each place speaks for: the cube of the distance to its nearest neighbour, as far as it
- * lies inside, as a share of all. A chart with a long row of greys
- * and few colours is judged by its colours too.
+ * lies inside, as a share of all. A chart with a long row of greys and few colours is judged by its colours too.
  */
 function roomsOf(places: readonly (readonly number[])[]): Float64Array {
   const flat = Float64Array.from(places.flatMap((at) => [at[0], at[1], at[2], at[3] ?? 0]));

@@ -12,11 +12,9 @@ export interface AxisModes {
 const known = new Map<number, AxisModes>();
 
 /**
- * Eigenvectors of the squared second differences of a line of nodes. In them the penalty of a regular lattice's
- * second differences is a plain sum,
- * axis by axis, so that a lattice of any number of nodes can be fitted in its few smoothest shapes (Eilers & Marx
- * 1996, "Flexible smoothing with
- * B-splines and penalties", with every node kept).
+ * Eigenvectors of the squared second differences of a line of nodes. In them the penalty of a regular lattice's second
+ * differences is a plain sum, axis by axis, so that a lattice of any number of nodes can be fitted in its few smoothest
+ * shapes (Eilers & Marx 1996, "Flexible smoothing with B-splines and penalties", with every node kept).
  */
 export function axisModes(nodes: number): AxisModes {
   const made = known.get(nodes);
@@ -105,9 +103,9 @@ export function modesAt({ axes, axis, count, which, deepest }: LatticeModes, at:
 }
 
 /**
- * Values at every node of the lattice, the last axis fastest, of channels given by their amounts of each shape
- * (channel · count + mode). One axis
- * after another is opened, so that the cost is that of the nodes and not of nodes times shapes.
+ * Values at every node of the lattice, the last axis fastest, of channels given by their amounts of each shape (channel
+ * · count + mode). One axis after another is opened, so that the cost is that of the nodes and not of nodes times
+ * shapes.
  */
 export function atNodes(modes: LatticeModes, amounts: Float64Array, channels: number): Float64Array[] {
   const { axes, axis, count, which, deepest } = modes;

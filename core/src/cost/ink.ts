@@ -9,9 +9,9 @@ export interface InkCell {
 }
 
 /**
- * Ink a print takes, from area and mean density: what lies on the sheet goes with the density it makes, and full
- * black takes the most. Judged
- * from what is seen, not counted at the nozzles: saturated light colours take more than it says, black from one ink less.
+ * Ink a print takes, from area and mean density: what lies on the sheet goes with the density it makes, and full black
+ * takes the most. Judged from what is seen, not counted at the nozzles: saturated light colours take more than it says,
+ * black from one ink less.
  * @param blackDensity density of full black above the paper
  * @returns ml, and the mean density above the paper it rests on
  */

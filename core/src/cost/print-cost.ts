@@ -33,8 +33,7 @@ const MOST_SPOILT = 0.9;
 
 /**
  * Cost of a good print: paper, ink and minutes are spent on spoilt ones as well, 1 / (1 − p) times for each good one;
- * sleeve and board on good
- * ones alone.
+ * sleeve and board on good ones alone.
  */
 export function printCost(c: CostInput): PrintCost {
   const ink = c.inkMl * c.inkPerMl;

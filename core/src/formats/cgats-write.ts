@@ -5,8 +5,7 @@ const quoted = (text: string) => `"${text.replaceAll('"', '""').replace(/[\r\n]+
 
 /**
  * A reading as CGATS.17 text: device values 0–255 (RGB) or 0–100 (CMYK), or in parts of one, XYZ, L*a*b*, and spectra
- * in parts of one as SPECTRAL_NM
- * columns. Ends lines with LF.
+ * in parts of one as SPECTRAL_NM columns. Ends lines with LF.
  */
 export function writeCgats(reading: Reading): string {
   const { patches, deviceSpace, spectralGrid: grid } = reading;

@@ -20,9 +20,9 @@ const escaped = (text: string) =>
 const plain = (value: number, digits: number) => String(Number(value.toFixed(digits)) + 0);
 
 /**
- * Readings of one sheet as CxF3 (ISO 17972): objects with device values, spectra where there are any, and CIELAB
- * (D50, 2°). Several readings
- * are several measurement conditions of the same patches in the same order; each object then holds a value for each.
+ * Readings of one sheet as CxF3 (ISO 17972): objects with device values, spectra where there are any, and CIELAB (D50,
+ * 2°). Several readings are several measurement conditions of the same patches in the same order; each object then
+ * holds a value for each.
  */
 export function writeCxf(first: Reading, ...companions: Reading[]): string {
   const readings = [first, ...companions];

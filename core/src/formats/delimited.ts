@@ -90,8 +90,7 @@ export function parseDelimited(bytes: Uint8Array): Delimited {
 
 /**
  * Whether the first row names the columns. One word before nothing but numbers, as in the rows below it, is a patch’s
- * own name: then the sheet
- * has no names, and what its columns hold is asked.
+ * own name: then the sheet has no names, and what its columns hold is asked.
  */
 function namesColumns(cells: readonly (readonly string[])[]): boolean {
   const words = (row: readonly string[]) => row.flatMap((c, i) => (c !== '' && !isNumber(c) ? [i] : []));

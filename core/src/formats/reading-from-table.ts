@@ -155,9 +155,8 @@ const readDevice = (table: DataTable, columns: readonly number[], numbers: Numbe
 const ROUNDING = 1.005;
 
 /**
- * Patches with device values 0–1. The scale is the one the header states; else it is told from the largest value;
- * where that leaves it open (no
- * RGB patch reaches the full value) by how light the patches are.
+ * Patches with device values 0–1. The scale is the one the header states; else it is told from the largest value; where
+ * that leaves it open (no RGB patch reaches the full value) by how light the patches are.
  * @throws FormatError where a value lies outside the scale, or nothing tells it
  */
 function onScale(

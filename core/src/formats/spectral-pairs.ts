@@ -6,8 +6,7 @@ const VALUE = /^SPECTRAL_(DEC|PCT)$/i;
 
 /**
  * Some writers name every spectral column alike and put the wavelength beside each value: SPECTRAL_NM SPECTRAL_DEC
- * SPECTRAL_NM SPECTRAL_DEC …
- * Such a table is given back with one column a wavelength; any other as it is.
+ * SPECTRAL_NM SPECTRAL_DEC … Such a table is given back with one column a wavelength; any other as it is.
  * @throws FormatError where a row has other wavelengths than the first
  */
 export function withoutPairs<T extends DataTable>(table: T): T {

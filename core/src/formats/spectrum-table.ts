@@ -11,8 +11,8 @@ const MOST_LINES = 5000;
 
 /**
  * A lamp's spectral power from a file of two columns, nm and power in any unit: CSV, TSV or spaces, decimal commas
- * where another sign parts the columns, a
- * heading or none. Uneven steps are drawn onto 5 nm, straight between the points.
+ * where another sign parts the columns, a heading or none. Uneven steps are drawn onto 5 nm, straight between the
+ * points.
  * @throws FormatError naming the line
  */
 export function parseLightSpectrum(bytes: Uint8Array): Spectrum {

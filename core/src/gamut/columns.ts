@@ -1,9 +1,8 @@
 import type { GamutMesh } from './mesh.ts';
 
 /**
- * A solid cut into upright columns over the a*b* plane: for each cell of a lattice the stretches of L* that lie
- * inside. Two solids cut at the same step share
- * their cells, so that what they have in common is a matter of stretches.
+ * A solid cut into upright columns over the a*b* plane: for each cell of a lattice the stretches of L* that lie inside.
+ * Two solids cut at the same step share their cells, so that what they have in common is a matter of stretches.
  */
 export interface Columns {
   /** Side of a cell, CIELAB units. */

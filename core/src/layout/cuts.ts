@@ -22,8 +22,8 @@ const NEAR = 1e-6;
 
 /**
  * The cuts in the order in which they are made, each right through the piece in hand: the first halves the sheet, the
- * next each half. Between
- * two things the knife goes through the middle of the gap; trimming to the picture's edge comes last and is not told.
+ * next each half. Between two things the knife goes through the middle of the gap; trimming to the picture's edge comes
+ * last and is not told.
  * @returns undefined where no knife parts them so
  */
 export function orderOfCuts(placed: readonly Placed[]): Cut[] | undefined {

@@ -82,11 +82,9 @@ export function printable(
 
 /**
  * Lays pieces on as few sheets as hold them, or on as little of a roll, so that a straight knife parts them. Up to
- * seven pieces the answer is
- * the best there is (`slicings`); beyond, and where not all find room, each goes into the free place it leaves the
- * least of along its shorter
- * side and what is free is cut through (the guillotine heuristics of Jylänki 2010), in the usual orders and some at
- * random, always the same.
+ * seven pieces the answer is the best there is (`slicings`); beyond, and where not all find room, each goes into the
+ * free place it leaves the least of along its shorter side and what is free is cut through (the guillotine heuristics
+ * of Jylänki 2010), in the usual orders and some at random, always the same.
  */
 export function nest<P extends Piece>(stock: Stock, pieces: readonly P[], options: NestOptions<P>): Nesting<P> {
   if (pieces.length === 0) return { sheets: [], lacking: [] };

@@ -46,8 +46,7 @@ const SMALL = new Set(
 
 /**
  * What the ledger has taught: of a paper and a kind of picture, how many of the judged prints were rejected, and the
- * word that came back. Said
- * from three judged prints of a kind on; what was not judged does not count.
+ * word that came back. Said from three judged prints of a kind on; what was not judged does not count.
  */
 export function lessons(prints: readonly Judged[]): Lesson[] {
   const groups = new Map<string, Judged[]>();

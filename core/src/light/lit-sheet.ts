@@ -9,9 +9,8 @@ import { ROOM, type Glass } from './glass.ts';
 import type { Lab, Spectrum, Xyz } from '../colour/types.ts';
 
 /**
- * A print as spectra, ready to be looked at under any light: what it reflects, and what its brightener gives back
- * under D50, apart. Patches lie after one
- * another, `bands` values each.
+ * A print as spectra, ready to be looked at under any light: what it reflects, and what its brightener gives back under
+ * D50, apart. Patches lie after one another, `bands` values each.
  */
 export interface SheetSpectra {
   readonly startNm: number;
@@ -34,10 +33,9 @@ export interface Lighting {
 }
 
 /**
- * Weights on the sheet's own bands, for a light and a glass. Luminescence follows the UV that reaches the sheet, by
- * the excitation of a stilbene-like
- * brightener; a sheet read without UV alone has none to give. The eye is adapted to the bare light (linear Bradford),
- * so that the perfect diffuser stays white.
+ * Weights on the sheet's own bands, for a light and a glass. Luminescence follows the UV that reaches the sheet, by the
+ * excitation of a stilbene-like brightener; a sheet read without UV alone has none to give. The eye is adapted to the
+ * bare light (linear Bradford), so that the perfect diffuser stays white.
  */
 export function lighting(
   light: Spectrum,

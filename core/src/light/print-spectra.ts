@@ -19,8 +19,7 @@ const FEWEST_BANDS = 8;
 
 /**
  * Readies a reading for any light. Where the sheet was read without UV too (M2), luminescence is what the reading has
- * beyond that; else it can't be told apart and
- * stays in the reflectance.
+ * beyond that; else it can't be told apart and stays in the reflectance.
  * @returns undefined where the reading holds no spectra
  */
 export function printSpectra(facts: ReadingFacts): PrintSpectra | undefined {

@@ -39,8 +39,8 @@ export interface ScreenMatch {
 
 /**
  * Screen beside print in one light. The screen shows what the print would be were its paper no brighter in the blue
- * than its inked parts: greys of the monitor's own white,
- * colours as the sheet reflects them. What brightener adds to the bare paper and not to the inks is what no setting can match in both.
+ * than its inked parts: greys of the monitor's own white, colours as the sheet reflects them. What brightener adds to
+ * the bare paper and not to the inks is what no setting can match in both.
  */
 export function screenMatch(sheet: PrintSpectra, under: Lighting, monitor: MonitorWhite): ScreenMatch {
   const print = triples(litXyz(sheet, under));

@@ -117,8 +117,7 @@ function otherPress(of: LikeCandidate, than: LikeCandidate): string | undefined 
 
 /**
  * For an uncoated sheet nobody makes a profile for: coated matt conditions that have one, the nearest white first
- * (practice). The profile is a start: black and gamut will be
- * less on the uncoated sheet.
+ * (practice). The profile is a start: black and gamut will be less on the uncoated sheet.
  */
 export function profileDonors(sheet: LikeCandidate, candidates: readonly LikeCandidate[]): Likeness[] {
   const donors = candidates.filter(

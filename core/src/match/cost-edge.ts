@@ -29,9 +29,8 @@ export interface Placed extends Pick<RankedSheet, 'id' | 'cost' | 'scoreSd'> {
 const SAME_PRICE = 0.01;
 
 /**
- * Which sheets are worth their price: those that nothing as cheap equals. Fits that can't be told apart count as
- * equal, so that a dearer sheet must be
- * visibly better to stand on the edge.
+ * Which sheets are worth their price: those that nothing as cheap equals. Fits that can't be told apart count as equal,
+ * so that a dearer sheet must be visibly better to stand on the edge.
  * @returns the currency most of the sheets are priced in; undefined where fewer than two are
  */
 export function costEdge(places: readonly Placed[], sheets: readonly SheetQualities[]): CostEdge | undefined {

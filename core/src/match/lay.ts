@@ -72,8 +72,7 @@ function veiled(lattice: ColourLattice, share: number): ColourLattice {
 
 /**
  * A sheet of which only the solid of its colours is known (CMYK sets, sets without device values): what lies within
- * comes out, the rest at the
- * nearest colour of its surface.
+ * comes out, the rest at the nearest colour of its surface.
  */
 export function laySolid(mesh: GamutMesh, white: Lab, black: Lab, grid = 33): PrintedSheet {
   const toRelative = relativeToWhite(white);

@@ -39,8 +39,7 @@ export const STEP_L = 0.05;
 
 /**
  * Cells that hold less than this are put together with their neighbours in L*: no bound that runs through what came
- * together parts more than this
- * wrongly, and on both sides alike.
+ * together parts more than this wrongly, and on both sides alike.
  */
 const LEAST_SHARE = 0.0002;
 /** So many cells of the histogram lie in one that they come together in, along L*. */

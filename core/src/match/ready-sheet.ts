@@ -33,9 +33,8 @@ export const matchAim = (blackL: number): ((lab: Lab) => Lab) => compensated(0, 
 export const HELD_DELTA_E = 1;
 
 /**
- * Is a difference in L*, a*, b* too small to be a step, whatever the colour? ΔE00 stretches a* and b* by no more than
- * a half (its G), and their turn
- * against each other by no more than √2 (its R_T); its weights only make it smaller.
+ * Is a difference in L*, a*, b* too small to be a step, whatever the colour? ΔE00 stretches a* and b* by no more than a
+ * half (its G), and their turn against each other by no more than √2 (its R_T); its weights only make it smaller.
  */
 export const surelyHeld = (dL: number, da: number, db: number): boolean =>
   dL * dL + 4.5 * (da * da + db * db) <= HELD_DELTA_E * HELD_DELTA_E;

@@ -131,8 +131,7 @@ function lookAt(bins: Bins, bin: number, r: number, g: number, b: number, count:
 
 /**
  * Counts the pixels of a picture by their codes. Every pixel is counted; where a picture crowds (a night sky, a wall)
- * its bins are shared out over parts a
- * thousandth of a channel wide, elsewhere they are a hundredth wide.
+ * its bins are shared out over parts a thousandth of a channel wide, elsewhere they are a hundredth wide.
  */
 export class CodeBins {
   private readonly bins: Bins;

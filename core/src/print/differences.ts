@@ -46,8 +46,7 @@ const atThePrinter = (key: SettingKey): boolean =>
 
 /**
  * What differs from the last sheet through that printer and from the last print of the picture, in the order in which
- * settings are looked at;
- * what the printer was told for another sheet first, for that is what spoils this one.
+ * settings are looked at; what the printer was told for another sheet first, for that is what spoils this one.
  */
 export function differences(settings: SettingValues, { atPrinter, ofPicture, standing }: HeldAgainst): Difference[] {
   return SETTING_KEYS.flatMap((key): Difference[] => [

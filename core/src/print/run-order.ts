@@ -77,10 +77,9 @@ interface Label {
 
 /**
  * The order that leaves no sheet to be fed by hand while nobody is there, changes the black ink least, then the feed
- * least, and is done first.
- * Up to twelve prints by weighing all that could still be best of every set and last print (Held & Karp 1962); beyond
- * that the prints are kept
- * together by ink and feed and the order is bettered by moving single ones.
+ * least, and is done first. Up to twelve prints by weighing all that could still be best of every set and last print
+ * (Held & Karp 1962); beyond that the prints are kept together by ink and feed and the order is bettered by moving
+ * single ones.
  */
 export function runOrder(asked: RunAsked): RunPlan {
   const exact = asked.prints.length <= EXACT_RUN;

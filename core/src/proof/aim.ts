@@ -11,8 +11,7 @@ export interface Aim {
 
 /**
  * What a rendering aims at for a colour of a file. Perceptual and saturation move every colour on purpose: they are
- * held against the colour as it is,
- * black compensated.
+ * held against the colour as it is, black compensated.
  * @param white Lab of the sheet's white
  * @param blackL L* of its black, relative to that white
  */

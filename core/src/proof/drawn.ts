@@ -116,8 +116,7 @@ const fraction = (v: number): number => v - Math.floor(v);
 
 /**
  * The proof, drawn by the processor: for a browser without WebGL 2. The same colours as the graphics processor draws;
- * the sheet's own surface is not
- * drawn.
+ * the sheet's own surface is not drawn.
  * @returns red, green, blue, alpha of each pixel, dithered by less than a code; beyond the sheet nothing is drawn
  */
 export function drawProof(d: Drawing, widthPx: number, heightPx: number): Uint8ClampedArray<ArrayBuffer> {

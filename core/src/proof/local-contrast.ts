@@ -12,8 +12,8 @@ const EDGE_L = 6;
 
 /**
  * What lies under the local contrast of a picture: at each place the base is `slope · L* + offset`, edges kept. Both
- * change slowly, so that a small
- * picture holds them for a large one: slope and offset of the fine scale, then of the broad one, four numbers a pixel.
+ * change slowly, so that a small picture holds them for a large one: slope and offset of the fine scale, then of the
+ * broad one, four numbers a pixel.
  */
 export interface LocalBase {
   readonly widthPx: number;

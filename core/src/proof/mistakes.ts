@@ -41,8 +41,7 @@ export interface Recognised {
 const EXPLAINS = 2.5;
 /**
  * The next must be so much further off for one to stand out: of its mean, and at least so many ΔE00; of a scanner’s
- * error a share, for it is the same under
- * every supposition.
+ * error a share, for it is the same under every supposition.
  */
 const APART = { times: 1.25, deltaE: 0.2, ofError: 0.25 } as const;
 
@@ -51,8 +50,7 @@ const mean = (read: readonly Lab[], labs: readonly Lab[]): number =>
 
 /**
  * Ranks what may have happened by how near what was read lies to what it would read like then. What stands as near as
- * the next is not called
- * clear; where nothing known comes near, that is said.
+ * the next is not called clear; where nothing known comes near, that is said.
  * @param errorDeltaE mean error of what read it, above an instrument’s: a scanner’s
  * @throws RangeError without patches or hypotheses
  */

@@ -11,9 +11,8 @@ export interface RoomLevel {
 }
 
 /**
- * How bright a sheet is in a room, and on a screen that shows it so. A diffuse white of luminance factor Y under E
- * lux has Y·E/π cd/m² (CIE S 017, a
- * perfect diffuser).
+ * How bright a sheet is in a room, and on a screen that shows it so. A diffuse white of luminance factor Y under E lux
+ * has Y·E/π cd/m² (CIE S 017, a perfect diffuser).
  * @param whiteY luminance factor of the sheet's white as it is seen there, 0–1
  * @throws RangeError where a level is not above nothing
  */

@@ -67,8 +67,7 @@ const paperCdM2 = (lux: number): number => (0.9 * lux) / Math.PI;
 
 /**
  * What could be done for a print of this picture on this sheet in this room; never applied unasked, and a school that
- * lifts nothing is as well
- * served by calibrating and proofing in a proper light.
+ * lifts nothing is as well served by calibrating and proofing in a proper light.
  */
 export function suggest(asked: SuggestAsked): Suggestion[] {
   return [lift, shadows, localBroad, localFine, saturation, sharpening]

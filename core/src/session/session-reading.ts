@@ -15,8 +15,7 @@ export interface PassedPatch {
 
 /**
  * Readings of a finished session, one a measurement condition. Every pass stands as a patch of its own ("B07", "B07
- * #2"): passes are averaged where the
- * figures are made, and what they tell of the repeatability is not lost on the way.
+ * #2"): passes are averaged where the figures are made, and what they tell of the repeatability is not lost on the way.
  */
 export function sessionReadings(
   patches: readonly PassedPatch[],

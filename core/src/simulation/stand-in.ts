@@ -186,8 +186,7 @@ function inksOf({ blackInk, inkSet = '' }: StandInFacts): InkSetModel {
 
 /**
  * The press that stands in for a print condition. `right` gives what a printer of that kind should give: the typical
- * sheet, the right ink load, the
- * maker's own inks.
+ * sheet, the right ink load, the maker's own inks.
  */
 export function standIn(facts: StandInFacts, right = false): PressModel {
   const typical: SheetModel = {

@@ -11,16 +11,14 @@ export interface Relief {
 const HILL_MM = 4;
 /**
  * Waves that run along the lamp’s light say how high they are, waves across it do not: below this share of their
- * steepness they are left out, or the noise
- * of each row would pile up into streaks.
+ * steepness they are left out, or the noise of each row would pile up into streaks.
  */
 const ACROSS = 0.02;
 const MM_PER_INCH = 25.4;
 
 /**
  * Height from shading: the scan’s lamp stands at the left, so light less its mean is the slope along a row. Height is
- * what has that slope, found wave by
- * wave (least squares, damped where the lamp tells nothing).
+ * what has that slope, found wave by wave (least squares, damped where the lamp tells nothing).
  * @param light of each pixel of the square, row by row, on any scale
  */
 export function reliefOf(light: ArrayLike<number>, size: number, ppi: number): Relief {
@@ -84,8 +82,8 @@ export interface Slopes {
 
 /**
  * Slopes of a sheet from a raking-light scan of it: a diffuse sheet under a lamp at height h has 1 + slope / tan h of
- * the light it has lying flat.
- * One lamp tells slopes along its own direction; those across it come from the heights beside each other, and are an estimate.
+ * the light it has lying flat. One lamp tells slopes along its own direction; those across it come from the heights
+ * beside each other, and are an estimate.
  * @param luminance of each pixel of the square, proportional to light
  */
 export function slopesOf(luminance: ArrayLike<number>, size: number, ppi: number): Slopes {

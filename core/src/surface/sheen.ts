@@ -7,8 +7,7 @@ const LEAST_GU = 0.5;
 
 /**
  * How wide a sheet spreads the image of a lamp, as the standard deviation of a round lobe, degrees: so wide that the
- * meter’s receptor catches the
- * share of it that the gloss units say. An estimate: one angle tells no shape.
+ * meter’s receptor catches the share of it that the gloss units say. An estimate: one angle tells no shape.
  * @param gu gloss units at 60°, 0 and above
  */
 export function lobeDeg(gu: number): number {

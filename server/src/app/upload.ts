@@ -20,9 +20,8 @@ const MEGA = 2 ** 20;
 
 /**
  * Takes one uploaded file, field name `file`, to the folder of incoming files under a name of our own. The limit is a
- * setting, read for every
- * request; `times` it for a file that holds several. Whoever handles the request keeps or discards the file; if it
- * fails, it is discarded here.
+ * setting, read for every request; `times` it for a file that holds several. Whoever handles the request keeps or
+ * discards the file; if it fails, it is discarded here.
  */
 export function upload(limit: keyof Settings['limits'], times = 1): Type<NestInterceptor> {
   @Injectable()

@@ -37,8 +37,8 @@ export async function keptFiles(folder: string): Promise<string[]> {
 
 /**
  * One file that holds a studio: its database as it stands at one moment, and its kept files. The server may go on
- * writing: what it writes after
- * that moment is not in it. Files are kept before the rows that name them, so that every row in it finds its file.
+ * writing: what it writes after that moment is not in it. Files are kept before the rows that name them, so that every
+ * row in it finds its file.
  */
 export async function writeBackup(dataFolder: string, to: string): Promise<void> {
   const copy = join(dataFolder, `backup-${randomUUID()}.sqlite`);

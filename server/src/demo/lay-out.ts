@@ -22,9 +22,8 @@ export async function clearDraft({ dataFolder }: Pick<Config, 'dataFolder'>): Pr
 export const hasDraft = ({ dataFolder }: Pick<Config, 'dataFolder'>): boolean => existsSync(join(dataFolder, DRAFT));
 
 /**
- * Lays the demo studio out, or a copy of one laid out before, in a folder of its own and moves it into place when it
- * is whole: the files first, the database last. No row and no
- * file of anyone's is touched on the way.
+ * Lays the demo studio out, or a copy of one laid out before, in a folder of its own and moves it into place when it is
+ * whole: the files first, the database last. No row and no file of anyone's is touched on the way.
  */
 export async function layOutDemo(config: Config): Promise<void> {
   const draft = join(config.dataFolder, DRAFT);

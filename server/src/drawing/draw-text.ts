@@ -21,8 +21,7 @@ const SUB = 4;
 
 /**
  * Draws words into a raster from the outlines of a shipped face. The drawing library's own text needs its SVG reader,
- * which is shut here because
- * files from outside could reach it.
+ * which is shut here because files from outside could reach it.
  */
 export function drawText(raster: Raster, line: TextLine): void {
   const { widthPx, heightPx, dpi, data } = raster;

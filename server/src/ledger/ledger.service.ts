@@ -117,8 +117,7 @@ export class LedgerService {
 
 /**
  * What is asked, as a condition and its values: every word must begin a word of the entry. The plus keeps SQLite from
- * fetching every entry that
- * has the word: it walks along an index instead and asks whether each is among them.
+ * fetching every entry that has the word: it walks along an index instead and asks whether each is among them.
  */
 function asked({ q, kind, pictureId, paperId, since, until }: LedgerQuery): { where: string; values: string[] } {
   const words = (q ?? '').match(/[\p{L}\p{N}]+/gu) ?? [];

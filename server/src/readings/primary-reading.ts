@@ -57,10 +57,8 @@ const MOST_SETS = 4;
 
 /**
  * The sets that give a condition its figures, in the order in which they speak: the one chosen by hand alone; else
- * those that were measured on
- * dried prints, the newest first, then those read wet, all under one measurement condition (M1 before M0, unstated,
- * M2 and M3); else the newest
- * a profile tells.
+ * those that were measured on dried prints, the newest first, then those read wet, all under one measurement condition
+ * (M1 before M0, unstated, M2 and M3); else the newest a profile tells.
  */
 export function speakingSets(rows: readonly ReadingRow[], chosen: string | null): SpeakingReading[] {
   const byHand = rows.find((r) => r.id === chosen);

@@ -31,8 +31,7 @@ const isBlank = (path: string) =>
 
 /**
  * Looks a kept studio over before anything is written to it: whether the database is there and whole, whether this
- * program is new enough for it,
- * and whether the files it speaks of are there.
+ * program is new enough for it, and whether the files it speaks of are there.
  * @throws StartError in one line: what is wrong, and what to do
  */
 export function checkDatabase({ dataFolder, readOnly }: Pick<Config, 'dataFolder' | 'readOnly'>): void {

@@ -16,8 +16,8 @@ interface Told {
 
 /**
  * Results that follow from what is kept. Each is computed once for its inputs, one at a time for each subject, and
- * looked up from then on; a result of inputs
- * that have changed meanwhile is given out but not kept. They go with their subject.
+ * looked up from then on; a result of inputs that have changed meanwhile is given out but not kept. They go with their
+ * subject.
  */
 @Injectable()
 export class Derived {

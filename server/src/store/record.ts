@@ -53,8 +53,8 @@ const json = (row: 'OLD' | 'NEW', columns: readonly ColumnFacts[]) =>
 
 /**
  * Triggers that write a table's changes to `events`, in the transaction of the change itself, whoever makes it. A
- * removed row is kept whole, so
- * that it can come back; of a changed one what was and what is; of a new one that it came: the row itself says the rest.
+ * removed row is kept whole, so that it can come back; of a changed one what was and what is; of a new one that it
+ * came: the row itself says the rest.
  * @param columns all of the table's columns
  */
 export function recordTriggers(table: string, columns: readonly ColumnFacts[]): string[] {

@@ -4,8 +4,8 @@ type Columns<T extends object> = Parameters<Repository<T>['update']>[1];
 
 /**
  * A row as it is inserted, and some columns of one as they are changed. TypeORM's own type of both takes JSON columns
- * apart into parts that may be left
- * out, which readonly ones do not fit: what is given is checked here against the entity, and handed on.
+ * apart into parts that may be left out, which readonly ones do not fit: what is given is checked here against the
+ * entity, and handed on.
  */
 export const whole = <T extends object>(row: T): Columns<T> => row as Columns<T>;
 export const wholes = <T extends object>(rows: readonly T[]): Columns<T>[] => rows.map(whole);

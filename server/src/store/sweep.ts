@@ -11,9 +11,8 @@ const ANSWERS_MS = 7 * A_DAY_MS;
 const HASH = /[0-9a-f]{64}/g;
 
 /**
- * Takes away files that nothing speaks of, neither a row nor what lies in the bin, and answers no repeat will ask
- * for. Run before the studio opens: nothing can be
- * on its way in then but what a crash left.
+ * Takes away files that nothing speaks of, neither a row nor what lies in the bin, and answers no repeat will ask for.
+ * Run before the studio opens: nothing can be on its way in then but what a crash left.
  * @returns how many files went
  */
 export async function sweep(database: DataSource, dataFolder: string, now = Date.now()): Promise<number> {

@@ -11,9 +11,8 @@ export interface Deed {
 }
 
 /**
- * One writer: whatever changes the database waits for its turn, whole deeds one after another, so that what a deed
- * has looked up still holds
- * when it writes. Reads go on beside it.
+ * One writer: whatever changes the database waits for its turn, whole deeds one after another, so that what a deed has
+ * looked up still holds when it writes. Reads go on beside it.
  */
 @Injectable()
 export class Writer {

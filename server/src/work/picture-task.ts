@@ -127,8 +127,8 @@ async function counted(
 
 /**
  * For the eye, in 8 bits: turned upright, and taken to sRGB through the profile (or without it, where it was set
- * aside). Made small before it is taken
- * through it, which is slow for every pixel; colours of 16 bits are cut to 8 before that, which takes a third of the time.
+ * aside). Made small before it is taken through it, which is slow for every pixel; colours of 16 bits are cut to 8
+ * before that, which takes a third of the time.
  */
 async function previewOf({ path, maxPixels }: PictureFile, assumed: boolean, cut: boolean): Promise<Buffer> {
   const whole = sharp(path, { limitInputPixels: maxPixels, ignoreIcc: true });

@@ -27,8 +27,7 @@ export interface PrintFile {
   readonly written: (labs: Float32Array) => Uint16Array;
   /**
    * What comes out runs smoothly from code to code, so that between the nodes of a fine lattice it may be looked up:
-   * many times as fast, and within a
-   * tenth of what an eye tells apart.
+   * many times as fast, and within a tenth of what an eye tells apart.
    */
   readonly smooth?: boolean;
   /** Contrast turned by what lies about each place, before anything else. */

@@ -24,8 +24,7 @@ const SECOND_TRY_MS = 400;
 
 /**
  * Whatever makes something carries a key of its own. It is asked again once where no answer came, under the same key:
- * what was done before the line
- * broke is not done twice.
+ * what was done before the line broke is not done twice.
  */
 async function keyed(args: FetchArgs, api: BaseQueryApi, extra: object) {
   const headers = { ...(args.headers as Record<string, string> | undefined), 'Idempotency-Key': nanoid() };

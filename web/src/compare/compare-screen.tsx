@@ -115,8 +115,7 @@ export function CompareScreen({ place }: { place: ComparePlace }) {
 
 /**
  * While another light is computed what stood under the last one is neither shown under the new one's name nor drawn
- * anew: it is veiled, and the figures
- * come in its place at once.
+ * anew: it is veiled, and the figures come in its place at once.
  */
 function Veiled({ waiting, of, children }: { waiting: boolean; of: string; children: ReactNode }) {
   const last = useRef<{ of: string; settled?: ReactNode }>({ of });

@@ -83,8 +83,7 @@ export type LitCondition = ShownCondition & {
 
 /**
  * What lies on the table, under the light over it: figures, ramps and outlines recomputed beside the screen. A print
- * without spectra keeps what was
- * measured, and says so.
+ * without spectra keeps what was measured, and says so.
  * @param solid whether the solids are drawn, and are wanted too
  */
 export function useLitTable(laid: readonly ConditionView[], solid: boolean) {

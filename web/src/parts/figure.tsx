@@ -20,8 +20,7 @@ const isWhole = (c: Known): c is ShownCondition => 'readings' in c;
 
 /**
  * A figure of a condition: measured upright, judged in the serif with an eye, a profile's word italic like a claim; a
- * click opens where it came from. What
- * can't be computed says which reading is missing.
+ * click opens where it came from. What can't be computed says which reading is missing.
  */
 export function Measured({
   measure,

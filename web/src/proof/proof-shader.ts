@@ -10,9 +10,9 @@ void main() {
 }`;
 
 /**
- * A picture on two sheets. The picture is Lab; each sheet is a lattice from Lab of the file to Lab as printed,
- * relative to its white, and is read by
- * tetrahedra as it is everywhere else. What comes out is of the screen’s own space, dithered by less than one code.
+ * A picture on two sheets. The picture is Lab; each sheet is a lattice from Lab of the file to Lab as printed, relative
+ * to its white, and is read by tetrahedra as it is everywhere else. What comes out is of the screen’s own space,
+ * dithered by less than one code.
  */
 export const FRAGMENT = /* glsl */ `
 precision highp float;

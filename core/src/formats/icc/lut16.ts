@@ -46,9 +46,8 @@ function onCurve(curves: Uint16Array, channel: number, channels: number, at: num
 
 /**
  * Evaluates a table for one colour: 16-bit numbers in and out. Between the nodes by tetrahedra (their like for other
- * counts of inputs) where the input is
- * device values, axis by axis where it is Lab: so do the programs that read profiles, and greys lie on an axis of Lab
- * and on a diagonal of RGB.
+ * counts of inputs) where the input is device values, axis by axis where it is Lab: so do the programs that read
+ * profiles, and greys lie on an axis of Lab and on a diagonal of RGB.
  */
 export function throughLut16(lut: Lut16, input: ArrayLike<number>, from: 'device' | 'Lab' = 'device'): number[] {
   const { inputs, outputs, grid, lattice } = lut;
