@@ -33,17 +33,25 @@ function withOwnGlobals(source) {
   return names.length === 0 ? source : `const { ${names.join(', ')} } = globalThis; ${source}`;
 }
 
-const swc = swcJest.createTransformer({
-  jsc: {
-    parser: { syntax: 'typescript', decorators: true },
-    transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: false },
-    target: 'es2022',
-  },
-  module: { type: 'es6' },
-});
+const transformer = (tsx) =>
+  swcJest.createTransformer({
+    jsc: {
+      parser: { syntax: 'typescript', decorators: true, tsx },
+      transform: {
+        legacyDecorator: true,
+        decoratorMetadata: true,
+        useDefineForClassFields: false,
+        react: { runtime: 'automatic' },
+      },
+      target: 'es2022',
+    },
+    module: { type: 'es6' },
+  });
+const [plain, withElements] = [transformer(false), transformer(true)];
+const swcFor = (path) => (path.endsWith('x') ? withElements : plain);
 
 export default {
-  process: (source, path, options) => swc.process(withOwnGlobals(source), path, options),
-  processAsync: (source, path, options) => swc.processAsync(withOwnGlobals(source), path, options),
-  getCacheKey: (source, path, options) => swc.getCacheKey(withOwnGlobals(source), path, options),
+  process: (source, path, options) => swcFor(path).process(withOwnGlobals(source), path, options),
+  processAsync: (source, path, options) => swcFor(path).processAsync(withOwnGlobals(source), path, options),
+  getCacheKey: (source, path, options) => swcFor(path).getCacheKey(withOwnGlobals(source), path, options),
 };
