@@ -8,7 +8,7 @@ import type { SheetQualities } from './sheet.ts';
 /** From this Δb* on a white is a brightened one. */
 const BRIGHTENED = 2;
 
-/** Why a sheet is refused under a veto; what is not known is not refused, and said. */
+/** Why a sheet is refused under a veto; what is not known is not refused, and said (`unknownTo`). */
 const BROKEN: Readonly<Record<Veto, (sheet: SheetQualities) => string | undefined>> = {
   brightener: ({ brightenerShift: shift }) =>
     shift !== undefined && shift >= BRIGHTENED ? `its white owes ${shift.toFixed(1)} Δb* to brightener` : undefined,
@@ -27,6 +27,22 @@ const SAID: Readonly<Record<Veto, string>> = {
   plastic: 'No resin coating was asked for',
   metallic: 'No metallic sheet was asked for',
 };
+
+/** What would have to be known of a sheet to say whether it keeps a veto, where it is not. */
+const UNKNOWN: Readonly<Record<Veto, (sheet: SheetQualities) => string | undefined>> = {
+  brightener: ({ brightenerShift }) => (brightenerShift === undefined ? 'its brightener was not measured' : undefined),
+  reflections: ({ coating }) => (coating ? undefined : 'nobody said what kind of coating it has'),
+  texture: ({ surface }) => (surface ? undefined : 'nobody said what its surface is'),
+  plastic: ({ base }) => (base ? undefined : 'nobody said what its base is'),
+  metallic: ({ coating }) => (coating ? undefined : 'nobody said what kind of coating it has'),
+};
+
+/** Vetoes of which nobody can tell whether a sheet keeps them, each in words. */
+export const unknownTo = (sheet: SheetQualities, vetoes: readonly Veto[]): string[] =>
+  vetoes.flatMap((veto) => {
+    const unknown = UNKNOWN[veto](sheet);
+    return unknown ? [`${SAID[veto].replace(/^N/, 'n')}, and ${unknown}`] : [];
+  });
 
 const feedsOf = (feeding: NonNullable<SheetQualities['feeding']>) =>
   new Map((Object.entries(feeding) as [FeedKey, keyof typeof TAKES][]).map(([key, takes]) => [key, { takes }]));

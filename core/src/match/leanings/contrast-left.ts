@@ -1,4 +1,4 @@
-import { oneDigit, percent } from '../words.ts';
+import { oneDigit, percent, sentenceCase } from '../words.ts';
 import type { Leaning } from './leaning.ts';
 
 /** What it takes when no step of tone is left. */
@@ -19,7 +19,9 @@ export const contrastLeft: Leaning = {
       : '';
     return {
       speaks: match.stepsKept > 0.95 ? 'for' : match.stepsKept < 0.82 ? 'against' : 'neither',
-      sentence: `${percent(match.stepsKept)} of the picture’s steps of tone are left on it where it will hang${there}.`,
+      sentence: sentenceCase(
+        `${percent(match.stepsKept)} of the picture’s steps of tone are left on it where it will hang${there}.`,
+      ),
       figures: [{ name: 'steps of tone left', value: match.stepsKept * 100, unit: '%' }],
       cost: ALL_LOST * (1 - match.stepsKept),
     };

@@ -1,4 +1,4 @@
-import { oneDigit, percent } from '../words.ts';
+import { oneDigit, percent, sentenceCase } from '../words.ts';
 import type { Leaning } from './leaning.ts';
 
 /** From this share of true black on a picture stands on its black. */
@@ -19,7 +19,9 @@ export const depth: Leaning = {
     const lack = Math.min(1, match.blackL / NO_DEPTH_L);
     return {
       speaks: lack < 0.3 ? 'for' : lack > 0.55 ? 'against' : 'neither',
-      sentence: `${percent(picture.nearBlackShare)} of the picture is true black${picture.contrast === 'hard' ? ' and its contrast is hard' : ''}; here white stands to black as ${oneDigit(match.contrastRatio)} to 1 where it will hang.`,
+      sentence: sentenceCase(
+        `${percent(picture.nearBlackShare)} of the picture is true black${picture.contrast === 'hard' ? ' and its contrast is hard' : ''}; here white stands to black as ${oneDigit(match.contrastRatio)} to 1 where it will hang.`,
+      ),
       figures: [
         { name: 'near black', value: picture.nearBlackShare * 100, unit: '%' },
         { name: 'contrast where it will hang', value: match.contrastRatio, unit: ': 1' },

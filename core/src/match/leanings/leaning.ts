@@ -67,6 +67,13 @@ export interface Leaning {
 const MATT_BLACK_L = 11;
 export const onMatt = ({ sheet, match }: Weighed): boolean =>
   sheet.coating === undefined ? match.blackL > MATT_BLACK_L : isMatt(sheet.coating);
+/** What it is called: of a sheet nobody described only its black is known. */
+export const kindWords = (w: Weighed): string =>
+  w.sheet.coating === undefined
+    ? `a sheet with the black of ${onMatt(w) ? 'a matt one' : 'one with sheen'}`
+    : onMatt(w)
+      ? 'a matt sheet'
+      : 'a sheet with sheen';
 
 /** Does a glass keep hands and tilting eyes from the sheet? */
 export const behindGlass = ({ commission }: Weighed): boolean => commission.glass !== 'none';
@@ -98,10 +105,14 @@ export function textureSeen({ sheet, commission }: Weighed): number {
   return Math.min(1, rough * near * 1.4) * (commission.glass === 'none' ? 1 : 0.6);
 }
 
+/** Whether anything is known of a sheet's texture: measured, or as its maker calls it. */
+export const textureKnown = ({ sheet }: Weighed): boolean =>
+  sheet.textureL !== undefined || sheet.surface !== undefined;
+
 /** The texture as a figure: measured where it was, else as the maker calls it. */
 export const textureFigure = ({ sheet }: Weighed): ReasonFigure[] =>
   sheet.textureL === undefined ? [] : [{ name: 'texture', value: sheet.textureL, unit: 'L*' }];
 export const textureWords = ({ sheet }: Weighed): string =>
   sheet.textureL === undefined
-    ? `its surface is called ${sheet.surface ?? 'nothing'} by its maker`
+    ? `its surface is called ${sheet.surface} by its maker`
     : `its texture is ${sheet.textureL.toFixed(1)} L* in a raking light`;

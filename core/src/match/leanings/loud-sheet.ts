@@ -19,7 +19,7 @@ export const loudSheet: Leaning = {
   weight: 1,
   judge: ({ sheet, picture, hints }) => {
     const scales = picture.structure?.scales;
-    if (!scales) return undefined;
+    if (!scales || sheet.coating === undefined) return undefined;
     const local = Math.max(0, ...scales.filter((s) => s.size > 0.004 && s.size < 0.06).map((s) => s.sdL));
     const polished = hints.includes('metal or polished stone') || hints.includes('water');
     const figures = [{ name: 'local contrast', value: local, unit: 'L*' }];

@@ -1,5 +1,5 @@
 import { oneDigit } from '../words.ts';
-import { ofGreys, onMatt, type Leaning } from './leaning.ts';
+import { kindWords, ofGreys, onMatt, type Leaning } from './leaning.ts';
 
 const WORTH = 1.5;
 
@@ -14,7 +14,7 @@ export const darkroomBlackAndWhite: Leaning = {
     if (!ofGreys(w)) return undefined;
     return {
       speaks: onMatt(w) ? 'against' : 'for',
-      sentence: `Black-and-white on ${onMatt(w) ? 'a matt sheet, with a black of' : 'a sheet with sheen, with a black of'} L* ${oneDigit(w.match.blackL)}.`,
+      sentence: `Black-and-white on ${kindWords(w)}; its black is L* ${oneDigit(w.match.blackL)}.`,
       figures: [{ name: 'black, relative to the paper', value: w.match.blackL, unit: 'L*' }],
       cost: onMatt(w) ? WORTH : 0,
     };
@@ -31,7 +31,7 @@ export const quietBlackAndWhite: Leaning = {
     if (!ofGreys(w)) return undefined;
     return {
       speaks: onMatt(w) ? 'for' : 'against',
-      sentence: `Black-and-white on ${onMatt(w) ? 'a matt sheet' : 'a sheet with sheen'}; its black is L* ${oneDigit(w.match.blackL)}.`,
+      sentence: `Black-and-white on ${kindWords(w)}; its black is L* ${oneDigit(w.match.blackL)}.`,
       figures: [{ name: 'black, relative to the paper', value: w.match.blackL, unit: 'L*' }],
       cost: onMatt(w) ? 0 : WORTH,
     };

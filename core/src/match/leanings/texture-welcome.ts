@@ -1,5 +1,5 @@
-import { percent } from '../words.ts';
-import { textureFigure, textureSeen, textureWords, type Leaning } from './leaning.ts';
+import { percent, sentenceCase } from '../words.ts';
+import { textureFigure, textureKnown, textureSeen, textureWords, type Leaning } from './leaning.ts';
 
 const WORTH = 1.2;
 /** Things that a tooth suits (practice). */
@@ -13,7 +13,7 @@ export const textureWelcome: Leaning = {
   weight: 1,
   judge: (w) => {
     const structure = w.picture.structure;
-    if (!structure) return undefined;
+    if (!structure || !textureKnown(w)) return undefined;
     const suited = SUITED.some((h) => w.hints.includes(h)) ? 0.35 : 0;
     const busy = Math.min(
       1,
@@ -23,7 +23,9 @@ export const textureWelcome: Leaning = {
     const seen = textureSeen(w);
     return {
       speaks: seen > 0.2 ? 'for' : 'neither',
-      sentence: `${percent(structure.busyShare)} of the picture is busy detail, which a tooth suits; ${textureWords(w)}.`,
+      sentence: sentenceCase(
+        `${percent(structure.busyShare)} of the picture is busy detail, which a tooth suits; ${textureWords(w)}.`,
+      ),
       figures: [...textureFigure(w), { name: 'busy detail', value: structure.busyShare * 100, unit: '%' }],
       // A sheet without tooth lacks what the detail would gain; it loses nothing else.
       cost: WORTH * busy * (1 - Math.min(1, seen * 2)),

@@ -1,3 +1,4 @@
+import { unknownTo } from '../vetoes.ts';
 import type { Leaning } from './leaning.ts';
 
 /** Costs nothing: it says where a sheet's figures are not of the same kind as its neighbours'. */
@@ -7,7 +8,7 @@ export const whatItRestsOn: Leaning = {
   holds: 'A sheet read wet, or told by a profile, is not quite compared with one that was measured dry.',
   disagrees: 'Nobody.',
   weight: 1,
-  judge: ({ sheet, field }) => {
+  judge: ({ sheet, field, commission }) => {
     const said = [
       ...(sheet.told ? ['its colours are told by a profile and were not measured'] : []),
       ...(field.conditions && sheet.measurementCondition
@@ -16,6 +17,7 @@ export const whatItRestsOn: Leaning = {
           ]
         : []),
       ...(sheet.wet ? ['it was read before its print had dried'] : []),
+      ...unknownTo(sheet, commission.vetoes),
     ];
     if (said.length === 0) return undefined;
     return { speaks: 'neither', sentence: `Mind that ${said.join(', and ')}.`, figures: [], cost: 0 };

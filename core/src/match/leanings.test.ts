@@ -1,0 +1,365 @@
+import fc from 'fast-check';
+import { COATING_CLASSES, type CoatingClass, type Surface } from '../paper.ts';
+import { PICTURE_FIGURES, STRUCTURE } from '../../test/picture-figures.ts';
+import type { PictureFigures } from '../picture/tally.ts';
+import { USUAL_COMMISSION, VETOES, type Commission, type Veto } from './commission.ts';
+import type { Said, Weighed } from './leanings/leaning.ts';
+import { LEANINGS } from './leanings/registry.ts';
+import type { MatchFigures } from './on-sheet.ts';
+import type { SheetQualities } from './sheet.ts';
+import { refusedBy } from './vetoes.ts';
+
+const FIGURES: MatchFigures = {
+  outsideShare: 0,
+  outsideMeanDeltaE: 0,
+  outside95DeltaE: 0,
+  colourLostDeltaE: 0,
+  darkerThanBlackShare: 0,
+  lostFamilies: [],
+  shadowShare: 0.2,
+  shadowStepsKept: 0.8,
+  stepsKept: 0.9,
+  blackL: 4,
+  contrastRatio: 90,
+  highlightShare: 0.1,
+  whiteLab: [96, 0, 1],
+  whiteSeen: [96, 0, 1],
+  meanDeltaE: 1,
+  marks: [],
+};
+
+interface Over {
+  readonly picture?: Partial<PictureFigures>;
+  readonly structure?: Partial<NonNullable<PictureFigures['structure']>>;
+  readonly hints?: Weighed['hints'];
+  readonly commission?: Partial<Commission>;
+  readonly sheet?: Partial<SheetQualities>;
+  readonly match?: Partial<MatchFigures>;
+  readonly field?: Weighed['field'];
+}
+const weighed = (over: Over = {}): Weighed => ({
+  picture: { ...PICTURE_FIGURES, structure: { ...STRUCTURE, ...over.structure }, ...over.picture },
+  hints: over.hints ?? [],
+  commission: { ...USUAL_COMMISSION, ...over.commission },
+  sheet: { id: 's', paperId: 'p', coating: 'baryta', ...over.sheet },
+  match: { ...FIGURES, ...over.match },
+  field: over.field ?? {},
+});
+const says = (key: string, over: Over = {}): Said | undefined =>
+  LEANINGS.find((l) => l.key === key)!.judge(weighed(over));
+const cost = (key: string, over: Over = {}): number => says(key, over)?.cost ?? 0;
+
+const share = fc.double({ min: 0, max: 1, noNaN: true });
+const maybe = <T>(of: fc.Arbitrary<T>) => fc.option(of, { nil: undefined });
+const anything: fc.Arbitrary<Over> = fc.record({
+  picture: fc.record({
+    nearBlackShare: share,
+    contrast: fc.constantFrom('soft', 'normal', 'hard'),
+    colour: fc.constantFrom('black and white', 'toned', 'split-toned', 'colour'),
+  }),
+  structure: fc.record({ smoothShare: share, busyShare: share, skinShare: share, shallowFocus: fc.boolean() }),
+  hints: fc.subarray<Weighed['hints'][number]>(['skin', 'water', 'bark or stone', 'night']),
+  commission: fc.record({
+    glass: fc.constantFrom('none', 'plain'),
+    handled: fc.boolean(),
+    mustLast: fc.boolean(),
+    copies: fc.integer({ min: 1, max: 60 }),
+    editionOf: maybe(fc.integer({ min: 1, max: 50 })),
+    viewingMm: fc.integer({ min: 200, max: 4000 }),
+    lux: fc.integer({ min: 20, max: 2000 }),
+  }),
+  sheet: fc.record({
+    coating: maybe(fc.constantFrom(...(Object.keys(COATING_CLASSES) as CoatingClass[]))),
+    surface: maybe(fc.constantFrom<Surface>('smooth', 'fine tooth', 'textured', 'rough')),
+    weightGsm: maybe(fc.integer({ min: 80, max: 500 })),
+    textureL: maybe(fc.double({ min: 0, max: 9, noNaN: true })),
+    gloss60: maybe(fc.double({ min: 0, max: 90, noNaN: true })),
+    glossDifferential: maybe(fc.double({ min: -40, max: 40, noNaN: true })),
+    bronzing: maybe(fc.integer({ min: 0, max: 4 })),
+    greysOff: maybe(fc.double({ min: 0, max: 8, noNaN: true })),
+    metamerism: maybe(fc.double({ min: 0, max: 6, noNaN: true })),
+    brightenerShift: maybe(fc.double({ min: -1, max: 12, noNaN: true })),
+    longestMm: maybe(fc.integer({ min: 100, max: 2000 })),
+    pricePerM2: maybe(fc.double({ min: 1, max: 200, noNaN: true })),
+    currency: fc.constant('EUR'),
+    minutesEach: maybe(fc.integer({ min: 1, max: 30 })),
+    told: fc.boolean(),
+    wet: fc.boolean(),
+  }),
+  match: fc.record({
+    shadowShare: share,
+    shadowStepsKept: share,
+    stepsKept: share,
+    highlightShare: share,
+    darkerThanBlackShare: share,
+    blackL: fc.double({ min: 0, max: 30, noNaN: true }),
+  }),
+  field: fc.constant({ cheapestPerM2: 1 }),
+});
+
+describe('whatever the picture, the sheet and the place', () => {
+  it('no leaning takes less than nothing, none says a figure that is none, and each speaks a whole sentence (fast-check)', () =>
+    fc.assert(
+      fc.property(anything, (over) => {
+        for (const leaning of LEANINGS) {
+          const said = leaning.judge(weighed(over));
+          if (!said) continue;
+          expect(said.cost).toBeGreaterThanOrEqual(0);
+          expect(Number.isFinite(said.cost)).toBe(true);
+          for (const figure of said.figures) expect(Number.isFinite(figure.value)).toBe(true);
+          expect(said.sentence).toMatch(/^[A-Z\d].*\.$/);
+          expect(said.sentence).not.toMatch(/undefined|NaN|null|!/);
+        }
+      }),
+      { numRuns: 400 },
+    ));
+
+  it('what speaks for a sheet takes little from it; what takes much speaks against it (fast-check)', () =>
+    fc.assert(
+      fc.property(anything, (over) => {
+        for (const leaning of LEANINGS) {
+          const said = leaning.judge(weighed(over));
+          if (said?.speaks === 'for') expect([leaning.key, said.cost < 2]).toEqual([leaning.key, true]);
+        }
+      }),
+      { numRuns: 400 },
+    ));
+});
+
+describe('each leaning asks of a sheet what it says it asks', () => {
+  it('depth: a picture that stands on its black loses on a grey one, another does not', () => {
+    const night = { nearBlackShare: 0.2 };
+    expect(cost('depth', { picture: night, match: { blackL: 18 } })).toBeGreaterThan(
+      cost('depth', { picture: night, match: { blackL: 4 } }) + 0.5,
+    );
+    expect(says('depth', { picture: { nearBlackShare: 0, contrast: 'soft' }, match: { blackL: 18 } })).toBeUndefined();
+    expect(says('depth', { picture: { nearBlackShare: 0, contrast: 'hard' } })?.sentence).toContain('contrast is hard');
+  });
+
+  it('shadow steps: the more of the picture lies in the dark, the dearer each step that is lost', () => {
+    const lost = (shadowShare: number) => cost('shadowSteps', { match: { shadowShare, shadowStepsKept: 0.5 } });
+    expect(lost(0.6)).toBeGreaterThan(lost(0.2));
+    expect(lost(0)).toBe(0);
+    expect(says('shadowSteps', { match: { shadowShare: 0 } })?.sentence).toContain('hardly matters');
+  });
+
+  it('shadow steps: in less light an eye tells fewer of them apart', () => {
+    const steps = (lux: number) =>
+      Number(/some (\d+) that an eye/.exec(says('shadowSteps', { commission: { lux } })!.sentence)![1]);
+    expect(steps(50)).toBeLessThan(steps(500));
+  });
+
+  it('paper white: its tint counts by how much of the picture is paper', () => {
+    const warm = { whiteSeen: [94, 0, 6] as const };
+    expect(cost('paperWhite', { match: { ...warm, highlightShare: 0.4 } })).toBeGreaterThan(
+      cost('paperWhite', { match: { ...warm, highlightShare: 0.05 } }),
+    );
+    expect(says('paperWhite', { match: warm })?.sentence).toContain('a warm white');
+    expect(says('paperWhite', { match: { whiteSeen: [95, 0, -4] } })?.sentence).toContain('a cool white');
+  });
+
+  it('reflections: a plain picture is mirrored on gloss, a dark one gains by it; behind glass it is nobody’s business', () => {
+    const plain = { structure: { smoothShare: 0.8 } };
+    const gloss = { sheet: { gloss60: 70 }, ...plain };
+    expect(cost('reflections', { ...gloss, match: { shadowShare: 0 } })).toBeGreaterThan(
+      cost('reflections', { ...gloss, match: { shadowShare: 0.9 } }),
+    );
+    expect(cost('reflections', { ...plain, sheet: { coating: 'cotton' } })).toBeLessThan(cost('reflections', gloss));
+    expect(says('reflections', { ...gloss, commission: { glass: 'plain' } })).toBeUndefined();
+    // Of a sheet nobody described and nobody read, nothing is said.
+    expect(says('reflections', { ...plain, sheet: { coating: undefined } })).toBeUndefined();
+  });
+
+  it('texture in plain areas: seen from near, not from across the room; least of all in skin', () => {
+    const rough = { sheet: { textureL: 5 }, structure: { smoothShare: 0.6 } };
+    expect(cost('plainAreas', { ...rough, commission: { viewingMm: 400 } })).toBeGreaterThan(
+      cost('plainAreas', { ...rough, commission: { viewingMm: 3000 } }) * 3,
+    );
+    expect(cost('plainAreas', { ...rough, hints: ['skin'] })).toBeGreaterThan(cost('plainAreas', rough));
+  });
+
+  it('texture with busy detail: a tooth is welcome there, and a smooth sheet only lacks it', () => {
+    const busy = { structure: { busyShare: 0.7, smoothShare: 0 }, commission: { viewingMm: 400 } };
+    expect(cost('busyDetail', { ...busy, sheet: { textureL: 5 } })).toBeLessThan(
+      cost('busyDetail', { ...busy, sheet: { textureL: 0 } }),
+    );
+    expect(says('busyDetail', { structure: { busyShare: 0.05 } })).toBeUndefined();
+  });
+
+  it('a metallic sheet: carried by polished surfaces, too loud for anything soft', () => {
+    const scales = (sdL: number) => ({ structure: { scales: [{ size: 0.02, sdL }] } });
+    const metal = { sheet: { coating: 'metallic' as const } };
+    expect(cost('loudSheet', { ...metal, ...scales(1) })).toBeGreaterThan(
+      cost('loudSheet', { ...metal, ...scales(9), hints: ['water'] }),
+    );
+    expect(says('loudSheet', { ...scales(1) })).toBeUndefined();
+  });
+
+  it('neutral greys: only of a picture without colour, and only what was measured', () => {
+    const grey = { picture: { colour: 'black and white' as const } };
+    expect(cost('neutralGreys', { ...grey, sheet: { greysOff: 4, metamerism: 3 } })).toBeGreaterThan(
+      cost('neutralGreys', { ...grey, sheet: { greysOff: 0.5, metamerism: 0.2 } }),
+    );
+    expect(says('neutralGreys', { ...grey })).toBeUndefined();
+    expect(says('neutralGreys', { picture: { colour: 'colour' }, sheet: { greysOff: 4 } })).toBeUndefined();
+  });
+
+  it('two schools of black-and-white: what one wants the other does not', () => {
+    for (const [sheet, wins, loses] of [
+      ['cotton', 'quietGreys', 'darkroomGreys'],
+      ['baryta', 'darkroomGreys', 'quietGreys'],
+    ] as const) {
+      const over = { picture: { colour: 'black and white' as const }, sheet: { coating: sheet } };
+      expect([cost(wins, over), cost(loses, over) > 0]).toEqual([0, true]);
+      expect([says(wins, over)!.speaks, says(loses, over)!.speaks]).toEqual(['for', 'against']);
+    }
+  });
+
+  it('toning: on a neutral white without brightener it is seen best', () => {
+    const toned = { picture: { colour: 'toned' as const } };
+    const [neutral, warm] = [{ whiteLab: [96, 0, 0.5] as const }, { whiteLab: [95, 1, 7] as const }];
+    expect(cost('tonedWhite', { ...toned, match: warm })).toBeGreaterThan(
+      cost('tonedWhite', { ...toned, match: neutral }),
+    );
+    expect(cost('tonedWhite', { ...toned, match: neutral, sheet: { brightenerShift: 6 } })).toBeGreaterThan(
+      cost('tonedWhite', { ...toned, match: neutral }),
+    );
+    expect(says('tonedWhite', { match: warm })).toBeUndefined();
+  });
+
+  it('a reproduction: the nearer the white to the original’s ground, the better; who signs it off is named', () => {
+    const ground = { originalGround: [92, 1, 8] as const };
+    expect(cost('originalGround', { commission: ground, match: { whiteLab: [92, 1, 8] } })).toBe(0);
+    expect(says('originalGround', { commission: ground })?.speaks).toBe('against');
+    expect(says('originalGround', { commission: { ...ground, signedOffBy: 'Mara' } })?.sentence).toContain(
+      'Mara signs',
+    );
+    expect(says('originalGround')).toBeUndefined();
+  });
+
+  it('bronzing: seen in the hand more than on a wall, and behind glass by nobody; each way of shining counts', () => {
+    const bronzed = { sheet: { bronzing: 3 } };
+    expect(cost('bronzing', { ...bronzed, commission: { handled: true } })).toBeGreaterThan(cost('bronzing', bronzed));
+    expect(says('bronzing', { ...bronzed, commission: { glass: 'plain' } })).toBeUndefined();
+    expect(cost('bronzing', { sheet: { glossDifferential: -30 } })).toBe(
+      cost('bronzing', { sheet: { glossDifferential: 30 } }),
+    );
+    expect(says('bronzing', { sheet: { bronzing: 0 } })).toBeUndefined();
+  });
+
+  it('size: a sheet that does not come so large is another print', () => {
+    expect(cost('size', { sheet: { longestMm: 400 }, commission: { longSideMm: 420 } })).toBeGreaterThan(1);
+    expect(says('size', { sheet: { longestMm: 420 }, commission: { longSideMm: 420 } })).toBeUndefined();
+    expect(says('size', { sheet: { longestMm: undefined } })).toBeUndefined();
+  });
+
+  it('money: twice the price takes as much whatever the price; a numbered edition hardly asks', () => {
+    const at = (pricePerM2: number, commission: Partial<Commission> = {}, cheapestPerM2 = 10) =>
+      cost('money', { sheet: { pricePerM2, currency: 'EUR' }, field: { cheapestPerM2 }, commission });
+    expect(at(10)).toBe(0);
+    expect(at(40) - at(20)).toBeCloseTo(at(20) - at(10), 9);
+    expect(at(80, {}, 20)).toBeCloseTo(at(40), 9);
+    expect(at(40, { editionOf: 5 })).toBeLessThan(at(40) / 5);
+    expect(at(40, { glass: 'plain' })).toBeGreaterThan(at(40));
+    expect(says('money', { sheet: { pricePerM2: 10, currency: 'EUR' }, field: {} })).toBeUndefined();
+  });
+
+  it('what the figures rest on costs nothing and is always said', () => {
+    for (const sheet of [{ told: true }, { wet: true }]) expect(says('whatItRestsOn', { sheet })?.cost).toBe(0);
+    expect(
+      says('whatItRestsOn', { sheet: { measurementCondition: 'M0' }, field: { conditions: ['M0', 'M1'] } })?.sentence,
+    ).toBe('Mind that it was read under M0, others under M1.');
+    expect(says('whatItRestsOn', { sheet: { measurementCondition: 'M1' } })).toBeUndefined();
+  });
+
+  it('colours held: a picture without colour loses none; where much is outside, what and how far is named', () => {
+    expect(says('colourHeld', { picture: { colour: 'black and white' } })).toBeUndefined();
+    const outside: Over = {
+      match: {
+        outsideShare: 0.3,
+        outsideMeanDeltaE: 6,
+        colourLostDeltaE: 2,
+        lostFamilies: [{ name: 'reds', share: 0.3, meanDeltaE: 6 }],
+      },
+    };
+    expect(says('colourHeld', outside)).toMatchObject({ speaks: 'against' });
+    expect(says('colourHeld', outside)!.sentence.replaceAll(/[\u2009\u202f\u00a0]/g, ' ')).toBe(
+      'The reds lie 6.0 ΔE00 outside this sheet, 30 % of the picture.',
+    );
+  });
+
+  it('colours held: nothing speaks for a sheet on which much lies below its black', () => {
+    expect(says('colourHeld')!.speaks).toBe('for');
+    const closing = says('colourHeld', { match: { darkerThanBlackShare: 0.4 } })!;
+    expect(closing.speaks).toBe('neither');
+    expect(closing.sentence).toMatch(/Uncompensated, 40.% is darker than its black/);
+  });
+});
+
+describe('of a sheet nobody described', () => {
+  const undescribed = { coating: undefined, surface: undefined, base: undefined, weightGsm: undefined };
+
+  it('nothing is said that rests on what it is: no texture unseen, no polished surface that is ink', () => {
+    const structure = { smoothShare: 0.8, busyShare: 0.8, scales: [{ size: 0.02, sdL: 12 }] };
+    for (const key of ['plainAreas', 'busyDetail', 'loudSheet', 'reflections', 'inTheHand'])
+      expect([
+        key,
+        says(key, { sheet: undescribed, structure, hints: ['water'], commission: { handled: true } }),
+      ]).toEqual([key, undefined]);
+  });
+
+  it('a texture that was scanned is known, whatever its maker says', () =>
+    expect(
+      says('plainAreas', { sheet: { ...undescribed, textureL: 5 }, structure: { smoothShare: 0.8 } }),
+    ).toBeDefined());
+
+  it('a school of black-and-white goes by its black, and calls it nothing else', () => {
+    const grey = { picture: { colour: 'black and white' as const }, sheet: undescribed };
+    expect(says('quietGreys', { ...grey, match: { blackL: 18 } })!.sentence).toBe(
+      'Black-and-white on a sheet with the black of a matt one; its black is L* 18.0.',
+    );
+    expect(says('quietGreys', { ...grey, match: { blackL: 4 } })!.sentence).toContain('the black of one with sheen');
+  });
+});
+
+describe('vetoes', () => {
+  const refused = (veto: Veto, sheet: Partial<SheetQualities>) =>
+    refusedBy({ id: 's', paperId: 'p', ...sheet }, { ...USUAL_COMMISSION, vetoes: [veto] }, 'colour');
+
+  it.each<[Veto, Partial<SheetQualities>, Partial<SheetQualities>]>([
+    ['brightener', { brightenerShift: 4 }, { brightenerShift: 0.5 }],
+    ['reflections', { coating: 'baryta' }, { coating: 'cotton' }],
+    ['texture', { surface: 'rough' }, { surface: 'smooth' }],
+    ['plastic', { base: 'resin-coated' }, { base: 'cotton' }],
+    ['metallic', { coating: 'metallic' }, { coating: 'baryta' }],
+  ])('%s: refuses what breaks it, in words, and nothing else', (veto, breaks, keeps) => {
+    expect(refused(veto, breaks)).toMatch(/^No .* was asked for, and .*\.$/);
+    expect(refused(veto, keeps)).toBeUndefined();
+    // What nobody said is not held against it.
+    expect(refused(veto, {})).toBeUndefined();
+  });
+
+  it('a sheet of which nobody can tell whether it keeps a veto stays, and says so', () => {
+    const commission = { vetoes: ['plastic', 'metallic'] as const };
+    expect(says('whatItRestsOn', { commission, sheet: { coating: undefined } })).toMatchObject({
+      cost: 0,
+      sentence:
+        'Mind that no resin coating was asked for, and nobody said what its base is, and no metallic sheet was asked for, and nobody said what kind of coating it has.',
+    });
+    expect(says('whatItRestsOn', { commission, sheet: { coating: 'cotton', base: 'cotton' } })).toBeUndefined();
+    const measured = { commission: { vetoes: ['brightener'] as const }, sheet: { brightenerShift: 0.2 } };
+    expect(says('whatItRestsOn', measured)).toBeUndefined();
+  });
+
+  it('every veto that can be chosen refuses something', () => expect(Object.keys(VETOES)).toHaveLength(5));
+
+  it('a mode that prints no colour, and a sheet no way takes, are refused without being asked', () => {
+    const sheet = { id: 's', paperId: 'p', monochrome: true };
+    expect(refusedBy(sheet, USUAL_COMMISSION, 'colour')).toMatch(/prints no colour/);
+    expect(refusedBy(sheet, USUAL_COMMISSION, 'black and white')).toBeUndefined();
+    const stuck = { id: 's', paperId: 'p', feeding: { auto: 'not', rear: 'not' } as const };
+    expect(
+      refusedBy({ ...stuck, feeding: { ...stuck.feeding, rear: 'care' } }, USUAL_COMMISSION, 'colour'),
+    ).toBeUndefined();
+  });
+});
