@@ -87,6 +87,32 @@ describe('what is sent to the server', () => {
 describe('what lies on the table', () => {
   const TABLE = { conditionIds: ['a'], pictureIds: [] };
 
+  it('two like deeds at once are two: hands swapped twice hold what they held; the last answer is what lies there', async () => {
+    let table = { conditionIds: ['a', 'b'], pictureIds: [], leftHand: 'a', rightHand: 'b' };
+    const answers: (() => void)[] = [];
+    const asked = serve(({ method }) => {
+      if (method === 'GET') return table;
+      table = { ...table, leftHand: table.rightHand, rightHand: table.leftHand };
+      const then = table;
+      return new Promise((done) => answers.push(() => done(then)));
+    });
+    const store = freshStore();
+    await store.dispatch(api.endpoints.table.initiate());
+    const left = () => api.endpoints.table.select()(store.getState() as never).data?.leftHand;
+    const swap = () => store.dispatch(api.endpoints.atTable.initiate({ deed: 'swap hands' }));
+    const [first, second] = [swap(), swap()];
+    expect(left()).toBe('a');
+    while (answers.length < 2) await new Promise((done) => setTimeout(done, 5));
+    answers[0]();
+    await first;
+    // The first answer does not undo what the hand has done since.
+    expect(left()).toBe('a');
+    answers[1]();
+    await second;
+    expect(left()).toBe('a');
+    expect(new Set(asked.slice(1).map((a) => a.headers.get('Idempotency-Key'))).size).toBe(2);
+  });
+
   it('moves at once, before the server has answered; a refusal moves it back', async () => {
     let answer: (value: unknown) => void = () => undefined;
     serve(({ method }) => (method === 'GET' ? TABLE : new Promise((done) => (answer = done))));

@@ -34,10 +34,16 @@ async function keyed(args: FetchArgs, api: BaseQueryApi, extra: object) {
   return plain({ ...args, headers }, api, extra);
 }
 
-function asked(args: string | FetchArgs, api: BaseQueryApi, extra: object) {
+/** Of an endpoint: each time it is asked is a deed of its own, however alike they are. Two steps on are two steps. */
+interface Counted {
+  readonly eachCounts?: boolean;
+}
+
+function asked(args: string | FetchArgs, api: BaseQueryApi, extra: Counted) {
   // A question that is asked by POST makes nothing, and may be called off by whoever asked.
   if (typeof args === 'string' || args.method !== 'POST' || args.body instanceof FormData || api.type !== 'mutation')
     return plain(args, api, extra);
+  if (extra?.eachCounts) return keyed(args, api, extra);
   const deed = JSON.stringify([args.url, args.body]);
   const same = underWay.get(deed);
   if (same) return same;
@@ -47,7 +53,7 @@ function asked(args: string | FetchArgs, api: BaseQueryApi, extra: object) {
 }
 
 /** Errors reach the screens as the server words them; a server that can't be reached is worded here. */
-const query: BaseQueryFn<string | FetchArgs, unknown, ApiError> = async (args, api, extra) => {
+const query: BaseQueryFn<string | FetchArgs, unknown, ApiError, Counted> = async (args, api, extra) => {
   const answer = await asked(args, api, extra);
   return answer.error ? { error: worded(answer.error) } : { data: answer.data };
 };
@@ -75,6 +81,9 @@ export const form = (file: File, fields: Record<string, string | undefined>): Fo
   body.append('file', file);
   return body;
 };
+
+/** Deeds at the table so far. */
+let tableTurns = 0;
 
 /** Sheets by the readings they are made of. */
 const sheetsKnown = new Map<string, SheetView>();
@@ -232,8 +241,10 @@ export const api = createApi({
     table: build.query<TableState, void>({ query: () => 'table', providesTags: ['table'] }),
     atTable: build.mutation<TableState, TableDeedInput>({
       query: (body) => ({ url: 'table/deeds', method: 'POST', body }),
-      // The hand moves first; the server's word follows.
+      extraOptions: { eachCounts: true },
+      // The hand moves first; the server's word follows once the hand rests.
       async onQueryStarted(deed, { dispatch, queryFulfilled }) {
+        const turn = ++tableTurns;
         const moved = dispatch(
           api.util.updateQueryData('table', undefined, (table) => ({
             ...table,
@@ -242,7 +253,7 @@ export const api = createApi({
         );
         try {
           const { data } = await queryFulfilled;
-          dispatch(api.util.updateQueryData('table', undefined, () => data));
+          if (turn === tableTurns) dispatch(api.util.updateQueryData('table', undefined, () => data));
         } catch {
           moved.undo();
         }

@@ -38,7 +38,7 @@ export function FiguresPlace({ condition }: { condition: ConditionView }) {
             The figures of colour come from a profile: nothing was measured. They stand in until a reading comes.
           </p>
         )}
-        {!facts && (
+        {!facts?.readingId && (
           <p className="mb-3 text-quiet">
             Nothing measured yet. Bring the file your instrument wrote, or read a chart.
           </p>
