@@ -35,7 +35,7 @@ export interface WishedSpec extends ChartSpec {
 export const isWished = (spec: ChartSpec): spec is WishedSpec => !(spec.purpose in OWN_PURPOSES);
 
 export interface PlacedPatch {
-  /** Strip and place: "B07". */
+  /** Strip and place: "s2p07". */
   readonly id: string;
   readonly rgb16: Rgb16;
   readonly role: PatchRole;

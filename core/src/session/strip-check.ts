@@ -35,10 +35,8 @@ const MOST_SLIP = 2;
 
 /** What is printed on the sheet, and what was read of the strip before. */
 export interface SheetWords {
-  /** Letters of the strips. */
+  /** Strips as they are called on it. */
   readonly labels?: readonly string[];
-  /** Names of this strip's patches. */
-  readonly patchNames?: readonly string[];
   /** First and last strip of the sheet this one is on; all strips where absent. */
   readonly range?: readonly [first: number, last: number];
   /** Earlier readings of the strip, by patch: withdrawn ones too. */
@@ -109,7 +107,7 @@ export function checkStrip(
     {
       misread: 'dirty',
       patches: bad,
-      saw: `${bad.length === 1 ? 'Patch' : 'Patches'} ${bad.map((i) => sheet.patchNames?.[i] ?? i + 1).join(' and ')} ${bad.length === 1 ? 'lies' : 'lie'} ${bad.map((i) => apart[i]!.toFixed(1)).join(' and ')} ΔE00 off where the strip lies ${middle.toFixed(1)}.`,
+      saw: `${bad.length === 1 ? 'Patch' : 'Patches'} ${bad.map((i) => i + 1).join(' and ')} ${bad.length === 1 ? 'lies' : 'lie'} ${bad.map((i) => apart[i]!.toFixed(1)).join(' and ')} ΔE00 off where the strip lies ${middle.toFixed(1)}.`,
     },
   ];
 }

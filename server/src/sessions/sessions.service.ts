@@ -166,7 +166,6 @@ export class SessionsService {
     const earlier = await this.strips.findBy({ sessionId: id, strip });
     const findings = checkStrip(read.labs, await this.expected(session, chart, rows), strip, {
       labels: strips.map((s) => s.label),
-      patchNames: strips[strip].patches.map((p) => p.id),
       range: [onSheet[0], onSheet[onSheet.length - 1]],
       before: strips[strip].patches.map((_, patch) => earlier.map((e) => e.labs[patch])),
     });

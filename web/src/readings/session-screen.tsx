@@ -290,7 +290,7 @@ function Outliers({
   open: boolean;
   onAct: (deed: SessionDeed) => void;
 }) {
-  const ids = session.strips.flatMap((s) => s.patchIds);
+  const called = session.strips.flatMap((s) => s.patchIds.map((_, i) => `strip ${s.label}, patch ${i + 1}`));
   return (
     <section aria-label="Passes that lie apart">
       <h2 className="mb-1">Passes that lie apart</h2>
@@ -300,12 +300,12 @@ function Outliers({
           return (
             <li key={`${patch}/${pass}`} className="flex items-center justify-between border-b border-line">
               <span className={out ? 'line-through' : ''}>
-                {ids[patch]}, pass {pass + 1}: {formatNumber(deltaE, 1)} ΔE00 from the middle
+                {called[patch]}, pass {pass + 1}: {formatNumber(deltaE, 1)} ΔE00 from the middle
               </span>
               {open && (
                 <TickField
                   label="left out"
-                  aria-label={`${ids[patch]}, pass ${pass + 1}, left out`}
+                  aria-label={`${called[patch]}, pass ${pass + 1}, left out`}
                   checked={out}
                   onChange={() => onAct({ deed: 'patches', body: { patch, pass, out: !out } })}
                 />

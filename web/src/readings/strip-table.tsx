@@ -62,7 +62,7 @@ export function StripTable({
           {strip.patchIds.map((id, i) => (
             <tr key={id} className="border-t border-line">
               <th scope="row" className="py-px pr-2 text-left font-normal">
-                {id}
+                {i + 1}
               </th>
               <td className="py-px pr-2">
                 <Swatch lab={strip.expected[i]} />
