@@ -1,3 +1,4 @@
+import { cholesky, solveCholesky } from './linear-algebra.ts';
 import type { PrintSample } from './print-samples.ts';
 
 /** How one print differs from a like of it: few numbers, each with a meaning at the printer. */
@@ -104,35 +105,14 @@ export function kinshipOf(
       const moved = residuals(p.map((w, k) => (k === i ? v + step : w)));
       return moved.map((m, r) => (m - now[r]!) / step);
     });
-    const normal = slopes.map((a) => slopes.map((b) => a.reduce((s, v, r) => s + v * b[r]!, 0)));
-    const side = slopes.map((a) => -a.reduce((s, v, r) => s + v * now[r]!, 0));
-    const step = solveSmall(normal, side);
+    // The prior is among the residuals: the matrix is positive definite.
+    const normal = Float64Array.from(slopes.flatMap((a) => slopes.map((b) => a.reduce((s, v, r) => s + v * b[r]!, 0))));
+    const side = Float64Array.from(slopes, (a) => -a.reduce((s, v, r) => s + v * now[r]!, 0));
+    const step = solveCholesky(cholesky(normal, p.length), p.length, side);
     const next = p.map((v, i) => v + step[i]!);
     const there = residuals(next);
     if (!(size(there) < size(now) * (1 - 1e-6))) break;
     [p, now] = [next, there];
   }
   return asKinship(p);
-}
-
-/** A small regular system, by elimination with pivots. */
-function solveSmall(matrix: readonly (readonly number[])[], side: readonly number[]): number[] {
-  const rows = matrix.map((r, i) => [...r, side[i]]);
-  const n = rows.length;
-  for (let c = 0; c < n; c++) {
-    let pivot = c;
-    for (let r = c + 1; r < n; r++) if (Math.abs(rows[r]![c]!) > Math.abs(rows[pivot]![c]!)) pivot = r;
-    [rows[c], rows[pivot]] = [rows[pivot]!, rows[c]!];
-    for (let r = c + 1; r < n; r++) {
-      const f = rows[r]![c]! / rows[c]![c]!;
-      for (let k = c; k <= n; k++) rows[r]![k]! -= f * rows[c]![k]!;
-    }
-  }
-  const x = new Array<number>(n).fill(0);
-  for (let r = n - 1; r >= 0; r--) {
-    x[r] = rows[r]![n]!;
-    for (let k = r + 1; k < n; k++) x[r]! -= rows[r]![k]! * x[k]!;
-    x[r]! /= rows[r]![r]!;
-  }
-  return x;
 }
