@@ -1,3 +1,4 @@
+import { cholesky, solveCholesky } from '../characterisation/linear-algebra.ts';
 import { three } from '../colour/three.ts';
 import type { Lab } from '../colour/types.ts';
 
@@ -11,29 +12,22 @@ const FEWEST = 40;
  */
 export function bendExpectation(pairs: readonly (readonly [expected: Lab, read: Lab])[]): (expected: Lab) => Lab {
   if (pairs.length < FEWEST) return (lab) => lab;
-  // Normal equations of Lab_read = M · (1, L, a, b), one 4 × 4 system with three right-hand sides.
-  const A = Array.from({ length: 4 }, () => new Array<number>(7).fill(0));
-  for (const [e, r] of pairs) {
+  // Normal equations of Lab_read = M · (1, L, a, b): one 4 × 4 system with three right sides.
+  const normal = new Float64Array(16);
+  const sides = [0, 1, 2].map(() => new Float64Array(4));
+  for (const [e, read] of pairs) {
     const x = [1, ...e];
     for (let i = 0; i < 4; i++) {
-      for (let j = 0; j < 4; j++) A[i]![j]! += x[i]! * x[j]!;
-      for (let c = 0; c < 3; c++) A[i]![4 + c]! += x[i]! * r[c]!;
+      for (let j = 0; j < 4; j++) normal[i * 4 + j]! += x[i]! * x[j]!;
+      sides.forEach((side, c) => (side[i]! += x[i]! * read[c]!));
     }
   }
   // A little of the identity keeps a strip of greys alone from bending the colours.
   for (let i = 1; i < 4; i++) {
-    A[i]![i]! += pairs.length;
-    A[i]![3 + i]! += pairs.length;
+    normal[i * 4 + i]! += pairs.length;
+    sides[i - 1]![i]! += pairs.length;
   }
-  for (let i = 0; i < 4; i++) {
-    const pivot = A.slice(i).reduce((best, row, k) => (Math.abs(row[i]!) > Math.abs(A[best]![i]!) ? i + k : best), i);
-    [A[i], A[pivot]] = [A[pivot]!, A[i]!];
-    for (let k = 0; k < 4; k++) {
-      if (k === i) continue;
-      const by = A[k]![i]! / A[i]![i]!;
-      for (let j = i; j < 7; j++) A[k]![j]! -= by * A[i]![j]!;
-    }
-  }
-  const M = A.map((row, i) => row.slice(4).map((v) => v / row[i]!));
-  return (lab) => three((c) => M[0]![c]! + M[1]![c]! * lab[0] + M[2]![c]! * lab[1] + M[3]![c]! * lab[2]);
+  const lower = cholesky(normal, 4);
+  const map = sides.map((side) => solveCholesky(lower, 4, side));
+  return (lab) => three((c) => map[c]![0]! + map[c]![1]! * lab[0] + map[c]![2]! * lab[1] + map[c]![3]! * lab[2]);
 }
