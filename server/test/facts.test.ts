@@ -1,8 +1,9 @@
 import { writeCgats } from '@rakuen/core/formats/cgats-write';
 import { surfaceChart } from '@rakuen/core/simulation/chart';
 import { readChart } from '@rakuen/core/simulation/instrument';
-import { SHEETS } from '../../core/test/sheets.ts';
-import { condition, start, type Running } from './rakuen.ts';
+import { scatteredChart, SHEETS } from '../../core/test/sheets.ts';
+import { blocks } from './files.ts';
+import { condition, picture, start, type Running } from './rakuen.ts';
 
 interface Figure {
   readonly shape: string;
@@ -71,6 +72,32 @@ describe('a print condition’s figures', () => {
     expect((await rakuen.call('DELETE', `/api/readings/${second.readingId}`)).status).toBe(200);
     expect(await expectOne(id)).toEqual(first);
   });
+
+  it('what a match says rests on the set that speaks now, and not on the one that spoke before', async () => {
+    const id = await condition(rakuen, 'Matched');
+    const chart = (sheet: keyof typeof SHEETS, seed: number, createdAt: string) =>
+      writeCgats({ ...readChart(SHEETS[sheet], scatteredChart(300), 'M1', seed), createdAt });
+    await bring(id, 'glossy.txt', chart('baryta', 21, '2026-03-02T10:00:00Z'), { batch: 'glossy' });
+    const { readings } = await get<View>(`conditions/${id}`);
+    const dark = await blocks([
+      [0.02, 0.02, 0.02],
+      [0.2, 0.15, 0.1],
+    ]);
+    const { pictureId } = (await picture(rakuen, 'dark.tif', dark)).job;
+    const blackSeen = async () => {
+      const ask = { pictureId, conditionIds: [id] };
+      const { body } = await rakuen.call<{ places: { figures: { blackL: number } }[] }>('POST', '/api/matches', ask);
+      return body.places[0].figures.blackL;
+    };
+    const first = await blackSeen();
+    await bring(id, 'soft.txt', chart('cotton', 22, '2026-05-02T10:00:00Z'), { batch: 'soft' });
+    const second = await blackSeen();
+    expect(second).toBeGreaterThan(first + 5);
+    await rakuen.call('PUT', `/api/conditions/${id}/figures-from`, { readingId: readings[0].id });
+    expect(await blackSeen()).toBe(first);
+    await rakuen.call('PUT', `/api/conditions/${id}/figures-from`, {});
+    expect(await blackSeen()).toBe(second);
+  }, 60_000);
 
   it('two sets kept at once: the figures rest on what is kept, whichever came first', async () => {
     const id = await condition(rakuen, 'Two at once');

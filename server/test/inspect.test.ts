@@ -1,12 +1,15 @@
 import { spawnSync } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { labToXyz } from '@rakuen/core/colour/lab';
 import { absoluteOnWhite } from '@rakuen/core/colour/relative';
 import type { Lab } from '@rakuen/core/colour/types';
+import { writeCgats } from '@rakuen/core/formats/cgats-write';
+import { readChart } from '@rakuen/core/simulation/instrument';
+import { scatteredChart, SHEETS } from '../../core/test/sheets.ts';
 import { cmykProfile } from './cmyk-profile.ts';
-import { fixture, temporaryFolder } from './rakuen.ts';
+import { condition, fixture, start, temporaryFolder } from './rakuen.ts';
 
 const ROOT = fileURLToPath(new URL('../../', import.meta.url));
 const path = (name: string) => fileURLToPath(fixture(name));
@@ -77,6 +80,40 @@ describe('npm run inspect', () => {
     expect(seen.gamutVolume).toBeLessThan(900_000);
     expect(seen.dmax).toBeGreaterThan(seen.dmin + 1);
   });
+
+  it('and the application tell the same of one file, measure by measure: a table, spectra, several measurement conditions', async () => {
+    const rakuen = await start();
+    const both = join(temporaryFolder(), 'both.txt');
+    const [m1, m2] = (['M1', 'M2'] as const).map((light) =>
+      writeCgats(readChart(SHEETS.cotton, scatteredChart(200), light, 3)),
+    );
+    writeFileSync(both, m1);
+    const files = [path('fogra39l.cgats.txt'), both];
+    try {
+      const told = JSON.parse(inspect('--json', ...files).out) as { figures: Record<string, object> }[];
+      for (const [i, file] of files.entries()) {
+        const id = await condition(rakuen, `Inspected ${i}`);
+        const { body } = await rakuen.upload<{ facts: { figures: Record<string, object> } }>(
+          `/api/conditions/${id}/readings`,
+          'inspected.txt',
+          readFileSync(file),
+        );
+        expect(body.facts.figures).toEqual(told[i].figures);
+      }
+      // A second set in the application is a second file: what the shell does not see, it does not tell.
+      const id = await condition(rakuen, 'Two lights');
+      await rakuen.upload(`/api/conditions/${id}/readings`, 'm1.txt', m1);
+      const { body } = await rakuen.upload<{ facts: { figures: Record<string, { shape: string }> } }>(
+        `/api/conditions/${id}/readings`,
+        'm2.txt',
+        m2,
+      );
+      expect(body.facts.figures.brightenerShift.shape).toBe('scalar');
+      expect(told[1].figures.brightenerShift).toMatchObject({ shape: 'missing' });
+    } finally {
+      await rakuen.stop();
+    }
+  }, 60_000);
 
   it('a bad file: exit code 1 and one line naming file, line and fault; good files are printed all the same', () => {
     const bad = join(temporaryFolder(), 'bad.txt');
