@@ -42,6 +42,7 @@ describe('laying pieces so that straight cuts part them', () => {
           }
         }
       }),
+      { numRuns: 30 },
     ));
 
   it('none of the sizes is larger than another both ways (fast-check)', () =>
@@ -51,6 +52,7 @@ describe('laying pieces so that straight cuts part them', () => {
           for (const p of front)
             for (const q of front) if (p !== q) expect(p.w >= q.w - 1e-9 && p.h >= q.h - 1e-9).toBe(false);
       }),
+      { numRuns: 30 },
     ));
 
   it('finds the best there is: no way of putting three beside and above each other takes less (exhaustive)', () => {

@@ -6,7 +6,7 @@ import { useAddPaperMutation, useChangePaperMutation, useRemovePaperMutation } f
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Conflict, theirsOf } from '../parts/conflict.tsx';
-import { asNumber, asNumberOrNone, decimal } from '../parts/decimal.ts';
+import { asNumber, asNumberOrNone } from '../parts/decimal.ts';
 import { Dialog } from '../parts/dialog.tsx';
 import { AreaField, ChoiceField, named, TextField } from '../parts/form.tsx';
 import { NOT_CLAIMED } from '../parts/label.ts';
@@ -60,17 +60,11 @@ export function PaperDialog({
 
   const keep = (from: number) =>
     handleSubmit(async (values) => {
-      const input = {
-        ...values,
-        sizes: values.sizes.map(({ packPrice, ...s }) =>
-          packPrice === undefined || Number.isNaN(packPrice) ? s : { ...s, packPrice },
-        ),
-      };
       if (paper) {
-        await change({ id: paper.id, revision: from, paper: input }).unwrap();
-        dispatch(said(`${input.name} changed.`));
+        await change({ id: paper.id, revision: from, paper: values }).unwrap();
+        dispatch(said(`${values.name} changed.`));
         onClose();
-      } else onAdded(await add(input).unwrap());
+      } else onAdded(await add(values).unwrap());
     });
 
   return (
@@ -151,9 +145,8 @@ export function PaperDialog({
               <TextField
                 label="Pack price"
                 inputMode="decimal"
-                {...register(`sizes.${i}.packPrice`, {
-                  setValueAs: (v: unknown) => (v === '' || v === undefined ? undefined : decimal(String(v))),
-                })}
+                error={errors.sizes?.[i]?.packPrice?.message}
+                {...register(`sizes.${i}.packPrice`, numberOrNone)}
               />
               <QuietButton onClick={() => sizes.remove(i)} aria-label={`Remove size ${i + 1}`}>
                 Remove
