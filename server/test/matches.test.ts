@@ -102,7 +102,7 @@ it('a sheet that was only weighed is left out with its reason, and keeps no othe
   expect(status).toBe(201);
   const { places, leftOut } = await match();
   expect(places).toHaveLength(2);
-  expect(leftOut).toEqual([{ conditionId: weighed, why: expect.any(String) }]);
+  expect(leftOut).toEqual([{ conditionId: weighed, why: 'Nothing was measured of it yet.' }]);
   expect((await rakuen.call('DELETE', `/api/conditions/${weighed}`)).status).toBe(204);
 });
 

@@ -293,7 +293,7 @@ export class MatchesService {
     const layOne = async (
       condition: ConditionView,
     ): Promise<{ condition: ConditionView; ready: Ready } | undefined> => {
-      const why = condition.facts ? superseded.get(condition.id) : 'Nothing was measured of it yet.';
+      const why = condition.facts?.readingId ? superseded.get(condition.id) : 'Nothing was measured of it yet.';
       if (why) return void leftOut.push({ conditionId: condition.id, why });
       try {
         return { condition, ready: await this.laid.ready(condition, picture.commission) };

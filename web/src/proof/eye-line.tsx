@@ -5,6 +5,7 @@ import { besideScreen, isWhite, SCREEN_WHITES, type BesideScreen, type Xy } from
 import { decimal } from '../parts/decimal.ts';
 import { useRemembered } from '../parts/remembered.ts';
 import { screenSpace } from './proof-canvas.ts';
+import { LineChoice, optionsOf } from './line-choice.tsx';
 
 /** What the eye has settled on. */
 export const EYES = {
@@ -48,36 +49,23 @@ export function EyeLine({
   const shown = besideOf(eye, screen.white, light);
   return (
     <>
-      <label className="flex items-center gap-2">
-        <span className="text-quiet">Eye</span>
-        <select
-          aria-label="What the eye has settled on"
-          className="min-h-8 max-w-[26ch] rounded-[3px] border border-edge bg-field px-2"
-          value={eye}
-          onChange={(e) => onEye(e.target.value as Eye)}
-        >
-          {Object.entries(EYES).map(([key, words]) => (
-            <option key={key} value={key}>
-              {words}
-            </option>
-          ))}
-        </select>
-      </label>
+      <LineChoice
+        word="Eye"
+        label="What the eye has settled on"
+        widthCh={26}
+        value={eye}
+        options={optionsOf(EYES)}
+        onChoose={onEye}
+      />
       {eye === 'screen' && (
         <>
-          <label className="flex items-center gap-2">
-            <span className="text-quiet">This screen’s white</span>
-            <select
-              aria-label="This screen’s white"
-              className="min-h-8 rounded-[3px] border border-edge bg-field px-2"
-              value={screen.key}
-              onChange={(e) => screen.setKey(e.target.value)}
-            >
-              {WHITES.map((key) => (
-                <option key={key}>{key}</option>
-              ))}
-            </select>
-          </label>
+          <LineChoice
+            word="This screen’s white"
+            label="This screen’s white"
+            value={screen.key}
+            options={WHITES.map((key) => [key, key])}
+            onChoose={screen.setKey}
+          />
           {screen.key === 'measured' && (
             <input
               aria-label="Measured white of this screen, x and y"

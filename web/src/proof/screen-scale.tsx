@@ -4,6 +4,7 @@ import { decimal } from '../parts/decimal.ts';
 import { Typed } from '../parts/typed.tsx';
 import { useRemembered } from '../parts/remembered.ts';
 import { QuietButton } from '../parts/button.tsx';
+import { LineChoice, optionsOf } from './line-choice.tsx';
 
 /** A bank card is as wide as this everywhere (ISO/IEC 7810, ID-1). */
 const CARD_MM = 85.6;
@@ -89,21 +90,13 @@ export function useShownSize({ commission, widthPx, heightPx }: PictureView): Sh
 export function SizeLine({ size, viewingMm }: { size: ShownSize; viewingMm: number }) {
   return (
     <>
-      <label className="flex items-center gap-2">
-        <span className="text-quiet">Size</span>
-        <select
-          aria-label="How large it is drawn"
-          className="min-h-8 rounded-[3px] border border-edge bg-field px-2"
-          value={size.choice}
-          onChange={(e) => size.choose(e.target.value as Size)}
-        >
-          {Object.entries(SIZES).map(([key, name]) => (
-            <option key={key} value={key}>
-              {name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <LineChoice
+        word="Size"
+        label="How large it is drawn"
+        value={size.choice}
+        options={optionsOf(SIZES)}
+        onChoose={size.choose}
+      />
       {size.choice === 'hanging' && (
         <>
           <Typed

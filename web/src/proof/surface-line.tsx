@@ -8,6 +8,7 @@ import { MOST_TILT_DEG, mirrorTilt, SURFACE_LIGHTS, type SurfaceLight } from '@r
 import { useConditionQuery } from '../api/api.ts';
 import { squareOf } from '../parts/scan-square.ts';
 import type { SheetSurface } from './proof-canvas.ts';
+import { LineChoice } from './line-choice.tsx';
 
 export type SurfaceChoice = 'off' | SurfaceLight;
 
@@ -87,6 +88,14 @@ function wordsOf(condition: ConditionView): string {
 }
 
 /** The sheets' own surface: off, in natural or raking light; the lamp is moved about them, and they are tilted towards it. */
+/** In which light the sheets' own surface is drawn. */
+const SURFACES: readonly (readonly [SurfaceChoice, string])[] = [
+  ['off', 'not drawn'],
+  ...(Object.keys(SURFACE_LIGHTS) as SurfaceLight[]).map(
+    (key) => [key, `in ${SURFACE_LIGHTS[key].name} light`] as const,
+  ),
+];
+
 export function SurfaceLine({
   held,
   onHeld,
@@ -99,22 +108,13 @@ export function SurfaceLine({
   const { choice, lampDeg, tiltDeg } = held;
   return (
     <>
-      <label className="flex items-center gap-2">
-        <span className="text-quiet">Surface</span>
-        <select
-          aria-label="Surface of the sheets"
-          className="min-h-8 rounded-[3px] border border-edge bg-field px-2"
-          value={choice}
-          onChange={(e) => onHeld({ ...held, choice: e.target.value as SurfaceChoice })}
-        >
-          <option value="off">not drawn</option>
-          {Object.entries(SURFACE_LIGHTS).map(([key, { name }]) => (
-            <option key={key} value={key}>
-              in {name} light
-            </option>
-          ))}
-        </select>
-      </label>
+      <LineChoice
+        word="Surface"
+        label="Surface of the sheets"
+        value={choice}
+        options={SURFACES}
+        onChoose={(next) => onHeld({ ...held, choice: next })}
+      />
       {choice !== 'off' && (
         <>
           <div className="flex basis-full flex-wrap items-center gap-x-6">

@@ -1,0 +1,79 @@
+import type { ConditionHead } from '@rakuen/contract/conditions';
+import { formatNumber } from '@rakuen/core/measurement/show';
+import { conditionLine } from '../parts/label.ts';
+import type { LabImage } from '../pictures/lab-image.ts';
+import { BeyondLine, SAMPLED } from './beyond-line.tsx';
+import type { InHand } from './in-hand.ts';
+import { screenSpace, type ProofView, type SeenSheet } from './proof-canvas.ts';
+
+type Pair = readonly [InHand, InHand];
+
+/** What lies in which hand, over the proof. */
+export function PairNames({ pair: [left, right], same }: { pair: Pair; same: boolean }) {
+  const oneSheet = right.condition.id === left.condition.id;
+  return (
+    <div className="mb-2 flex flex-wrap items-baseline justify-between gap-x-6">
+      <p>
+        <span className="font-serif text-[1.1rem]">{left.name}</span>{' '}
+        <span className="text-[13px] text-quiet">{conditionLine(left.condition)}, in the left hand</span>
+      </p>
+      {!same && (
+        <p>
+          <span className="text-[13px] text-quiet">
+            in the right hand{oneSheet ? '' : `, ${conditionLine(right.condition)}`}
+          </span>{' '}
+          <span className="font-serif text-[1.1rem]">{right.name}</span>
+        </p>
+      )}
+    </div>
+  );
+}
+
+interface Laid {
+  readonly seen: SeenSheet;
+  readonly modelError?: number;
+}
+
+/** What the proof rests on, what the screen can't show of it, and what it can't tell. */
+export function RestsOn({
+  pair: [left, right],
+  laid: [first, second],
+  image,
+  view,
+  same,
+  where,
+  drawsSurface,
+}: {
+  pair: Pair;
+  laid: readonly [Laid, Laid];
+  image: LabImage;
+  view: Omit<ProofView, 'recipes'>;
+  same: boolean;
+  /** Light and glass in words. */
+  where: string;
+  drawsSurface: boolean;
+}) {
+  const looked = Math.min(SAMPLED, image.widthPx * image.heightPx);
+  return (
+    <p className="mt-1 max-w-[96ch] text-[12.5px] text-quiet">
+      From the models of the two print conditions ({modelWords(left.condition, first.modelError)}
+      {left.condition.id === right.condition.id ? '' : `; ${modelWords(right.condition, second.modelError)}`}), in{' '}
+      {where}. Your screen is taken as {screenSpace().name}; beyond it lies{' '}
+      <BeyondLine image={image} sheet={first.seen} recipe={left.recipe} view={view} name={left.name} />
+      {!same && (
+        <>
+          {' '}
+          and <BeyondLine image={image} sheet={second.seen} recipe={right.recipe} view={view} name={right.name} />
+        </>
+      )}
+      , of some {looked} pixels looked at; drawn from {image.widthPx} × {image.heightPx} of the file’s pixels.
+      {drawsSurface ? '' : ' Texture and sheen are not drawn.'} A proof on a screen is no print: judge the last step on
+      a strip, dry, in the light of the place.
+    </p>
+  );
+}
+
+const modelWords = ({ paper }: ConditionHead, error: number | undefined): string =>
+  error === undefined
+    ? `${paper.name}: by the solid of its colours alone`
+    : `${paper.name}: ± ${formatNumber(error, 1)} ΔE00`;
