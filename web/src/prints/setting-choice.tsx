@@ -5,7 +5,8 @@ import { SETTINGS, written } from '@rakuen/core/print/settings';
 import { Button } from '../parts/button.tsx';
 import { ChoiceField, named, TextField } from '../parts/form.tsx';
 import { useSettingWordsQuery } from './print-api.ts';
-import { decimal } from '../parts/decimal.ts';
+import { asNumber } from '../parts/decimal.ts';
+import { Waiting } from '../parts/messages.tsx';
 
 const CHOICES: Partial<Record<SettingKey, readonly string[]>> = {
   blackInk: BLACK_INKS,
@@ -74,24 +75,30 @@ function Chooser({
 }) {
   const { entry, name: label } = SETTINGS[name];
   const value = print.settings[name];
-  const { data } = useSettingWordsQuery(print.settings.printer);
+  const { data, isFetching } = useSettingWordsQuery(print.settings.printer);
   const known = CHOICES[name] ?? data?.words[name] ?? [];
   const [typed, setTyped] = useState<string>();
+  const [wrong, setWrong] = useState<string>();
   if (entry === 'yes or no')
     return (
       <Button onClick={() => onChoose(!value)} className="ml-2">
         {value ? 'Leave it off' : 'Set it'}
       </Button>
     );
+  // No field gives way to another under the hand: it is there once its words are.
+  if (entry === 'word' && known.length === 0 && isFetching) return <Waiting what="Looking up what it was before" />;
+  const stands = entry === 'number' ? String(value ?? '') : '';
   const typing = entry === 'number' || typed !== undefined || (entry === 'word' && known.length === 0);
   return (
     <form
       className="my-1 flex max-w-md items-end gap-2"
       onSubmit={(e) => {
         e.preventDefault();
-        const text = (typed ?? '').trim();
-        if (entry === 'number') onChoose(decimal(text) || 0);
-        else onChoose(text);
+        const text = (typed ?? stands).trim();
+        if (entry !== 'number') return onChoose(text);
+        const number = asNumber.setValueAs(text);
+        if (!Number.isFinite(number)) return setWrong('A number is needed');
+        onChoose(number);
       }}
     >
       {typing ? (
@@ -101,8 +108,12 @@ function Chooser({
           autoFocus
           maxLength={120}
           inputMode={entry === 'number' ? 'decimal' : undefined}
-          value={typed ?? (entry === 'number' ? String(value ?? '') : '')}
-          onChange={(e) => setTyped(e.target.value)}
+          error={wrong}
+          value={typed ?? stands}
+          onChange={(e) => {
+            setTyped(e.target.value);
+            setWrong(undefined);
+          }}
           className="min-w-56"
         />
       ) : (
