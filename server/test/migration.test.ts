@@ -11,10 +11,10 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 /** The migrations up to one and with it. */
 const upTo = (name: string) => MIGRATIONS.slice(0, MIGRATIONS.findIndex((m) => m.name.startsWith(name)) + 1);
 
-const opened = (migrations: typeof MIGRATIONS) =>
+const opened = (migrations: typeof MIGRATIONS, database = join(folder, 'old.sqlite')) =>
   new DataSource({
     type: 'better-sqlite3',
-    database: join(folder, 'old.sqlite'),
+    database,
     entities: [],
     migrations,
     migrationsRun: true,
@@ -26,14 +26,7 @@ const PAPER = `INSERT INTO papers (id, createdAt, maker, name, coating, base, su
 describe('a studio of the version before', () => {
   it('keeps what was claimed of its papers; from then on it may be left open, and there is one of each name and weight still', async () => {
     const at = join(folder, 'claims.sqlite');
-    const open = (migrations: typeof MIGRATIONS) =>
-      new DataSource({
-        type: 'better-sqlite3',
-        database: at,
-        entities: [],
-        migrations,
-        migrationsRun: true,
-      }).initialize();
+    const open = (migrations: typeof MIGRATIONS) => opened(migrations, at);
     const older = await open(upTo('Finding'));
     await older.query(PAPER, ['p', 'Rag', 310.5]);
     await older.destroy();
@@ -56,14 +49,7 @@ describe('a studio of the version before', () => {
 
   it('its figures leave the rows they stood in; what is recorded of a print condition stays, and an earlier version computes them anew', async () => {
     const at = join(folder, 'told-apart.sqlite');
-    const open = (migrations: typeof MIGRATIONS) =>
-      new DataSource({
-        type: 'better-sqlite3',
-        database: at,
-        entities: [],
-        migrations,
-        migrationsRun: true,
-      }).initialize();
+    const open = (migrations: typeof MIGRATIONS) => opened(migrations, at);
     const older = await open(upTo('OpenClaims'));
     await older.query(PAPER, ['p', 'Rag', 310.5]);
     for (const id of ['read', 'bare'])

@@ -6,6 +6,7 @@ import type { Figure } from '@rakuen/core/measurement/figure';
 import { computeFigures, FIGURES_VERSION, MEASURES, observedFigures } from '@rakuen/core/measurement/measures/registry';
 import type { Observation } from '@rakuen/core/measurement/observations';
 import type { ConditionFacts, FactsHead } from '@rakuen/contract/conditions';
+import { RakuenError } from '../app/errors.ts';
 import { FileStore } from '../files/file-store.ts';
 import { type SpeakingReading, speakingSets } from '../readings/primary-reading.ts';
 import { setKey, setSources } from '../readings/reading-source.ts';
@@ -124,6 +125,7 @@ export class FactsService {
     try {
       return await this.derived.get(id, 'facts', () => this.inputs(id, async (told) => (await told).facts));
     } catch (error) {
+      if (!isOfTheFile(error)) throw error;
       Logger.error(`Readings of ${id} could not be read: ${String(error)}`, FactsService.name);
       return UNREADABLE;
     }
@@ -166,6 +168,10 @@ export class FactsService {
 
 const keyOf = (sets: readonly SpeakingReading[], toldFrom: number): string =>
   JSON.stringify([FIGURES_VERSION, toldFrom, sets.map(setKey)]);
+
+/** Whether a kept file itself is at fault: it is gone, or holds no readings. A server that is stopped or busy says nothing of it. */
+const isOfTheFile = (error: unknown): boolean =>
+  error instanceof RakuenError ? error.getStatus() === 422 : (error as { code?: unknown }).code === 'ENOENT';
 
 const UNREADABLE_FIGURE: Figure = {
   shape: 'missing',

@@ -98,7 +98,7 @@ describe('what lies on the table', () => {
     });
     const store = freshStore();
     await store.dispatch(api.endpoints.table.initiate());
-    const left = () => api.endpoints.table.select()(store.getState() as never).data?.leftHand;
+    const left = () => api.endpoints.table.select()(store.getState()).data?.leftHand;
     const swap = () => store.dispatch(api.endpoints.atTable.initiate({ deed: 'swap hands' }));
     const [first, second] = [swap(), swap()];
     expect(left()).toBe('a');
@@ -118,7 +118,7 @@ describe('what lies on the table', () => {
     serve(({ method }) => (method === 'GET' ? TABLE : new Promise((done) => (answer = done))));
     const store = freshStore();
     await store.dispatch(api.endpoints.table.initiate());
-    const lying = () => api.endpoints.table.select()(store.getState() as never).data?.conditionIds;
+    const lying = () => api.endpoints.table.select()(store.getState()).data?.conditionIds;
     const deed = store.dispatch(api.endpoints.atTable.initiate({ deed: 'lay paper', id: 'b' }));
     expect(lying()).toEqual(['a', 'b']);
     await new Promise((done) => setTimeout(done, 20));

@@ -50,7 +50,7 @@ async function under(laid: readonly ConditionView[], spectra: Record<string, obj
   const figure = (id: string, key = 'dmax') => hand.now().conditions.find((c) => c.id === id)!.facts!.figures[key];
   const choose = async (key: string) => {
     const { api } = await import('../api/api.ts');
-    await hand.does(() => hand.store.dispatch(api.endpoints.atTable.initiate({ deed: 'light', id: key }) as never));
+    await hand.does(() => hand.store.dispatch(api.endpoints.atTable.initiate({ deed: 'light', id: key })));
     await hand.until((t) => t.light.key === key);
   };
   const asked = async (power: unknown) => {

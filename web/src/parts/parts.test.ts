@@ -22,9 +22,9 @@ describe('a number as a hand writes it', () => {
 
   it('comma and point are one to it, whatever the number (fast-check)', () =>
     fc.assert(
-      fc.property(fc.double({ min: -1e6, max: 1e6, noNaN: true }), (any) => {
+      fc.property(fc.double({ min: -1e6, max: 1e6, noNaN: true }), (drawn) => {
         // There is no nought with a sign on paper.
-        const v = any + 0;
+        const v = drawn + 0;
         expect(decimal(String(v).replace('.', ','))).toBe(v);
         expect(asNumber.setValueAs(v)).toBe(v);
       }),
