@@ -1,6 +1,6 @@
 import type { PhotographKind } from '@rakuen/contract/vocabulary';
 import { Column, Entity, PrimaryColumn } from 'typeorm';
-import type { PrintSettings } from '@rakuen/contract/prints';
+import type { PrintInput, PrintSettings } from '@rakuen/contract/prints';
 import type { PrintState } from '@rakuen/contract/vocabulary';
 import type { Presence, RunPlan } from '@rakuen/core/print/run-order';
 
@@ -16,7 +16,7 @@ export class PrintRow {
   @Column('integer') copies!: number;
   @Column('simple-json') settings!: PrintSettings;
   @Column('simple-json') carriedOver!: string[];
-  @Column('text') verdict!: string;
+  @Column('text') verdict!: PrintInput['verdict'];
   @Column('text') verdictReason!: string;
   @Column('text') notes!: string;
   @Column('text') state!: PrintState;
@@ -28,7 +28,7 @@ export class PrintRow {
   /** At the printer, as timed. */
   @Column('real', { nullable: true }) minutes!: number | null;
   @Column('text') judgedIn!: string;
-  @Column('text') decidedBy!: string;
+  @Column('text') decidedBy!: NonNullable<PrintInput['decidedBy']> | '';
   @Column('text') decidedWhy!: string;
   /** Counts its changes; kept by the database. */
   @Column({ type: 'integer', default: 1, insert: false, update: false })

@@ -1,5 +1,5 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
-import { record, revise, unrecord } from '../record-again.ts';
+import { columnsChange } from '../record-again.ts';
 
 /** What a maker claims of a paper, with what an earlier version has to read where nothing is claimed. */
 const CLAIMS = [
@@ -16,18 +16,16 @@ async function remade(
   columns: readonly (readonly [name: string, type: string, from: string])[],
   one: string,
 ) {
-  await unrecord(runner, 'papers');
-  await runner.query('DROP TRIGGER papers_revised');
-  await runner.query('DROP INDEX papers_one');
-  for (const [name, type, from] of columns) {
-    await runner.query(`ALTER TABLE papers ADD COLUMN ${name}_ ${type}`);
-    await runner.query(`UPDATE papers SET ${name}_ = ${from}`);
-    await runner.query(`ALTER TABLE papers DROP COLUMN ${name}`);
-    await runner.query(`ALTER TABLE papers RENAME COLUMN ${name}_ TO ${name}`);
-  }
-  await runner.query(`CREATE UNIQUE INDEX papers_one ON papers(maker COLLATE NOCASE, name COLLATE NOCASE, ${one})`);
-  await revise(runner, 'papers');
-  await record(runner, 'papers');
+  await columnsChange(runner, 'papers', async () => {
+    await runner.query('DROP INDEX papers_one');
+    for (const [name, type, from] of columns) {
+      await runner.query(`ALTER TABLE papers ADD COLUMN ${name}_ ${type}`);
+      await runner.query(`UPDATE papers SET ${name}_ = ${from}`);
+      await runner.query(`ALTER TABLE papers DROP COLUMN ${name}`);
+      await runner.query(`ALTER TABLE papers RENAME COLUMN ${name}_ TO ${name}`);
+    }
+    await runner.query(`CREATE UNIQUE INDEX papers_one ON papers(maker COLLATE NOCASE, name COLLATE NOCASE, ${one})`);
+  });
 }
 
 /** A paper is known by its maker and name; the rest may be left open and is then not claimed. */
