@@ -1,5 +1,5 @@
 import type { TypePlan } from '@rakuen/core/layout/pack-plan';
-import { Id, Int, Maybe, Num, Part, Parts, Rows, Text, When, Words, Yes } from './fields.ts';
+import { Id, Int, Maybe, Num, Part, Parts, Plain, Rows, Text, When, Words, Yes } from './fields.ts';
 
 export class PackTypeInput {
   @Id() conditionId!: string;
@@ -13,15 +13,29 @@ export class PackCropInput {
   @Num(10, 2000) heightMm!: number;
 }
 
-/** A pack of samples: types and copies, and what goes on them. */
-export class PackInput {
-  @Text(80) name!: string;
+/** What goes on the sheets of every type. */
+class PackSheets {
   @Num(50, 2000) widthMm!: number;
   @Num(50, 2000) heightMm!: number;
-  @Parts(() => PackTypeInput, 30) types!: PackTypeInput[];
   @Maybe() @Id() chartId?: string;
   @Yes() testPage!: boolean;
   @Parts(() => PackCropInput, 40) crops!: PackCropInput[];
+}
+
+/** A pack of samples: types and copies, and what goes on them. */
+export class PackInput extends PackSheets {
+  @Text(80) name!: string;
+  @Parts(() => PackTypeInput, 30) types!: PackTypeInput[];
+}
+
+/** Asks how the sheets of each type would lie, before a pack is planned. */
+export class PackLookInput extends PackSheets {
+  @Int(1, 100) sheets!: number;
+}
+
+/** How they would lie. */
+export class PackLook {
+  @Plain() each!: Omit<TypePlan, 'id'>;
 }
 
 export class PackDone {

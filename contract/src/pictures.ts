@@ -43,7 +43,7 @@ export class CommissionInput {
   @Text(20) glass!: string;
   @Num(1, 20_000) lux!: number;
   @Yes() mustLast!: boolean;
-  @Several(Object.keys(VETOES)) vetoes!: Veto[];
+  @Several(Object.keys(VETOES)) vetoes!: readonly Veto[];
   /** L*, a*, b* of an original's ground. */
   @Maybe() @Numbers(-128, 128, 3, 3) originalGround?: Lab;
   @Maybe() @FreeText(2000) wishes?: string;

@@ -463,6 +463,11 @@ const RACES: Race[] = [
     ),
   },
   {
+    route: 'POST /api/packs/look',
+    granted: AT_ONCE,
+    ask: always(() => post('packs/look', { widthMm: 210, heightMm: 297, sheets: 2, testPage: true, crops: [] })),
+  },
+  {
     route: 'POST /api/packs/{id}/sheets',
     ask: once(pack, (id, i) => post(`packs/${id}/sheets`, { sheet: `${conditionId}/0`, printed: i % 2 === 0 })),
   },

@@ -16,7 +16,6 @@ import { ReadingRow } from '../store/entities/readings.ts';
 import { factsHead } from './condition-heads.ts';
 import { FactsService, withObserved } from './facts.service.ts';
 import { asObservation, ObservationsService, observationView } from './observations.service.ts';
-import { present } from '../store/rows.ts';
 
 /** Columns a condition is told apart by. */
 const SAID = {
@@ -61,13 +60,11 @@ export class ConditionsService {
       if (atTheBench) facts.set(id, factsHead(atTheBench));
     }
     const apart = whatPartsThem(rows);
-    return rows.map(({ figuresFrom, profileId, ...said }) => ({
-      ...said,
-      figuresFrom: figuresFrom ?? undefined,
-      profileId: profileId ?? undefined,
-      apart: apart.get(said.id),
-      paper: papers.get(said.paperId)!,
-      facts: facts.get(said.id),
+    return rows.map((row) => ({
+      ...said(row),
+      apart: apart.get(row.id),
+      paper: papers.get(row.paperId)!,
+      facts: facts.get(row.id),
     }));
   }
 
@@ -165,14 +162,12 @@ export class ConditionsService {
     });
     const apart = whatPartsThem(siblings);
     return rows.map((row): ConditionView => {
-      const { figuresFrom, profileId, ...rest } = row;
       const found = observations.get(row.id)!;
       const facts = withObserved(read.get(row.id), found.map(asObservation));
       return {
-        ...rest,
+        ...said(row),
+        notes: row.notes,
         facts,
-        figuresFrom: figuresFrom ?? undefined,
-        profileId: profileId ?? undefined,
         apart: apart.get(row.id),
         paper: paperHead(papers.get(row.paperId)!),
         readings: readings
@@ -185,9 +180,44 @@ export class ConditionsService {
 }
 
 export function readingView(row: ReadingRow, primary: boolean): ReadingView {
-  const { mapping: _mapping, ...rest } = row;
-  return { ...present(rest), primary };
+  return {
+    id: row.id,
+    conditionId: row.conditionId,
+    fileName: row.fileName,
+    contentHash: row.contentHash,
+    part: row.part,
+    patchCount: row.patchCount,
+    colourFrom: row.colourFrom,
+    deviceSpace: row.deviceSpace ?? undefined,
+    measurementCondition: row.measurementCondition ?? undefined,
+    instrument: row.instrument ?? undefined,
+    backing: row.backing ?? undefined,
+    measuredAt: row.measuredAt ?? undefined,
+    importedAt: row.importedAt,
+    source: row.source,
+    batch: row.batch,
+    printedAt: row.printedAt ?? undefined,
+    primary,
+  };
 }
+
+/** What its own row says of a print condition. */
+const said = (row: Omit<ConditionRow, 'notes'>) => ({
+  id: row.id,
+  revision: row.revision,
+  createdAt: row.createdAt,
+  paperId: row.paperId,
+  printer: row.printer,
+  inkSet: row.inkSet,
+  blackInk: row.blackInk,
+  mediaSetting: row.mediaSetting,
+  resolution: row.resolution,
+  printMode: row.printMode,
+  profile: row.profile,
+  blackOvercoat: row.blackOvercoat,
+  profileId: row.profileId ?? undefined,
+  figuresFrom: row.figuresFrom ?? undefined,
+});
 
 const trimmed = (input: ConditionInput) => ({
   ...input,

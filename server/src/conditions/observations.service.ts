@@ -6,7 +6,7 @@ import { OBSERVATION_KINDS, type Observation } from '@rakuen/core/measurement/ob
 import type { ObservationView } from '@rakuen/contract/observations';
 import { notFound } from '../app/errors.ts';
 import { ConditionRow, ObservationRow } from '../store/entities/papers.ts';
-import { present, wholes } from '../store/rows.ts';
+import { wholes } from '../store/rows.ts';
 
 /** Observations of print conditions. */
 @Injectable()
@@ -58,5 +58,16 @@ export class ObservationsService {
 export const asObservation = (row: ObservationRow): Observation => ({ kind: row.kind, ...row.value }) as Observation;
 
 export function observationView(row: ObservationRow): ObservationView {
-  return present(row);
+  return {
+    id: row.id,
+    conditionId: row.conditionId,
+    kind: row.kind,
+    value: row.value,
+    takenAt: row.takenAt,
+    by: row.by,
+    instrument: row.instrument,
+    light: row.light,
+    note: row.note,
+    scanHash: row.scanHash ?? undefined,
+  };
 }

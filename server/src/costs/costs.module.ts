@@ -1,50 +1,13 @@
-import { Body, Controller, Get, Module, Put, Query } from '@nestjs/common';
-import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { AccountQuery, CostQuery, CostView, RatesInput, RatesView, SpoilageView } from '@rakuen/contract/costs';
+import { Module } from '@nestjs/common';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { PapersModule } from '../papers/papers.module.ts';
 import { BenchModule } from '../bench/bench.module.ts';
 import { ProfilesModule } from '../profiles/profiles.module.ts';
 import { PicturesModule } from '../pictures/pictures.module.ts';
 import { StockModule } from '../stock/stock.module.ts';
-import { IfMatch } from '../app/revision.ts';
 import { CostsService } from './costs.service.ts';
 import { SpoilageService } from './spoilage.service.ts';
-
-@ApiTags('costs')
-@Controller()
-class CostsController {
-  constructor(
-    private readonly costs: CostsService,
-    private readonly spoilage: SpoilageService,
-  ) {}
-
-  @Get('rates')
-  @ApiOkResponse({ type: RatesView })
-  rates(): Promise<RatesView> {
-    return this.costs.rates();
-  }
-
-  @Put('rates')
-  @ApiOkResponse({ type: RatesView })
-  setRates(@Body() rates: RatesInput, @IfMatch() from?: number): Promise<RatesView> {
-    return this.costs.setRates(rates, from);
-  }
-
-  /** What a good print of a picture on a sheet costs. */
-  @Get('costs')
-  @ApiOkResponse({ type: CostView })
-  cost(@Query() query: CostQuery): Promise<CostView> {
-    return this.costs.cost(query);
-  }
-
-  /** What was spoilt, by paper, printer, feed and cause. */
-  @Get('spoilage')
-  @ApiOkResponse({ type: SpoilageView })
-  account(@Query() query: AccountQuery): Promise<SpoilageView> {
-    return this.spoilage.account(query);
-  }
-}
+import { CostsController } from './costs.controller.ts';
 
 @Module({
   imports: [ConditionsModule, PicturesModule, PapersModule, StockModule, BenchModule, ProfilesModule],

@@ -17,7 +17,7 @@ import { hasModel, LaidService } from '../profiles/laid.service.ts';
 import type { PackedSent } from '../work/lay-tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
-import { StockService } from '../stock/stock.module.ts';
+import { StockService } from '../stock/stock.service.ts';
 import { PrintRow } from '../store/entities/prints.ts';
 import { RuleRow } from '../store/entities/records.ts';
 import { ruleOf, setRule } from '../store/rules.ts';

@@ -9,13 +9,13 @@ import type { PictureView } from '@rakuen/contract/pictures';
 import { EditionsService } from '../editions/editions.service.ts';
 import { EyeService } from '../eye/eye.service.ts';
 import { MatchesService } from '../matches/matches.service.ts';
-import { PacksService } from '../packs/packs.module.ts';
+import { PacksService } from '../packs/packs.service.ts';
 import { MisprintsService } from '../prints/misprints.service.ts';
 import { PrintsService } from '../prints/prints.service.ts';
-import { StockService } from '../stock/stock.module.ts';
+import { StockService } from '../stock/stock.service.ts';
 import { TrialRow } from '../store/entities/judgements.ts';
 import { DecisionRow } from '../store/entities/matches.ts';
-import { TrialsService } from '../trials/trials.module.ts';
+import { TrialsService } from '../trials/trials.service.ts';
 
 /** What stands in the studio when the season is laid. */
 interface Standing {

@@ -237,18 +237,31 @@ function numberView(n: NumberRow, edition: EditionRow): NumberView {
     fate: n.fate,
     to: n.fateTo,
     note: n.note,
-    ...(n.printId && { printId: n.printId }),
-    ...(n.fateOn && { on: n.fateOn }),
-    ...(n.price !== null && { price: n.price }),
-    ...(n.currency && { currency: n.currency }),
+    printId: n.printId ?? undefined,
+    on: n.fateOn ?? undefined,
+    price: n.price ?? undefined,
+    currency: n.currency ?? undefined,
   };
 }
 
-function editionView({ size, ...row }: EditionRow, numbers: readonly NumberRow[]): EditionView {
+function editionView(row: EditionRow, numbers: readonly NumberRow[]): EditionView {
   return {
-    ...row,
-    ...(size !== null && { size }),
-    numbers: numbers.map((n) => numberView(n, { size, ...row })),
+    id: row.id,
+    revision: row.revision,
+    createdAt: row.createdAt,
+    pictureId: row.pictureId,
+    conditionId: row.conditionId,
+    name: row.name,
+    size: row.size ?? undefined,
+    artist: row.artist,
+    printer: row.printer,
+    good: row.good,
+    widthMm: row.widthMm,
+    heightMm: row.heightMm,
+    batch: row.batch,
+    accepted: row.accepted,
+    notes: row.notes,
+    numbers: numbers.map((n) => numberView(n, row)),
     locked: numbers.length > 0,
   };
 }

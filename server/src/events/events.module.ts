@@ -1,33 +1,7 @@
-import { Controller, Get, HttpCode, Module, Param, Post, Query } from '@nestjs/common';
-import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { BinEntry, EventsQuery, EventView } from '@rakuen/contract/events';
+import { Module } from '@nestjs/common';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { EventsService } from './events.service.ts';
-
-@ApiTags('what happened')
-@Controller()
-class EventsController {
-  constructor(private readonly events: EventsService) {}
-
-  @Get('events')
-  @ApiOkResponse({ type: [EventView] })
-  list(@Query() query: EventsQuery): Promise<EventView[]> {
-    return this.events.list(query);
-  }
-
-  @Get('bin')
-  @ApiOkResponse({ type: [BinEntry] })
-  bin(): Promise<BinEntry[]> {
-    return this.events.bin();
-  }
-
-  /** Brings back what a deed removed or changed. */
-  @Post('events/:change/undo')
-  @HttpCode(204)
-  undo(@Param('change') change: string): Promise<void> {
-    return this.events.undo(change);
-  }
-}
+import { EventsController } from './events.controller.ts';
 
 @Module({ imports: [ConditionsModule], controllers: [EventsController], providers: [EventsService] })
 export class EventsModule {}

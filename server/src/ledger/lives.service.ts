@@ -4,7 +4,7 @@ import { rateOf } from '@rakuen/core/cost/spoilage';
 import type { PaperLife, PictureLife, PictureOnPaper, SheetTried } from '@rakuen/contract/ledger';
 import { notFound } from '../app/errors.ts';
 import { EditionsService } from '../editions/editions.service.ts';
-import { StockService } from '../stock/stock.module.ts';
+import { StockService } from '../stock/stock.service.ts';
 import { LearnedService } from './learned.service.ts';
 
 interface PrintMade {

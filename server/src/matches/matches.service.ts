@@ -42,7 +42,7 @@ import { PaperRow } from '../store/entities/papers.ts';
 import { Writer } from '../store/writer.ts';
 import { AT_ONCE, Workshop } from '../work/workshop.ts';
 import { eachOf, UnderWay } from '../work/under-way.ts';
-import { present, whole } from '../store/rows.ts';
+import { whole } from '../store/rows.ts';
 
 /** Decisions of a list: what a screen shows at once. */
 const MOST_LISTED = 500;
@@ -417,5 +417,18 @@ function qualities(condition: ConditionView, { base, sizes }: PaperRow): SheetQu
 }
 
 export function decisionView(row: DecisionRow): DecisionView {
-  return present(row);
+  return {
+    id: row.id,
+    pictureId: row.pictureId,
+    conditionId: row.conditionId,
+    stamp: row.stamp,
+    reason: row.reason,
+    decidedBy: row.decidedBy,
+    decidedAt: row.decidedAt,
+    place: row.place ?? undefined,
+    score: row.score ?? undefined,
+    lostShare: row.lostShare ?? undefined,
+    costDeltaE: row.costDeltaE ?? undefined,
+    outsideShare: row.outsideShare ?? undefined,
+  };
 }

@@ -55,4 +55,12 @@ export class RecipesService {
 }
 
 /** What a recipe of before some part existed does not name is as it is. */
-const viewOf = (row: RecipeRow): RecipeView => ({ ...row, values: { ...PLAIN, ...row.values } });
+const viewOf = (row: RecipeRow): RecipeView => ({
+  id: row.id,
+  revision: row.revision,
+  changedAt: row.changedAt,
+  pictureId: row.pictureId,
+  conditionId: row.conditionId,
+  name: row.name,
+  values: { ...PLAIN, ...row.values },
+});

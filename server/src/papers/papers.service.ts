@@ -7,7 +7,6 @@ import { refuseStale } from '../app/revision.ts';
 import { paperLabel } from '@rakuen/core/paper';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionRow, PaperRow } from '../store/entities/papers.ts';
-import { present } from '../store/rows.ts';
 
 @Injectable()
 export class PapersService {
@@ -81,8 +80,12 @@ export class PapersService {
 
   private async view(paper: PaperRow): Promise<PaperView> {
     return {
-      ...present(paper),
-      pricePerM2: pricePerM2(paper.sizes),
+      ...paperHead(paper),
+      revision: paper.revision,
+      createdAt: paper.createdAt,
+      base: paper.base ?? undefined,
+      sizes: paper.sizes,
+      notes: paper.notes,
       conditionCount: await this.conditions.countBy({ paperId: paper.id }),
     };
   }
@@ -110,6 +113,16 @@ export function pricePerM2(sizes: readonly PaperSize[]): number | undefined {
 }
 
 export function paperHead(paper: PaperRow): PaperHead {
-  const { createdAt: _, base: __, sizes, notes: ___, revision: ____, ...head } = paper;
-  return { ...present(head), pricePerM2: pricePerM2(sizes) };
+  return {
+    id: paper.id,
+    maker: paper.maker,
+    name: paper.name,
+    coating: paper.coating ?? undefined,
+    surface: paper.surface ?? undefined,
+    weightGsm: paper.weightGsm ?? undefined,
+    thicknessUm: paper.thicknessUm ?? undefined,
+    brightenerClaim: paper.brightenerClaim,
+    pricePerM2: pricePerM2(paper.sizes),
+    currency: paper.currency,
+  };
 }

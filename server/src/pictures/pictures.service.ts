@@ -6,7 +6,6 @@ import { Repository } from 'typeorm';
 import { PICTURE_VERSION } from '@rakuen/core/picture/tally';
 import { USUAL_COMMISSION } from '@rakuen/core/match/commission';
 import type { PictureChange, PictureFields, PictureJob, PictureView } from '@rakuen/contract/pictures';
-import type { ApiError } from '@rakuen/contract/settings';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { refuseStale } from '../app/revision.ts';
@@ -15,20 +14,17 @@ import { DecisionRow } from '../store/entities/matches.ts';
 import { PictureRow } from '../store/entities/pictures.ts';
 import { PrintRow } from '../store/entities/prints.ts';
 import { Writer } from '../store/writer.ts';
+import { type Job, Jobs } from '../work/jobs.ts';
 import { Workshop } from '../work/workshop.ts';
 import { columns } from '../store/rows.ts';
 
-interface RunningJob {
-  view: PictureJob;
-  readonly stop: AbortController;
-}
-
-/** Jobs that ended are remembered for a while, so that the page that asked can learn how. */
-const REMEMBERED_JOBS = 200;
-
 @Injectable()
 export class PicturesService {
-  private readonly jobs = new Map<string, RunningJob>();
+  /** The id of what was read; of which file it is. */
+  private readonly jobs = new Jobs<string, string>('reading of a picture', {
+    message: 'The picture could not be read.',
+    remedy: 'It may be too large for the memory of this machine. Try a smaller copy.',
+  });
 
   constructor(
     @InjectRepository(PictureRow) private readonly pictures: Repository<PictureRow>,
@@ -63,44 +59,38 @@ export class PicturesService {
   }
 
   /** Begins to read a picture and returns at once; the job tells how it goes. */
-  async begin(file: IncomingFile, fields: PictureFields): Promise<PictureJob> {
-    const id = randomUUID();
-    const job: RunningJob = {
-      view: { id, fileName: file.originalname, state: 'waiting', progress: 0 },
-      stop: new AbortController(),
-    };
-    this.jobs.set(id, job);
-    for (const [old, { view }] of this.jobs) {
-      if (this.jobs.size <= REMEMBERED_JOBS) break;
-      if (view.state !== 'waiting' && view.state !== 'reading') this.jobs.delete(old);
-    }
-    void this.read(job, file, fields);
-    return job.view;
+  begin(file: IncomingFile, fields: PictureFields): PictureJob {
+    return jobView(
+      this.jobs.begin(file.originalname, async (signal, progress) => {
+        try {
+          return await this.read(file, fields, signal, progress);
+        } catch (error) {
+          await this.files.discard(file.path);
+          throw error;
+        }
+      }),
+    );
   }
 
   job(id: string): PictureJob {
-    const job = this.jobs.get(id);
-    if (!job) throw notFound('reading of a picture');
-    return job.view;
+    return jobView(this.jobs.get(id));
   }
 
   cancel(id: string): PictureJob {
-    this.job(id);
-    this.jobs.get(id)!.stop.abort();
-    return this.job(id);
+    return jobView(this.jobs.cancel(id));
   }
 
   /** Reads a picture to its end; for the demo studio, which waits. */
   async add(file: IncomingFile, fields: PictureFields): Promise<PictureView> {
-    const job = await this.begin(file, fields);
-    while (['waiting', 'reading'].includes(this.job(job.id).state)) await new Promise((done) => setTimeout(done, 30));
-    const ended = this.job(job.id);
-    if (!ended.pictureId) throw new RakuenError(422, ended.error?.message ?? 'cancelled', { file: file.originalname });
-    return this.view(ended.pictureId);
+    const { result, error } = await this.jobs.ended(this.begin(file, fields).id);
+    if (!result) throw new RakuenError(422, error?.message ?? 'cancelled', { file: file.originalname });
+    return this.view(result);
   }
 
-  /** Changes what a hand says of a picture; what is not named stays. */
-  /** @param from revision the change was made from; whatever it is now where absent */
+  /**
+   * Changes what a hand says of a picture; what is not named stays.
+   * @param from revision the change was made from; whatever it is now where absent
+   */
   async change(
     id: string,
     { title, commission, marks, hints, asFound = [] }: PictureChange,
@@ -169,54 +159,45 @@ export class PicturesService {
     }
   }
 
-  private async read(job: RunningJob, file: IncomingFile, fields: PictureFields): Promise<void> {
-    const update = (change: Partial<PictureJob>) => (job.view = { ...job.view, ...change });
-    try {
-      const { limits } = await this.settings.get();
-      const result = await this.files.scratch((scratch) =>
-        this.workshop.readPicture(
-          { path: file.path, assumeSrgb: fields.assumeSrgb === 'yes', maxPixels: limits.picturePixels, scratch },
-          file.originalname,
-          job.stop.signal,
-          (progress) => job.view.state !== 'done' && update({ state: 'reading', progress: Math.min(0.99, progress) }),
-        ),
-      );
-      const { cells, preview, title, caption, ...rest } = result;
-      const contentHash = await this.files.keepFile(file.path);
-      const previewHash = await this.files.keepBytes(preview);
-      const row = this.pictures.create({
-        ...rest,
-        id: randomUUID(),
-        addedAt: new Date().toISOString(),
-        title: fields.title?.trim() || title || titleFrom(file.originalname),
-        caption: caption ?? '',
-        fileName: file.originalname.slice(0, 200),
-        contentHash,
-        previewHash,
-        colourCells: cells.length / 4,
-        cells: Buffer.from(cells.buffer, cells.byteOffset, cells.byteLength),
-      });
-      await this.writer.run('picture read', () => this.pictures.insert(row));
-      update({ state: 'done', progress: 1, pictureId: row.id });
-    } catch (error) {
-      await this.files.discard(file.path);
-      if (job.stop.signal.aborted) update({ state: 'cancelled' });
-      else {
-        if (!(error instanceof RakuenError)) console.error(error);
-        update({
-          state: 'failed',
-          error:
-            error instanceof RakuenError
-              ? (error.getResponse() as ApiError)
-              : {
-                  message: 'The picture could not be read.',
-                  remedy: 'It may be too large for the memory of this machine. Try a smaller copy.',
-                },
-        });
-      }
-    }
+  private async read(
+    file: IncomingFile,
+    fields: PictureFields,
+    signal: AbortSignal,
+    progress: (share: number) => void,
+  ): Promise<string> {
+    const { limits } = await this.settings.get();
+    const { cells, preview, title, caption, ...rest } = await this.files.scratch((scratch) =>
+      this.workshop.readPicture(
+        { path: file.path, assumeSrgb: fields.assumeSrgb === 'yes', maxPixels: limits.picturePixels, scratch },
+        file.originalname,
+        signal,
+        progress,
+      ),
+    );
+    const contentHash = await this.files.keepFile(file.path);
+    const previewHash = await this.files.keepBytes(preview);
+    const row = this.pictures.create({
+      ...rest,
+      id: randomUUID(),
+      addedAt: new Date().toISOString(),
+      title: fields.title?.trim() || title || titleFrom(file.originalname),
+      caption: caption ?? '',
+      fileName: file.originalname.slice(0, 200),
+      contentHash,
+      previewHash,
+      colourCells: cells.length / 4,
+      cells: Buffer.from(cells.buffer, cells.byteOffset, cells.byteLength),
+    });
+    await this.writer.run('picture read', () => this.pictures.insert(row));
+    return row.id;
   }
 }
+
+const jobView = ({ about, result, ...job }: Job<string, string>): PictureJob => ({
+  ...job,
+  fileName: about,
+  pictureId: result,
+});
 
 /** "IMG_salt-crust.tif" → "IMG salt crust". */
 function titleFrom(fileName: string): string {
@@ -228,15 +209,29 @@ function titleFrom(fileName: string): string {
 }
 
 function pictureView(row: PictureRow): PictureView {
-  const { cells: _cells, previewHash: _preview, commission, marks, hints, ...rest } = row;
   const { structure } = row.figures;
   return {
-    ...rest,
-    commission: commission ?? { ...USUAL_COMMISSION, vetoes: [] },
-    commissioned: commission !== null,
-    marks: marks ?? [...(structure?.marks ?? [])],
-    marksByHand: marks !== null,
-    hints: hints ?? (structure?.hints ?? []).map((h) => h.hint),
-    hintsByHand: hints !== null,
-  } as PictureView;
+    id: row.id,
+    revision: row.revision,
+    addedAt: row.addedAt,
+    title: row.title,
+    caption: row.caption,
+    fileName: row.fileName,
+    contentHash: row.contentHash,
+    format: row.format,
+    widthPx: row.widthPx,
+    heightPx: row.heightPx,
+    bitsPerChannel: row.bitsPerChannel,
+    profile: row.profile,
+    profileAssumed: row.profileAssumed,
+    notes: row.notes,
+    figures: row.figures,
+    colourCells: row.colourCells,
+    commission: row.commission ?? { ...USUAL_COMMISSION, vetoes: [] },
+    commissioned: row.commission !== null,
+    marks: row.marks ?? [...(structure?.marks ?? [])],
+    marksByHand: row.marks !== null,
+    hints: row.hints ?? (structure?.hints ?? []).map((h) => h.hint),
+    hintsByHand: row.hints !== null,
+  };
 }

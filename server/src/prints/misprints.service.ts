@@ -103,13 +103,18 @@ export class MisprintsService {
 }
 
 function misprintView(row: MisprintRow, cause: CauseRow): MisprintView {
-  const { causeId: _cause, boxId: _box, feed: _feed, printId, lost, currency, ...rest } = row;
   return {
-    ...rest,
+    id: row.id,
+    at: row.at,
+    printId: row.printId ?? undefined,
+    pictureId: row.pictureId,
+    conditionId: row.conditionId,
     cause: cause.name,
     look: cause.look,
-    ...(printId && { printId }),
-    ...(lost !== null && { lost }),
-    ...(currency !== null && { currency }),
+    sheets: row.sheets,
+    minutes: row.minutes,
+    note: row.note,
+    lost: row.lost ?? undefined,
+    currency: row.currency ?? undefined,
   };
 }

@@ -111,4 +111,14 @@ export class PhotographsService {
   }
 }
 
-const view = ({ contentHash: _, ...row }: PhotographRow): PhotographView => row;
+const view = (row: PhotographRow): PhotographView => ({
+  id: row.id,
+  printId: row.printId,
+  at: row.at,
+  fileName: row.fileName,
+  kind: row.kind,
+  light: row.light,
+  note: row.note,
+  widthPx: row.widthPx,
+  heightPx: row.heightPx,
+});

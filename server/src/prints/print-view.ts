@@ -11,13 +11,28 @@ const NONE: Spoilt = { sheets: 0, causes: '' };
 
 /** A print as the interface gets it. */
 export function printView(row: PrintRow, { sheets, causes }: Spoilt = NONE): PrintView {
-  const { boxId, fromPrintId: _from, minutes, decidedBy, verdict, ...rest } = row;
   return {
-    ...rest,
-    verdict: verdict as PrintInput['verdict'],
-    ...(boxId && { boxId }),
-    ...(minutes !== null && { minutes }),
-    ...(decidedBy && { decidedBy: decidedBy as NonNullable<PrintInput['decidedBy']> }),
+    id: row.id,
+    revision: row.revision,
+    recordedAt: row.recordedAt,
+    pictureId: row.pictureId,
+    conditionId: row.conditionId,
+    printedOn: row.printedOn,
+    widthMm: row.widthMm,
+    heightMm: row.heightMm,
+    copies: row.copies,
+    settings: row.settings,
+    carriedOver: row.carriedOver,
+    carriedFrom: row.carriedFrom,
+    state: row.state,
+    verdict: row.verdict,
+    verdictReason: row.verdictReason,
+    notes: row.notes,
+    boxId: row.boxId ?? undefined,
+    minutes: row.minutes ?? undefined,
+    judgedIn: row.judgedIn,
+    decidedBy: row.decidedBy || undefined,
+    decidedWhy: row.decidedWhy,
     misprints: sheets,
     misprintCause: causes,
   };
@@ -31,7 +46,7 @@ export function written(input: PrintInput) {
     notes: input.notes ?? '',
     boxId: input.boxId ?? null,
     judgedIn: input.judgedIn?.trim() ?? '',
-    decidedBy: input.decidedBy ?? '',
+    decidedBy: input.decidedBy ?? ('' as const),
     decidedWhy: input.decidedWhy?.trim() ?? '',
   };
 }

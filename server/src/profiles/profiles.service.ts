@@ -33,7 +33,7 @@ import { ProfileCheckRow, ProfileRow } from '../store/entities/profiles.ts';
 import { ReadingRow } from '../store/entities/readings.ts';
 import { Writer } from '../store/writer.ts';
 import { TableService } from '../table/table.service.ts';
-import { Jobs } from '../work/jobs.ts';
+import { type Job, Jobs } from '../work/jobs.ts';
 import type { HeldCheck, OtherBox, OtherSetting } from '../work/model-tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { ModelsService } from './models.service.ts';
@@ -112,7 +112,7 @@ export class ProfilesService {
         field: 'light',
         remedy: `Choose one of ${TABLE_LIGHTS.map((l) => l.key).join(', ')}.`,
       });
-    const job = this.jobs.begin(async (signal, progress) => {
+    const job = this.jobs.begin(undefined, async (signal, progress) => {
       const fitted = await this.models.fitted(conditionId, settings.builtFrom);
       const { version, grid, greys } = settings;
       const { bytes, volume, mesh } = await this.workshop.makeProfile(
@@ -441,7 +441,7 @@ function takenForGrantedOf(profile: Uint8Array, condition: MeasurementCondition 
   return takenForGranted(under, condition ?? undefined);
 }
 
-const jobView = ({ result, ...job }: ReturnType<Jobs<string>['get']>): ProfileJob => ({ ...job, profileId: result });
+const jobView = ({ about: _, result, ...job }: Job<string>): ProfileJob => ({ ...job, profileId: result });
 
 const checkView = (
   { id, at, profileId, conditionId, fileName, result }: ProfileCheckRow,

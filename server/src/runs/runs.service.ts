@@ -22,7 +22,7 @@ import { CostsService } from '../costs/costs.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { cautionsFor } from '../prints/cautions.ts';
 import { PrintsService } from '../prints/prints.service.ts';
-import { StockService } from '../stock/stock.module.ts';
+import { StockService } from '../stock/stock.service.ts';
 import { PrintRow, RunItemRow, RunRow } from '../store/entities/prints.ts';
 
 /** Minutes a print lies before it is looked at, where nothing was said (practice). */

@@ -1,58 +1,7 @@
-import {
-  Body,
-  Controller,
-  Delete,
-  Get,
-  HttpCode,
-  Module,
-  Param,
-  ParseUUIDPipe,
-  Post,
-  UploadedFile,
-  UseInterceptors,
-} from '@nestjs/common';
-import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { LightFields, LightView, SheetView } from '@rakuen/contract/sheets';
-import { upload } from '../app/upload.ts';
-import type { IncomingFile } from '../files/file-store.ts';
+import { Module } from '@nestjs/common';
 import { ReadingsModule } from '../readings/readings.module.ts';
 import { SheetsService } from './sheets.service.ts';
-
-const FileUpload = upload('readingBytes');
-
-@ApiTags('comparison')
-@Controller()
-class SheetsController {
-  constructor(private readonly sheets: SheetsService) {}
-
-  /** Solid and spectra of the reading that gives a print condition its figures. */
-  @Get('conditions/:id/sheet')
-  @ApiOkResponse({ type: SheetView })
-  sheet(@Param('id', ParseUUIDPipe) id: string): Promise<SheetView> {
-    return this.sheets.sheet(id);
-  }
-
-  @Get('lights')
-  @ApiOkResponse({ type: [LightView] })
-  lights(): Promise<LightView[]> {
-    return this.sheets.lights();
-  }
-
-  /** Takes a lamp's spectrum in: two columns, nm and power. */
-  @Post('lights')
-  @ApiConsumes('multipart/form-data')
-  @ApiCreatedResponse({ type: LightView })
-  @UseInterceptors(FileUpload)
-  addLight(@UploadedFile() file: IncomingFile, @Body() fields: LightFields): Promise<LightView> {
-    return this.sheets.addLight(file, fields);
-  }
-
-  @Delete('lights/:id')
-  @HttpCode(204)
-  removeLight(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
-    return this.sheets.removeLight(id);
-  }
-}
+import { SheetsController } from './sheets.controller.ts';
 
 @Module({
   imports: [ReadingsModule],

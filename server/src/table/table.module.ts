@@ -1,27 +1,6 @@
-import { Body, Controller, Get, HttpCode, Module, Post } from '@nestjs/common';
-import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { TableDeedInput, TableState } from '@rakuen/contract/settings';
+import { Module } from '@nestjs/common';
 import { TableService } from './table.service.ts';
-
-@ApiTags('table')
-@Controller('table')
-class TableController {
-  constructor(private readonly table: TableService) {}
-
-  @Get()
-  @ApiOkResponse({ type: TableState })
-  get(): Promise<TableState> {
-    return this.table.get();
-  }
-
-  /** Does one thing at the table; what other windows did meanwhile stays done. */
-  @Post('deeds')
-  @HttpCode(200)
-  @ApiOkResponse({ type: TableState })
-  deed(@Body() deed: TableDeedInput): Promise<TableState> {
-    return this.table.deed(deed);
-  }
-}
+import { TableController } from './table.controller.ts';
 
 @Module({ controllers: [TableController], providers: [TableService], exports: [TableService] })
 export class TableModule {}

@@ -1,0 +1,106 @@
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post, Query } from '@nestjs/common';
+import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import {
+  DecisionInput,
+  DecisionQuery,
+  DecisionView,
+  KeepMatch,
+  KeptMatch,
+  LearnedEyeView,
+  MatchRequest,
+  MatchView,
+  PortfolioRequest,
+  PortfolioView,
+  SchoolInput,
+  SchoolView,
+} from '@rakuen/contract/matches';
+import { Beside } from '../store/one-at-a-time.ts';
+import { MatchesService } from './matches.service.ts';
+
+@ApiTags('matches')
+@Controller()
+export class MatchesController {
+  constructor(private readonly matches: MatchesService) {}
+
+  /** Ranks print conditions for a picture, each with its reasons. */
+  @Beside()
+  @Post('matches')
+  @HttpCode(200)
+  @ApiOkResponse({ type: MatchView })
+  match(@Body() request: MatchRequest): Promise<MatchView> {
+    return this.matches.match(request);
+  }
+
+  /** Pictures against sheets at once: the fewest sheets that carry them. */
+  @Beside()
+  @Post('portfolios')
+  @HttpCode(200)
+  @ApiOkResponse({ type: PortfolioView })
+  portfolio(@Body() request: PortfolioRequest): Promise<PortfolioView> {
+    return this.matches.portfolio(request);
+  }
+
+  @Beside('takes its own turn')
+  @Post('matches/kept')
+  @ApiCreatedResponse({ type: KeptMatch })
+  keep(@Body() request: KeepMatch): Promise<KeptMatch> {
+    return this.matches.keep(request);
+  }
+
+  @Get('pictures/:id/matches')
+  @ApiOkResponse({ type: [KeptMatch] })
+  kept(@Param('id', ParseUUIDPipe) id: string): Promise<KeptMatch[]> {
+    return this.matches.keptOf(id);
+  }
+
+  @Delete('matches/kept/:id')
+  @HttpCode(204)
+  forget(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.matches.forget(id);
+  }
+
+  /** How often each school would have chosen as it was decided here. */
+  @Get('matches/learned')
+  @ApiOkResponse({ type: LearnedEyeView })
+  learned(): Promise<LearnedEyeView> {
+    return this.matches.learned();
+  }
+
+  @Get('schools')
+  @ApiOkResponse({ type: [SchoolView] })
+  schools(): Promise<SchoolView[]> {
+    return this.matches.ownSchools();
+  }
+
+  @Post('schools')
+  @ApiCreatedResponse({ type: SchoolView })
+  found(@Body() input: SchoolInput): Promise<SchoolView> {
+    return this.matches.found(input);
+  }
+
+  @Delete('schools/:id')
+  @HttpCode(204)
+  dissolve(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.matches.dissolve(id);
+  }
+
+  @Get('decisions')
+  @ApiOkResponse({ type: [DecisionView] })
+  list(@Query() query: DecisionQuery): Promise<DecisionView[]> {
+    return this.matches.list(query.pictureId);
+  }
+
+  /** Beside the others: the sheets may have to be learned first, and nobody waits for that. */
+  @Beside('takes its own turn')
+  @Post('decisions')
+  @ApiCreatedResponse({ type: DecisionView })
+  decide(@Body() input: DecisionInput): Promise<DecisionView> {
+    return this.matches.decide(input);
+  }
+
+  @Delete('decisions/:id')
+  @HttpCode(204)
+  takeBack(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.matches.takeBack(id);
+  }
+}

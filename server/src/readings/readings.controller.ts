@@ -1,0 +1,87 @@
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  Put,
+  Query,
+  StreamableFile,
+  UploadedFile,
+  UseInterceptors,
+} from '@nestjs/common';
+import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
+import { attachment } from '../app/outgoing.ts';
+import { ConditionView } from '@rakuen/contract/conditions';
+import { FiguresFrom, HistoryView, ReadingFields, ReadingFileQuery, ReadingPreview } from '@rakuen/contract/readings';
+import { upload } from '../app/upload.ts';
+import type { IncomingFile } from '../files/file-store.ts';
+import { ReadingsService } from './readings.service.ts';
+import { Beside } from '../store/one-at-a-time.ts';
+
+const ReadingUpload = upload('readingBytes');
+
+@ApiTags('readings')
+@Controller()
+export class ReadingsController {
+  constructor(private readonly readings: ReadingsService) {}
+
+  /** Shows what a file of readings holds; keeps nothing. */
+  @Beside()
+  @Post('readings/preview')
+  @HttpCode(200)
+  @ApiConsumes('multipart/form-data')
+  @ApiOkResponse({ type: ReadingPreview })
+  @UseInterceptors(ReadingUpload)
+  preview(@UploadedFile() file: IncomingFile, @Body() fields: ReadingFields): Promise<ReadingPreview> {
+    return this.readings.preview(file, fields);
+  }
+
+  /** Keeps a file as readings of a print condition. */
+  @Post('conditions/:id/readings')
+  @ApiConsumes('multipart/form-data')
+  @ApiCreatedResponse({ type: ConditionView })
+  @UseInterceptors(ReadingUpload)
+  keep(
+    @Param('id', ParseUUIDPipe) id: string,
+    @UploadedFile() file: IncomingFile,
+    @Body() fields: ReadingFields,
+  ): Promise<ConditionView> {
+    return this.readings.keep(id, file, fields);
+  }
+
+  /** Every set of readings of a print condition, with figures of its own. */
+  @Get('conditions/:id/history')
+  @ApiOkResponse({ type: HistoryView })
+  history(@Param('id', ParseUUIDPipe) id: string): Promise<HistoryView> {
+    return this.readings.history(id);
+  }
+
+  /** Chooses the reading that gives the figures. */
+  @Put('conditions/:id/figures-from')
+  @ApiOkResponse({ type: ConditionView })
+  figuresFrom(@Param('id', ParseUUIDPipe) id: string, @Body() choice: FiguresFrom): Promise<ConditionView> {
+    return this.readings.takeFiguresFrom(id, choice.readingId);
+  }
+
+  @Get('readings/:id/file')
+  @ApiProduces('text/plain', 'application/xml', 'text/csv')
+  async file(@Param('id', ParseUUIDPipe) id: string, @Query() query: ReadingFileQuery): Promise<StreamableFile> {
+    const { name, bytes, mediaType } = query.as
+      ? await this.readings.written(id, query.as)
+      : { ...(await this.readings.file(id)), mediaType: 'text/plain' };
+    return new StreamableFile(bytes, {
+      type: mediaType,
+      disposition: attachment(name),
+    });
+  }
+
+  @Delete('readings/:id')
+  @ApiOkResponse({ type: ConditionView })
+  remove(@Param('id', ParseUUIDPipe) id: string): Promise<ConditionView> {
+    return this.readings.remove(id);
+  }
+}
