@@ -185,8 +185,8 @@ test('a spreadsheet whose columns say nothing is mapped by hand, and the next on
   await page.getByLabel('Bring a file of readings').setInputFiles(sheet('felder-2.tsv'));
   await expect(columns).toContainText('As you said it the last time');
   await page.getByRole('button', { name: 'Leave them' }).click();
-  await kept.getByRole('button', { name: /^Remove felder/ }).click();
-  await kept.getByRole('button', { name: /to the bin$/ }).click();
+  await kept.getByRole('button', { name: /^Remove: felder/ }).click();
+  await kept.getByRole('button', { name: /^Put in the bin/ }).click();
   await expect(kept).toHaveCount(0);
 });
 

@@ -107,8 +107,8 @@ test('a file is dropped, looked at, left; dropped again and kept; removed on a s
   await expect(page.getByRole('alert')).toContainText('kept for this print condition already');
   await found.getByRole('button', { name: 'Leave them' }).click();
 
-  await page.getByRole('button', { name: 'Remove washi.txt, M0' }).click();
-  await page.getByRole('button', { name: 'Remove washi.txt, M0, to the bin' }).click();
+  await page.getByRole('button', { name: 'Remove: washi.txt, M0' }).click();
+  await page.getByRole('button', { name: 'Put in the bin: washi.txt, M0' }).click();
   await expect(page.getByRole('region', { name: 'Files' })).toContainText('None yet.');
 
   await step(page, 'Papers');
@@ -137,8 +137,8 @@ test('a file that does not say its measurement condition is told it', async ({ w
   await expect(kept).toContainText('M3');
   // M1 speaks before M3: the figures did not change hands.
   await expect(kept).not.toContainText('figures from this');
-  await kept.getByRole('button', { name: 'Remove plain.txt, M3' }).click();
-  await kept.getByRole('button', { name: 'Remove plain.txt, M3, to the bin' }).click();
+  await kept.getByRole('button', { name: 'Remove: plain.txt, M3' }).click();
+  await kept.getByRole('button', { name: 'Put in the bin: plain.txt, M3' }).click();
   await expect(kept).toHaveCount(0);
 });
 

@@ -175,7 +175,7 @@ function BesideChoice({
 function ProfileIntake({ chosen, onChoose }: { chosen: string; onChoose: (id: string) => void }) {
   const { data: profiles = [] } = useSolidProfiles();
   const [add, adding] = useAddProfileMutation();
-  const [remove] = useRemoveProfileMutation();
+  const [remove, removing] = useRemoveProfileMutation();
   return (
     <>
       <FileButton
@@ -185,9 +185,11 @@ function ProfileIntake({ chosen, onChoose }: { chosen: string; onChoose: (id: st
         onFile={(file) => void add(file).then(({ data }) => data && onChoose(data.id))}
       />
       {profiles.some((p) => p.id === chosen) && (
-        <QuietButton onClick={() => void remove(chosen).then(() => onChoose(''))}>Remove this profile</QuietButton>
+        <QuietButton onClick={() => void remove(chosen).then(({ error }) => !error && onChoose(''))}>
+          Remove this profile
+        </QuietButton>
       )}
-      <ErrorNote error={adding.error} />
+      <ErrorNote error={adding.error ?? removing.error} />
     </>
   );
 }

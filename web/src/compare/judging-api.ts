@@ -1,4 +1,4 @@
-import type { PackDone, PackInput, PackView } from '@rakuen/contract/packs';
+import type { PackDone, PackInput, PackLook, PackLookInput, PackView } from '@rakuen/contract/packs';
 import type { EyeChoice, EyeInput, EyeLabels, EyeView } from '@rakuen/contract/eye';
 import type { TrialInput, TrialView } from '@rakuen/contract/trials';
 import { api } from '../api/api.ts';
@@ -16,6 +16,10 @@ const judgingApi = api.injectEndpoints({
       invalidatesTags: ['trials'],
     }),
     packs: build.query<PackView[], void>({ query: () => 'packs', providesTags: ['packs', 'conditions'] }),
+    packLook: build.query<PackLook, PackLookInput>({
+      query: (body) => ({ url: 'packs/look', method: 'POST', body }),
+      providesTags: ['charts', 'pictures'],
+    }),
     planPack: build.mutation<PackView, PackInput>({
       query: (body) => ({ url: 'packs', method: 'POST', body }),
       invalidatesTags: ['packs'],
@@ -63,6 +67,7 @@ export const {
   useStampTrialMutation,
   useRemoveTrialMutation,
   usePacksQuery,
+  usePackLookQuery,
   usePlanPackMutation,
   useSheetPrintedMutation,
   useRemovePackMutation,

@@ -26,62 +26,21 @@ function figuresOf(laid: readonly LitCondition[], m: Measure) {
   return laid.map((c) => ({ id: c.id, figure: alike.has(c) ? c.facts?.figures[m.key] : undefined, condition: c }));
 }
 
-/** Every measure of all that lies on the table: put in order, hidden, with spread, or as differences from the sheet in the left hand. */
-export function MeasureTable({
-  laid,
-  left,
-  right,
-  thresholds,
-}: {
-  laid: LitCondition[];
-  left: LitCondition;
-  right: LitCondition;
-  thresholds: Thresholds;
-}) {
-  const [by, setBy] = useState<string>();
-  const [spreadSaid, setSpread] = useRemembered('spread-shown', 'yes');
-  const spread = spreadSaid === 'yes';
-  const [differences, setDifferences] = useState(false);
-  const [hidden, setHidden] = useRemembered('hidden-measures', '');
-  const away = new Set(hidden.split(',').filter(Boolean));
-  const hide = (keys: Set<string>) => setHidden([...keys].join(','));
-  const letter = new Map(laid.map((c, i) => [c.id, MARKS[i].letter]));
-  const order = by ? inOrder(figuresOf(laid, EVERY.get(by)!), EVERY.get(by)!).map((f) => f.condition) : laid;
-  const inHand = (c: LitCondition) => (c.id === left.id || c.id === right.id ? 'bg-sheet' : '');
-  const columns = laid.length + 2;
-  // What parts the two in hand comes first, as plainly as it is seen; the rest in its groups.
-  const apart = left.id === right.id ? [] : partingMeasures(left, right, thresholds).filter((m) => !away.has(m.key));
-  const groups = [
-    { name: 'What parts the two in hand', measures: apart },
-    ...MEASURE_GROUPS.map(({ name, measures }) => ({
-      name,
-      measures: measures.filter((m) => !away.has(m.key) && !apart.includes(m)),
-    })),
-  ].filter((g) => g.measures.length > 0);
+interface Laid {
+  readonly laid: readonly LitCondition[];
+  readonly left: LitCondition;
+  readonly right: LitCondition;
+}
 
+/** Every measure of all that lies on the table: put in order, hidden, with spread, or as differences from the sheet in the left hand. */
+export function MeasureTable({ laid, left, right, thresholds }: Laid & { thresholds: Thresholds }) {
+  const shown = useShown();
+  const { by } = shown;
+  const order = by ? inOrder(figuresOf(laid, EVERY.get(by)!), EVERY.get(by)!).map((f) => f.condition) : laid;
+  const columns = laid.length + 2;
   return (
     <section aria-label="Measures of all papers">
-      <div className="flex flex-wrap items-center gap-x-6">
-        <TickField
-          label="Differences from the left hand"
-          checked={differences}
-          onChange={(e) => setDifferences(e.target.checked)}
-        />
-        <TickField
-          label="With their spread"
-          checked={spread}
-          onChange={(e) => setSpread(e.target.checked ? 'yes' : 'no')}
-        />
-        {by && <QuietButton onClick={() => setBy(undefined)}>In the order of the table again</QuietButton>}
-        {away.size > 0 && (
-          <QuietButton onClick={() => hide(new Set())}>
-            Show {away.size} hidden {away.size === 1 ? 'measure' : 'measures'}
-          </QuietButton>
-        )}
-        <span className="ml-auto text-[13px] text-quiet">
-          ▲ best, ▽ least; where no mark stands, schools differ or nothing surely parts them
-        </span>
-      </div>
+      <Tools shown={shown} />
       {/* What is said to a screen reader alone stands where it belongs, and not beside the page. */}
       <div className="relative" role="region" aria-label="All measures">
         <table className="w-full table-fixed border-collapse text-[13px] [&_.whitespace-pre]:whitespace-pre-wrap min-[1200px]:text-[14px]">
@@ -92,79 +51,153 @@ export function MeasureTable({
               <col key={c.id} />
             ))}
           </colgroup>
-          {/* The head stays in sight while the rows go by under it. */}
-          <thead className="sticky -top-5 z-10 bg-ground shadow-[0_1px_0_var(--edge)]">
-            <tr className="align-bottom">
-              <th scope="col" className="py-1 pr-2 text-left font-normal text-quiet">
-                Measured
-              </th>
-              <th scope="col" className="py-1 pr-2 text-left font-normal text-quiet">
-                Left, right
-              </th>
-              {order.map((c) => (
-                <th key={c.id} scope="col" className={`px-1.5 py-1 text-left font-normal ${inHand(c)}`}>
-                  <span className="font-serif font-semibold">{letter.get(c.id)}</span>{' '}
-                  {c.id === left.id && <span className="text-quiet">left hand</span>}
-                  {c.id === right.id && <span className="text-quiet">right hand</span>}
-                  <span className="block truncate font-serif" title={`${c.paper.name}, ${conditionLine(c)}`}>
-                    {c.paper.name}
-                  </span>
-                  <span className="block truncate text-[12px] text-quiet" title={conditionLine(c)}>
-                    {settingLine(c)}
-                  </span>
-                </th>
-              ))}
-            </tr>
-          </thead>
-          {groups.map((group) => (
+          <Head {...{ laid, order, left, right }} />
+          {groupsOf(left, right, thresholds, shown.away).map((group) => (
             <tbody key={group.name}>
               <GroupHead name={group.name} columns={columns} />
               {group.measures.map((m) => (
                 <MeasureRow
                   key={m.key}
                   measure={m}
-                  {...{ laid, order, left, right, thresholds, spread, differences, inHand }}
+                  {...{ laid, order, left, right, thresholds }}
+                  spread={shown.spread}
+                  differences={shown.differences}
                   ordered={by === m.key}
-                  onOrder={() => setBy(by === m.key ? undefined : m.key)}
-                  onHide={() => hide(new Set([...away, m.key]))}
+                  onOrder={() => shown.setBy(by === m.key ? undefined : m.key)}
+                  onHide={() => shown.hide([...shown.away, m.key])}
                 />
               ))}
             </tbody>
           ))}
-          <tbody>
-            <GroupHead name="As the makers claim" columns={columns} />
-            {CLAIMS.map(([name, show]) => (
-              <tr key={name} className="border-b border-line">
-                <th scope="row" className="py-1 pr-2 text-left font-normal">
-                  {name}
-                </th>
-                <td className="py-1 pr-2 text-quiet">not judged</td>
-                {order.map((c) => (
-                  <td key={c.id} className={`px-1.5 py-1 break-words ${inHand(c)}`}>
-                    <Claimed>{show(c.paper)}</Claimed>
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
+          <Claims {...{ order, left, right, columns }} />
         </table>
       </div>
     </section>
   );
 }
 
-interface RowProps {
+/** What of the table is shown, and in which order. */
+function useShown() {
+  const [by, setBy] = useState<string>();
+  const [spreadSaid, setSpread] = useRemembered('spread-shown', 'yes');
+  const [differences, setDifferences] = useState(false);
+  const [hidden, setHidden] = useRemembered('hidden-measures', '');
+  return {
+    by,
+    setBy,
+    spread: spreadSaid === 'yes',
+    setSpread: (on: boolean) => setSpread(on ? 'yes' : 'no'),
+    differences,
+    setDifferences,
+    away: new Set(hidden.split(',').filter(Boolean)),
+    hide: (keys: readonly string[]) => setHidden([...new Set(keys)].join(',')),
+  };
+}
+type Shown = ReturnType<typeof useShown>;
+
+/** What parts the two in hand comes first, as plainly as it is seen; the rest in its groups. */
+function groupsOf(left: LitCondition, right: LitCondition, thresholds: Thresholds, away: ReadonlySet<string>) {
+  const apart = left.id === right.id ? [] : partingMeasures(left, right, thresholds).filter((m) => !away.has(m.key));
+  return [
+    { name: 'What parts the two in hand', measures: apart },
+    ...MEASURE_GROUPS.map(({ name, measures }) => ({
+      name,
+      measures: measures.filter((m) => !away.has(m.key) && !apart.includes(m)),
+    })),
+  ].filter((g) => g.measures.length > 0);
+}
+
+const inHand = (c: LitCondition, { left, right }: Pick<Laid, 'left' | 'right'>) =>
+  c.id === left.id || c.id === right.id ? 'bg-sheet' : '';
+
+function Tools({ shown }: { shown: Shown }) {
+  const { away, by } = shown;
+  return (
+    <div className="flex flex-wrap items-center gap-x-6">
+      <TickField
+        label="Differences from the left hand"
+        checked={shown.differences}
+        onChange={(e) => shown.setDifferences(e.target.checked)}
+      />
+      <TickField label="With their spread" checked={shown.spread} onChange={(e) => shown.setSpread(e.target.checked)} />
+      {by && <QuietButton onClick={() => shown.setBy(undefined)}>In the order of the table again</QuietButton>}
+      {away.size > 0 && (
+        <QuietButton onClick={() => shown.hide([])}>
+          Show {away.size} hidden {away.size === 1 ? 'measure' : 'measures'}
+        </QuietButton>
+      )}
+      <span className="ml-auto text-[13px] text-quiet">
+        ▲ best, ▽ least; where no mark stands, schools differ or nothing surely parts them
+      </span>
+    </div>
+  );
+}
+
+/** Every paper by its letter, with what it is printed with. */
+function Head({ laid, order, left, right }: Laid & { order: readonly LitCondition[] }) {
+  const letter = new Map(laid.map((c, i) => [c.id, MARKS[i].letter]));
+  return (
+    // The head stays in sight while the rows go by under it.
+    <thead className="sticky -top-5 z-10 bg-ground shadow-[0_1px_0_var(--edge)]">
+      <tr className="align-bottom">
+        <th scope="col" className="py-1 pr-2 text-left font-normal text-quiet">
+          Measured
+        </th>
+        <th scope="col" className="py-1 pr-2 text-left font-normal text-quiet">
+          Left, right
+        </th>
+        {order.map((c) => (
+          <th key={c.id} scope="col" className={`px-1.5 py-1 text-left font-normal ${inHand(c, { left, right })}`}>
+            <span className="font-serif font-semibold">{letter.get(c.id)}</span>{' '}
+            {c.id === left.id && <span className="text-quiet">left hand</span>}
+            {c.id === right.id && <span className="text-quiet">right hand</span>}
+            <span className="block truncate font-serif" title={`${c.paper.name}, ${conditionLine(c)}`}>
+              {c.paper.name}
+            </span>
+            <span className="block truncate text-[12px] text-quiet" title={conditionLine(c)}>
+              {settingLine(c)}
+            </span>
+          </th>
+        ))}
+      </tr>
+    </thead>
+  );
+}
+
+function Claims({
+  order,
+  left,
+  right,
+  columns,
+}: Omit<Laid, 'laid'> & { order: readonly LitCondition[]; columns: number }) {
+  return (
+    <tbody>
+      <GroupHead name="As the makers claim" columns={columns} />
+      {CLAIMS.map(([name, show]) => (
+        <tr key={name} className="border-b border-line">
+          <th scope="row" className="py-1 pr-2 text-left font-normal">
+            {name}
+          </th>
+          <td className="py-1 pr-2 text-quiet">not judged</td>
+          {order.map((c) => (
+            <td key={c.id} className={`px-1.5 py-1 break-words ${inHand(c, { left, right })}`}>
+              <Claimed>{show(c.paper)}</Claimed>
+            </td>
+          ))}
+        </tr>
+      ))}
+    </tbody>
+  );
+}
+
+interface RowProps extends Laid {
   readonly measure: Measure;
-  readonly laid: readonly LitCondition[];
   readonly order: readonly LitCondition[];
-  readonly left: LitCondition;
-  readonly right: LitCondition;
   readonly thresholds: Thresholds;
   readonly spread: boolean;
   readonly differences: boolean;
   /** The papers stand in its order. */
   readonly ordered: boolean;
-  readonly inHand: (c: LitCondition) => string;
   readonly onOrder: () => void;
   readonly onHide: () => void;
 }
@@ -200,7 +233,7 @@ function MeasureRow({ measure: m, laid, order, left, right, thresholds, spread, 
         )}
       </td>
       {order.map((c, place) => (
-        <td key={c.id} className={`px-1.5 py-1 ${row.inHand(c)}`}>
+        <td key={c.id} className={`px-1.5 py-1 ${inHand(c, { left, right })}`}>
           {row.ordered && placed.has(c) && <span className="mr-1 text-[12px] text-quiet">{place + 1}.</span>}
           {differences && c.id !== left.id && !unlike(m, left, c) ? (
             <DifferenceCell measure={m} of={c} from={left} />

@@ -2,9 +2,10 @@ import { skipToken } from '@reduxjs/toolkit/query/react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { ConditionView } from '@rakuen/contract/conditions';
+import type { TrialView } from '@rakuen/contract/trials';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { comparableFigures } from '@rakuen/core/measurement/basis';
-import { rankTrial, TRIAL_CRITERIA } from '@rakuen/core/measurement/trial';
+import { rankTrial, TRIAL_CRITERIA, type TrialRank } from '@rakuen/core/measurement/trial';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery, useWholeConditionsQuery } from '../api/api.ts';
 import { useRemoveTrialMutation, useStampTrialMutation, useTrialsQuery } from './judging-api.ts';
@@ -32,11 +33,7 @@ export function TrialPlace({ left }: CompareProps) {
     settings.length > 0 ? settings.map((c) => c.id) : skipToken,
   );
   const { data: trials = [] } = useTrialsQuery();
-  const [remove] = useRemoveTrialMutation();
   const [stamping, setStamping] = useState<ConditionView>();
-  // Read wet against dried, or in another light: by that no setting is put before another.
-  const alike = comparableFigures(tried);
-  const ranks = rankTrial(tried.map((c, i) => ({ id: c.id, figures: alike[i] })));
   const stamps = trials.filter((t) => t.paperId === left.paperId && t.printer === left.printer);
   const [standing, ...before] = stamps;
   return (
@@ -63,80 +60,10 @@ export function TrialPlace({ left }: CompareProps) {
             and a chart under it, read the chart, and come back.
           </p>
         ) : (
-          <div className="scroll-quiet overflow-x-auto" tabIndex={0} role="region" aria-label="Settings, ranked">
-            <table className="w-full border-t border-edge">
-              <thead>
-                <tr className="text-left text-[13px] text-quiet">
-                  <th scope="col" className="py-1 pr-4 font-normal">
-                    Media setting
-                  </th>
-                  {TRIAL_CRITERIA.map(({ key }) => (
-                    <th key={key} scope="col" className="py-1 pr-4 font-normal" title={MEASURE.get(key)!.definition}>
-                      {MEASURE.get(key)!.name}
-                    </th>
-                  ))}
-                  <th scope="col" className="py-1 pr-4 font-normal">
-                    Mean place
-                  </th>
-                  <th scope="col" className="sr-only">
-                    Choose
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {ranks.map((r, i) => {
-                  const c = tried.find((t) => t.id === r.conditionId)!;
-                  return (
-                    <tr key={c.id} className="border-t border-line align-middle">
-                      <th scope="row" className="py-2 pr-4 text-left font-normal">
-                        {Number.isFinite(r.mean) && `${i + 1}. `}
-                        <span className="font-semibold">{c.mediaSetting}</span>
-                        <span className="block text-[12.5px] text-quiet">
-                          {c.resolution}
-                          {c.blackOvercoat && ', black overcoat'}
-                        </span>
-                        <Strip paper={c.paper} facts={c.facts} size="small" />
-                      </th>
-                      {TRIAL_CRITERIA.map(({ key }) => (
-                        <td key={key} className="py-2 pr-4 whitespace-nowrap">
-                          <Measured measure={MEASURE.get(key)!} condition={c} />
-                          {r.places[key] !== undefined && (
-                            <span className="block text-[12.5px] text-quiet">place {r.places[key]}</span>
-                          )}
-                        </td>
-                      ))}
-                      <td className="py-2 pr-4">{Number.isFinite(r.mean) ? formatNumber(r.mean, 1) : '—'}</td>
-                      <td className="py-2 text-right">
-                        <Button onClick={() => setStamping(c)} aria-label={`Choose ${c.mediaSetting}`}>
-                          Choose
-                        </Button>
-                      </td>
-                    </tr>
-                  );
-                })}
-              </tbody>
-            </table>
-          </div>
+          <Ranked tried={tried} onChoose={setStamping} />
         )}
       </section>
-      {standing && (
-        <section aria-label="Standing recommendation" className="flex items-start gap-5">
-          <Seal stamp="chosen" />
-          <div>
-            <h3 className="text-[1.1rem]">
-              {standing.mediaSetting} stands for {left.paper.name} in {standing.printer}
-            </h3>
-            <p className="max-w-[62ch] font-serif text-[1.05rem]">{standing.reason}</p>
-            <p className="text-[13px] text-quiet">
-              {standing.by}, {day(standing.stampedAt)}
-              {standing.light && `, ${standing.light}`}; of {standing.ranking.map((r) => r.mediaSetting).join(', ')}
-            </p>
-            <QuietButton className="-ml-1.5" onClick={() => void remove(standing.id)}>
-              Take it back
-            </QuietButton>
-          </div>
-        </section>
-      )}
+      {standing && <Standing trial={standing} name={left.paper.name} />}
       {before.length > 0 && (
         <section aria-label="Before that">
           <h3 className="text-[1.1rem]">Before that</h3>
@@ -152,6 +79,110 @@ export function TrialPlace({ left }: CompareProps) {
       )}
       {stamping && <StampDialog condition={stamping} onClose={() => setStamping(undefined)} />}
     </div>
+  );
+}
+
+/** Settings in the order of what was measured. */
+function Ranked({ tried, onChoose }: { tried: ConditionView[]; onChoose: (chosen: ConditionView) => void }) {
+  // Read wet against dried, or in another light: by that no setting is put before another.
+  const alike = comparableFigures(tried);
+  const ranks = rankTrial(tried.map((c, i) => ({ id: c.id, figures: alike[i] })));
+  return (
+    <div className="scroll-quiet overflow-x-auto" tabIndex={0} role="region" aria-label="Settings, ranked">
+      <table className="w-full border-t border-edge">
+        <thead>
+          <tr className="text-left text-[13px] text-quiet">
+            <th scope="col" className="py-1 pr-4 font-normal">
+              Media setting
+            </th>
+            {TRIAL_CRITERIA.map(({ key }) => (
+              <th key={key} scope="col" className="py-1 pr-4 font-normal" title={MEASURE.get(key)!.definition}>
+                {MEASURE.get(key)!.name}
+              </th>
+            ))}
+            <th scope="col" className="py-1 pr-4 font-normal">
+              Mean place
+            </th>
+            <th scope="col" className="sr-only">
+              Choose
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {ranks.map((r, i) => (
+            <TriedRow
+              key={r.conditionId}
+              rank={r}
+              place={i + 1}
+              condition={tried.find((t) => t.id === r.conditionId)!}
+              onChoose={onChoose}
+            />
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function TriedRow({
+  rank: r,
+  place,
+  condition: c,
+  onChoose,
+}: {
+  rank: TrialRank;
+  place: number;
+  condition: ConditionView;
+  onChoose: (chosen: ConditionView) => void;
+}) {
+  return (
+    <tr className="border-t border-line align-middle">
+      <th scope="row" className="py-2 pr-4 text-left font-normal">
+        {Number.isFinite(r.mean) && `${place}. `}
+        <span className="font-semibold">{c.mediaSetting}</span>
+        <span className="block text-[12.5px] text-quiet">
+          {c.resolution}
+          {c.blackOvercoat && ', black overcoat'}
+        </span>
+        <Strip paper={c.paper} facts={c.facts} size="small" />
+      </th>
+      {TRIAL_CRITERIA.map(({ key }) => (
+        <td key={key} className="py-2 pr-4 whitespace-nowrap">
+          <Measured measure={MEASURE.get(key)!} condition={c} />
+          {r.places[key] !== undefined && <span className="block text-[12.5px] text-quiet">place {r.places[key]}</span>}
+        </td>
+      ))}
+      <td className="py-2 pr-4">{Number.isFinite(r.mean) ? formatNumber(r.mean, 1) : '—'}</td>
+      <td className="py-2 text-right">
+        <Button onClick={() => onChoose(c)} aria-label={`Choose ${c.mediaSetting}`}>
+          Choose
+        </Button>
+      </td>
+    </tr>
+  );
+}
+
+/** The setting that was chosen last, and why. */
+function Standing({ trial, name }: { trial: TrialView; name: string }) {
+  const [remove, { error }] = useRemoveTrialMutation();
+  return (
+    <section aria-label="Standing recommendation" className="flex items-start gap-5">
+      <Seal stamp="chosen" />
+      <div>
+        <h3 className="text-[1.1rem]">
+          {trial.mediaSetting} stands for {name} in {trial.printer}
+        </h3>
+        <p className="max-w-[62ch] font-serif text-[1.05rem]">{trial.reason}</p>
+        <p className="text-[13px] text-quiet">
+          {trial.by}, {day(trial.stampedAt)}
+          {trial.light && `, ${trial.light}`}; of {trial.ranking.map((r) => r.mediaSetting).join(', ')}
+        </p>
+        <QuietButton className="-ml-1.5" onClick={() => void remove(trial.id)}>
+          Take it back
+        </QuietButton>
+        <ErrorNote error={error} />
+      </div>
+    </section>
   );
 }
 

@@ -87,6 +87,26 @@ const NOTES: Partial<Record<LitCondition['underLight'], string>> = {
   'no UV reading': 'was not read without UV (M2): what its brightener does in this light is not known.',
 };
 
+/** Everything that is said of a pair, by what an eye makes of it. */
+function toldOf(left: LitCondition, right: LitCondition, thresholds: Thresholds) {
+  const [l, r] = [left.facts?.figures, right.facts?.figures];
+  const alike = alikeMeasures(left, right);
+  const told = l && r ? describePair(alike, l, r, thresholds) : [];
+  // A difference that rounds to nothing is not worth a sentence of its own.
+  const isNothing = (t: (typeof told)[number]) => t.verdict === 'within your noise' || / by 0(\.0+)? /.test(t.sentence);
+  return {
+    told,
+    seen: told.filter((t) => t.verdict.startsWith('visible')),
+    unseen: told.filter((t) => t.verdict === 'too small to see' && !isNothing(t)),
+    nothing: told.filter(isNothing).map((t) => MEASURES.find((m) => m.key === t.measure)!.name),
+    beside: l && r ? describeBeside(alike, l, r) : [],
+    /** What can't be held against each other, by its reason. */
+    apart: [...unlikeByReason(left, right)],
+    silent: unstated([left, right]).map((i) => [left, right][i].paper.name),
+  };
+}
+type Told = ReturnType<typeof toldOf>;
+
 function PairInHand({
   left,
   right,
@@ -94,54 +114,18 @@ function PairInHand({
   thresholds,
   children,
 }: Pick<CompareProps, 'left' | 'right' | 'lit'> & { thresholds: Thresholds; children: ReactNode }) {
-  const told =
-    left.facts && right.facts
-      ? describePair(alikeMeasures(left, right), left.facts.figures, right.facts.figures, thresholds)
-      : [];
-  const seen = told.filter((t) => t.verdict.startsWith('visible'));
-  // A difference that rounds to nothing is not worth a sentence of its own.
-  const isNothing = (t: (typeof told)[number]) => t.verdict === 'within your noise' || / by 0(\.0+)? /.test(t.sentence);
-  const unseen = told.filter((t) => t.verdict === 'too small to see' && !isNothing(t));
-  const nothing = told.filter(isNothing).map((t) => MEASURES.find((m) => m.key === t.measure)!.name);
-  const beside =
-    left.facts && right.facts
-      ? describeBeside(alikeMeasures(left, right), left.facts.figures, right.facts.figures)
-      : [];
+  const said = toldOf(left, right, thresholds);
   const whites = useWhitesSentence(left, right, lit);
-  const apart = [...unlikeByReason(left, right)];
-  const silent = unstated([left, right]).map((i) => [left, right][i].paper.name);
   const waiting = [left, right].some((c) => c.underLight === 'waiting');
   return (
     <section aria-label="The pair in hand" className="mb-6">
       <div className="grid grid-cols-2 gap-8">
-        {(
-          [
-            ['Left hand', left],
-            ['Right hand', right],
-          ] as const
-        ).map(([hand, c]) => (
-          <div key={hand} className="min-w-0">
-            <p className="text-[13px] text-quiet">{hand}</p>
-            <TakeSvg name={`Strip of ${c.paper.name}`}>
-              <Strip paper={c.paper} facts={c.facts} size="large" />
-            </TakeSvg>
-            <h2 className="mt-1 truncate" title={c.paper.name}>
-              {c.paper.name}
-            </h2>
-            <p className="truncate text-[13px]" title={conditionLine(c)}>
-              {conditionLine(c)}
-            </p>
-            {NOTES[c.underLight] && (
-              <p className="text-[13px]">
-                {c.paper.name} {NOTES[c.underLight]}
-              </p>
-            )}
-          </div>
-        ))}
+        <InHand hand="Left hand" condition={left} />
+        <InHand hand="Right hand" condition={right} />
       </div>
       {waiting ? (
         <Waiting what="Carrying the pair into this light" />
-      ) : told.length + apart.length === 0 ? (
+      ) : said.told.length + said.apart.length === 0 ? (
         <p className="mt-4">
           {(left.facts?.readingId ? right : left).paper.name} was not measured yet, so nothing can be said of the pair.
         </p>
@@ -151,47 +135,8 @@ function PairInHand({
           className="flex items-start justify-between gap-8 min-[1500px]:justify-start min-[1500px]:gap-24"
         >
           <div className="min-w-0">
-            <ul aria-label="What can be seen" className="mt-4 max-w-[72ch] font-serif text-[1.08rem] leading-snug">
-              {seen.map((t) => (
-                <li key={t.measure}>{t.sentence}</li>
-              ))}
-              {seen.length === 0 && told.length > 0 && (
-                <li>
-                  Nobody could tell these two apart by {apart.length > 0 ? 'what can be compared' : 'what was measured'}
-                  .
-                </li>
-              )}
-            </ul>
-            {(whites || beside.length > 0) && (
-              <ul
-                aria-label="By the light, the lamp and the hand"
-                className="mt-2 max-w-[72ch] font-serif leading-snug"
-              >
-                {whites && <li>{whites}</li>}
-                {beside.map((t) => (
-                  <li key={t.measure}>{t.sentence}</li>
-                ))}
-              </ul>
-            )}
-            {unseen.length + nothing.length + apart.length + silent.length > 0 && (
-              <ul aria-label="What can not be seen" className="mt-2 max-w-[80ch] text-[13px]">
-                {unseen.map((t) => (
-                  <li key={t.measure}>{t.sentence}</li>
-                ))}
-                {nothing.length > 0 && <li>Within your noise, or nothing to speak of: {nothing.join('; ')}.</li>}
-                {silent.map((name) => (
-                  <li key={name}>
-                    The readings of {name} do not say their measurement condition: they are taken for like, and the
-                    whites may not be.
-                  </li>
-                ))}
-                {apart.map(([why, measures]) => (
-                  <li key={why}>
-                    Not held against each other, {why}: {measures.map((m) => m.name).join('; ')}.
-                  </li>
-                ))}
-              </ul>
-            )}
+            <Seen said={said} whites={whites} />
+            <Unseen said={said} />
             <p className="mt-2 flex flex-wrap items-center gap-x-4 text-[13px]">
               Take it away:
               <FileLink href={`/api/comparison?as=csv&${askedOf(lit, left, right)}`} label="The comparison as CSV">
@@ -206,6 +151,78 @@ function PairInHand({
         </div>
       )}
     </section>
+  );
+}
+
+function InHand({ hand, condition: c }: { hand: string; condition: LitCondition }) {
+  return (
+    <div className="min-w-0">
+      <p className="text-[13px] text-quiet">{hand}</p>
+      <TakeSvg name={`Strip of ${c.paper.name}`}>
+        <Strip paper={c.paper} facts={c.facts} size="large" />
+      </TakeSvg>
+      <h2 className="mt-1 truncate" title={c.paper.name}>
+        {c.paper.name}
+      </h2>
+      <p className="truncate text-[13px]" title={conditionLine(c)}>
+        {conditionLine(c)}
+      </p>
+      {NOTES[c.underLight] && (
+        <p className="text-[13px]">
+          {c.paper.name} {NOTES[c.underLight]}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** What can be seen; and what the light, the lamp and the hand tell besides. */
+function Seen({ said: { told, seen, beside, apart }, whites }: { said: Told; whites?: string }) {
+  return (
+    <>
+      <ul aria-label="What can be seen" className="mt-4 max-w-[72ch] font-serif text-[1.08rem] leading-snug">
+        {seen.map((t) => (
+          <li key={t.measure}>{t.sentence}</li>
+        ))}
+        {seen.length === 0 && told.length > 0 && (
+          <li>
+            Nobody could tell these two apart by {apart.length > 0 ? 'what can be compared' : 'what was measured'}.
+          </li>
+        )}
+      </ul>
+      {(whites || beside.length > 0) && (
+        <ul aria-label="By the light, the lamp and the hand" className="mt-2 max-w-[72ch] font-serif leading-snug">
+          {whites && <li>{whites}</li>}
+          {beside.map((t) => (
+            <li key={t.measure}>{t.sentence}</li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
+
+/** What can't be seen, and what is not held against each other. */
+function Unseen({ said: { unseen, nothing, apart, silent } }: { said: Told }) {
+  if (unseen.length + nothing.length + apart.length + silent.length === 0) return null;
+  return (
+    <ul aria-label="What can not be seen" className="mt-2 max-w-[80ch] text-[13px]">
+      {unseen.map((t) => (
+        <li key={t.measure}>{t.sentence}</li>
+      ))}
+      {nothing.length > 0 && <li>Within your noise, or nothing to speak of: {nothing.join('; ')}.</li>}
+      {silent.map((name) => (
+        <li key={name}>
+          The readings of {name} do not say their measurement condition: they are taken for like, and the whites may not
+          be.
+        </li>
+      ))}
+      {apart.map(([why, measures]) => (
+        <li key={why}>
+          Not held against each other, {why}: {measures.map((m) => m.name).join('; ')}.
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -30,7 +30,8 @@ export function LedgerScreen({ place }: { place: 'entries' | 'happened' | 'backu
   );
 }
 
-function EntriesPlace() {
+/** What is asked of the ledger; what is left open is not asked. */
+function useAsked() {
   const [words, setWords] = useState('');
   const [kind, setKind] = useState('');
   const asked = useDeferredValue(words.trim());
@@ -42,66 +43,21 @@ function EntriesPlace() {
     ...(since && { since }),
     ...(until && { until }),
   };
-  const { data, error, isLoading, hasNextPage, fetchNextPage } = useLedgerInfiniteQuery(query);
+  const any = [words, kind, since, until].some(Boolean);
+  return { query, any, words, setWords, kind, setKind, since, setSince, until, setUntil };
+}
+
+function EntriesPlace() {
+  const at = useAsked();
+  const { data, error, isLoading, hasNextPage, fetchNextPage } = useLedgerInfiniteQuery(at.query);
   const all = useMemo(() => data?.pages.flatMap((p) => p.entries), [data]);
   const first = data?.pages[0];
-  const entries = useGradually(all, JSON.stringify(query));
-  const exported = new URLSearchParams(query as Record<string, string>).toString();
-  const link = (format: string) => `/api/ledger.${format}${exported && `?${exported}`}`;
-
+  const entries = useGradually(all, JSON.stringify(at.query));
   return (
     <>
       <ScreenHead title="Ledger" question={questionOf('/ledger')}>
-        <input
-          type="search"
-          value={words}
-          onChange={(e) => setWords(e.target.value)}
-          placeholder="Paper, picture, word"
-          aria-label="Search the ledger"
-          maxLength={200}
-          className="min-h-8 w-52 rounded-[3px] border border-edge bg-field px-2"
-        />
-        <select
-          aria-label="Show"
-          value={kind}
-          onChange={(e) => setKind(e.target.value)}
-          className="min-h-8 rounded-[3px] border border-edge bg-field px-2"
-        >
-          <option value="">all</option>
-          <option value="decision">decisions</option>
-          <option value="print">prints</option>
-          <option value="misprint">misprints</option>
-          <option value="trial">media settings</option>
-          <option value="number">numbers</option>
-          <option value="note">notes</option>
-        </select>
-        <label className="flex items-center gap-1">
-          <span className="text-quiet">from</span>
-          <input
-            type="date"
-            value={since}
-            onChange={(e) => setSince(e.target.value)}
-            className="min-h-8 rounded-[3px] border border-edge bg-field px-1"
-          />
-        </label>
-        <label className="flex items-center gap-1">
-          <span className="text-quiet">to</span>
-          <input
-            type="date"
-            value={until}
-            onChange={(e) => setUntil(e.target.value)}
-            className="min-h-8 rounded-[3px] border border-edge bg-field px-1"
-          />
-        </label>
-        <a href={link('csv')} className="underline">
-          CSV
-        </a>
-        <a href={link('json')} className="underline">
-          JSON
-        </a>
-        <a href={link('pdf')} className="underline" target="_blank" rel="noreferrer">
-          Contact sheet
-        </a>
+        <Filters at={at} />
+        <TakenAway query={at.query} />
       </ScreenHead>
       <Places />
       <div className="mb-4 flex flex-wrap items-start gap-3">
@@ -111,7 +67,7 @@ function EntriesPlace() {
       <ErrorNote error={error} />
       {isLoading && <Waiting what="Opening the ledger" />}
       {all?.length === 0 &&
-        (words || kind || since || until ? (
+        (at.any ? (
           <p>Nothing in the ledger speaks of that.</p>
         ) : (
           <Empty
@@ -125,7 +81,7 @@ function EntriesPlace() {
             Each stamp and each print is entered here, with its reason and every setting.
           </Empty>
         ))}
-      {first && first.total > 0 && <Answer answer={first.answer} asked={Object.keys(query).length > 0} />}
+      {first && first.total > 0 && <Answer answer={first.answer} asked={Object.keys(at.query).length > 0} />}
       <ol onKeyDown={moveFocus}>
         {entries.map((e) => (
           <Entry key={e.id} entry={e} />
@@ -139,6 +95,74 @@ function EntriesPlace() {
           </span>
         </p>
       )}
+    </>
+  );
+}
+
+/** Words, kind and days. */
+function Filters({ at }: { at: ReturnType<typeof useAsked> }) {
+  return (
+    <>
+      <input
+        type="search"
+        value={at.words}
+        onChange={(e) => at.setWords(e.target.value)}
+        placeholder="Paper, picture, word"
+        aria-label="Search the ledger"
+        maxLength={200}
+        className="min-h-8 w-52 rounded-[3px] border border-edge bg-field px-2"
+      />
+      <select
+        aria-label="Show"
+        value={at.kind}
+        onChange={(e) => at.setKind(e.target.value)}
+        className="min-h-8 rounded-[3px] border border-edge bg-field px-2"
+      >
+        <option value="">all</option>
+        <option value="decision">decisions</option>
+        <option value="print">prints</option>
+        <option value="misprint">misprints</option>
+        <option value="trial">media settings</option>
+        <option value="number">numbers</option>
+        <option value="note">notes</option>
+      </select>
+      <label className="flex items-center gap-1">
+        <span className="text-quiet">from</span>
+        <input
+          type="date"
+          value={at.since}
+          onChange={(e) => at.setSince(e.target.value)}
+          className="min-h-8 rounded-[3px] border border-edge bg-field px-1"
+        />
+      </label>
+      <label className="flex items-center gap-1">
+        <span className="text-quiet">to</span>
+        <input
+          type="date"
+          value={at.until}
+          onChange={(e) => at.setUntil(e.target.value)}
+          className="min-h-8 rounded-[3px] border border-edge bg-field px-1"
+        />
+      </label>
+    </>
+  );
+}
+
+/** The same as files. */
+function TakenAway({ query }: { query: object }) {
+  const exported = new URLSearchParams({ ...query }).toString();
+  const link = (format: string) => `/api/ledger.${format}${exported && `?${exported}`}`;
+  return (
+    <>
+      <a href={link('csv')} className="underline">
+        CSV
+      </a>
+      <a href={link('json')} className="underline">
+        JSON
+      </a>
+      <a href={link('pdf')} className="underline" target="_blank" rel="noreferrer">
+        Contact sheet
+      </a>
     </>
   );
 }

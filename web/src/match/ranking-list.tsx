@@ -6,6 +6,7 @@ import type { RankedSheet } from '@rakuen/core/match/rank';
 import { useTakeBackMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';
+import { ErrorNote } from '../parts/messages.tsx';
 import { moveFocus, useKeys } from '../parts/use-keys.ts';
 import { PlaceRow } from './place-row.tsx';
 import { SeenOnSheet } from './seen-on-sheet.tsx';
@@ -15,14 +16,15 @@ import type { Ranked } from './use-ranking.ts';
 /** Every sheet in its place, with its reasons and its seal; stamped by key and by hand. */
 export function RankingList({ at, places, picture }: Ranked & { picture: PictureView }) {
   const dispatch = useAppDispatch();
-  const [takeBack] = useTakeBackMutation();
+  const [takeBack, takingBack] = useTakeBackMutation();
   const [stamping, setStamping] = useState<{ conditionId: string; stamp: Stamp }>();
   const decisions = at.current!.places.flatMap((p) => p.decision ?? []);
   // The one main action: to choose the best paper, as long as none is chosen.
   const chosen = decisions.some((d) => d.stamp === 'chosen');
   const undecided = chosen || at.decisionOf(places[0].id) ? undefined : places[0].id;
   const [lastStamped] = [...decisions].sort((p, q) => q.decidedAt.localeCompare(p.decidedAt));
-  const takenBack = (id: string, words: string) => void takeBack(id).then(() => dispatch(said(words)));
+  const takenBack = (id: string, words: string) =>
+    void takeBack(id).then(({ error }) => !error && dispatch(said(words)));
   const stamp = (word: Stamp) => {
     const id = document.activeElement?.closest<HTMLElement>('[data-place]')?.dataset.place;
     setStamping({ conditionId: (places.find((p) => p.id === id) ?? places[0]).id, stamp: word });
@@ -37,6 +39,7 @@ export function RankingList({ at, places, picture }: Ranked & { picture: Picture
   const stampedOn = stamped && at.conditionOf(stamped.id);
   return (
     <>
+      <ErrorNote error={takingBack.error} />
       <ol onKeyDown={moveFocus} aria-label="Ranking">
         {places.map((place, i) => {
           const condition = at.conditionOf(place.id);

@@ -1,6 +1,6 @@
 import { skipToken } from '@reduxjs/toolkit/query/react';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { useForm, type UseFormReturn } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import type { ConditionHead, ConditionInput, ConditionView } from '@rakuen/contract/conditions';
 import type { PaperHead } from '@rakuen/contract/papers';
@@ -14,8 +14,10 @@ import {
   useRemoveConditionMutation,
 } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
+import { BinButton } from '../parts/bin-button.tsx';
 import { Button } from '../parts/button.tsx';
 import { Conflict, theirsOf } from '../parts/conflict.tsx';
+import { REQUIRED } from '../parts/decimal.ts';
 import { Dialog } from '../parts/dialog.tsx';
 import { AreaField, ChoiceField, named, TextField, TickField } from '../parts/form.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
@@ -46,32 +48,14 @@ function ConditionForm({ paper, condition, onClose }: Props) {
   const [add, adding] = useAddConditionMutation();
   const [change, changing] = useChangeConditionMutation();
   const [remove, removing] = useRemoveConditionMutation();
-  const [sure, setSure] = useState(false);
   const last = all[all.length - 1];
   const [revision, setRevision] = useState(condition?.revision ?? 0);
   const theirs = theirsOf<ConditionView>(changing.error);
-  const { register, handleSubmit, formState, getValues, reset } = useForm<ConditionInput>({
-    defaultValues: condition
-      ? inputOf(condition)
-      : {
-          paperId: paper.id,
-          printer: last?.printer ?? '',
-          inkSet: last?.inkSet ?? '',
-          blackInk: paper.coating && isMatt(paper.coating) ? 'matt black' : 'photo black',
-          mediaSetting: '',
-          resolution: last?.resolution ?? '',
-          printMode: 'colour through a profile',
-          profile: '',
-          blackOvercoat: false,
-          notes: '',
-        },
+  const form = useForm<ConditionInput>({
+    defaultValues: condition ? inputOf(condition) : beginning(paper, last),
   });
-  const { errors } = formState;
-  const required = 'This is needed';
-  const known = (key: 'printer' | 'inkSet' | 'mediaSetting' | 'resolution') => [...new Set(all.map((c) => c[key]))];
-
   const keep = (from: number) =>
-    handleSubmit(async (values) => {
+    form.handleSubmit(async (values) => {
       if (condition) {
         await change({ id: condition.id, revision: from, condition: values }).unwrap();
         dispatch(said('Print condition changed.'));
@@ -96,58 +80,14 @@ function ConditionForm({ paper, condition, onClose }: Props) {
       }
     >
       <form onSubmit={(e) => void keep(revision)(e).catch(() => undefined)} className="space-y-4" noValidate>
-        <div className="grid grid-cols-2 gap-4">
-          <TextField
-            label="Printer"
-            list="known-printers"
-            error={errors.printer?.message}
-            {...register('printer', { required })}
-          />
-          <TextField
-            label="Ink set"
-            list="known-inks"
-            error={errors.inkSet?.message}
-            {...register('inkSet', { required })}
-          />
-          <ChoiceField label="Black ink" options={named(BLACK_INKS)} {...register('blackInk')} />
-          <TextField
-            label="Media setting"
-            list="known-media"
-            error={errors.mediaSetting?.message}
-            {...register('mediaSetting', { required })}
-          />
-          <TextField
-            label="Resolution"
-            list="known-resolutions"
-            error={errors.resolution?.message}
-            {...register('resolution', { required })}
-          />
-          <ChoiceField label="Print mode" options={named(PRINT_MODES)} {...register('printMode')} />
-          <TextField label="Profile" {...register('profile')} />
-          <TickField className="mt-5" label="Extra black overcoat" {...register('blackOvercoat')} />
-        </div>
-        {(
-          [
-            ['known-printers', 'printer'],
-            ['known-inks', 'inkSet'],
-            ['known-media', 'mediaSetting'],
-            ['known-resolutions', 'resolution'],
-          ] as const
-        ).map(([id, key]) => (
-          <datalist key={id} id={id}>
-            {known(key).map((v) => (
-              <option key={v} value={v} />
-            ))}
-          </datalist>
-        ))}
-        <AreaField label="Notes" {...register('notes')} />
+        <ConditionFields form={form} all={all} />
         {theirs ? (
           <Conflict
-            mine={getValues()}
+            mine={form.getValues()}
             theirs={inputOf(theirs)}
             onMine={() => void keep(theirs.revision)().catch(() => undefined)}
             onTheirs={() => {
-              reset(inputOf(theirs));
+              form.reset(inputOf(theirs));
               setRevision(theirs.revision);
               changing.reset();
             }}
@@ -161,22 +101,81 @@ function ConditionForm({ paper, condition, onClose }: Props) {
           </Button>
           <Button onClick={onClose}>Leave it</Button>
           {condition && (
-            <Button
+            <BinButton
+              framed
               className="ml-auto"
-              onClick={() =>
-                sure
-                  ? void remove(condition.id)
-                      .unwrap()
-                      .then(onClose, () => setSure(false))
-                  : setSure(true)
-              }
-            >
-              {sure ? 'Remove with its readings' : 'Remove this print condition'}
-            </Button>
+              words="Remove this print condition"
+              sureWords="Remove with its readings"
+              onBin={() => remove(condition.id).unwrap().then(onClose)}
+            />
           )}
         </div>
       </form>
     </Dialog>
+  );
+}
+
+/** As one begins: with what was used last. */
+const beginning = (paper: Props['paper'], last?: ConditionHead): ConditionInput => ({
+  paperId: paper.id,
+  printer: last?.printer ?? '',
+  inkSet: last?.inkSet ?? '',
+  blackInk: paper.coating && isMatt(paper.coating) ? 'matt black' : 'photo black',
+  mediaSetting: '',
+  resolution: last?.resolution ?? '',
+  printMode: 'colour through a profile',
+  profile: '',
+  blackOvercoat: false,
+  notes: '',
+});
+
+const KNOWN = [
+  ['known-printers', 'printer'],
+  ['known-inks', 'inkSet'],
+  ['known-media', 'mediaSetting'],
+  ['known-resolutions', 'resolution'],
+] as const;
+
+/** Printer, inks and settings; what was written elsewhere is offered. */
+function ConditionFields({ form, all }: { form: UseFormReturn<ConditionInput>; all: readonly ConditionHead[] }) {
+  const { register } = form;
+  const { errors } = form.formState;
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-4">
+        <TextField
+          label="Printer"
+          list="known-printers"
+          error={errors.printer?.message}
+          {...register('printer', REQUIRED)}
+        />
+        <TextField label="Ink set" list="known-inks" error={errors.inkSet?.message} {...register('inkSet', REQUIRED)} />
+        <ChoiceField label="Black ink" options={named(BLACK_INKS)} {...register('blackInk')} />
+        <TextField
+          label="Media setting"
+          list="known-media"
+          error={errors.mediaSetting?.message}
+          {...register('mediaSetting', REQUIRED)}
+        />
+        <TextField
+          label="Resolution"
+          list="known-resolutions"
+          error={errors.resolution?.message}
+          {...register('resolution', REQUIRED)}
+        />
+        <ChoiceField label="Print mode" options={named(PRINT_MODES)} {...register('printMode')} />
+        <TextField label="Profile" {...register('profile')} />
+        <TickField className="mt-5" label="Extra black overcoat" {...register('blackOvercoat')} />
+      </div>
+      {KNOWN.map(([id, key]) => (
+        <datalist key={id} id={id}>
+          {[...new Set(all.map((c) => c[key]))].map((v) => (
+            <option key={v} value={v} />
+          ))}
+        </datalist>
+      ))}
+      <AreaField label="Notes" {...register('notes')} />
+    </>
   );
 }
 

@@ -11,3 +11,21 @@ export const asNumberOrNone = {
 
 /** A number as a hand writes it: a decimal comma is a decimal point. NaN where it is none. */
 export const decimal = (text: string): number => Number(text.trim().replace(',', '.'));
+
+export const REQUIRED = { required: 'This is needed' } as const;
+
+const ABOVE = 'A number above 0';
+/** Rules of a form for a number above nought. */
+export const aboveNought = { ...asNumber, ...REQUIRED, validate: (v: number) => v > 0 || ABOVE } as const;
+/** The same where it may be left open. */
+export const aboveNoughtOrNone = {
+  ...asNumberOrNone,
+  validate: (v?: number) => v === undefined || v > 0 || ABOVE,
+} as const;
+
+/** A field of a plain form that takes a number: what is none is told when the form is sent, and never dropped. */
+export const NUMBER_TYPED = {
+  inputMode: 'decimal',
+  pattern: '\\s*-?\\d+([.,]\\d+)?\\s*',
+  title: 'A number, as 120 or 120,5',
+} as const;

@@ -1,6 +1,6 @@
 import { asThree } from '@rakuen/core/colour/three';
 import { useRef } from 'react';
-import { useForm } from 'react-hook-form';
+import { useForm, type UseFormReturn } from 'react-hook-form';
 import type { CommissionInput, PictureView } from '@rakuen/contract/pictures';
 import { GLASSES } from '@rakuen/core/light/glass';
 import { VETOES, type Veto } from '@rakuen/core/match/commission';
@@ -34,54 +34,16 @@ interface Fields {
 
 /** Where a picture will live. Everything has a start: one field can be changed and the rest left. */
 export function CommissionDialog({ picture, onClose }: { picture: PictureView; onClose: () => void }) {
-  const { commission: c } = picture;
-  const { lights } = useLight();
   const dispatch = useAppDispatch();
   const [change, { error, isLoading, originalArgs }] = useChangePictureMutation();
   // From the revision whose words the form began with.
   const revision = useRef(picture.revision);
   const theirs = theirsOf<PictureView>(error);
-  const { register, handleSubmit, setValue } = useForm<Fields>({
-    defaultValues: {
-      longSideMm: String(c.longSideMm),
-      viewingCm: String(c.viewingMm / 10),
-      copies: String(c.copies),
-      editionOf: c.editionOf ? String(c.editionOf) : '',
-      handled: c.handled,
-      light: c.light,
-      glass: c.glass,
-      lux: String(c.lux),
-      mustLast: c.mustLast,
-      vetoes: [...c.vetoes],
-      ground: c.originalGround ? c.originalGround.join('; ') : '',
-      signedOffBy: c.signedOffBy ?? '',
-      deadline: c.deadline ?? '',
-      wishes: c.wishes ?? '',
-    },
+  const form = useForm<Fields>({
+    defaultValues: fieldsOf(picture.commission),
   });
-  const submit = handleSubmit(async (f) => {
-    const ground = f.ground.trim()
-      ? f.ground
-          .split(/[;\s]+/)
-          .filter(Boolean)
-          .map(decimal)
-      : undefined;
-    const commission: CommissionInput = {
-      longSideMm: decimal(f.longSideMm),
-      viewingMm: decimal(f.viewingCm) * 10,
-      copies: decimal(f.copies),
-      ...(f.editionOf.trim() && { editionOf: decimal(f.editionOf) }),
-      handled: f.handled,
-      light: f.light,
-      glass: f.glass,
-      lux: decimal(f.lux),
-      mustLast: f.mustLast,
-      vetoes: f.vetoes || [],
-      ...(ground && { originalGround: asThree(ground) }),
-      ...(f.signedOffBy.trim() && { signedOffBy: f.signedOffBy.trim() }),
-      ...(f.deadline && { deadline: f.deadline }),
-      ...(f.wishes.trim() && { wishes: f.wishes.trim() }),
-    };
+  const submit = form.handleSubmit(async (f) => {
+    const commission = commissionOf(f);
     await change({ id: picture.id, revision: revision.current, commission }).unwrap();
     dispatch(said(`Where ${picture.title} will live is kept.`));
     onClose();
@@ -93,32 +55,7 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
         className="grid grid-cols-4 gap-x-4 gap-y-3"
         noValidate
       >
-        <TextField label="Longer side" unit="mm" inputMode="decimal" {...register('longSideMm')} />
-        <TextField label="Seen from" unit="cm" inputMode="decimal" {...register('viewingCm')} />
-        <TextField label="Copies" inputMode="numeric" {...register('copies')} />
-        <TextField label="Numbered, of" unit="(empty: open)" inputMode="numeric" {...register('editionOf')} />
-        <ChoiceField
-          label="Light"
-          className="col-span-2"
-          options={lights.map((l) => [l.key, l.name] as const)}
-          {...register('light')}
-        />
-        <TextField label="Level" unit="lx" inputMode="decimal" {...register('lux')} />
-        <ChoiceField label="Glass" options={GLASSES.map((g) => [g.key, g.name] as const)} {...register('glass')} />
-        <TickField label="It will be handled" className="col-span-2" {...register('handled')} />
-        <TickField label="It is to last" className="col-span-2" {...register('mustLast')} />
-        <fieldset className="col-span-4">
-          <legend>Vetoes, of the client or your own</legend>
-          <div className="flex flex-wrap gap-x-5">
-            {Object.entries(VETOES).map(([key, name]) => (
-              <TickField key={key} label={name} value={key} {...register('vetoes')} />
-            ))}
-          </div>
-        </fieldset>
-        <GroundField field={register('ground')} onRead={(lab) => setValue('ground', lab)} />
-        <TextField label="Signed off by" {...register('signedOffBy')} />
-        <TextField label="Deadline" type="date" {...register('deadline')} />
-        <AreaField label="Wishes" className="col-span-4" {...register('wishes')} />
+        <CommissionFields form={form} />
         <div className="col-span-4">
           {theirs ? (
             <Conflict
@@ -154,5 +91,81 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
         </div>
       </form>
     </Dialog>
+  );
+}
+
+const fieldsOf = (c: PictureView['commission']): Fields => ({
+  longSideMm: String(c.longSideMm),
+  viewingCm: String(c.viewingMm / 10),
+  copies: String(c.copies),
+  editionOf: c.editionOf ? String(c.editionOf) : '',
+  handled: c.handled,
+  light: c.light,
+  glass: c.glass,
+  lux: String(c.lux),
+  mustLast: c.mustLast,
+  vetoes: [...c.vetoes],
+  ground: c.originalGround ? c.originalGround.join('; ') : '',
+  signedOffBy: c.signedOffBy ?? '',
+  deadline: c.deadline ?? '',
+  wishes: c.wishes ?? '',
+});
+
+function commissionOf(f: Fields): CommissionInput {
+  const ground = f.ground.trim()
+    ? f.ground
+        .split(/[;\s]+/)
+        .filter(Boolean)
+        .map(decimal)
+    : undefined;
+  return {
+    longSideMm: decimal(f.longSideMm),
+    viewingMm: decimal(f.viewingCm) * 10,
+    copies: decimal(f.copies),
+    ...(f.editionOf.trim() && { editionOf: decimal(f.editionOf) }),
+    handled: f.handled,
+    light: f.light,
+    glass: f.glass,
+    lux: decimal(f.lux),
+    mustLast: f.mustLast,
+    vetoes: f.vetoes || [],
+    ...(ground && { originalGround: asThree(ground) }),
+    ...(f.signedOffBy.trim() && { signedOffBy: f.signedOffBy.trim() }),
+    ...(f.deadline && { deadline: f.deadline }),
+    ...(f.wishes.trim() && { wishes: f.wishes.trim() }),
+  };
+}
+
+function CommissionFields({ form: { register, setValue } }: { form: UseFormReturn<Fields> }) {
+  const { lights } = useLight();
+  return (
+    <>
+      <TextField label="Longer side" unit="mm" inputMode="decimal" {...register('longSideMm')} />
+      <TextField label="Seen from" unit="cm" inputMode="decimal" {...register('viewingCm')} />
+      <TextField label="Copies" inputMode="numeric" {...register('copies')} />
+      <TextField label="Numbered, of" unit="(empty: open)" inputMode="numeric" {...register('editionOf')} />
+      <ChoiceField
+        label="Light"
+        className="col-span-2"
+        options={lights.map((l) => [l.key, l.name] as const)}
+        {...register('light')}
+      />
+      <TextField label="Level" unit="lx" inputMode="decimal" {...register('lux')} />
+      <ChoiceField label="Glass" options={GLASSES.map((g) => [g.key, g.name] as const)} {...register('glass')} />
+      <TickField label="It will be handled" className="col-span-2" {...register('handled')} />
+      <TickField label="It is to last" className="col-span-2" {...register('mustLast')} />
+      <fieldset className="col-span-4">
+        <legend>Vetoes, of the client or your own</legend>
+        <div className="flex flex-wrap gap-x-5">
+          {Object.entries(VETOES).map(([key, name]) => (
+            <TickField key={key} label={name} value={key} {...register('vetoes')} />
+          ))}
+        </div>
+      </fieldset>
+      <GroundField field={register('ground')} onRead={(lab) => setValue('ground', lab)} />
+      <TextField label="Signed off by" {...register('signedOffBy')} />
+      <TextField label="Deadline" type="date" {...register('deadline')} />
+      <AreaField label="Wishes" className="col-span-4" {...register('wishes')} />
+    </>
   );
 }

@@ -9,17 +9,7 @@ import { Swatch } from '../parts/swatch.tsx';
 import { noteOf, resolutionOf } from './picture-words.ts';
 import { ToneCurve } from './tone-curve.tsx';
 
-/** Pencil notes in the margin: one to each mark, and what the picture is made of. */
-export function MarginNotes({
-  picture,
-  marks,
-  chosen,
-  onChoose,
-  onRemove,
-  onAdd,
-  onAsFound,
-  onHints,
-}: {
+interface MarkProps {
   picture: PictureView;
   marks: readonly Mark[];
   chosen?: number;
@@ -27,47 +17,66 @@ export function MarginNotes({
   onRemove: (mark: number) => void;
   onAdd: () => void;
   onAsFound: () => void;
-  onHints: (hints: Hint[]) => void;
-}) {
-  const { figures: f, hints } = picture;
-  const { ppi, words } = resolutionOf(picture);
+}
+
+/** Pencil notes in the margin: one to each mark, and what the picture is made of. */
+export function MarginNotes({ onHints, ...at }: MarkProps & { onHints: (hints: Hint[]) => void }) {
+  const { picture } = at;
   return (
     <div className="space-y-4">
-      <section aria-label="Marks">
-        <ol className="space-y-1">
-          {marks.map((mark, i) => {
-            const { name, figures } = noteOf(mark);
-            return (
-              <li
-                key={`${mark.kind}${i}`}
-                className={`group grid grid-cols-[20px_1fr_auto] items-baseline gap-x-1.5 ${chosen === i ? 'bg-field' : ''}`}
-                onMouseEnter={() => onChoose(i)}
-              >
-                <span className="font-serif font-semibold">{i + 1}</span>
-                <span className="leading-snug">
-                  <span className="font-serif">{name}</span>
-                  <span className="block text-[12.5px]">
-                    <Swatch lab={mark.lab} /> {figures}
-                  </span>
+      <Marks {...at} />
+      <ToneCurve figures={picture.figures} />
+      <MadeOf picture={picture} />
+      <WhatItIsOf picture={picture} onHints={onHints} />
+    </div>
+  );
+}
+
+function Marks({ picture, marks, chosen, onChoose, onRemove, onAdd, onAsFound }: MarkProps) {
+  return (
+    <section aria-label="Marks">
+      <ol className="space-y-1">
+        {marks.map((mark, i) => {
+          const { name, figures } = noteOf(mark);
+          return (
+            <li
+              key={`${mark.kind}${i}`}
+              className={`group grid grid-cols-[20px_1fr_auto] items-baseline gap-x-1.5 ${chosen === i ? 'bg-field' : ''}`}
+              onMouseEnter={() => onChoose(i)}
+            >
+              <span className="font-serif font-semibold">{i + 1}</span>
+              <span className="leading-snug">
+                <span className="font-serif">{name}</span>
+                <span className="block text-[12.5px]">
+                  <Swatch lab={mark.lab} /> {figures}
                 </span>
-                <button
-                  type="button"
-                  aria-label={`Take mark ${i + 1} away`}
-                  onClick={() => onRemove(i)}
-                  className="grid size-7 place-items-center self-start rounded-[3px] opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
-                >
-                  <X size={14} aria-hidden />
-                </button>
-              </li>
-            );
-          })}
-        </ol>
-        <p className="-ml-1.5">
-          <QuietButton onClick={onAdd}>Add a mark</QuietButton>
-          {picture.marksByHand && <QuietButton onClick={onAsFound}>As found</QuietButton>}
-        </p>
-      </section>
-      <ToneCurve figures={f} />
+              </span>
+              <button
+                type="button"
+                aria-label={`Take mark ${i + 1} away`}
+                onClick={() => onRemove(i)}
+                className="grid size-7 place-items-center self-start rounded-[3px] opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
+              >
+                <X size={14} aria-hidden />
+              </button>
+            </li>
+          );
+        })}
+      </ol>
+      <p className="-ml-1.5">
+        <QuietButton onClick={onAdd}>Add a mark</QuietButton>
+        {picture.marksByHand && <QuietButton onClick={onAsFound}>As found</QuietButton>}
+      </p>
+    </section>
+  );
+}
+
+/** Shares, contrast, grain and tone, and how fine it is at its size. */
+function MadeOf({ picture }: { picture: PictureView }) {
+  const { figures: f } = picture;
+  const { ppi, words } = resolutionOf(picture);
+  return (
+    <>
       <dl className="grid grid-cols-[1fr_auto] gap-x-3 text-[13px] [&_dd]:text-right">
         <dt>Near black, L* below 10</dt>
         <dd>{percent(f.nearBlackShare)}</dd>
@@ -99,30 +108,36 @@ export function MarginNotes({
         <dd>{formatNumber(ppi, 0)} ppi</dd>
       </dl>
       <p className="text-[12.5px] text-quiet">{sentenceCase(words)}.</p>
-      <fieldset>
-        <legend className="font-serif">
-          What it is of{' '}
-          <span className="text-[12.5px] text-quiet">
-            {picture.hintsByHand ? 'as you said' : 'guessed; say what is so'}
-          </span>
-        </legend>
-        <div className="mt-1 flex flex-wrap gap-1">
-          {HINTS.map((hint) => {
-            const on = hints.includes(hint);
-            return (
-              <button
-                key={hint}
-                type="button"
-                aria-pressed={on}
-                onClick={() => onHints(on ? hints.filter((h) => h !== hint) : [...hints, hint])}
-                className={`min-h-7 rounded-[3px] border px-1.5 text-[12.5px] ${on ? `border-ink bg-ink text-ground ${picture.hintsByHand ? '' : 'italic'}` : 'border-line text-ink hover:border-edge'}`}
-              >
-                {hint}
-              </button>
-            );
-          })}
-        </div>
-      </fieldset>
-    </div>
+    </>
+  );
+}
+
+function WhatItIsOf({ picture, onHints }: { picture: PictureView; onHints: (hints: Hint[]) => void }) {
+  const { hints } = picture;
+  return (
+    <fieldset>
+      <legend className="font-serif">
+        What it is of{' '}
+        <span className="text-[12.5px] text-quiet">
+          {picture.hintsByHand ? 'as you said' : 'guessed; say what is so'}
+        </span>
+      </legend>
+      <div className="mt-1 flex flex-wrap gap-1">
+        {HINTS.map((hint) => {
+          const on = hints.includes(hint);
+          return (
+            <button
+              key={hint}
+              type="button"
+              aria-pressed={on}
+              onClick={() => onHints(on ? hints.filter((h) => h !== hint) : [...hints, hint])}
+              className={`min-h-7 rounded-[3px] border px-1.5 text-[12.5px] ${on ? `border-ink bg-ink text-ground ${picture.hintsByHand ? '' : 'italic'}` : 'border-line text-ink hover:border-edge'}`}
+            >
+              {hint}
+            </button>
+          );
+        })}
+      </div>
+    </fieldset>
   );
 }

@@ -16,16 +16,10 @@ import { decimal } from '../parts/decimal.ts';
 /** Edges a printer leaves bare where nothing was said, mm (our own start). */
 const BARE_EDGE = 3;
 const GAP_MM = 4;
+/** As a piece begins: one, that may turn, with nothing around it. */
+const PLAIN = { copies: 1, mayTurn: true, border: 'equal', borderMm: 0 } as const;
 /** A small card: one postcard’s size. */
-const CARD: PieceInput = {
-  name: 'Card',
-  widthMm: 90,
-  heightMm: 55,
-  copies: 1,
-  mayTurn: true,
-  border: 'equal',
-  borderMm: 0,
-};
+const CARD: PieceInput = { ...PLAIN, name: 'Card', widthMm: 90, heightMm: 55 };
 
 interface StockChoice {
   readonly key: string;
@@ -35,141 +29,30 @@ interface StockChoice {
 
 /** Prints, strips and cards laid on a sheet or a roll, with the cuts in their order. */
 export function LayoutScreen() {
-  const stocks = useStocks();
-  const { data: waiting = [] } = usePrintsQuery('waiting');
-  const { data: pictures = [] } = usePicturesQuery();
-  const [stockKey, setStock] = useState('');
-  // Each piece has a key of its own: what was typed stays with it when another is taken off.
-  const [laid, setLaid] = useState<readonly { readonly key: number; readonly piece: PieceInput }[]>([]);
-  const pieces = laid.map((l) => l.piece);
-  const [edge, setEdge] = useState(String(BARE_EDGE));
-  const [printer, setPrinter] = useState('');
-  const [grain, setGrain] = useState<Grain>();
-  const [deckle, setDeckle] = useState<readonly Edge[]>([]);
-  const stock = stocks.find((s) => s.key === stockKey) ?? stocks[0];
-  const bare = Math.max(0, decimal(edge) || 0);
-  const printers = usePrinters(stock?.stock.paperId);
-  // A roll's fibres run along it: it is made that way (practice).
-  const runs = stock?.stock.kind === 'roll' ? 'height' : grain;
+  const at = useStock();
+  const lie = usePieces();
+  const pieces = lie.laid.map((l) => l.piece);
   const input: LayoutInput | undefined =
-    stock && pieces.length > 0
-      ? {
-          stock: {
-            ...stock.stock,
-            ...{ top: bare, right: bare, bottom: bare, left: bare },
-            ...(printers.includes(printer) && { printer }),
-            ...(runs && { grain: runs }),
-            deckle: [...deckle],
-          },
-          pieces: [...pieces],
-          gapMm: GAP_MM,
-        }
-      : undefined;
+    at.asked && pieces.length > 0 ? { stock: at.asked, pieces, gapMm: GAP_MM } : undefined;
   const asked = useDeferredValue(input);
-  const add = (piece: PieceInput) => setLaid([...laid, { key: (laid.at(-1)?.key ?? 0) + 1, piece }]);
-  const change = (key: number, what: Partial<PieceInput>) =>
-    setLaid(laid.map((l) => (l.key === key ? { key, piece: { ...l.piece, ...what } } : l)));
   return (
     <>
       <ScreenHead title="Prints" question={questionOf('/prints')} />
       <PrintPlaces />
       <div className="grid grid-cols-[minmax(300px,420px)_minmax(0,1fr)] gap-8 max-[1100px]:grid-cols-1">
         <section aria-label="What is laid">
-          <div className="flex flex-wrap items-end gap-3">
-            {stocks.length > 0 ? (
-              <ChoiceField
-                label="On"
-                value={stock?.key ?? ''}
-                onChange={(e) => setStock(e.target.value)}
-                options={stocks.map((s) => [s.key, s.name] as const)}
-                className="max-w-full"
-              />
-            ) : (
-              <p>Add a paper with its sizes first: it is what prints are laid on.</p>
-            )}
-            <TextField
-              label="Bare edge"
-              unit="mm"
-              inputMode="decimal"
-              value={edge}
-              onChange={(e) => setEdge(e.target.value)}
-              className="w-28"
-            />
-            {printers.length > 0 && (
-              <ChoiceField
-                label="Through"
-                value={printer}
-                onChange={(e) => setPrinter(e.target.value)}
-                options={[['', 'any printer'], ...printers.map((p) => [p, p] as const)]}
-              />
-            )}
-            {stock?.stock.kind === 'sheet' && (
-              <ChoiceField
-                label="Its fibres run"
-                value={grain ?? ''}
-                onChange={(e) => setGrain((e.target.value || undefined) as Grain | undefined)}
-                options={[['', 'not known'], ...Object.entries(GRAINS)]}
-              />
-            )}
-          </div>
-          <fieldset className="mt-2 flex flex-wrap gap-x-4">
-            <legend className="text-[13px] text-quiet">Torn edges, that stay as they are</legend>
-            {EDGES.map((e) => (
-              <TickField
-                key={e}
-                label={EDGE_NAMES[e]}
-                checked={deckle.includes(e)}
-                onChange={({ target }) => setDeckle(target.checked ? [...deckle, e] : deckle.filter((d) => d !== e))}
-              />
-            ))}
-          </fieldset>
+          <StockFields at={at} />
           <ul className="mt-3 border-t border-edge">
-            {laid.map(({ key, piece }) => (
+            {lie.laid.map(({ key, piece }) => (
               <LaidPiece
                 key={key}
                 piece={piece}
-                onChange={(what) => change(key, what)}
-                onAway={() => setLaid(laid.filter((l) => l.key !== key))}
+                onChange={(what) => lie.change(key, what)}
+                onAway={() => lie.away(key)}
               />
             ))}
           </ul>
-          <div className="mt-2 flex flex-wrap gap-2">
-            {waiting.map((w) => (
-              <Button
-                key={w.id}
-                onClick={() =>
-                  add({
-                    name: pictures.find((p) => p.id === w.pictureId)?.title ?? 'Print',
-                    pictureId: w.pictureId,
-                    widthMm: w.widthMm,
-                    heightMm: w.heightMm,
-                    copies: w.copies,
-                    mayTurn: true,
-                    border: 'equal',
-                    borderMm: 0,
-                  })
-                }
-              >
-                Lay {pictures.find((p) => p.id === w.pictureId)?.title}
-              </Button>
-            ))}
-            <Button
-              onClick={() =>
-                add({
-                  name: 'Print',
-                  widthMm: 200,
-                  heightMm: 150,
-                  copies: 1,
-                  mayTurn: true,
-                  border: 'equal',
-                  borderMm: 0,
-                })
-              }
-            >
-              A print of any size
-            </Button>
-            <Button onClick={() => add(CARD)}>A card</Button>
-          </div>
+          <ToLay onLay={lie.add} />
         </section>
         {asked ? (
           <LayoutDrawn input={asked} />
@@ -178,6 +61,134 @@ export function LayoutScreen() {
         )}
       </div>
     </>
+  );
+}
+
+/** What lies on it. Each piece has a key of its own: what was typed stays with it when another is taken off. */
+function usePieces() {
+  const [laid, setLaid] = useState<readonly { readonly key: number; readonly piece: PieceInput }[]>([]);
+  return {
+    laid,
+    add: (piece: PieceInput) => setLaid([...laid, { key: (laid.at(-1)?.key ?? 0) + 1, piece }]),
+    change: (key: number, what: Partial<PieceInput>) =>
+      setLaid(laid.map((l) => (l.key === key ? { key, piece: { ...l.piece, ...what } } : l))),
+    away: (key: number) => setLaid(laid.filter((l) => l.key !== key)),
+  };
+}
+
+/** What is laid on: a box or a size of a paper, with what its edges and its printer leave. */
+function useStock() {
+  const stocks = useStocks();
+  const [key, setKey] = useState('');
+  const [edge, setEdge] = useState(String(BARE_EDGE));
+  const [printer, setPrinter] = useState('');
+  const [grain, setGrain] = useState<Grain>();
+  const [deckle, setDeckle] = useState<readonly Edge[]>([]);
+  const chosen = stocks.find((s) => s.key === key) ?? stocks.at(0);
+  const bare = Math.max(0, decimal(edge) || 0);
+  const printers = usePrinters(chosen?.stock.paperId);
+  // A roll's fibres run along it: it is made that way (practice).
+  const runs = chosen?.stock.kind === 'roll' ? 'height' : grain;
+  const asked: StockInput | undefined = chosen && {
+    ...chosen.stock,
+    ...{ top: bare, right: bare, bottom: bare, left: bare },
+    ...(printers.includes(printer) && { printer }),
+    ...(runs && { grain: runs }),
+    deckle: [...deckle],
+  };
+  return {
+    stocks,
+    chosen,
+    asked,
+    printers,
+    setKey,
+    edge,
+    setEdge,
+    printer,
+    setPrinter,
+    grain,
+    setGrain,
+    deckle,
+    setDeckle,
+  };
+}
+
+function StockFields({ at }: { at: ReturnType<typeof useStock> }) {
+  const { stocks, chosen, printers, deckle, setDeckle } = at;
+  return (
+    <>
+      <div className="flex flex-wrap items-end gap-3">
+        {stocks.length > 0 ? (
+          <ChoiceField
+            label="On"
+            value={chosen?.key ?? ''}
+            onChange={(e) => at.setKey(e.target.value)}
+            options={stocks.map((s) => [s.key, s.name] as const)}
+            className="max-w-full"
+          />
+        ) : (
+          <p>Add a paper with its sizes first: it is what prints are laid on.</p>
+        )}
+        <TextField
+          label="Bare edge"
+          unit="mm"
+          inputMode="decimal"
+          value={at.edge}
+          onChange={(e) => at.setEdge(e.target.value)}
+          className="w-28"
+        />
+        {printers.length > 0 && (
+          <ChoiceField
+            label="Through"
+            value={at.printer}
+            onChange={(e) => at.setPrinter(e.target.value)}
+            options={[['', 'any printer'], ...printers.map((p) => [p, p] as const)]}
+          />
+        )}
+        {chosen?.stock.kind === 'sheet' && (
+          <ChoiceField
+            label="Its fibres run"
+            value={at.grain ?? ''}
+            onChange={(e) => at.setGrain((e.target.value || undefined) as Grain | undefined)}
+            options={[['', 'not known'], ...Object.entries(GRAINS)]}
+          />
+        )}
+      </div>
+      <fieldset className="mt-2 flex flex-wrap gap-x-4">
+        <legend className="text-[13px] text-quiet">Torn edges, that stay as they are</legend>
+        {EDGES.map((e) => (
+          <TickField
+            key={e}
+            label={EDGE_NAMES[e]}
+            checked={deckle.includes(e)}
+            onChange={({ target }) => setDeckle(target.checked ? [...deckle, e] : deckle.filter((d) => d !== e))}
+          />
+        ))}
+      </fieldset>
+    </>
+  );
+}
+
+/** What there is to lay: prints that wait, one of any size, a card. */
+function ToLay({ onLay }: { onLay: (piece: PieceInput) => void }) {
+  const { data: waiting = [] } = usePrintsQuery('waiting');
+  const { data: pictures = [] } = usePicturesQuery();
+  const titleOf = (id: string) => pictures.find((p) => p.id === id)?.title ?? 'Print';
+  return (
+    <div className="mt-2 flex flex-wrap gap-2">
+      {waiting.map(({ id, pictureId, widthMm, heightMm, copies }) => (
+        <Button
+          key={id}
+          onClick={() => onLay({ ...PLAIN, name: titleOf(pictureId), pictureId, widthMm, heightMm, copies })}
+        >
+          Lay {titleOf(pictureId)}
+        </Button>
+      ))}
+      <Button onClick={() => onLay({ ...PLAIN, name: 'Print', widthMm: 200, heightMm: 150 })}>
+        A print of any size
+      </Button>
+      <Button onClick={() => onLay(CARD)}>A card</Button>
+    </div>
   );
 }
 

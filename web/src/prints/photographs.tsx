@@ -40,7 +40,7 @@ export function Photographs({ printId, list }: { printId: string; list: readonly
                 <span className="min-w-0 break-words">{[p.kind, day(p.at), p.light].filter(Boolean).join(', ')}</span>
                 <QuietButton
                   aria-label={`Put ${p.fileName} in the bin`}
-                  onClick={() => void remove(p.id).then(() => dispatch(said('In the bin.')))}
+                  onClick={() => void remove(p.id).then(({ error }) => !error && dispatch(said('In the bin.')))}
                 >
                   Remove
                 </QuietButton>

@@ -2,31 +2,22 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
-import type { PrintLook, PrintSettle, PrintView } from '@rakuen/contract/prints';
-import { SETTING_KEYS, type SettingKey } from '@rakuen/contract/vocabulary';
+import type { PrintLook, PrintView } from '@rakuen/contract/prints';
+import { SETTING_KEYS } from '@rakuen/contract/vocabulary';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery, usePicturesQuery } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
-import { said, useAppDispatch } from '../app/store.ts';
-import { Button, QuietButton } from '../parts/button.tsx';
+import { Button } from '../parts/button.tsx';
 import { conditionLine, day } from '../parts/label.ts';
-import { Conflict, theirsOf } from '../parts/conflict.tsx';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { BackNotes } from './back-notes.tsx';
 import { MisprintForm } from './misprint-form.tsx';
-import {
-  useBeginPrintMutation,
-  usePrintDoneMutation,
-  usePrintLookQuery,
-  useRemovePrintMutation,
-  useSettlePrintMutation,
-} from './print-api.ts';
+import { useBeginPrintMutation, usePrintLookQuery } from './print-api.ts';
 import { PrintPlaces } from './print-places.tsx';
 import { SettingChoice } from './setting-choice.tsx';
-import { SizeLine } from './size-line.tsx';
-import { StandingSetting } from './standing-setting.tsx';
 import { Verdict } from './verdict.tsx';
+import { WaitingBack } from './waiting-back.tsx';
 
 /** One print: the sheet turned over, with what it is made with written on its back. */
 export function PrintScreen() {
@@ -83,151 +74,6 @@ function Back({ look, picture, condition }: { look: PrintLook; picture: PictureV
   );
 }
 
-/** A print to be made: what differs stands out and is looked at; the rest is small. */
-function WaitingBack({
-  look,
-  picture,
-  condition,
-}: {
-  look: PrintLook;
-  picture: PictureView;
-  condition: ConditionHead;
-}) {
-  const { print, differs } = look;
-  const dispatch = useAppDispatch();
-  const navigate = useNavigate();
-  const [settle, settling] = useSettlePrintMutation();
-  const [done, finishing] = usePrintDoneMutation();
-  const [remove] = useRemovePrintMutation();
-  const [open, setOpen] = useState<SettingKey>();
-  const [spoilt, setSpoilt] = useState(false);
-  const theirs = theirsOf<PrintView>(settling.error);
-  const carried = new Set(print.carriedOver);
-  const differing = SETTING_KEYS.filter((key) => differs.some((d) => d.key === key));
-  const unseen = differing.filter((key) => carried.has(key));
-  const alike = SETTING_KEYS.filter((key) => !differing.includes(key));
-  const change = (what: PrintSettle) =>
-    void settle({ id: print.id, revision: print.revision, change: what })
-      .unwrap()
-      .then(() => setOpen(undefined))
-      .catch(() => undefined);
-  const choose = (key: SettingKey, value: string | number | boolean) => change({ settings: { [key]: value } });
-
-  return (
-    <div className="space-y-5">
-      <SizeLine print={print} picture={picture} condition={condition} onChange={change} />
-      <StandingSetting look={look} />
-      {differing.length > 0 && (
-        <section aria-label="Differs from last time">
-          <h3 className="mb-1">Differs from last time</h3>
-          <ul className="border-t border-edge">
-            {differing.map((key) => (
-              <li key={key} className="border-b border-line py-2">
-                <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
-                  <SettingChoice
-                    name={key}
-                    print={print}
-                    open={open === key}
-                    onOpen={() => setOpen(open === key ? undefined : key)}
-                    onChoose={(value) => choose(key, value)}
-                    underlined
-                  />
-                  {carried.has(key) ? (
-                    <Button onClick={() => change({ looked: [key] })} disabled={settling.isLoading}>
-                      It is right
-                    </Button>
-                  ) : (
-                    <span className="text-[13px] text-quiet">looked at</span>
-                  )}
-                </div>
-                {differs
-                  .filter((d) => d.key === key)
-                  .map((d) => (
-                    <p key={d.from} className="max-w-[70ch] font-serif">
-                      {d.sentence}
-                    </p>
-                  ))}
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
-      <section aria-label="As last time">
-        <h3 className="mb-1">{differing.length > 0 ? 'The rest' : 'Settings'}</h3>
-        <ul className="flex flex-wrap gap-x-5 gap-y-0.5 text-[13px]">
-          {alike.map((key) => (
-            <li key={key} className={open === key ? 'w-full' : ''}>
-              <SettingChoice
-                name={key}
-                print={print}
-                open={open === key}
-                onOpen={() => setOpen(open === key ? undefined : key)}
-                onChoose={(value) => choose(key, value)}
-                from={carried.has(key) ? print.carriedFrom[key] : undefined}
-              />
-            </li>
-          ))}
-        </ul>
-        {alike.some((key) => carried.has(key)) && (
-          <p className="mt-1 text-[13px] text-quiet">
-            ○ carried over, not looked at.{' '}
-            <QuietButton onClick={() => change({ looked: alike.filter((key) => carried.has(key)) })}>
-              I looked at these
-            </QuietButton>
-          </p>
-        )}
-      </section>
-      {theirs ? (
-        <Conflict
-          mine={flat(settling.originalArgs?.change)}
-          theirs={flat(theirs)}
-          onMine={() => settling.originalArgs && change(settling.originalArgs.change)}
-          onTheirs={settling.reset}
-        />
-      ) : (
-        <ErrorNote error={settling.error ?? finishing.error} />
-      )}
-      <div className="flex flex-wrap items-center gap-3">
-        <Button
-          main
-          disabled={unseen.length > 0 || finishing.isLoading}
-          onClick={() =>
-            void done({ id: print.id, done: {} })
-              .unwrap()
-              .then(() => dispatch(said(`${picture.title} is in the ledger; judge it when it is dry.`)))
-              .catch(() => undefined)
-          }
-        >
-          It is printed
-        </Button>
-        <Button onClick={() => setSpoilt(!spoilt)}>A sheet was spoilt</Button>
-        <QuietButton
-          onClick={() =>
-            void remove(print.id)
-              .unwrap()
-              .then(() => navigate('/prints'))
-              .catch(() => undefined)
-          }
-        >
-          Not to be printed after all
-        </QuietButton>
-        {unseen.length > 0 && (
-          <span className="text-[13px]">
-            {unseen.length === 1 ? 'One setting differs' : `${unseen.length} settings differ`} and{' '}
-            {unseen.length === 1 ? 'was' : 'were'} not looked at.
-          </span>
-        )}
-      </div>
-      {print.misprints > 0 && (
-        <p className="text-[13px]">
-          Spoilt so far: {print.misprints}, {print.misprintCause}.
-        </p>
-      )}
-      {spoilt && <MisprintForm printId={print.id} onClose={() => setSpoilt(false)} />}
-    </div>
-  );
-}
-
 /** A print that was made: its settings as they were, and the verdict. */
 function MadeBack({ print }: { print: PrintView }) {
   const navigate = useNavigate();
@@ -277,6 +123,3 @@ function MadeBack({ print }: { print: PrintView }) {
     </div>
   );
 }
-
-/** A change, or a print, with its settings beside the rest: one table shows both. */
-const flat = ({ settings, ...rest }: { settings?: object } = {}): object => ({ ...rest, ...settings });

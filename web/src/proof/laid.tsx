@@ -1,25 +1,18 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState, type RefObject } from 'react';
 import type { PictureView } from '@rakuen/contract/pictures';
-import { unpackLab } from '@rakuen/core/characterisation/packed';
-import { throughPrinted } from '@rakuen/core/characterisation/printed';
-import { deltaE2000 } from '@rakuen/core/colour/difference';
-import { absoluteOnWhite } from '@rakuen/core/colour/relative';
 import type { Lab } from '@rakuen/core/colour/types';
-import { formatNumber } from '@rakuen/core/measurement/show';
-import { holds, inPart, inPicture, moved, nearer, withMargin, type Part } from '@rakuen/core/proof/part';
-import { applyLocal, hasLocal, type LocalBase } from '@rakuen/core/proof/local-contrast';
+import { moved, type Part } from '@rakuen/core/proof/part';
+import { hasLocal } from '@rakuen/core/proof/local-contrast';
 import { EDGES } from '@rakuen/core/layout/borders';
-import { aimed, aimOf, movesAll } from '@rakuen/core/proof/aim';
-import { applyRecipe } from '@rakuen/core/proof/recipe';
+import { movesAll } from '@rakuen/core/proof/aim';
 import { aroundOf, holdingBoth, NOTHING_AROUND, onPicture, surroundOf, type Around } from '@rakuen/core/proof/surround';
-import { LAB_UNITS, labImage, localBaseOf, type LabImage } from '../pictures/lab-image.ts';
-import { latticeOf } from '../pictures/picture-api.ts';
+import { localBaseOf, type LabImage } from '../pictures/lab-image.ts';
 import { Captions } from './captions.tsx';
-import { PlainProof } from './plain-proof.ts';
-import { ProofCanvas, type ProofDrawer, type ProofView, type SheetSurface } from './proof-canvas.ts';
-
-/** Name under which the browser keeps how long a drawing took. */
-const PROOF_DRAWN = 'proof drawn';
+import { inALine, numbersAt, type Place } from './numbers-at.ts';
+import { useDetail } from './use-detail.ts';
+import { useDrawn } from './use-drawn.ts';
+import { useNearer } from './use-nearer.ts';
+import { type ProofView, type SheetSurface } from './proof-canvas.ts';
 
 /** A step of the dividing line by key. */
 export const SPLIT_STEP = 0.04;
@@ -29,6 +22,24 @@ export interface Sheet {
   readonly white: Lab;
   readonly blackL: number;
   readonly lab: string;
+}
+
+interface Props {
+  picture: PictureView;
+  image: LabImage;
+  sheets: readonly [Sheet, Sheet];
+  names: readonly [string, string];
+  view: ProofView;
+  /** Of both sheets, where it is drawn. */
+  surfaces?: readonly [SheetSurface, SheetSurface];
+  /** What is drawn is not yet what is asked for. */
+  changing: boolean;
+  surround: 'wall' | 'mount';
+  widthPx?: number;
+  onSplit?: (split: number) => void;
+  onPart: (part: Part) => void;
+  /** One of several: as wide as its place. */
+  small?: boolean;
 }
 
 /**
@@ -48,76 +59,15 @@ export function Laid({
   onSplit,
   onPart,
   small = false,
-}: {
-  picture: PictureView;
-  image: LabImage;
-  sheets: readonly [Sheet, Sheet];
-  names: readonly [string, string];
-  view: ProofView;
-  /** Of both sheets, where it is drawn. */
-  surfaces?: readonly [SheetSurface, SheetSurface];
-  /** What is drawn is not yet what is asked for. */
-  changing: boolean;
-  surround: 'wall' | 'mount';
-  widthPx?: number;
-  onSplit?: (split: number) => void;
-  onPart: (part: Part) => void;
-  /** One of several: as wide as its place. */
-  small?: boolean;
-}) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const drawer = useRef<ProofDrawer>(null);
+}: Props) {
   const frame = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 0, height: 0 });
-  const [plain, setPlain] = useState(false);
-  const [at, setAt] = useState<{ x: number; y: number; hand: 0 | 1 }>();
-  // Bare paper is drawn around the whole picture; of a part nothing lies beside it.
-  const around = useMemo(() => aroundBoth(picture, view), [picture, view]);
-  const frameOf = holdingBoth(...around);
-  // Where the sheets are not of one size their common frame is nothing that lies there.
-  const alike = EDGES.every((edge) => around[0][edge] === around[1][edge]);
-  const [wide, high] = [1 + frameOf.left + frameOf.right, 1 + frameOf.top + frameOf.bottom];
-  const ratio = ((image.widthPx * wide) / (image.heightPx * high)) * (view.beside ? 2 : 1);
-
-  useEffect(() => {
-    try {
-      drawer.current = new ProofCanvas(canvas.current!);
-    } catch {
-      drawer.current = new PlainProof(canvas.current!);
-      setPlain(true);
-    }
-    const watch = new ResizeObserver(([entry]) => {
-      const { width, height } = entry.contentRect;
-      setSize({ width: Math.round(width), height: Math.round(height) });
-    });
-    watch.observe(frame.current!);
-    return () => {
-      watch.disconnect();
-      drawer.current?.clear();
-      drawer.current = null;
-    };
-  }, []);
-  useEffect(() => drawer.current?.picture(image), [image]);
-  const { longSideMm } = picture.commission;
-  const base = view.recipes.some(hasLocal) ? localBaseOf(image, longSideMm) : undefined;
-  useEffect(() => drawer.current?.base(base), [base]);
-  const [leftSurface, rightSurface] = surfaces ?? [];
-  useEffect(() => leftSurface && drawer.current?.surface(0, leftSurface), [leftSurface]);
-  useEffect(() => rightSurface && drawer.current?.surface(1, rightSurface), [rightSurface]);
+  const [at, setAt] = useState<Place>();
+  const { around, alike, frameOf, wide, ratio } = usePaperAround(picture, image, view);
   const detail = useDetail(picture, image, view.part);
-  useEffect(() => drawer.current?.detail(detail?.part, detail?.image), [detail]);
-  useEffect(() => {
-    if (!drawer.current || size.width === 0) return;
-    const start = performance.now();
-    drawer.current.sheet(0, sheets[0]);
-    drawer.current.sheet(1, sheets[1]);
-    const dense = Math.min(2, window.devicePixelRatio || 1);
-    drawer.current.draw({ ...view, around }, size.width * dense, size.height * dense);
-    // What a change of sheet takes of this thread; the bench reads it.
-    performance.measure(PROOF_DRAWN, { start });
-  }, [sheets, view, around, size, image, detail, base, leftSurface, rightSurface]);
+  const base = view.recipes.some(hasLocal) ? localBaseOf(image, picture.commission.longSideMm) : undefined;
+  const { canvas, size, plain } = useDrawn(frame, { image, base, detail, sheets, surfaces, view, around });
 
-  const placeOf = (event: React.PointerEvent): { x: number; y: number; hand: 0 | 1 } => {
+  const placeOf = (event: React.PointerEvent): Place => {
     const box = frame.current!.getBoundingClientRect();
     const x = (event.clientX - box.left) / box.width;
     const y = (event.clientY - box.top) / box.height;
@@ -131,10 +81,6 @@ export function Laid({
   const pan = (event: React.PointerEvent) => {
     const box = frame.current!.getBoundingClientRect();
     onPart(moved(part, (-event.movementX / box.width) * (view.beside ? 2 : 1), -event.movementY / box.height));
-  };
-  const drag = (event: React.PointerEvent) => {
-    const box = frame.current!.getBoundingClientRect();
-    onSplit?.(Math.min(1, Math.max(0, (event.clientX - box.left) / box.width)));
   };
   return (
     <div className={`overflow-auto ${small ? 'p-3' : 'p-5'} ${surround === 'mount' ? 'bg-[#f2f2f2]' : 'bg-[#8f8f8f]'}`}>
@@ -166,31 +112,7 @@ export function Laid({
           className={`absolute inset-0 size-full ${part.width < 1 ? 'cursor-grab active:cursor-grabbing' : ''} ${changing ? 'opacity-35' : ''}`}
         />
         <Captions view={view} around={around} mm={printMm(picture)} framePx={size.width} />
-        {!view.beside && names[0] !== names[1] && (
-          <div
-            role="slider"
-            tabIndex={0}
-            aria-label="Dividing line between the two sheets"
-            aria-valuemin={0}
-            aria-valuemax={100}
-            aria-valuenow={Math.round(view.split * 100)}
-            style={{ left: `${view.split * 100}%` }}
-            className="absolute inset-y-0 -ml-3 w-6 cursor-ew-resize touch-none after:absolute after:inset-y-0 after:left-1/2 after:w-px after:bg-[#fff] after:shadow-[0_0_0_1px_#0008]"
-            onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
-            onPointerMove={(e) => e.buttons > 0 && drag(e)}
-            onKeyDown={(e) => {
-              const to = {
-                ArrowLeft: view.split - SPLIT_STEP,
-                ArrowRight: view.split + SPLIT_STEP,
-                Home: 0,
-                End: 1,
-              }[e.key];
-              if (to === undefined) return;
-              e.preventDefault();
-              onSplit?.(Math.min(1, Math.max(0, to)));
-            }}
-          />
-        )}
+        {!view.beside && names[0] !== names[1] && <DividingLine split={view.split} frame={frame} onSplit={onSplit} />}
       </div>
       {view.map === 'out of reach' && view.recipes.some((r) => movesAll(r.rendering)) && (
         <p className="mt-2 text-center text-[13px] text-[#000]">
@@ -202,7 +124,7 @@ export function Laid({
         className={`mt-2 min-h-5 text-center text-[13px] ${surround === 'mount' ? 'text-[#131313]' : 'text-[#000]'}`}
       >
         {number && at
-          ? `File L* ${triple(number.file)} · on ${names[at.hand]} L* ${triple(number.seen)} · ${formatNumber(number.deltaE, 1)} ΔE00 ${number.from}${number.lost}`
+          ? inALine(number, names[at.hand])
           : changing
             ? 'Laying it out in that light…'
             : small
@@ -210,6 +132,56 @@ export function Laid({
               : 'Numbers stand here for the place under the pointer.'}
       </p>
     </div>
+  );
+}
+
+/** Bare paper is drawn around the whole picture; of a part nothing lies beside it. */
+function usePaperAround(picture: PictureView, image: LabImage, view: ProofView) {
+  const around = useMemo(() => aroundBoth(picture, view), [picture, view]);
+  const frameOf = holdingBoth(...around);
+  const [wide, high] = [1 + frameOf.left + frameOf.right, 1 + frameOf.top + frameOf.bottom];
+  return {
+    around,
+    frameOf,
+    wide,
+    // Where the sheets are not of one size their common frame is nothing that lies there.
+    alike: EDGES.every((edge) => around[0][edge] === around[1][edge]),
+    ratio: ((image.widthPx * wide) / (image.heightPx * high)) * (view.beside ? 2 : 1),
+  };
+}
+
+function DividingLine({
+  split,
+  frame,
+  onSplit,
+}: {
+  split: number;
+  frame: RefObject<HTMLDivElement | null>;
+  onSplit?: (split: number) => void;
+}) {
+  const to = (place: number) => onSplit?.(Math.min(1, Math.max(0, place)));
+  return (
+    <div
+      role="slider"
+      tabIndex={0}
+      aria-label="Dividing line between the two sheets"
+      aria-valuemin={0}
+      aria-valuemax={100}
+      aria-valuenow={Math.round(split * 100)}
+      style={{ left: `${split * 100}%` }}
+      className="absolute inset-y-0 -ml-3 w-6 cursor-ew-resize touch-none after:absolute after:inset-y-0 after:left-1/2 after:w-px after:bg-[#fff] after:shadow-[0_0_0_1px_#0008]"
+      onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
+      onPointerMove={(e) => {
+        const box = frame.current!.getBoundingClientRect();
+        if (e.buttons > 0) to((e.clientX - box.left) / box.width);
+      }}
+      onKeyDown={(e) => {
+        const place = { ArrowLeft: split - SPLIT_STEP, ArrowRight: split + SPLIT_STEP, Home: 0, End: 1 }[e.key];
+        if (place === undefined) return;
+        e.preventDefault();
+        to(place);
+      }}
+    />
   );
 }
 
@@ -224,109 +196,4 @@ function aroundBoth(picture: PictureView, { part, recipes: [left, right] }: Proo
   if (part.width < 1) return [NOTHING_AROUND, NOTHING_AROUND];
   const { width, height } = printMm(picture);
   return [aroundOf(surroundOf(left), width, height), aroundOf(surroundOf(right), width, height)];
-}
-
-const triple = (lab: Lab): string =>
-  `${formatNumber(lab[0], 1)}, a* ${formatNumber(lab[1], 1)}, b* ${formatNumber(lab[2], 1)}`;
-
-/** File, print and loss at a place: the same lattice, read by the processor. */
-function numbersAt(
-  whole: LabImage,
-  detail: Detail | undefined,
-  base: LocalBase | undefined,
-  sheet: Sheet,
-  view: ProofView,
-  { x: atX, y: atY, hand }: { x: number; y: number; hand: 0 | 1 },
-) {
-  const spot = inPicture(view.part, atX, atY);
-  const near = detail && inPart(detail.part, spot.x, spot.y);
-  const { widthPx, heightPx, lab } = near ? detail.image : whole;
-  const { x, y } = near ?? spot;
-  const px = Math.min(widthPx - 1, Math.max(0, Math.floor(x * widthPx)));
-  const py = Math.min(heightPx - 1, Math.max(0, Math.floor(y * heightPx)));
-  const from = (py * widthPx + px) * 3;
-  const file: Lab = [lab[from] / LAB_UNITS, lab[from + 1] / LAB_UNITS, lab[from + 2] / LAB_UNITS];
-  const values = Float32Array.from(file);
-  const here = { widthPx: 1, heightPx: 1, first: 0, part: { ...spot, width: 0, height: 0 } };
-  if (base) applyLocal(values, view.recipes[hand], base, here);
-  applyRecipe(values, view.recipes[hand]);
-  const { rendering } = view.recipes[hand];
-  const aim = aimed(aimOf(rendering, sheet), [values[0], values[1], values[2]]);
-  throughPrinted(unpackLab(sheet.nodes, latticeOf(sheet)), values, values);
-  const relative: Lab = [values[0], values[1], values[2]];
-  const deltaE = deltaE2000(aim, relative);
-  const [dL, dC] = [relative[0] - aim[0], Math.hypot(aim[1], aim[2]) - Math.hypot(relative[1], relative[2])];
-  const lost =
-    deltaE < 1 || movesAll(rendering)
-      ? ''
-      : Math.abs(dL) < dC / 2
-        ? ', too saturated for it'
-        : dL > 0
-          ? ', too dark for it'
-          : ', too light for it';
-  const fromWords = movesAll(rendering) ? 'from the colour as it is, black compensated' : 'from its aim';
-  return {
-    file,
-    seen: view.settled ? relative : absoluteOnWhite(sheet.white)(relative),
-    deltaE,
-    from: fromWords,
-    lost,
-  };
-}
-
-interface Detail {
-  readonly part: Part;
-  readonly image: LabImage;
-}
-/** Drawn about what is looked at, so that a small move needs nothing new. */
-const MARGIN = 0.25;
-const STILL_MS = 160;
-
-/** The part that is looked at with the file’s own pixels, fetched once the hand is still; absent where the whole is as fine. */
-function useDetail(picture: PictureView, whole: LabImage, part: Part): Detail | undefined {
-  const [detail, setDetail] = useState<Detail>();
-  const finer = picture.widthPx > whole.widthPx && part.width < 1;
-  const there = detail !== undefined && holds(detail.part, part) && detail.part.width < part.width * (1 + 3 * MARGIN);
-  useEffect(() => {
-    if (!finer || there) return;
-    let gone = false;
-    const timer = setTimeout(() => {
-      const wanted = withMargin(part, MARGIN);
-      labImage(picture.id, wanted).then(
-        (image) => !gone && setDetail({ part: wanted, image }),
-        () => undefined,
-      );
-    }, STILL_MS);
-    return () => {
-      gone = true;
-      clearTimeout(timer);
-    };
-  }, [finer, there, part, picture.id]);
-  return finer ? detail : undefined;
-}
-
-/** A turn of the wheel with its key held, or two fingers drawn apart: nearer about the pointer. */
-function useNearer(
-  frame: React.RefObject<HTMLDivElement | null>,
-  part: Part,
-  beside: boolean,
-  onPart: (part: Part) => void,
-): void {
-  const latest = useRef({ part, beside, onPart });
-  latest.current = { part, beside, onPart };
-  useEffect(() => {
-    const element = frame.current!;
-    const turn = (event: WheelEvent) => {
-      if (!event.ctrlKey && !event.metaKey) return;
-      event.preventDefault();
-      const box = element.getBoundingClientRect();
-      const across = (event.clientX - box.left) / box.width;
-      const { part: now, beside: two, onPart: to } = latest.current;
-      const at = { x: two ? (across * 2) % 1 : across, y: (event.clientY - box.top) / box.height };
-      to(nearer(now, Math.exp(-event.deltaY / 300), at));
-    };
-    // Not passive: the page itself must not grow.
-    element.addEventListener('wheel', turn, { passive: false });
-    return () => element.removeEventListener('wheel', turn);
-  }, [frame]);
 }

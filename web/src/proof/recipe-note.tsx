@@ -32,7 +32,6 @@ export function RecipeNote({
 }) {
   const { recipe } = at;
   const [naming, setNaming] = useState(false);
-  const [remove] = useRemoveRecipeMutation();
   return (
     <section aria-label={`Recipe for ${condition.paper.name}`} className="mt-3 border border-edge bg-field px-4 py-2.5">
       <div className="flex flex-wrap items-center justify-between gap-x-4">
@@ -55,24 +54,7 @@ export function RecipeNote({
           <QuietButton onClick={() => setNaming(!naming)}>Keep as</QuietButton>
         </div>
       </div>
-      <div className="mt-1 flex gap-x-6">
-        <ul className="flex flex-wrap content-start gap-x-6 gap-y-1">
-          {KEYS.map((key) => (
-            <li key={key} className="flex items-center gap-1">
-              <span className="text-quiet">{RECIPE_PARTS[key].name}</span>
-              <Turn sign="−" label={`${RECIPE_PARTS[key].name} less`} onClick={() => at.set(turned(recipe, key, -1))} />
-              <output
-                aria-label={RECIPE_PARTS[key].name}
-                className="min-w-[10.5ch] text-center font-serif tabular-nums"
-              >
-                {RECIPE_PARTS[key].written(recipe[key])}
-              </output>
-              <Turn sign="+" label={`${RECIPE_PARTS[key].name} more`} onClick={() => at.set(turned(recipe, key, 1))} />
-            </li>
-          ))}
-        </ul>
-        <ToneDrawn recipe={recipe} />
-      </div>
+      <Parts at={at} />
       <SurroundLine pictureId={pictureId} recipe={recipe} onSet={at.set} />
       {recipe.sharpening > 0 && (
         <p className="text-[12.5px] text-quiet">
@@ -80,45 +62,8 @@ export function RecipeNote({
           drawn here.
         </p>
       )}
-      {naming && (
-        <form
-          className="mt-1 flex items-center gap-2"
-          onSubmit={(e) => {
-            e.preventDefault();
-            const name = String(new FormData(e.currentTarget).get('name')).trim();
-            if (name) void at.keepAs(name).then(() => setNaming(false));
-          }}
-        >
-          <input
-            name="name"
-            aria-label="Name of this version"
-            maxLength={80}
-            autoFocus
-            className="min-h-8 w-64 rounded-[3px] border border-edge bg-field px-2"
-          />
-          <Button type="submit">Keep this version</Button>
-        </form>
-      )}
-      {at.kept.length > 0 && (
-        <ul aria-label="Kept versions" className="mt-1 text-[13px]">
-          {at.kept.map((r) => (
-            <li key={r.id}>
-              <QuietButton onClick={() => at.set(r.values)}>{r.name}</QuietButton>
-              <span className="text-quiet"> {recipeLine(r.values)} </span>
-              <QuietButton
-                aria-pressed={against === r.id}
-                onClick={() => onAgainst(against === r.id ? undefined : r.id)}
-                aria-label={`Hold against the version ${r.name}`}
-              >
-                {against === r.id ? 'put it down' : 'hold against it'}
-              </QuietButton>
-              <QuietButton onClick={() => void remove(r.id)} aria-label={`Drop the version ${r.name}`}>
-                drop
-              </QuietButton>
-            </li>
-          ))}
-        </ul>
-      )}
+      {naming && <NameIt onName={(name) => void at.keepAs(name).then(() => setNaming(false))} />}
+      {at.kept.length > 0 && <Kept at={at} against={against} onAgainst={onAgainst} />}
       {at.conflict ? (
         <Conflict
           mine={recipe}
@@ -131,6 +76,86 @@ export function RecipeNote({
       )}
       <Suggested pictureId={pictureId} conditionId={condition.id} at={at} />
     </section>
+  );
+}
+
+/** Each part in its line, turned by steps, and the curve they make. */
+function Parts({ at }: { at: RecipeAtHand }) {
+  const { recipe } = at;
+  return (
+    <div className="mt-1 flex gap-x-6">
+      <ul className="flex flex-wrap content-start gap-x-6 gap-y-1">
+        {KEYS.map((key) => (
+          <li key={key} className="flex items-center gap-1">
+            <span className="text-quiet">{RECIPE_PARTS[key].name}</span>
+            <Turn sign="−" label={`${RECIPE_PARTS[key].name} less`} onClick={() => at.set(turned(recipe, key, -1))} />
+            <output aria-label={RECIPE_PARTS[key].name} className="min-w-[10.5ch] text-center font-serif tabular-nums">
+              {RECIPE_PARTS[key].written(recipe[key])}
+            </output>
+            <Turn sign="+" label={`${RECIPE_PARTS[key].name} more`} onClick={() => at.set(turned(recipe, key, 1))} />
+          </li>
+        ))}
+      </ul>
+      <ToneDrawn recipe={recipe} />
+    </div>
+  );
+}
+
+function NameIt({ onName }: { onName: (name: string) => void }) {
+  return (
+    <form
+      className="mt-1 flex items-center gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        const name = String(new FormData(e.currentTarget).get('name')).trim();
+        if (name) onName(name);
+      }}
+    >
+      <input
+        name="name"
+        aria-label="Name of this version"
+        maxLength={80}
+        autoFocus
+        className="min-h-8 w-64 rounded-[3px] border border-edge bg-field px-2"
+      />
+      <Button type="submit">Keep this version</Button>
+    </form>
+  );
+}
+
+/** Versions that were kept under a name. */
+function Kept({
+  at,
+  against,
+  onAgainst,
+}: {
+  at: RecipeAtHand;
+  against?: string;
+  onAgainst: (id: string | undefined) => void;
+}) {
+  const [remove, { error }] = useRemoveRecipeMutation();
+  return (
+    <>
+      <ul aria-label="Kept versions" className="mt-1 text-[13px]">
+        {at.kept.map((r) => (
+          <li key={r.id}>
+            <QuietButton onClick={() => at.set(r.values)}>{r.name}</QuietButton>
+            <span className="text-quiet"> {recipeLine(r.values)} </span>
+            <QuietButton
+              aria-pressed={against === r.id}
+              onClick={() => onAgainst(against === r.id ? undefined : r.id)}
+              aria-label={`Hold against the version ${r.name}`}
+            >
+              {against === r.id ? 'put it down' : 'hold against it'}
+            </QuietButton>
+            <QuietButton onClick={() => void remove(r.id)} aria-label={`Drop the version ${r.name}`}>
+              drop
+            </QuietButton>
+          </li>
+        ))}
+      </ul>
+      <ErrorNote error={error} />
+    </>
   );
 }
 

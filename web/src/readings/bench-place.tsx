@@ -15,6 +15,7 @@ import {
   useSimulateScanMutation,
 } from './reading-api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
+import { BinButton } from '../parts/bin-button.tsx';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { DropZone } from '../parts/drop-zone.tsx';
 import { ChoiceField, TextField } from '../parts/form.tsx';
@@ -117,7 +118,6 @@ function Kind({ kind, condition, children }: { kind: ObservationKind; condition:
 /** What is kept of a kind, newest first; the first of them speaks. */
 function Kept({ kind, condition }: { kind: ObservationKind; condition: ConditionView }) {
   const [forget, { error }] = useForgetObservationMutation();
-  const [sure, setSure] = useState<string>();
   const dispatch = useAppDispatch();
   const { name } = OBSERVATION_KINDS[kind];
   const kept = condition.observations.filter((o) => o.kind === kind).reverse();
@@ -154,14 +154,14 @@ function Kept({ kind, condition }: { kind: ObservationKind; condition: Condition
                   </figure>
                 )}
               </div>
-              <QuietButton
-                aria-label={`${sure === o.id ? 'Put in the bin' : 'Remove'}: ${name}, ${words}`}
-                onClick={() =>
-                  sure === o.id ? void forget(o.id).then(() => dispatch(said(`${name} removed.`))) : setSure(o.id)
+              <BinButton
+                of={`${name}, ${words}`}
+                onBin={() =>
+                  forget(o.id)
+                    .unwrap()
+                    .then(() => dispatch(said(`${name} removed.`)))
                 }
-              >
-                {sure === o.id ? 'For good' : 'Remove'}
-              </QuietButton>
+              />
             </li>
           );
         })}

@@ -15,6 +15,7 @@ import { SHEET_SIZE_KEYS, SHEET_SIZES, type SheetSize } from '@rakuen/core/chart
 import type { ChartView } from '@rakuen/contract/charts';
 import { useAddChartMutation, useChartsQuery, useRemoveChartMutation } from './session-api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
+import { BinButton } from '../parts/bin-button.tsx';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { ChoiceField, TextField, TickField } from '../parts/form.tsx';
 import { day } from '../parts/label.ts';
@@ -246,7 +247,6 @@ function Sheets({ design }: { design: ChartDesign }) {
 function ChartEntry({ chart, onLook }: { chart: ChartView; onLook: (spec: WishedSpec) => void }) {
   const [remove, { error }] = useRemoveChartMutation();
   const dispatch = useAppDispatch();
-  const [sure, setSure] = useState(false);
   const { spec } = chart;
   const file = (query: string) => `/api/charts/${chart.id}/file?as=${query}`;
   return (
@@ -291,14 +291,14 @@ function ChartEntry({ chart, onLook }: { chart: ChartView; onLook: (spec: Wished
             </QuietButton>
           )}
           {chart.sessionCount === 0 && (
-            <QuietButton
-              aria-label={`${sure ? 'Put in the bin' : 'Remove'}: ${chart.name}`}
-              onClick={() =>
-                sure ? void remove(chart.id).then(() => dispatch(said(`${chart.name} removed.`))) : setSure(true)
+            <BinButton
+              of={chart.name}
+              onBin={() =>
+                remove(chart.id)
+                  .unwrap()
+                  .then(() => dispatch(said(`${chart.name} removed.`)))
               }
-            >
-              {sure ? 'Put in the bin' : 'Remove'}
-            </QuietButton>
+            />
           )}
         </span>
       </div>

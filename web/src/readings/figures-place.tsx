@@ -20,10 +20,12 @@ const CLAIMS: Partial<Record<string, (paper: PaperHead) => string>> = {
   bulk: CLAIMED.bulk,
 };
 
+interface Of {
+  condition: ConditionView;
+}
+
 /** Every figure of the condition, its kind, and the claim beside it; greys, spectra, outline and how it was made. */
-export function FiguresPlace({ condition }: { condition: ConditionView }) {
-  const { paper, facts } = condition;
-  const quarrels = facts ? disagreements(paper, facts.figures) : [];
+export function FiguresPlace({ condition }: Of) {
   return (
     <div className="grid grid-cols-[minmax(0,1.08fr)_minmax(0,1fr)] grid-rows-[auto_1fr] gap-x-8 gap-y-5 max-[1150px]:grid-cols-1 max-[1150px]:grid-rows-none">
       <section aria-label="Bring readings" className="min-[1151px]:col-start-2">
@@ -33,104 +35,128 @@ export function FiguresPlace({ condition }: { condition: ConditionView }) {
         aria-label="Figures"
         className="min-[1151px]:col-start-1 min-[1151px]:row-span-2 min-[1151px]:row-start-1"
       >
-        {facts?.source === 'profile' && (
-          <p className="mb-3 border-l-4 border-ink bg-field px-3 py-1.5">
-            The figures of colour come from a profile: nothing was measured. They stand in until a reading comes.
-          </p>
-        )}
-        {!facts?.readingId && (
-          <p className="mb-3 text-quiet">
-            Nothing measured yet. Bring the file your instrument wrote, or read a chart.
-          </p>
-        )}
-        {quarrels.map((q) => (
-          <p key={q} className="mb-2 border-l-4 border-ink bg-field px-3 py-1.5">
-            {q}
-          </p>
-        ))}
-        <table className="w-full">
-          <thead className="sr-only">
-            <tr>
-              <th scope="col">Measure</th>
-              <th scope="col">Found</th>
-              <th scope="col">Claimed</th>
-            </tr>
-          </thead>
-          {facts &&
-            MEASURE_GROUPS.map((group) => (
-              <tbody key={group.name}>
-                <tr className="border-b border-edge">
-                  <th
-                    scope="rowgroup"
-                    colSpan={2}
-                    className="pt-3 pb-0.5 text-left font-serif text-[1.05rem] font-medium"
-                  >
-                    {group.name}
-                  </th>
-                  <td className="pt-3 pb-0.5 text-right align-bottom text-[12px] text-quiet">
-                    {group.measures.some((m) => CLAIMS[m.key]) && 'claimed'}
-                  </td>
-                </tr>
-                {group.measures.map((m) => (
-                  <FigureRow key={m.key} measure={m} condition={condition} />
-                ))}
-              </tbody>
-            ))}
-        </table>
+        <WhatStands condition={condition} />
+        <FigureTable condition={condition} />
       </section>
       <div className="space-y-5 min-[1151px]:col-start-2">
-        {facts?.ramp && (
-          <section aria-label="Neutral ramp">
-            <h3 className="mb-1 text-[1.1rem]">Neutral ramp</h3>
-            <NeutralRampChart ramp={facts.ramp} />
-          </section>
-        )}
-        {facts?.spectra && (
-          <section aria-label="Spectra">
-            <h3 className="mb-1 text-[1.1rem]">Spectra of white and black</h3>
-            <SpectraChart spectra={facts.spectra} />
-          </section>
-        )}
-        {facts && facts.outline.length > 0 && (
-          <GamutOutline
-            outlines={[{ id: condition.id, name: paper.name, points: facts.outline, strong: true }]}
-            height={300}
-          />
-        )}
-        <section aria-label="How it is made">
-          <h3 className="mb-1 text-[1.1rem]">How it is made</h3>
-          <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
-            <Term name="Paper">
-              {paper.maker} {paper.name}
-              {bodyClaims(paper).map((words) => (
-                <Fragment key={words}>
-                  , <Claimed>{words}</Claimed>
-                </Fragment>
-              ))}
-            </Term>
-            <Term name="Inks">
-              {condition.inkSet}, {condition.blackInk}
-              {condition.blackOvercoat && ', black overcoat'}
-            </Term>
-            <Term name="Mode">
-              {condition.printMode}, {condition.resolution}
-            </Term>
-            <Term name="Profile">{condition.profile || 'none'}</Term>
-            {facts?.readingId && (
-              <Term name="Gamut from">
-                {facts.gamutMethod === 'device surface'
-                  ? 'the device cube’s surface'
-                  : facts.gamutMethod === 'modified hull'
-                    ? 'the hull of all patches, drawn in where they leave it hollow'
-                    : 'no colours: greys alone'}
-                {facts.repeats !== undefined && `; repeatability from ${facts.repeats} repeats`}
-              </Term>
-            )}
-            {condition.notes && <Term name="Notes">{condition.notes}</Term>}
-          </dl>
-        </section>
+        <Drawn condition={condition} />
+        <HowMade condition={condition} />
       </div>
     </div>
+  );
+}
+
+/** What has to be known before the figures are read. */
+function WhatStands({ condition: { paper, facts } }: Of) {
+  const quarrels = facts ? disagreements(paper, facts.figures) : [];
+  return (
+    <>
+      {facts?.source === 'profile' && (
+        <p className="mb-3 border-l-4 border-ink bg-field px-3 py-1.5">
+          The figures of colour come from a profile: nothing was measured. They stand in until a reading comes.
+        </p>
+      )}
+      {!facts?.readingId && (
+        <p className="mb-3 text-quiet">Nothing measured yet. Bring the file your instrument wrote, or read a chart.</p>
+      )}
+      {quarrels.map((q) => (
+        <p key={q} className="mb-2 border-l-4 border-ink bg-field px-3 py-1.5">
+          {q}
+        </p>
+      ))}
+    </>
+  );
+}
+
+function FigureTable({ condition }: Of) {
+  const { facts } = condition;
+  return (
+    <table className="w-full">
+      <thead className="sr-only">
+        <tr>
+          <th scope="col">Measure</th>
+          <th scope="col">Found</th>
+          <th scope="col">Claimed</th>
+        </tr>
+      </thead>
+      {facts &&
+        MEASURE_GROUPS.map((group) => (
+          <tbody key={group.name}>
+            <tr className="border-b border-edge">
+              <th scope="rowgroup" colSpan={2} className="pt-3 pb-0.5 text-left font-serif text-[1.05rem] font-medium">
+                {group.name}
+              </th>
+              <td className="pt-3 pb-0.5 text-right align-bottom text-[12px] text-quiet">
+                {group.measures.some((m) => CLAIMS[m.key]) && 'claimed'}
+              </td>
+            </tr>
+            {group.measures.map((m) => (
+              <FigureRow key={m.key} measure={m} condition={condition} />
+            ))}
+          </tbody>
+        ))}
+    </table>
+  );
+}
+
+/** Greys, spectra and the outline of the colours. */
+function Drawn({ condition: { id, paper, facts } }: Of) {
+  return (
+    <>
+      {facts?.ramp && (
+        <section aria-label="Neutral ramp">
+          <h3 className="mb-1 text-[1.1rem]">Neutral ramp</h3>
+          <NeutralRampChart ramp={facts.ramp} />
+        </section>
+      )}
+      {facts?.spectra && (
+        <section aria-label="Spectra">
+          <h3 className="mb-1 text-[1.1rem]">Spectra of white and black</h3>
+          <SpectraChart spectra={facts.spectra} />
+        </section>
+      )}
+      {facts && facts.outline.length > 0 && (
+        <GamutOutline outlines={[{ id, name: paper.name, points: facts.outline, strong: true }]} height={300} />
+      )}
+    </>
+  );
+}
+
+function HowMade({ condition }: Of) {
+  const { paper, facts } = condition;
+  return (
+    <section aria-label="How it is made">
+      <h3 className="mb-1 text-[1.1rem]">How it is made</h3>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
+        <Term name="Paper">
+          {paper.maker} {paper.name}
+          {bodyClaims(paper).map((words) => (
+            <Fragment key={words}>
+              , <Claimed>{words}</Claimed>
+            </Fragment>
+          ))}
+        </Term>
+        <Term name="Inks">
+          {condition.inkSet}, {condition.blackInk}
+          {condition.blackOvercoat && ', black overcoat'}
+        </Term>
+        <Term name="Mode">
+          {condition.printMode}, {condition.resolution}
+        </Term>
+        <Term name="Profile">{condition.profile || 'none'}</Term>
+        {facts?.readingId && (
+          <Term name="Gamut from">
+            {facts.gamutMethod === 'device surface'
+              ? 'the device cube’s surface'
+              : facts.gamutMethod === 'modified hull'
+                ? 'the hull of all patches, drawn in where they leave it hollow'
+                : 'no colours: greys alone'}
+            {facts.repeats !== undefined && `; repeatability from ${facts.repeats} repeats`}
+          </Term>
+        )}
+        {condition.notes && <Term name="Notes">{condition.notes}</Term>}
+      </dl>
+    </section>
   );
 }
 

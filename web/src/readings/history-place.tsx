@@ -13,6 +13,7 @@ import { DEFAULT_THRESHOLDS, type Thresholds } from '@rakuen/core/measurement/th
 import { useHistoryQuery, useRemoveReadingMutation, useTakeFiguresFromMutation } from './reading-api.ts';
 import { useSettingsQuery } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
+import { BinButton } from '../parts/bin-button.tsx';
 import { QuietButton } from '../parts/button.tsx';
 import { asStated, day, dried } from '../parts/label.ts';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
@@ -95,8 +96,8 @@ function SetList({ condition, entries }: { condition: ConditionView; entries: Hi
                       aria-label={`Figures from the set of ${day(e.at)}${e.batch && `, ${e.batch}`}`}
                       checked={e.readingId === speaking}
                       onChange={() =>
-                        void take({ conditionId: condition.id, readingId: e.readingId }).then(() =>
-                          dispatch(said('The figures are taken from this set.')),
+                        void take({ conditionId: condition.id, readingId: e.readingId }).then(
+                          ({ data }) => data && dispatch(said('The figures are taken from this set.')),
                         )
                       }
                     />
@@ -116,8 +117,8 @@ function SetList({ condition, entries }: { condition: ConditionView; entries: Hi
       {condition.figuresFrom && (
         <QuietButton
           onClick={() =>
-            void take({ conditionId: condition.id }).then(() =>
-              dispatch(said('The newest set gives the figures again.')),
+            void take({ conditionId: condition.id }).then(
+              ({ data }) => data && dispatch(said('The newest set gives the figures again.')),
             )
           }
         >
@@ -257,7 +258,6 @@ const FORMAT_NAMES = { cgats: 'CGATS', cxf: 'CxF3', csv: 'CSV' } as const;
 function ReadingList({ condition }: { condition: ConditionView }) {
   const [remove, { error }] = useRemoveReadingMutation();
   const dispatch = useAppDispatch();
-  const [sure, setSure] = useState<string>();
   if (condition.readings.length === 0) return <p className="mb-3 text-quiet">None yet.</p>;
   return (
     <>
@@ -293,25 +293,14 @@ function ReadingList({ condition }: { condition: ConditionView }) {
               {r.measuredAt ? `measured ${asStated(r.measuredAt)}` : `kept ${day(r.importedAt)}`}
             </span>
             <span className="w-28 text-quiet">{r.primary ? 'figures from this' : ''}</span>
-            <QuietButton
-              aria-label={
-                sure === r.id
-                  ? `Remove ${r.fileName}, ${r.measurementCondition ?? 'unstated'}, to the bin`
-                  : `Remove ${r.fileName}, ${r.measurementCondition ?? 'unstated'}`
+            <BinButton
+              of={`${r.fileName}, ${r.measurementCondition ?? 'unstated'}`}
+              onBin={() =>
+                remove(r.id)
+                  .unwrap()
+                  .then(() => dispatch(said(`${r.fileName} removed.`)))
               }
-              onClick={() =>
-                sure === r.id
-                  ? void remove(r.id)
-                      .unwrap()
-                      .then(
-                        () => dispatch(said(`${r.fileName} removed.`)),
-                        () => undefined,
-                      )
-                  : setSure(r.id)
-              }
-            >
-              {sure === r.id ? 'Put in the bin' : 'Remove'}
-            </QuietButton>
+            />
           </li>
         ))}
       </ul>

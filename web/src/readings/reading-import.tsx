@@ -21,13 +21,76 @@ const BLANK = { condition: '', batch: '', printedAt: '' };
 
 /** Brings readings from a file: shows what was recognised, and keeps it only when told to. */
 export function ReadingImport({ condition }: { condition: ConditionView }) {
+  const at = useImport(condition);
+  const { preview, file, looking, keeping } = at;
+  return (
+    <div className="space-y-3">
+      <DropZone
+        label="Bring a file of readings"
+        hint="or drop it here: CGATS (ISO 28178), CxF3 (ISO 17972), CSV or TSV, an ICC profile"
+        accept={ACCEPT}
+        disabled={keeping.isLoading || (looking.isLoading && !preview)}
+        onFiles={(f) => void at.take(f)}
+      />
+      {looking.isLoading && <Waiting what={`Reading ${file?.name}`} />}
+      <ErrorNote error={looking.error} />
+      {preview && file && (
+        <section
+          aria-label="What was recognised"
+          aria-busy={looking.isLoading}
+          className="border border-edge bg-sheet p-4"
+        >
+          <h3 className="break-words">{preview.fileName}</h3>
+          {at.handed && (
+            <p>
+              For {condition.paper.name}, {conditionLine(condition)}. Another print condition is chosen above; a new
+              paper is added in{' '}
+              <Link className="underline" to="/papers">
+                Papers
+              </Link>
+              , and this waits.
+            </p>
+          )}
+          {preview.parts.length > 0 && (
+            <div className="mt-2 grid grid-cols-[repeat(auto-fit,minmax(320px,1fr))] gap-x-6 gap-y-3">
+              <Recognised preview={preview} />
+              <div>
+                <p className="font-semibold">It would give</p>
+                <PreviewFigures preview={preview} />
+              </div>
+            </div>
+          )}
+          {preview.spreadsheet && (
+            <MappingTable key={preview.fileName} spreadsheet={preview.spreadsheet} onChange={(m) => void at.map(m)} />
+          )}
+          <Stated preview={preview} stated={at.stated} onState={at.setStated} />
+          <div className="sticky -bottom-5 -mx-4 mt-3 flex gap-3 border-t border-line bg-sheet px-4 py-2.5">
+            <Button main disabled={keeping.isLoading || preview.parts.length === 0} onClick={() => void at.keepIt()}>
+              {keeping.isLoading
+                ? 'Keeping…'
+                : preview.source === 'profile'
+                  ? 'Keep the profile’s colours'
+                  : 'Keep these readings'}
+            </Button>
+            <Button onClick={at.leave}>Leave them</Button>
+          </div>
+          <div className="mt-3">
+            <ErrorNote error={keeping.error} />
+          </div>
+        </section>
+      )}
+    </div>
+  );
+}
+
+/** A file of readings on its way in. */
+function useImport(condition: ConditionView) {
   const dispatch = useAppDispatch();
   const [file, setFile] = useState<File>();
   const [stated, setStated] = useState(BLANK);
   const [mapping, setMapping] = useState<string>();
   const [look, looking] = usePreviewReadingMutation();
   const [keep, keeping] = useKeepReadingMutation();
-  const preview = looking.data;
 
   const take = async ([chosen]: File[]) => {
     setFile(chosen);
@@ -69,79 +132,37 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
       leave();
     }
   };
+  const handed = file !== undefined && file === waiting;
+  return { file, handed, preview: looking.data, looking, keeping, stated, setStated, take, map, leave, keepIt };
+}
+
+/** What the file can't say: its condition, the box, the hour of the print. */
+function Stated({
+  preview,
+  stated,
+  onState,
+}: {
+  preview: ReadingPreview;
+  stated: typeof BLANK;
+  onState: (stated: typeof BLANK) => void;
+}) {
   const state = (key: keyof typeof BLANK) => ({
     value: stated[key],
-    onChange: (e: { target: { value: string } }) => setStated({ ...stated, [key]: e.target.value }),
+    onChange: (e: { target: { value: string } }) => onState({ ...stated, [key]: e.target.value }),
   });
-
   return (
-    <div className="space-y-3">
-      <DropZone
-        label="Bring a file of readings"
-        hint="or drop it here: CGATS (ISO 28178), CxF3 (ISO 17972), CSV or TSV, an ICC profile"
-        accept={ACCEPT}
-        disabled={keeping.isLoading || (looking.isLoading && !preview)}
-        onFiles={(f) => void take(f)}
-      />
-      {looking.isLoading && <Waiting what={`Reading ${file?.name}`} />}
-      <ErrorNote error={looking.error} />
-      {preview && file && (
-        <section
-          aria-label="What was recognised"
-          aria-busy={looking.isLoading}
-          className="border border-edge bg-sheet p-4"
-        >
-          <h3 className="break-words">{preview.fileName}</h3>
-          {file === waiting && (
-            <p>
-              For {condition.paper.name}, {conditionLine(condition)}. Another print condition is chosen above; a new
-              paper is added in{' '}
-              <Link className="underline" to="/papers">
-                Papers
-              </Link>
-              , and this waits.
-            </p>
-          )}
-          {preview.parts.length > 0 && (
-            <div className="mt-2 grid grid-cols-[repeat(auto-fit,minmax(320px,1fr))] gap-x-6 gap-y-3">
-              <Recognised preview={preview} />
-              <div>
-                <p className="font-semibold">It would give</p>
-                <PreviewFigures preview={preview} />
-              </div>
-            </div>
-          )}
-          {preview.spreadsheet && (
-            <MappingTable key={preview.fileName} spreadsheet={preview.spreadsheet} onChange={(m) => void map(m)} />
-          )}
-          <div className="mt-3 grid grid-cols-2 gap-3">
-            {!preview.measurementCondition && preview.source === 'measured' && (
-              <ChoiceField
-                className="col-span-2"
-                label="Measurement condition"
-                unit="(ISO 13655; the file does not say)"
-                {...state('condition')}
-                options={[['', 'not stated'], ...MEASUREMENT_CONDITIONS.map((m) => [m, m] as const)]}
-              />
-            )}
-            <TextField label="Box or formulation" unit="if not the first" maxLength={80} {...state('batch')} />
-            <TextField label="Printed" unit="(for the drying time)" type="datetime-local" {...state('printedAt')} />
-          </div>
-          <div className="sticky -bottom-5 -mx-4 mt-3 flex gap-3 border-t border-line bg-sheet px-4 py-2.5">
-            <Button main disabled={keeping.isLoading || preview.parts.length === 0} onClick={() => void keepIt()}>
-              {keeping.isLoading
-                ? 'Keeping…'
-                : preview.source === 'profile'
-                  ? 'Keep the profile’s colours'
-                  : 'Keep these readings'}
-            </Button>
-            <Button onClick={leave}>Leave them</Button>
-          </div>
-          <div className="mt-3">
-            <ErrorNote error={keeping.error} />
-          </div>
-        </section>
+    <div className="mt-3 grid grid-cols-2 gap-3">
+      {!preview.measurementCondition && preview.source === 'measured' && (
+        <ChoiceField
+          className="col-span-2"
+          label="Measurement condition"
+          unit="(ISO 13655; the file does not say)"
+          {...state('condition')}
+          options={[['', 'not stated'], ...MEASUREMENT_CONDITIONS.map((m) => [m, m] as const)]}
+        />
       )}
+      <TextField label="Box or formulation" unit="if not the first" maxLength={80} {...state('batch')} />
+      <TextField label="Printed" unit="(for the drying time)" type="datetime-local" {...state('printedAt')} />
     </div>
   );
 }

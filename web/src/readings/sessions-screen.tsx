@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { ChartView } from '@rakuen/contract/charts';
@@ -8,7 +7,8 @@ import { INSTRUMENTS, REHEARSALS, type Rehearsal } from '@rakuen/contract/vocabu
 import { useBeginSessionMutation, useChartsQuery, useRemoveSessionMutation, useSessionsQuery } from './session-api.ts';
 import { useConditionsQuery } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
-import { Button, QuietButton } from '../parts/button.tsx';
+import { BinButton } from '../parts/bin-button.tsx';
+import { Button } from '../parts/button.tsx';
 import { ChoiceField, named, TextField } from '../parts/form.tsx';
 import { conditionLine, day, hour } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
@@ -175,7 +175,6 @@ function BeginForm({
 function SessionEntry({ session, condition }: { session: SessionHead; condition?: ConditionHead }) {
   const [remove, { error }] = useRemoveSessionMutation();
   const dispatch = useAppDispatch();
-  const [sure, setSure] = useState(false);
   const all = session.stripCount * session.passes;
   const name = `${session.chartName}${condition ? ` on ${condition.paper.name}` : ''}`;
   return (
@@ -204,14 +203,14 @@ function SessionEntry({ session, condition }: { session: SessionHead; condition?
         <ErrorNote error={error} />
       </div>
       {session.state === 'open' && (
-        <QuietButton
-          aria-label={`${sure ? 'Put in the bin' : 'Remove'}: ${name}`}
-          onClick={() =>
-            sure ? void remove(session.id).then(() => dispatch(said('The session lies in the bin.'))) : setSure(true)
+        <BinButton
+          of={name}
+          onBin={() =>
+            remove(session.id)
+              .unwrap()
+              .then(() => dispatch(said('The session lies in the bin.')))
           }
-        >
-          {sure ? 'Put in the bin' : 'Remove'}
-        </QuietButton>
+        />
       )}
     </li>
   );

@@ -1,0 +1,191 @@
+import { useEffect, useState } from 'react';
+import { formatNumber } from '@rakuen/core/measurement/show';
+import { MONITOR_WHITES, type MonitorWhite, type ScreenMatch } from '@rakuen/core/light/screen-match';
+import { decimal } from '../parts/decimal.ts';
+import { ChoiceField, TextField } from '../parts/form.tsx';
+import { MARKS } from '../parts/marks.ts';
+import { useRemembered } from '../parts/remembered.ts';
+import type { CompareProps } from './compare-screen.tsx';
+import { desk } from './desk.ts';
+import type { LitCondition } from './use-light.ts';
+
+const OWN = 'measured';
+
+/** The monitor's white, as chosen or measured. */
+function useMonitor(): {
+  monitor?: MonitorWhite;
+  choice: string;
+  setChoice: (v: string) => void;
+  typed: Record<'x' | 'y' | 'Y', string>;
+  type: (key: 'x' | 'y' | 'Y', value: string) => void;
+  wrong?: string;
+} {
+  const [choice, setChoice] = useRemembered('monitor', 'D50');
+  const [x, setX] = useRemembered('monitor-x', '0.3457');
+  const [y, setY] = useRemembered('monitor-y', '0.3585');
+  const [Y, setBright] = useRemembered('monitor-luminance', '90');
+  const xy =
+    choice === OWN
+      ? { x: decimal(x), y: decimal(y) }
+      : (MONITOR_WHITES[choice as keyof typeof MONITOR_WHITES] ?? MONITOR_WHITES.D50);
+  const relativeLuminance = decimal(Y) / 100;
+  const sound =
+    xy.x > 0.2 && xy.x < 0.5 && xy.y > 0.2 && xy.y < 0.5 && relativeLuminance > 0.05 && relativeLuminance < 5;
+  return {
+    monitor: sound ? { ...xy, relativeLuminance } : undefined,
+    choice,
+    setChoice,
+    typed: { x, y, Y },
+    type: (key, value) => ({ x: setX, y: setY, Y: setBright })[key](value),
+    wrong: sound ? undefined : 'x and y of a white lie between 0.2 and 0.5; the luminance between 5 and 500 %.',
+  };
+}
+
+/** What the table comes to: a residual below what can be seen edge to edge is none. */
+function saidOf(name: string, m: ScreenMatch, seen: number): string {
+  const { greys, colours } = m.toPaperWhite;
+  if (Math.max(greys, colours) < seen)
+    return `${name}: set to its white, the screen matches it; greys stay off by ${formatNumber(greys, 1)} and colours by ${formatNumber(colours, 1)} ΔE00, less than can be seen.`;
+  return `${name} can’t be matched whole: its brightener lifts the bare paper by ${formatNumber(m.lift.white, 1)} ΔE00 and its colours by ${formatNumber(m.lift.colours, 1)}. Set to its white, greys stay off by ${formatNumber(greys, 1)} and colours by ${formatNumber(colours, 1)}; set to the colours (${formatNumber(m.toInks.colours, 1)}), the white is off by ${formatNumber(m.toInks.white, 1)}.`;
+}
+
+interface Matched {
+  condition: LitCondition;
+  letter: string;
+  match: ScreenMatch;
+}
+
+/** How far the monitor can match each paper in this light; none until all are told. */
+function useMatches({ laid, lit }: Pick<CompareProps, 'laid' | 'lit'>, monitor?: MonitorWhite): readonly Matched[] {
+  const [found, setFound] = useState<{ key: string; list: Matched[] }>({ key: '', list: [] });
+  const key = [
+    laid.map((c) => c.id).join(),
+    lit.light.key,
+    lit.glass.key,
+    monitor && [monitor.x, monitor.y, monitor.relativeLuminance].join(),
+    lit.ready,
+  ].join('/');
+  useEffect(() => {
+    if (!lit.ready || !monitor) return;
+    let live = true;
+    void Promise.all(
+      laid.map(async (condition, i) => ({
+        condition,
+        letter: MARKS[i].letter,
+        match: await desk().screen(condition.id, lit.light.power, lit.glass.key, monitor),
+      })),
+    ).then((all) => live && setFound({ key, list: all.flatMap((m) => (m.match ? [{ ...m, match: m.match }] : [])) }));
+    return () => void (live = false);
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key]);
+  return found.key === key ? found.list : [];
+}
+
+/** What a monitor beside the print can and can't match of it. */
+export function MonitorBeside({ laid, lit, thresholds }: CompareProps) {
+  const at = useMonitor();
+  const matches = useMatches({ laid, lit }, at.monitor);
+  return (
+    <section aria-label="A monitor beside the print">
+      <h3 className="text-[1.1rem]">A monitor beside the print</h3>
+      <p className="mb-2 max-w-[80ch] text-[13px] text-quiet">
+        What is left between screen and print in this light, ΔE00: white · greys · colours. The screen is thought to
+        show greys of its own white, and colours as the inks reflect them.
+      </p>
+      <MonitorFields at={at} />
+      {at.wrong && <p role="alert">{at.wrong}</p>}
+      {!at.wrong && matches.length > 0 && <MatchTable matches={matches} />}
+      <ul className="mt-2 max-w-[80ch] font-serif text-[1.05rem]">
+        {matches.map(({ condition: c, match: m }) => (
+          <li key={c.id}>{saidOf(c.paper.name, m, thresholds.deltaE.edgeToEdge)}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function MonitorFields({ at: { choice, setChoice, typed, type } }: { at: ReturnType<typeof useMonitor> }) {
+  return (
+    <div className="mb-3 flex flex-wrap items-end gap-3">
+      <ChoiceField
+        label="Monitor white"
+        className="w-40"
+        value={choice}
+        onChange={(e) => setChoice(e.target.value)}
+        options={[
+          ['D50', 'D50'],
+          ['D65', 'D65'],
+          [OWN, 'measured'],
+        ]}
+      />
+      {choice === OWN && (
+        <>
+          <TextField
+            label="x"
+            className="w-24"
+            inputMode="decimal"
+            value={typed.x}
+            onChange={(e) => type('x', e.target.value)}
+          />
+          <TextField
+            label="y"
+            className="w-24"
+            inputMode="decimal"
+            value={typed.y}
+            onChange={(e) => type('y', e.target.value)}
+          />
+        </>
+      )}
+      <TextField
+        label="Luminance"
+        unit="% of a white card in the light"
+        className="w-80"
+        inputMode="decimal"
+        value={typed.Y}
+        onChange={(e) => type('Y', e.target.value)}
+      />
+    </div>
+  );
+}
+
+/** White, greys and colours that are left. */
+const residual = (r: ScreenMatch['asItIs']) =>
+  `${formatNumber(r.white, 1)} · ${formatNumber(r.greys, 1)} · ${formatNumber(r.colours, 1)}`;
+
+function MatchTable({ matches }: { matches: readonly Matched[] }) {
+  return (
+    <table className="w-full border-t border-edge">
+      <thead>
+        <tr className="text-left text-[13px] text-quiet">
+          {['Paper', 'Monitor as it is', 'Set to the paper’s white', 'Set to what suits the colours'].map((h) => (
+            <th key={h} scope="col" className="py-1 pr-4 font-normal">
+              {h}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {matches.map(({ condition: c, letter, match: m }) => (
+          <tr key={c.id} className="border-t border-line align-baseline">
+            <th scope="row" className="py-1.5 pr-4 text-left font-normal">
+              <b className="font-serif">{letter}</b> <span className="font-serif">{c.paper.name}</span>
+            </th>
+            <td className="py-1.5 pr-4">{residual(m.asItIs)}</td>
+            <td className="py-1.5 pr-4">
+              {residual(m.toPaperWhite)}
+              <span className="block text-[12.5px] text-quiet">
+                x {m.paperWhiteXy[0].toFixed(4)}, y {m.paperWhiteXy[1].toFixed(4)}
+              </span>
+            </td>
+            <td className="py-1.5 pr-4">
+              {residual(m.toInks)}
+              <span className="block text-[12.5px] text-quiet">
+                x {m.inksXy[0].toFixed(4)}, y {m.inksXy[1].toFixed(4)}
+              </span>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
