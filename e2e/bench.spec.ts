@@ -40,7 +40,7 @@ test('a session with a slipped strip, by keyboard: caught, named, read again, fi
   await page.getByLabel('Chart').selectOption({ label: 'Greys, A4, 261 patches' });
   await page.getByLabel('Every strip').selectOption('once');
   await page.getByLabel(/^Box or formulation/).fill('spring box');
-  await page.getByLabel(/rehearses/).selectOption('the second strip slips');
+  await page.getByLabel(/^To practise/).selectOption('the second strip slips');
   await page.getByRole('button', { name: 'Begin to read' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Greys, A4' })).toBeVisible();
   await page.keyboard.press('s');
@@ -116,7 +116,7 @@ test('a session goes on where it stopped after the server was killed', async ({ 
     spec: { purpose: 'neutral', patches: 150, sheet: 'A3', patchMm: 9, dpi: 300, seed: 5 },
   });
   await page.goto(`${studio.url}/readings/sessions`);
-  await page.getByLabel(/rehearses/).selectOption('nothing goes wrong');
+  await page.getByLabel(/^To practise/).selectOption('nothing goes wrong');
   await page.getByRole('button', { name: 'Begin to read' }).click();
   for (const [label, kept] of [
     ['1', 1],

@@ -2,7 +2,7 @@ import { cgatsTable } from '@rakuen/core/formats/reading-from-cgats';
 import { suggestMapping, type ColumnMapping, type NamedTable } from '@rakuen/core/formats/column-mapping';
 import { looksDelimited, parseDelimited } from '@rakuen/core/formats/delimited';
 import { FormatError } from '@rakuen/core/formats/format-error';
-import { readingsFromFile, WRITERS } from '@rakuen/core/formats/reading-formats';
+import { WRITERS } from '@rakuen/core/formats/reading-formats';
 import type { ImportedReading } from '@rakuen/core/formats/imported-reading';
 import { abOutline } from '@rakuen/core/gamut/outline';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
@@ -15,6 +15,7 @@ import type { MeasurementCondition, Reading } from '@rakuen/core/measurement/rea
 import type { ConditionFacts } from '@rakuen/contract/conditions';
 import type { ReadingPreview, SpreadsheetPreview } from '@rakuen/contract/readings';
 import { looksLikeProfile, readingFromProfile } from './profile-reading.ts';
+import { readLast } from './read-last.ts';
 
 /** What a worker is asked to do with the bytes of a reading. */
 export interface ReadingSource {
@@ -31,8 +32,8 @@ export async function readSource({ bytes, part, stated, mapping }: ReadingSource
   return stating((await readingsOf(bytes, mapping))[part], stated);
 }
 
-const readingsOf = async (bytes: Uint8Array, mapping?: ColumnMapping): Promise<ImportedReading[]> =>
-  looksLikeProfile(bytes) ? [await readingFromProfile(bytes)] : readingsFromFile(bytes, mapping);
+const readingsOf = async (bytes: Uint8Array, mapping?: ColumnMapping): Promise<readonly ImportedReading[]> =>
+  looksLikeProfile(bytes) ? [await readingFromProfile(bytes)] : readLast(bytes, mapping);
 
 function stating(imported: ImportedReading, stated: ReadingSource['stated']): ImportedReading {
   const reading: Reading = {
@@ -55,7 +56,7 @@ export async function previewReading({ fileName, source }: PreviewTask): Promise
   const { bytes, stated, mapping } = source;
   if (looksLikeProfile(bytes))
     return previewOf(fileName, [stating(await readingFromProfile(bytes), stated)], 'profile');
-  const readings = () => readingsFromFile(bytes, mapping).map((imported) => stating(imported, stated));
+  const readings = () => readLast(bytes, mapping).map((imported) => stating(imported, stated));
   if (looksDelimited(bytes)) return previewTable({ fileName, source }, parseDelimited(bytes), readings);
   try {
     const preview = previewOf(fileName, readings(), 'measured');

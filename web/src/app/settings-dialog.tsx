@@ -1,4 +1,4 @@
-import { useForm } from 'react-hook-form';
+import { useForm, type UseFormRegister } from 'react-hook-form';
 import type { Settings } from '@rakuen/contract/settings';
 import { DEFAULT_THRESHOLDS as START } from '@rakuen/core/measurement/thresholds';
 import { useChangeSettingsMutation, useSettingsQuery } from '../api/api.ts';
@@ -61,69 +61,10 @@ function SettingsForm({ settings, onDone }: { settings: Settings; onDone: () => 
     dispatch(said('Settings kept.'));
     onDone();
   });
-  const number = { valueAsNumber: true, required: true } as const;
   return (
     <form onSubmit={(e) => void submit(e).catch(() => undefined)} className="space-y-5">
-      <fieldset>
-        <legend className="font-serif text-[1.05rem]">From when on you see a difference</legend>
-        <div className="mt-2 grid grid-cols-[1fr_1fr_1fr] items-end gap-x-4 gap-y-2">
-          {SCALES.map(([key, name, unit, step]) => (
-            <div key={key} className="contents">
-              <span className="self-center pt-5">{name}</span>
-              <TextField
-                label="Edge to edge"
-                unit={unit}
-                type="number"
-                step={step}
-                min={0}
-                {...register(`thresholds.${key}.edgeToEdge`, number)}
-              />
-              <TextField
-                label="Across the room"
-                unit={unit}
-                type="number"
-                step={step}
-                min={0}
-                {...register(`thresholds.${key}.acrossRoom`, number)}
-              />
-            </div>
-          ))}
-        </div>
-        <p className="mt-2 text-quiet">
-          As delivered: ΔE00 {START.deltaE.edgeToEdge} and {START.deltaE.acrossRoom}, {START.density.edgeToEdge} and{' '}
-          {START.density.acrossRoom} D, {START.percent.edgeToEdge} % of gamut volume (practice);{' '}
-          {START.percent.acrossRoom} % across the room is our own start.
-        </p>
-      </fieldset>
-      <fieldset>
-        <legend className="font-serif text-[1.05rem]">What is let in</legend>
-        <div className="mt-2 grid grid-cols-3 gap-4">
-          <TextField
-            label="Readings up to"
-            unit="MB"
-            type="number"
-            min={1}
-            max={1000}
-            {...register('readingMega', number)}
-          />
-          <TextField
-            label="Pictures up to"
-            unit="MB"
-            type="number"
-            min={1}
-            max={4000}
-            {...register('pictureMega', number)}
-          />
-          <TextField
-            label="Pictures up to"
-            unit="megapixels"
-            type="number"
-            min={1}
-            max={2000}
-            {...register('pictureMegapixels', number)}
-          />
-        </div>
-      </fieldset>
+      <Seen register={register} />
+      <LetIn register={register} />
       {theirs && originalArgs ? (
         <Conflict
           mine={flat(originalArgs)}
@@ -142,6 +83,80 @@ function SettingsForm({ settings, onDone }: { settings: Settings; onDone: () => 
         Keep settings
       </Button>
     </form>
+  );
+}
+
+const NUMBER = { valueAsNumber: true, required: true } as const;
+
+/** From when on a difference is one. */
+function Seen({ register }: { register: UseFormRegister<Values> }) {
+  return (
+    <fieldset>
+      <legend className="font-serif text-[1.05rem]">From when on you see a difference</legend>
+      <div className="mt-2 grid grid-cols-[1fr_1fr_1fr] items-end gap-x-4 gap-y-2">
+        {SCALES.map(([key, name, unit, step]) => (
+          <div key={key} className="contents">
+            <span className="self-center pt-5">{name}</span>
+            <TextField
+              label="Edge to edge"
+              unit={unit}
+              type="number"
+              step={step}
+              min={0}
+              {...register(`thresholds.${key}.edgeToEdge`, NUMBER)}
+            />
+            <TextField
+              label="Across the room"
+              unit={unit}
+              type="number"
+              step={step}
+              min={0}
+              {...register(`thresholds.${key}.acrossRoom`, NUMBER)}
+            />
+          </div>
+        ))}
+      </div>
+      <p className="mt-2 text-quiet">
+        As delivered: ΔE00 {START.deltaE.edgeToEdge} and {START.deltaE.acrossRoom}, {START.density.edgeToEdge} and{' '}
+        {START.density.acrossRoom} D, {START.percent.edgeToEdge} % of gamut volume (practice);{' '}
+        {START.percent.acrossRoom} % across the room is our own start.
+      </p>
+    </fieldset>
+  );
+}
+
+/** How large a file may be. */
+function LetIn({ register }: { register: UseFormRegister<Values> }) {
+  return (
+    <fieldset>
+      <legend className="font-serif text-[1.05rem]">What is let in</legend>
+      <div className="mt-2 grid grid-cols-3 gap-4">
+        <TextField
+          label="Readings up to"
+          unit="MB"
+          type="number"
+          min={1}
+          max={1000}
+          {...register('readingMega', NUMBER)}
+        />
+        <TextField
+          label="Pictures up to"
+          unit="MB"
+          type="number"
+          min={1}
+          max={4000}
+          {...register('pictureMega', NUMBER)}
+        />
+        <TextField
+          label="Pictures up to"
+          unit="megapixels"
+          type="number"
+          min={1}
+          max={2000}
+          {...register('pictureMegapixels', NUMBER)}
+        />
+      </div>
+    </fieldset>
   );
 }
 

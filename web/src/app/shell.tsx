@@ -11,7 +11,7 @@ import { KeySheet } from './key-sheet.tsx';
 import { SettingsDialog } from './settings-dialog.tsx';
 import { STEPS } from './steps.ts';
 import { keysShown, said, settingsShown, themeChanged, useAppDispatch, useAppSelector } from './store.ts';
-import { applyTheme } from './theme.ts';
+import { applyTheme, type Theme } from './theme.ts';
 
 /** The room: the steps at the left, the work in the middle, the table at the right. */
 export function Shell() {
@@ -48,51 +48,14 @@ export function Shell() {
     ...Object.fromEntries(STEPS.map((s, i) => [String(i + 1), () => void navigate(s.path)])),
   });
 
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
-    if (over?.id !== 'table') return;
-    const { kind, id, name } = active.data.current as { kind: 'paper' | 'picture'; id: string; name: string };
-    if (table.has(id)) return;
-    if (kind === 'paper') table.togglePaper(id, name);
-    else table.togglePicture(id, name);
-  };
-
   return (
     <Tooltip.Provider delayDuration={300}>
-      <DndContext sensors={sensors} onDragEnd={onDragEnd}>
+      <DndContext sensors={sensors} onDragEnd={(drag) => layDown(drag, table)}>
         <a href="#work" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-field focus:p-2">
           To the work
         </a>
         <div className="grid h-screen grid-cols-[112px_minmax(0,1fr)_232px] min-[1600px]:grid-cols-[136px_minmax(0,1fr)_280px]">
-          <header className="flex flex-col border-r border-line py-5 pl-4">
-            <p className="mb-7 font-serif text-[1.35rem] leading-none font-medium">Rakuen</p>
-            <nav aria-label="Steps of the work">
-              <ol className="ml-[3px] border-l border-edge">
-                {STEPS.map((s) => (
-                  <li key={s.path}>
-                    <NavLink
-                      to={s.path}
-                      className={({ isActive }) =>
-                        `relative block py-1.5 pl-4 text-[15px] before:absolute before:top-1/2 before:left-0 before:h-px before:bg-edge hover:underline ${isActive ? 'font-semibold before:h-[3px] before:w-3 before:-translate-y-1/2 before:bg-ink' : 'before:w-1.5'}`
-                      }
-                    >
-                      {s.name}
-                    </NavLink>
-                  </li>
-                ))}
-              </ol>
-            </nav>
-            <div className="mt-auto -ml-1.5 flex flex-col items-start gap-0.5">
-              <RoomButton label={theme === 'day' ? 'Darker surround' : 'Day surround'} onClick={turnLight}>
-                {theme === 'day' ? <Moon size={16} aria-hidden /> : <Sun size={16} aria-hidden />}
-              </RoomButton>
-              <RoomButton label="Settings" onClick={() => dispatch(settingsShown(true))}>
-                <SlidersHorizontal size={16} aria-hidden />
-              </RoomButton>
-              <RoomButton label="Keys" onClick={() => dispatch(keysShown(true))}>
-                <Keyboard size={16} aria-hidden />
-              </RoomButton>
-            </div>
-          </header>
+          <Side theme={theme} onTurn={turnLight} />
           <main
             id="work"
             tabIndex={-1}
@@ -116,6 +79,52 @@ export function Shell() {
         <SettingsDialog />
       </DndContext>
     </Tooltip.Provider>
+  );
+}
+
+/** What is dropped on the table lies there. */
+function layDown({ active, over }: DragEndEvent, table: ReturnType<typeof useTable>): void {
+  if (over?.id !== 'table') return;
+  const { kind, id, name } = active.data.current as { kind: 'paper' | 'picture'; id: string; name: string };
+  if (table.has(id)) return;
+  if (kind === 'paper') table.togglePaper(id, name);
+  else table.togglePicture(id, name);
+}
+
+/** The steps of the work, and what belongs to the room. */
+function Side({ theme, onTurn }: { theme: Theme; onTurn: () => void }) {
+  const dispatch = useAppDispatch();
+  return (
+    <header className="flex flex-col border-r border-line py-5 pl-4">
+      <p className="mb-7 font-serif text-[1.35rem] leading-none font-medium">Rakuen</p>
+      <nav aria-label="Steps of the work">
+        <ol className="ml-[3px] border-l border-edge">
+          {STEPS.map((s) => (
+            <li key={s.path}>
+              <NavLink
+                to={s.path}
+                className={({ isActive }) =>
+                  `relative block py-1.5 pl-4 text-[15px] before:absolute before:top-1/2 before:left-0 before:h-px before:bg-edge hover:underline ${isActive ? 'font-semibold before:h-[3px] before:w-3 before:-translate-y-1/2 before:bg-ink' : 'before:w-1.5'}`
+                }
+              >
+                {s.name}
+              </NavLink>
+            </li>
+          ))}
+        </ol>
+      </nav>
+      <div className="mt-auto -ml-1.5 flex flex-col items-start gap-0.5">
+        <RoomButton label={theme === 'day' ? 'Darker surround' : 'Day surround'} onClick={onTurn}>
+          {theme === 'day' ? <Moon size={16} aria-hidden /> : <Sun size={16} aria-hidden />}
+        </RoomButton>
+        <RoomButton label="Settings" onClick={() => dispatch(settingsShown(true))}>
+          <SlidersHorizontal size={16} aria-hidden />
+        </RoomButton>
+        <RoomButton label="Keys" onClick={() => dispatch(keysShown(true))}>
+          <Keyboard size={16} aria-hidden />
+        </RoomButton>
+      </div>
+    </header>
   );
 }
 

@@ -24,36 +24,8 @@ const SELECT = 'min-h-8 max-w-[30ch] rounded-[3px] border border-edge bg-field p
 export function GamutPlace({ laid, left, right, lit }: CompareProps) {
   const [beside, setBeside] = useState('');
   const [taken, setTaken] = useState('');
-  const third = useBeside(beside, lit.solids);
-  const letter = (id: string) => MARKS[laid.findIndex((c) => c.id === id)]?.letter ?? '+';
-  const solids = useMemo(
-    () =>
-      [
-        lit.solids[left.id] && {
-          id: left.id,
-          letter: letter(left.id),
-          name: left.paper.name,
-          mesh: lit.solids[left.id],
-        },
-        lit.solids[right.id] && {
-          id: right.id,
-          letter: letter(right.id),
-          name: right.paper.name,
-          mesh: lit.solids[right.id],
-        },
-        third.mesh && {
-          id: beside,
-          letter: laid.some((c) => c.id === beside) ? letter(beside) : '+',
-          name: laid.find((c) => c.id === beside)?.paper.name ?? third.name ?? '',
-          mesh: third.mesh,
-        },
-      ]
-        .filter((s): s is NamedSolid => Boolean(s))
-        // What is taken in hand is the body; the others lie about it as lines.
-        .sort((p, q) => Number(q.id === taken) - Number(p.id === taken)),
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [lit.solids[left.id], lit.solids[right.id], third.mesh, left.id, right.id, taken],
-  );
+  const letter = (id: string) => letterOf(laid, id);
+  const solids = useSolids({ laid, left, right, lit }, beside, taken);
   const without = [left, right].filter((c) => lit.ready && lit.settled && !lit.solids[c.id]);
   return (
     <div className="space-y-7">
@@ -100,6 +72,46 @@ export function GamutPlace({ laid, left, right, lit }: CompareProps) {
         </div>
       )}
     </div>
+  );
+}
+
+const letterOf = (laid: CompareProps['laid'], id: string) => MARKS[laid.findIndex((c) => c.id === id)]?.letter ?? '+';
+
+/** The pair in hand and what lies beside it, as far as they are solids. */
+function useSolids(
+  { laid, left, right, lit }: Pick<CompareProps, 'laid' | 'left' | 'right' | 'lit'>,
+  beside: string,
+  taken: string,
+): NamedSolid[] {
+  const third = useBeside(beside, lit.solids);
+  const letter = (id: string) => letterOf(laid, id);
+  return useMemo(
+    () =>
+      [
+        lit.solids[left.id] && {
+          id: left.id,
+          letter: letter(left.id),
+          name: left.paper.name,
+          mesh: lit.solids[left.id],
+        },
+        lit.solids[right.id] && {
+          id: right.id,
+          letter: letter(right.id),
+          name: right.paper.name,
+          mesh: lit.solids[right.id],
+        },
+        third.mesh && {
+          id: beside,
+          letter: laid.some((c) => c.id === beside) ? letter(beside) : '+',
+          name: laid.find((c) => c.id === beside)?.paper.name ?? third.name ?? '',
+          mesh: third.mesh,
+        },
+      ]
+        .filter((s): s is NamedSolid => Boolean(s))
+        // What is taken in hand is the body; the others lie about it as lines.
+        .sort((p, q) => Number(q.id === taken) - Number(p.id === taken)),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [lit.solids[left.id], lit.solids[right.id], third.mesh, left.id, right.id, taken],
   );
 }
 

@@ -55,47 +55,15 @@ export function Solids({ solids, onTake }: { solids: NamedSolid[]; onTake: (id: 
     onTake(id);
     scene.current?.focus();
   };
-  const onKey = (e: KeyboardEvent) => {
-    const c = controls.current;
-    if (!c) return;
-    const camera = c.object as Camera;
-    const away = camera.position.clone().sub(c.target);
-    const turned: Record<string, () => void> = {
-      ArrowLeft: () => away.applyAxisAngle(camera.up, -TURN_RAD),
-      ArrowRight: () => away.applyAxisAngle(camera.up, TURN_RAD),
-      ArrowUp: () => away.setY(away.y + 20),
-      ArrowDown: () => away.setY(away.y - 20),
-      '+': () => away.multiplyScalar(NEARER),
-      '=': () => away.multiplyScalar(NEARER),
-      '-': () => away.divideScalar(NEARER),
-    };
-    if (!turned[e.key]) return;
-    e.preventDefault();
-    e.stopPropagation();
-    turned[e.key]();
-    camera.position.copy(c.target).add(away);
-    c.update();
-  };
   return (
     <figure>
-      <div className="mb-2 flex flex-wrap items-center gap-2">
-        <span className="text-quiet">Seen from</span>
-        {Object.entries(VIEWS).map(([key, { name }]) => (
-          <Button
-            key={key}
-            aria-label={`Seen from ${name}`}
-            onClick={() => setView({ name: key as View, turn: view.turn + 1 })}
-          >
-            {name}
-          </Button>
-        ))}
-      </div>
+      <SeenFrom onView={(name) => setView({ name, turn: view.turn + 1 })} />
       <div
         ref={scene}
         role="application"
         aria-label={`Gamut solids in CIELAB: ${solids.map((s) => `${s.letter} ${s.name}`).join(', ')}. Arrow keys turn them, plus and minus come nearer and go away.`}
         tabIndex={0}
-        onKeyDown={onKey}
+        onKeyDown={(e) => turnByKey(e, controls.current)}
         className="h-[430px] touch-none border border-line"
         data-testid="solids"
       >
@@ -119,30 +87,71 @@ export function Solids({ solids, onTake }: { solids: NamedSolid[]; onTake: (id: 
           )}
         </Canvas>
       </div>
-      <figcaption className="mt-1 text-[13px]">
-        <ul className="flex flex-wrap gap-x-6">
-          {solids.map((s, i) => (
-            <li key={s.id}>
-              <b className="font-serif">{s.letter}</b> {s.name},{' '}
-              {['a body in its own colours', 'in lines', 'in broken lines'][i]},{' '}
-              {formatNumber(Math.round(meshVolume(s.mesh) / 100) * 100, 0)} cubic Lab units
-              {i > 0 && (
-                <>
-                  {' '}
-                  <QuietButton onClick={() => take(s.id)} aria-label={`Take ${s.name} in hand, as the body`}>
-                    Take in hand
-                  </QuietButton>
-                </>
-              )}
-            </li>
-          ))}
-        </ul>
-        <p className="text-quiet">
-          L* stands upright; a line every ten of L* and at every 30° of hue, a ring every 50 of chroma. Colours as far
-          as this screen shows them.
-        </p>
-      </figcaption>
+      <Legend solids={solids} onTake={take} />
     </figure>
+  );
+}
+
+/** Arrows turn it; plus and minus come nearer and go away. */
+function turnByKey(e: KeyboardEvent, c: OrbitControls | null): void {
+  if (!c) return;
+  const camera = c.object as Camera;
+  const away = camera.position.clone().sub(c.target);
+  const turned: Record<string, () => void> = {
+    ArrowLeft: () => away.applyAxisAngle(camera.up, -TURN_RAD),
+    ArrowRight: () => away.applyAxisAngle(camera.up, TURN_RAD),
+    ArrowUp: () => away.setY(away.y + 20),
+    ArrowDown: () => away.setY(away.y - 20),
+    '+': () => away.multiplyScalar(NEARER),
+    '=': () => away.multiplyScalar(NEARER),
+    '-': () => away.divideScalar(NEARER),
+  };
+  if (!turned[e.key]) return;
+  e.preventDefault();
+  e.stopPropagation();
+  turned[e.key]();
+  camera.position.copy(c.target).add(away);
+  c.update();
+}
+
+function SeenFrom({ onView }: { onView: (view: View) => void }) {
+  return (
+    <div className="mb-2 flex flex-wrap items-center gap-2">
+      <span className="text-quiet">Seen from</span>
+      {Object.entries(VIEWS).map(([key, { name }]) => (
+        <Button key={key} aria-label={`Seen from ${name}`} onClick={() => onView(key as View)}>
+          {name}
+        </Button>
+      ))}
+    </div>
+  );
+}
+
+function Legend({ solids, onTake }: { solids: readonly NamedSolid[]; onTake: (id: string) => void }) {
+  return (
+    <figcaption className="mt-1 text-[13px]">
+      <ul className="flex flex-wrap gap-x-6">
+        {solids.map((s, i) => (
+          <li key={s.id}>
+            <b className="font-serif">{s.letter}</b> {s.name},{' '}
+            {['a body in its own colours', 'in lines', 'in broken lines'][i]},{' '}
+            {formatNumber(Math.round(meshVolume(s.mesh) / 100) * 100, 0)} cubic Lab units
+            {i > 0 && (
+              <>
+                {' '}
+                <QuietButton onClick={() => onTake(s.id)} aria-label={`Take ${s.name} in hand, as the body`}>
+                  Take in hand
+                </QuietButton>
+              </>
+            )}
+          </li>
+        ))}
+      </ul>
+      <p className="text-quiet">
+        L* stands upright; a line every ten of L* and at every 30° of hue, a ring every 50 of chroma. Colours as far as
+        this screen shows them.
+      </p>
+    </figcaption>
   );
 }
 

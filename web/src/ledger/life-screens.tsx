@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
+import type { PaperLife } from '@rakuen/contract/ledger';
 import type { ApiError } from '@rakuen/contract/settings';
 import type { Stamp } from '@rakuen/contract/vocabulary';
 import { formatNumber } from '@rakuen/core/measurement/show';
@@ -53,74 +54,11 @@ export function PaperLifeScreen() {
     <Page title={life?.name} error={error}>
       {life && (
         <div className="grid grid-cols-2 gap-x-10 gap-y-5 max-[1150px]:grid-cols-1">
-          <section aria-label="Pictures on it" className={SECTION}>
-            <h3>Pictures on it</h3>
-            {life.pictures.length === 0 && <p>None yet.</p>}
-            <ul>
-              {life.pictures.map((p) => (
-                <li key={p.pictureId} className="flex items-center gap-3 py-1">
-                  <img
-                    src={`/api/pictures/${p.pictureId}/preview`}
-                    alt=""
-                    className="h-10 w-14 object-contain object-left"
-                  />
-                  <span className="min-w-0 flex-1">
-                    <Link
-                      className="font-serif underline decoration-line underline-offset-3"
-                      to={`/ledger/pictures/${p.pictureId}`}
-                    >
-                      {p.title}
-                    </Link>
-                    <span className="block text-[13px] text-quiet">
-                      {p.prints === 0 ? 'not printed' : `${p.prints} printed: ${[...new Set(p.verdicts)].join(', ')}`}
-                    </span>
-                  </span>
-                  {p.stamp && <Seal stamp={p.stamp as Stamp} small />}
-                </li>
-              ))}
-            </ul>
-          </section>
+          <PicturesOn life={life} />
           <div className="space-y-5">
             <NotesOf paperId={paperId} />
-            <section aria-label="Verdicts" className={SECTION}>
-              <h3>What was said of it</h3>
-              <p>{Object.keys(life.stamps).length > 0 ? `Stamped: ${counted(life.stamps)}.` : 'Never stamped.'}</p>
-              <p>{Object.keys(life.verdicts).length > 0 ? `Prints: ${counted(life.verdicts)}.` : 'Never printed.'}</p>
-              {life.lessons.map((l) => (
-                <p key={l.sentence} className="mt-1 border-l-2 border-ink pl-3 font-serif">
-                  {l.sentence}
-                </p>
-              ))}
-            </section>
-            <section aria-label="Spoilt" className={SECTION}>
-              <h3>Spoilt</h3>
-              {life.spoilage.of === 0 ? (
-                <p>Nothing was printed on it yet.</p>
-              ) : (
-                <p>
-                  {life.spoilage.spoilt} of {life.spoilage.of} sheets; the rate lies between{' '}
-                  {percent(life.spoilage.low)} and {percent(life.spoilage.high)}.{' '}
-                  {life.causes.length > 0 && `By: ${life.causes.map((c) => `${c.cause} (${c.sheets})`).join(', ')}.`}
-                </p>
-              )}
-            </section>
-            <section aria-label="Boxes" className={SECTION}>
-              <h3>Boxes and formulations</h3>
-              {life.batches.map((b) => (
-                <p key={b.batch}>
-                  {b.batch || 'the first box'}
-                  <span className="text-quiet"> read {day(b.readOn)}</span>
-                </p>
-              ))}
-              {life.boxes.map((b) => (
-                <p key={b.id}>
-                  {b.label}:{' '}
-                  {b.kind === 'sheet' ? `${b.left} of ${b.sheets} sheets` : `${formatNumber(b.left / 1000, 1)} m`} left
-                  {b.batch && <span className="text-quiet"> {b.batch}</span>}
-                </p>
-              ))}
-              {life.batches.length + life.boxes.length === 0 && <p>None is known.</p>}
-            </section>
+            <SaidOf life={life} />
+            <Boxes life={life} />
             {life.trials.length > 0 && (
               <section aria-label="Media settings" className={SECTION}>
                 <h3>Media settings stamped</h3>
@@ -140,6 +78,90 @@ export function PaperLifeScreen() {
         </div>
       )}
     </Page>
+  );
+}
+
+interface Life {
+  life: PaperLife;
+}
+
+function PicturesOn({ life }: Life) {
+  return (
+    <section aria-label="Pictures on it" className={SECTION}>
+      <h3>Pictures on it</h3>
+      {life.pictures.length === 0 && <p>None yet.</p>}
+      <ul>
+        {life.pictures.map((p) => (
+          <li key={p.pictureId} className="flex items-center gap-3 py-1">
+            <img src={`/api/pictures/${p.pictureId}/preview`} alt="" className="h-10 w-14 object-contain object-left" />
+            <span className="min-w-0 flex-1">
+              <Link
+                className="font-serif underline decoration-line underline-offset-3"
+                to={`/ledger/pictures/${p.pictureId}`}
+              >
+                {p.title}
+              </Link>
+              <span className="block text-[13px] text-quiet">
+                {p.prints === 0 ? 'not printed' : `${p.prints} printed: ${[...new Set(p.verdicts)].join(', ')}`}
+              </span>
+            </span>
+            {p.stamp && <Seal stamp={p.stamp as Stamp} small />}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** Stamps, verdicts and lessons; and what was spoilt. */
+function SaidOf({ life }: Life) {
+  return (
+    <>
+      <section aria-label="Verdicts" className={SECTION}>
+        <h3>What was said of it</h3>
+        <p>{Object.keys(life.stamps).length > 0 ? `Stamped: ${counted(life.stamps)}.` : 'Never stamped.'}</p>
+        <p>{Object.keys(life.verdicts).length > 0 ? `Prints: ${counted(life.verdicts)}.` : 'Never printed.'}</p>
+        {life.lessons.map((l) => (
+          <p key={l.sentence} className="mt-1 border-l-2 border-ink pl-3 font-serif">
+            {l.sentence}
+          </p>
+        ))}
+      </section>
+      <section aria-label="Spoilt" className={SECTION}>
+        <h3>Spoilt</h3>
+        {life.spoilage.of === 0 ? (
+          <p>Nothing was printed on it yet.</p>
+        ) : (
+          <p>
+            {life.spoilage.spoilt} of {life.spoilage.of} sheets; the rate lies between {percent(life.spoilage.low)} and{' '}
+            {percent(life.spoilage.high)}.{' '}
+            {life.causes.length > 0 && `By: ${life.causes.map((c) => `${c.cause} (${c.sheets})`).join(', ')}.`}
+          </p>
+        )}
+      </section>
+    </>
+  );
+}
+
+function Boxes({ life }: Life) {
+  return (
+    <section aria-label="Boxes" className={SECTION}>
+      <h3>Boxes and formulations</h3>
+      {life.batches.map((b) => (
+        <p key={b.batch}>
+          {b.batch || 'the first box'}
+          <span className="text-quiet"> read {day(b.readOn)}</span>
+        </p>
+      ))}
+      {life.boxes.map((b) => (
+        <p key={b.id}>
+          {b.label}: {b.kind === 'sheet' ? `${b.left} of ${b.sheets} sheets` : `${formatNumber(b.left / 1000, 1)} m`}{' '}
+          left
+          {b.batch && <span className="text-quiet"> {b.batch}</span>}
+        </p>
+      ))}
+      {life.batches.length + life.boxes.length === 0 && <p>None is known.</p>}
+    </section>
   );
 }
 

@@ -26,7 +26,7 @@ export function KeptMatches({
 }) {
   const { data: kept = [] } = useKeptMatchesQuery(pictureId);
   const [keep, { error, isLoading }] = useKeepMatchMutation();
-  const [forget] = useForgetMatchMutation();
+  const [forget, forgetting] = useForgetMatchMutation();
   const [opened, setOpened] = useState<KeptMatch>();
   const dispatch = useAppDispatch();
   return (
@@ -48,7 +48,7 @@ export function KeptMatches({
         </Button>
         <span className="text-[13px] text-quiet">with its figures, weights and reasons as they stand today</span>
       </div>
-      <ErrorNote error={error} />
+      <ErrorNote error={error ?? forgetting.error} />
       {kept.length > 0 && (
         <ul className="mt-2 text-[13px]">
           {kept.map((k) => (
@@ -62,44 +62,47 @@ export function KeptMatches({
           ))}
         </ul>
       )}
-      {opened && (
-        <Dialog open wide onClose={() => setOpened(undefined)} title={`As it stood on ${day(opened.at)}`}>
-          <table className="w-full text-left">
-            <thead>
-              <tr className="border-b border-edge">
-                <th scope="col">Sheet</th>
-                <th scope="col" className="text-right">
-                  Then
-                </th>
-                <th scope="col" className="text-right">
-                  Now
-                </th>
-                <th scope="col" className="pl-4">
-                  What moved
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {opened.result.places.map((then) => {
-                const today = now.find((p) => p.id === then.conditionId);
-                return (
-                  <tr key={then.conditionId} className="border-b border-line align-top">
-                    <td className="py-1 font-serif">{then.name}</td>
-                    <td className="py-1 text-right">
-                      {then.place}. · {formatNumber(then.score, 1)}
-                    </td>
-                    <td className="py-1 text-right">
-                      {today ? `${today.place}. · ${formatNumber(today.score, 1)}` : '—'}
-                    </td>
-                    <td className="py-1 pl-4 text-[13px]">{today ? movedOf(then, today) : 'it is not ranked today'}</td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        </Dialog>
-      )}
+      {opened && <ThenAndNow kept={opened} now={now} onClose={() => setOpened(undefined)} />}
     </section>
+  );
+}
+
+/** A match as it was kept, beside what is told today. */
+function ThenAndNow({ kept, now, onClose }: { kept: KeptMatch; now: readonly RankedSheet[]; onClose: () => void }) {
+  return (
+    <Dialog open wide onClose={onClose} title={`As it stood on ${day(kept.at)}`}>
+      <table className="w-full text-left">
+        <thead>
+          <tr className="border-b border-edge">
+            <th scope="col">Sheet</th>
+            <th scope="col" className="text-right">
+              Then
+            </th>
+            <th scope="col" className="text-right">
+              Now
+            </th>
+            <th scope="col" className="pl-4">
+              What moved
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {kept.result.places.map((then) => {
+            const today = now.find((p) => p.id === then.conditionId);
+            return (
+              <tr key={then.conditionId} className="border-b border-line align-top">
+                <td className="py-1 font-serif">{then.name}</td>
+                <td className="py-1 text-right">
+                  {then.place}. · {formatNumber(then.score, 1)}
+                </td>
+                <td className="py-1 text-right">{today ? `${today.place}. · ${formatNumber(today.score, 1)}` : '—'}</td>
+                <td className="py-1 pl-4 text-[13px]">{today ? movedOf(then, today) : 'it is not ranked today'}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </Dialog>
   );
 }
 

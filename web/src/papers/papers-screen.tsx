@@ -36,13 +36,8 @@ export function PapersScreen() {
   const conditions = useConditionsQuery();
   const [open, setOpen] = useState<Open>();
   const [words, setWords] = useState('');
-  const [take, taking] = useTakePaperMutation();
-  const dispatch = useAppDispatch();
-  const error = papers.error ?? conditions.error ?? taking.error;
-  const bring = async (file: File) => {
-    const { data } = await take(file);
-    if (data) dispatch(said(`${data.name} lies in the drawer, with everything known of it.`));
-  };
+  const bringing = useBringPaper();
+  const error = papers.error ?? conditions.error ?? bringing.error;
   const shown = (papers.data ?? []).filter((p) =>
     `${p.maker} ${p.name} ${coatingName(p)} ${p.base ?? ''}`.toLowerCase().includes(words.toLowerCase()),
   );
@@ -50,16 +45,7 @@ export function PapersScreen() {
   return (
     <>
       <ScreenHead title="Papers" question={questionOf('/papers')}>
-        {papers.data && papers.data.length > 3 && (
-          <input
-            type="search"
-            value={words}
-            onChange={(e) => setWords(e.target.value)}
-            placeholder="Find a paper"
-            aria-label="Find a paper"
-            className="min-h-8 w-44 rounded-[3px] border border-edge bg-field px-2"
-          />
-        )}
+        {papers.data && papers.data.length > 3 && <Find words={words} onFind={setWords} />}
         <StripLegend />
         <Link
           to="/papers/packs"
@@ -70,15 +56,15 @@ export function PapersScreen() {
         <FileButton
           label="Bring a paper"
           accept=".json,application/json"
-          disabled={taking.isLoading}
-          onFile={(file) => void bring(file)}
+          disabled={bringing.isLoading}
+          onFile={(file) => void bringing.bring(file)}
         />
         <Button main onClick={() => setOpen({ kind: 'paper' })}>
           Add a paper
         </Button>
       </ScreenHead>
       <ErrorNote error={error} />
-      {taking.isLoading && <Waiting what="Unpacking the paper" />}
+      {bringing.isLoading && <Waiting what="Unpacking the paper" />}
       {papers.isLoading && <Waiting what="Opening the drawer" />}
       {papers.data?.length === 0 && (
         <Empty
@@ -111,6 +97,30 @@ export function PapersScreen() {
         <ConditionDialog paper={open.paper} condition={open.condition} onClose={() => setOpen(undefined)} />
       )}
     </>
+  );
+}
+
+/** A paper that was taken away whole, brought with everything known of it. */
+function useBringPaper() {
+  const [take, { error, isLoading }] = useTakePaperMutation();
+  const dispatch = useAppDispatch();
+  const bring = async (file: File) => {
+    const { data } = await take(file);
+    if (data) dispatch(said(`${data.name} lies in the drawer, with everything known of it.`));
+  };
+  return { bring, error, isLoading };
+}
+
+function Find({ words, onFind }: { words: string; onFind: (words: string) => void }) {
+  return (
+    <input
+      type="search"
+      value={words}
+      onChange={(e) => onFind(e.target.value)}
+      placeholder="Find a paper"
+      aria-label="Find a paper"
+      className="min-h-8 w-44 rounded-[3px] border border-edge bg-field px-2"
+    />
   );
 }
 

@@ -71,29 +71,33 @@ export function GamutOutline({ outlines, height = 400 }: { outlines: readonly Na
           </ScatterChart>
         </ResponsiveContainer>
       </div>
-      {several && (
-        <ul className="mt-1 flex flex-wrap gap-x-5 gap-y-1">
-          {drawn.map((d) => (
-            <li key={d.id} className="flex items-center gap-2">
-              <svg width={34} height={10} aria-hidden>
-                <line
-                  x1={0}
-                  x2={34}
-                  y1={5}
-                  y2={5}
-                  stroke="var(--ink)"
-                  strokeWidth={d.strong ? 2.4 : 1.1}
-                  strokeDasharray={d.mark.dash}
-                />
-              </svg>
-              <span>
-                <b className="font-serif">{d.mark.letter}</b> {d.name}
-              </span>
-            </li>
-          ))}
-        </ul>
-      )}
+      {several && <Legend drawn={drawn} />}
     </figure>
+  );
+}
+
+function Legend({ drawn }: { drawn: readonly (NamedOutline & { mark: (typeof MARKS)[number] })[] }) {
+  return (
+    <ul className="mt-1 flex flex-wrap gap-x-5 gap-y-1">
+      {drawn.map((d) => (
+        <li key={d.id} className="flex items-center gap-2">
+          <svg width={34} height={10} aria-hidden>
+            <line
+              x1={0}
+              x2={34}
+              y1={5}
+              y2={5}
+              stroke="var(--ink)"
+              strokeWidth={d.strong ? 2.4 : 1.1}
+              strokeDasharray={d.mark.dash}
+            />
+          </svg>
+          <span>
+            <b className="font-serif">{d.mark.letter}</b> {d.name}
+          </span>
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -1,6 +1,7 @@
 import { useId } from 'react';
 import type { FactsHead } from '@rakuen/contract/conditions';
 import type { PaperHead } from '@rakuen/contract/papers';
+import type { Lab } from '@rakuen/core/colour/types';
 import { greyAt, type Grey } from '@rakuen/core/measurement/neutral-ramp';
 import { COATING_CLASSES } from '@rakuen/core/paper';
 import { screenColour } from './screen-colour.ts';
@@ -33,7 +34,6 @@ export function Strip({
   size?: keyof typeof SIZES;
 }) {
   const [width, height] = SIZES[size];
-  const hatch = useId();
   const sheetHeight = Math.round(height * 0.6);
   // A sheet nobody said the thickness of is drawn as a hairline.
   const edge = Math.max(1, (height * 0.22 * Math.min(paper.thicknessUm ?? 0, FULL_THICKNESS_UM)) / FULL_THICKNESS_UM);
@@ -44,15 +44,7 @@ export function Strip({
   const fringe = Math.min(1, shift / FULL_FRINGE_DELTA_B) * (height - sheetHeight - edge - 1);
   const sheen = paper.coating ? COATING_CLASSES[paper.coating].sheen : 0;
   const colours = measured ? rampColours(facts!, white.lab, black.lab) : [];
-  const words = measured
-    ? `${paper.name}: white L* ${white.lab[0].toFixed(0)}, black L* ${black.lab[0].toFixed(0)}${[
-        paper.thicknessUm && `${paper.thicknessUm} µm`,
-        paper.surface,
-      ]
-        .filter(Boolean)
-        .map((w) => `, ${w}`)
-        .join('')}${shift >= 0.5 ? `, brightener ${shift.toFixed(1)} Δb*` : ''}`
-    : `${paper.name}: nothing measured yet`;
+  const words = measured ? wordsOf(paper, white.lab, black.lab, shift) : `${paper.name}: nothing measured yet`;
   const stepWidth = (width - whiteWidth) / colours.length;
 
   return (
@@ -77,21 +69,7 @@ export function Strip({
           )}
         </>
       ) : (
-        <>
-          <defs>
-            <pattern id={hatch} width={6} height={6} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-              <line x1={0} x2={0} y1={0} y2={6} stroke="var(--edge)" strokeWidth={1} />
-            </pattern>
-          </defs>
-          <rect
-            x={0.5}
-            y={0.5}
-            width={width - 1}
-            height={sheetHeight - 1}
-            fill={`url(#${hatch})`}
-            stroke="var(--edge)"
-          />
-        </>
+        <Unread width={width} height={sheetHeight} />
       )}
       <path d={edgePath(paper.surface, width, sheetHeight, edge)} fill="#131313" />
       {fringe > 0.5 && (
@@ -105,6 +83,32 @@ export function Strip({
         />
       )}
     </svg>
+  );
+}
+
+function wordsOf(paper: PaperHead, white: Lab, black: Lab, shift: number): string {
+  const said = [
+    `white L* ${white[0].toFixed(0)}`,
+    `black L* ${black[0].toFixed(0)}`,
+    paper.thicknessUm && `${paper.thicknessUm} µm`,
+    paper.surface,
+    shift >= 0.5 && `brightener ${shift.toFixed(1)} Δb*`,
+  ];
+  return `${paper.name}: ${said.filter(Boolean).join(', ')}`;
+}
+
+/** Empty and hatched. */
+function Unread({ width, height }: { width: number; height: number }) {
+  const hatch = useId();
+  return (
+    <>
+      <defs>
+        <pattern id={hatch} width={6} height={6} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <line x1={0} x2={0} y1={0} y2={6} stroke="var(--edge)" strokeWidth={1} />
+        </pattern>
+      </defs>
+      <rect x={0.5} y={0.5} width={width - 1} height={height - 1} fill={`url(#${hatch})`} stroke="var(--edge)" />
+    </>
   );
 }
 

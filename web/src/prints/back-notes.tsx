@@ -16,24 +16,30 @@ import { useCostQuery, useEditionsQuery } from './print-api.ts';
 import { NumberGiver } from './number-giver.tsx';
 import { decimal } from '../parts/decimal.ts';
 
-/** Notes beside the back: what changed since, what was learned, what it costs, its number, its labels. */
-export function BackNotes({
-  look,
-  picture,
-  condition,
-}: {
+interface Of {
   look: PrintLook;
   picture: PictureView;
   condition: ConditionHead;
-}) {
-  const { print, since, learned, cautions } = look;
-  const { data: editions = [] } = useEditionsQuery();
-  const own = editions.filter((e) => e.pictureId === picture.id && e.conditionId === condition.id);
-  const numbers = own.flatMap((e) =>
-    e.numbers.filter((n) => n.printId === print.id).map((n) => ({ ...n, edition: e.name })),
-  );
+}
+
+/** Notes beside the back: what changed since, what was learned, what it costs, its number, its labels. */
+export function BackNotes({ look, picture, condition }: Of) {
+  const { print } = look;
   return (
     <aside aria-label="Notes" className="space-y-5">
+      <ToldOfIt look={look} />
+      <Cost print={print} />
+      {print.state === 'printed' && <Photographs printId={print.id} list={look.photographs} />}
+      {print.state === 'printed' && <ItsNumber print={print} picture={picture} condition={condition} />}
+      <Labels print={print} />
+    </aside>
+  );
+}
+
+/** What changed since the print it repeats, what the ledger teaches, and what to look out for. */
+function ToldOfIt({ look: { print, since, learned, cautions } }: Pick<Of, 'look'>) {
+  return (
+    <>
       {since.length > 0 && (
         <section aria-label="Changed since">
           <h3>Changed since that print</h3>
@@ -62,58 +68,69 @@ export function BackNotes({
           ))}
         </section>
       )}
-      <Cost print={print} />
-      {print.state === 'printed' && <Photographs printId={print.id} list={look.photographs} />}
-      {print.state === 'printed' && (
-        <section aria-label="Number">
-          <h3>Number</h3>
-          {numbers.map((n) => (
-            <p key={n.id}>
-              <b>{n.written}</b> of {n.edition}
-            </p>
-          ))}
-          {numbers.length < print.copies && own.length > 0 && <NumberGiver editions={own} printId={print.id} />}
-          {own.length === 0 && (
-            <p className="text-[13px] text-quiet">
-              No edition of it on this sheet.{' '}
-              <Link
-                className="underline"
-                to={`/prints/editions?picture=${picture.id}&condition=${condition.id}&print=${print.id}`}
-              >
-                Begin one
-              </Link>
-            </p>
-          )}
-        </section>
+    </>
+  );
+}
+
+function ItsNumber({ print, picture, condition }: Omit<Of, 'look'> & { print: PrintLook['print'] }) {
+  const { data: editions = [] } = useEditionsQuery();
+  const own = editions.filter((e) => e.pictureId === picture.id && e.conditionId === condition.id);
+  const numbers = own.flatMap((e) =>
+    e.numbers.filter((n) => n.printId === print.id).map((n) => ({ ...n, edition: e.name })),
+  );
+  return (
+    <section aria-label="Number">
+      <h3>Number</h3>
+      {numbers.map((n) => (
+        <p key={n.id}>
+          <b>{n.written}</b> of {n.edition}
+        </p>
+      ))}
+      {numbers.length < print.copies && own.length > 0 && <NumberGiver editions={own} printId={print.id} />}
+      {own.length === 0 && (
+        <p className="text-[13px] text-quiet">
+          No edition of it on this sheet.{' '}
+          <Link
+            className="underline"
+            to={`/prints/editions?picture=${picture.id}&condition=${condition.id}&print=${print.id}`}
+          >
+            Begin one
+          </Link>
+        </p>
       )}
-      <section aria-label="Labels">
-        <h3>Labels</h3>
-        <ul className="text-[13px]">
-          {Object.entries(LABEL_SHEETS).map(([key, { name }]) => (
-            <li key={key}>
-              <a
-                className="underline"
-                href={`/api/prints/labels.pdf?prints=${print.id}&sheet=${key}`}
-                target="_blank"
-                rel="noreferrer"
-              >
-                For the back, {name}
-              </a>
-            </li>
-          ))}
-          <li>
+    </section>
+  );
+}
+
+function Labels({ print }: { print: PrintLook['print'] }) {
+  return (
+    <section aria-label="Labels">
+      <h3>Labels</h3>
+      <ul className="text-[13px]">
+        {Object.entries(LABEL_SHEETS).map(([key, { name }]) => (
+          <li key={key}>
             <a
               className="underline"
-              href={`/api/prints/labels.pdf?prints=${print.id}&kind=strip`}
+              href={`/api/prints/labels.pdf?prints=${print.id}&sheet=${key}`}
               target="_blank"
               rel="noreferrer"
             >
-              Settings strip for the margin
+              For the back, {name}
             </a>
           </li>
-        </ul>
-      </section>
-    </aside>
+        ))}
+        <li>
+          <a
+            className="underline"
+            href={`/api/prints/labels.pdf?prints=${print.id}&kind=strip`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            Settings strip for the margin
+          </a>
+        </li>
+      </ul>
+    </section>
   );
 }
 

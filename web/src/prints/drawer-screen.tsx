@@ -9,13 +9,12 @@ import { formatNumber } from '@rakuen/core/measurement/show';
 import { usePapersQuery } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
-import { ChoiceField, TextField } from '../parts/form.tsx';
+import { TextField } from '../parts/form.tsx';
 import { day } from '../parts/label.ts';
 import { Conflict, theirsOf } from '../parts/conflict.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import {
-  useAddBoxMutation,
   useBoxesQuery,
   useRatesQuery,
   useRemoveBoxMutation,
@@ -24,6 +23,7 @@ import {
 } from './print-api.ts';
 import { PrintPlaces } from './print-places.tsx';
 import { decimal } from '../parts/decimal.ts';
+import { AddBox } from './add-box.tsx';
 
 /** What lies in the drawer, what is spoilt, and what the studio reckons with. */
 export function DrawerScreen() {
@@ -111,117 +111,6 @@ function Boxes() {
         </Button>
       )}
     </section>
-  );
-}
-
-function AddBox({ onClose }: { onClose: () => void }) {
-  const { data: papers = [] } = usePapersQuery();
-  const [add, adding] = useAddBoxMutation();
-  const [paperId, setPaper] = useState(papers[0]?.id ?? '');
-  const paper = papers.find((p) => p.id === paperId) ?? papers[0];
-  const [label, setLabel] = useState('');
-  const size = paper?.sizes.find((s) => s.label === label) ?? paper?.sizes[0];
-  if (!paper) return null;
-  return (
-    <form
-      aria-label="A box or a roll"
-      className="mt-2 border border-edge bg-field px-3 py-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        const form = new FormData(e.currentTarget);
-        const text = (key: string) => String(form.get(key) ?? '').trim();
-        const number = (key: string) => decimal(text(key));
-        void add({
-          paperId: paper.id,
-          kind: text('kind') as 'sheet' | 'roll',
-          label: size?.label ?? `${text('width')} × ${text('height')} mm`,
-          widthMm: number('width'),
-          heightMm: number('height'),
-          sheets: text('kind') === 'roll' ? 1 : Math.round(number('sheets')),
-          batch: text('batch'),
-          boughtOn: text('boughtOn'),
-          ...(text('price') && { price: number('price') }),
-          currency: paper.currency,
-        })
-          .unwrap()
-          .then(onClose)
-          .catch(() => undefined);
-      }}
-    >
-      <div className="grid grid-cols-3 gap-x-3 gap-y-2">
-        <ChoiceField
-          label="Paper"
-          value={paper.id}
-          onChange={(e) => setPaper(e.target.value)}
-          options={papers.map((p) => [p.id, p.name] as const)}
-        />
-        <ChoiceField
-          label="Size"
-          value={size?.label ?? ''}
-          onChange={(e) => setLabel(e.target.value)}
-          options={paper.sizes.map((s) => [s.label, s.label] as const)}
-        />
-        <ChoiceField
-          key={`k${size?.label}`}
-          label="It is"
-          name="kind"
-          defaultValue={size && size.sheets === 1 && size.heightMm > 3000 ? 'roll' : 'sheet'}
-          options={[
-            ['sheet', 'a box of sheets'],
-            ['roll', 'a roll'],
-          ]}
-        />
-        <TextField
-          key={`w${size?.label}`}
-          label="Width"
-          unit="mm"
-          name="width"
-          inputMode="decimal"
-          required
-          defaultValue={size?.widthMm}
-        />
-        <TextField
-          key={`h${size?.label}`}
-          label="Height or length"
-          unit="mm"
-          name="height"
-          inputMode="decimal"
-          required
-          defaultValue={size?.heightMm}
-        />
-        <TextField
-          key={`s${size?.label}`}
-          label="Sheets"
-          name="sheets"
-          inputMode="numeric"
-          required
-          defaultValue={size?.sheets ?? 25}
-        />
-        <TextField
-          key={`p${size?.label}`}
-          label="Price"
-          unit={paper.currency}
-          name="price"
-          inputMode="decimal"
-          defaultValue={size?.packPrice}
-        />
-        <TextField
-          label="Bought on"
-          name="boughtOn"
-          type="date"
-          required
-          defaultValue={new Date().toLocaleDateString('sv')}
-        />
-        <TextField label="The box says" unit="formulation" name="batch" maxLength={120} />
-      </div>
-      <ErrorNote error={adding.error} />
-      <div className="mt-2 flex gap-3">
-        <Button type="submit" disabled={adding.isLoading}>
-          Enter it
-        </Button>
-        <QuietButton onClick={onClose}>Leave it</QuietButton>
-      </div>
-    </form>
   );
 }
 

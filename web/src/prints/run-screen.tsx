@@ -177,33 +177,12 @@ function Item({ run, item, turn, next }: { run: RunView; item: RunItemView; turn
           alt=""
           className="max-h-14 w-16 object-contain object-left-top"
         />
-        <div className="min-w-0">
-          <p>
-            <Link
-              to={`/prints/${print.id}`}
-              className="font-serif text-[1.06rem] underline decoration-line underline-offset-3"
-            >
-              {item.title} on {item.paper}
-            </Link>
-            {print.copies > 1 && `, ${print.copies} copies`}
-          </p>
-          <p className="text-[13px]">
-            {print.settings.mediaSetting} · {print.settings.feed || 'feed not said'} · {formatNumber(item.startMin, 0)}{' '}
-            to {formatNumber(item.endMin, 0)} min
-            {print.misprints > 0 && ` · spoilt so far: ${print.misprints}`}
-          </p>
-          {item.state === 'waiting' &&
-            item.before.map((b) => (
-              <p key={b} className="border-l-2 border-ink pl-2 font-semibold">
-                {b}
-              </p>
-            ))}
-        </div>
+        <What item={item} />
         {item.state === 'waiting' ? (
           <div className="flex flex-wrap justify-end gap-2 max-[900px]:col-span-3 max-[900px]:mt-2 max-[900px]:justify-start max-[900px]:pl-[44px]">
             <Button
               main={next}
-              className="min-h-[44px] min-w-28 justify-center"
+              className={FINGER}
               disabled={finishing.isLoading}
               onClick={() =>
                 void done({ ...at, done: {} })
@@ -214,7 +193,7 @@ function Item({ run, item, turn, next }: { run: RunView; item: RunItemView; turn
             >
               Printed
             </Button>
-            <Button className="min-h-[44px] min-w-28 justify-center" onClick={() => setSpoilt(!spoilt)}>
+            <Button className={FINGER} onClick={() => setSpoilt(!spoilt)}>
               Spoilt
             </Button>
           </div>
@@ -247,6 +226,38 @@ function Item({ run, item, turn, next }: { run: RunView; item: RunItemView; turn
         </div>
       )}
     </li>
+  );
+}
+
+/** As large as a finger in a glove. */
+const FINGER = 'min-h-[44px] min-w-28 justify-center';
+
+/** Which print it is, how it goes in and when, and what has to be done before. */
+function What({ item }: { item: RunItemView }) {
+  const { print } = item;
+  return (
+    <div className="min-w-0">
+      <p>
+        <Link
+          to={`/prints/${print.id}`}
+          className="font-serif text-[1.06rem] underline decoration-line underline-offset-3"
+        >
+          {item.title} on {item.paper}
+        </Link>
+        {print.copies > 1 && `, ${print.copies} copies`}
+      </p>
+      <p className="text-[13px]">
+        {print.settings.mediaSetting} · {print.settings.feed || 'feed not said'} · {formatNumber(item.startMin, 0)} to{' '}
+        {formatNumber(item.endMin, 0)} min
+        {print.misprints > 0 && ` · spoilt so far: ${print.misprints}`}
+      </p>
+      {item.state === 'waiting' &&
+        item.before.map((b) => (
+          <p key={b} className="border-l-2 border-ink pl-2 font-semibold">
+            {b}
+          </p>
+        ))}
+    </div>
   );
 }
 

@@ -4,7 +4,7 @@ import type { PictureView } from '@rakuen/contract/pictures';
 import { WORKING_SPACES, type WorkingSpace } from '@rakuen/core/gamut/working-spaces';
 import { FILE_PATTERN, FILE_WORDS } from '@rakuen/core/print/file-name';
 import { RENDERING_NAMES } from '@rakuen/core/characterisation/renderings';
-import { recipeLine } from '@rakuen/core/proof/recipe';
+import { recipeLine, type Recipe } from '@rakuen/core/proof/recipe';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { Dialog } from '../parts/dialog.tsx';
 import { FileLink } from '../parts/file-link.tsx';
@@ -82,20 +82,7 @@ export function CopyDialog({
           value={pattern}
           onChange={(e) => setPattern(e.target.value)}
         />
-        <p>
-          {space
-            ? `In ${WORKING_SPACES[space].name}, which is embedded, for a lab that asks for it; what the space does not hold is cut at its edge`
-            : `In device values of the profile this condition uses, which is embedded; ${RENDERING_NAMES[at.recipe.rendering]}`}
-          ; {recipeLine({ ...at.recipe, rendering: 'relative' })}; resampled once; the file’s own words are kept.
-          Nothing is changed in the picture itself.
-        </p>
-        {as === 'jpeg' && (
-          <p>
-            A JPEG keeps 8 bits of each colour and leaves a little out of fine detail: smooth skies and deep shadows may
-            step. For a lab that takes nothing else.
-          </p>
-        )}
-        {!space && <p className="font-semibold">Print it with the colour management of the driver off.</p>}
+        <Written space={space} as={as} recipe={at.recipe} />
         <p className="flex items-center gap-3">
           <FileLink href={`/api/pictures/${picture.id}/copy?${query}`} label="Write the print copy and save it">
             Write it and save it
@@ -104,5 +91,27 @@ export function CopyDialog({
         </p>
       </div>
     </Dialog>
+  );
+}
+
+/** What will be in the file, and what has to be known of it. */
+function Written({ space, as, recipe }: { space: WorkingSpace | ''; as: 'tif' | 'jpeg'; recipe: Recipe }) {
+  return (
+    <>
+      <p>
+        {space
+          ? `In ${WORKING_SPACES[space].name}, which is embedded, for a lab that asks for it; what the space does not hold is cut at its edge`
+          : `In device values of the profile this condition uses, which is embedded; ${RENDERING_NAMES[recipe.rendering]}`}
+        ; {recipeLine({ ...recipe, rendering: 'relative' })}; resampled once; the file’s own words are kept. Nothing is
+        changed in the picture itself.
+      </p>
+      {as === 'jpeg' && (
+        <p>
+          A JPEG keeps 8 bits of each colour and leaves a little out of fine detail: smooth skies and deep shadows may
+          step. For a lab that takes nothing else.
+        </p>
+      )}
+      {!space && <p className="font-semibold">Print it with the colour management of the driver off.</p>}
+    </>
   );
 }

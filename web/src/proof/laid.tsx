@@ -67,13 +67,7 @@ export function Laid({
   const base = view.recipes.some(hasLocal) ? localBaseOf(image, picture.commission.longSideMm) : undefined;
   const { canvas, size, plain } = useDrawn(frame, { image, base, detail, sheets, surfaces, view, around });
 
-  const placeOf = (event: React.PointerEvent): Place => {
-    const box = frame.current!.getBoundingClientRect();
-    const x = (event.clientX - box.left) / box.width;
-    const y = (event.clientY - box.top) / box.height;
-    if (view.beside) return { ...onPicture(frameOf, (x * 2) % 1, y), hand: x > 0.5 ? 1 : 0 };
-    return { ...onPicture(frameOf, x, y), hand: x > view.split ? 1 : 0 };
-  };
+  const placeOf = (event: React.PointerEvent) => placeUnder(event, frame.current!, frameOf, view);
   const onIt = at && Math.min(at.x, at.y, 1 - at.x, 1 - at.y) >= 0;
   const number = onIt && !changing && numbersAt(image, detail, base, sheets[at.hand], view, at);
   const { part } = view;
@@ -119,10 +113,7 @@ export function Laid({
           Perceptual and saturation renderings move colours that are within reach too: there, what is moved is hatched.
         </p>
       )}
-      <p
-        role="status"
-        className={`mt-2 min-h-5 text-center text-[13px] ${surround === 'mount' ? 'text-[#131313]' : 'text-[#000]'}`}
-      >
+      <Numbers surround={surround}>
         {number && at
           ? inALine(number, names[at.hand])
           : changing
@@ -130,8 +121,28 @@ export function Laid({
             : small
               ? ''
               : 'Numbers stand here for the place under the pointer.'}
-      </p>
+      </Numbers>
     </div>
+  );
+}
+
+/** The place of the picture under a pointer, and the sheet that lies there. */
+function placeUnder(event: React.PointerEvent, frame: HTMLElement, frameOf: Around, view: ProofView): Place {
+  const box = frame.getBoundingClientRect();
+  const x = (event.clientX - box.left) / box.width;
+  const y = (event.clientY - box.top) / box.height;
+  if (view.beside) return { ...onPicture(frameOf, (x * 2) % 1, y), hand: x > 0.5 ? 1 : 0 };
+  return { ...onPicture(frameOf, x, y), hand: x > view.split ? 1 : 0 };
+}
+
+function Numbers({ surround, children }: { surround: 'wall' | 'mount'; children: string }) {
+  return (
+    <p
+      role="status"
+      className={`mt-2 min-h-5 text-center text-[13px] ${surround === 'mount' ? 'text-[#131313]' : 'text-[#000]'}`}
+    >
+      {children}
+    </p>
   );
 }
 

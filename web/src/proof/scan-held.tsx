@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { ScanView } from '@rakuen/contract/strips';
+import type { CardView, ScanView } from '@rakuen/contract/strips';
 import { MISTAKES } from '@rakuen/core/proof/mistakes';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { Button, QuietButton } from '../parts/button.tsx';
@@ -49,52 +49,16 @@ export function ScanHeld({
           does. The scan is held against the strips as profile, recipe and steps would write them now: where one of them
           has changed since they were printed, print them anew.
         </p>
-        {card && !card.chartId && (
-          <Button disabled={laying.isLoading} onClick={() => void layOut()}>
-            Lay out the card
-          </Button>
-        )}
-        {card?.chartId && card.readings.length === 0 && (
-          <p>
-            The card is laid out and was not read yet:{' '}
-            <Link className="underline" to="/readings/charts">
-              print it
-            </Link>{' '}
-            and{' '}
-            <Link className="underline" to={`/readings/sessions?chart=${card.chartId}`}>
-              read it
-            </Link>
-            .
-          </p>
-        )}
+        <CardFirst card={card} onLayOut={() => void layOut()} busy={laying.isLoading} />
         {card?.chartId && readingId && (
-          <div className="flex flex-wrap items-center gap-3">
-            <select
-              aria-label={`The card’s readings, for ${paper}`}
-              className="min-h-8 max-w-[34ch] rounded-[3px] border border-edge bg-field px-2"
-              value={readingId}
-              onChange={(e) => choose(e.target.value)}
-            >
-              {card.readings.map((r) => (
-                <option key={r.readingId} value={r.readingId}>
-                  {[r.fileName, r.measurementCondition, r.paper, day(r.importedAt)].filter(Boolean).join(', ')}
-                </option>
-              ))}
-            </select>
-            {Array.from({ length: sheets }, (_, page) => (
-              <FileButton
-                key={page}
-                label={sheets === 1 ? `Scan of the sheet on ${paper}` : `Scan of sheet ${page + 1} on ${paper}`}
-                accept={IMAGES}
-                disabled={held.isLoading}
-                onFile={(file) => {
-                  setEntered(false);
-                  const fields = { ...asked, page: String(page), chartId: card.chartId!, readingId };
-                  void hold({ pictureId, file, fields });
-                }}
-              />
-            ))}
-          </div>
+          <Scans
+            {...{ card, readingId, sheets, paper, choose }}
+            busy={held.isLoading}
+            onScan={(file, page) => {
+              setEntered(false);
+              void hold({ pictureId, file, fields: { ...asked, page, chartId: card.chartId!, readingId } });
+            }}
+          />
         )}
         <ErrorNote error={held.error ?? laying.error} />
         {held.isLoading && <p role="status">Laying the scan over its proof…</p>}
@@ -113,6 +77,77 @@ export function ScanHeld({
         )}
       </div>
     </details>
+  );
+}
+
+/** Without a card that was read no scanner is known. */
+function CardFirst({ card, busy, onLayOut }: { card?: CardView; busy: boolean; onLayOut: () => void }) {
+  return (
+    <>
+      {card && !card.chartId && (
+        <Button disabled={busy} onClick={onLayOut}>
+          Lay out the card
+        </Button>
+      )}
+      {card?.chartId && card.readings.length === 0 && (
+        <p>
+          The card is laid out and was not read yet:{' '}
+          <Link className="underline" to="/readings/charts">
+            print it
+          </Link>{' '}
+          and{' '}
+          <Link className="underline" to={`/readings/sessions?chart=${card.chartId}`}>
+            read it
+          </Link>
+          .
+        </p>
+      )}
+    </>
+  );
+}
+
+/** A scan of each sheet, by the readings of the card. */
+function Scans({
+  card,
+  readingId,
+  sheets,
+  paper,
+  busy,
+  choose,
+  onScan,
+}: {
+  card: CardView;
+  readingId: string;
+  sheets: number;
+  paper: string;
+  busy: boolean;
+  choose: (readingId: string) => void;
+  onScan: (file: File, page: string) => void;
+}) {
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      <select
+        aria-label={`The card’s readings, for ${paper}`}
+        className="min-h-8 max-w-[34ch] rounded-[3px] border border-edge bg-field px-2"
+        value={readingId}
+        onChange={(e) => choose(e.target.value)}
+      >
+        {card.readings.map((r) => (
+          <option key={r.readingId} value={r.readingId}>
+            {[r.fileName, r.measurementCondition, r.paper, day(r.importedAt)].filter(Boolean).join(', ')}
+          </option>
+        ))}
+      </select>
+      {Array.from({ length: sheets }, (_, page) => (
+        <FileButton
+          key={page}
+          label={sheets === 1 ? `Scan of the sheet on ${paper}` : `Scan of sheet ${page + 1} on ${paper}`}
+          accept={IMAGES}
+          disabled={busy}
+          onFile={(file) => onScan(file, String(page))}
+        />
+      ))}
+    </div>
   );
 }
 

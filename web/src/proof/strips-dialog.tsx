@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
+import type { StripsView } from '@rakuen/contract/strips';
 import { RECIPE_PARTS, type RecipeKey } from '@rakuen/core/proof/recipe';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useLight } from '../compare/use-light.ts';
@@ -100,96 +101,31 @@ interface Asked extends Record<string, string> {
   readonly steps: string;
 }
 
-/** The small sheets of one paper, and what was best on them. */
-function StripsOn({
-  picture,
-  condition,
-  asked,
-  judged,
-}: {
+interface OnePaper {
   picture: PictureView;
   condition: ConditionHead;
   asked: Asked;
-  judged: { readonly by: string; readonly light?: string };
-}) {
+}
+interface Judged {
+  readonly by: string;
+  readonly light?: string;
+}
+
+/** The small sheets of one paper, and what was best on them. */
+function StripsOn({ judged, ...on }: OnePaper & { judged: Judged }) {
+  const { picture, condition, asked } = on;
   const { data, error } = useStripsQuery({ pictureId: picture.id, ...asked });
-  const at = useRecipe(picture.id, condition.id);
-  const [write, writing] = useWriteNoteMutation();
   const [note, noting] = useWriteNoteMutation();
-  const [found, setFound] = useState<number>();
-  const { part } = asked;
-  const { name, written } = RECIPE_PARTS[part];
-  const query = new URLSearchParams(asked).toString();
-  const values = asked.steps.split(',').map((v) => Number(v.trim()));
-  const take = (value: number) => {
-    setFound(value);
-    // Another word is another entry.
-    writing.reset();
-    at.set({ ...at.recipe, [part]: value });
-  };
-  const enter = () =>
-    void write({
-      text: `Best of the strips ${values.map(written).join(', ')}: ${name.toLowerCase()} ${written(found!)}. Judged by eye${judged.light ? ` in ${judged.light}` : ', the light not said'}.`,
-      ...(judged.by.trim() && { by: judged.by }),
-      pictureId: picture.id,
-      conditionId: condition.id,
-      finding: { part, value: found!, steps: asked.steps, ...(judged.light && { light: judged.light }) },
-    });
   return (
     <section aria-label={`Strips on ${condition.paper.name}`} className="mt-3 border-t border-line pt-2">
       <h3>
         {condition.paper.name} <span className="text-[13px] text-quiet">{conditionLine(condition)}</span>
       </h3>
-      <ErrorNote error={error ?? writing.error ?? noting.error} />
+      <ErrorNote error={error ?? noting.error} />
       {data && !error && (
         <>
-          <p>
-            {data.sheets === 1 ? 'One small sheet' : `${data.sheets} small sheets`} of 210 × 148 mm
-            {data.used.length > 0 &&
-              `, ${formatNumber((data.used.reduce((a, b) => a + b, 0) / data.used.length) * 100, 0)} % of them printed on`}
-            .
-          </p>
-          <ul>
-            {data.on.map((s, i) => (
-              <li key={i} className="flex flex-wrap items-baseline gap-x-4">
-                {(['tif', 'pdf'] as const).map((as) => (
-                  <FileLink
-                    key={as}
-                    href={`/api/pictures/${picture.id}/strips.${as}?${query}&page=${i}`}
-                    label={`Write sheet ${i + 1} of the strips on ${condition.paper.name} as ${KINDS[as]}`}
-                  >
-                    Sheet {i + 1} as {KINDS[as]}
-                  </FileLink>
-                ))}
-                <span className="text-[13px] text-quiet">{s.places.join(', ')}</span>
-              </li>
-            ))}
-          </ul>
-          {data.lacking.length > 0 && (
-            <p role="alert" className="font-semibold">
-              Too wide for the sheet: {data.lacking.join(', ')}. Fewer steps, or a smaller crop.
-            </p>
-          )}
-          <p className="-ml-1.5 flex flex-wrap items-baseline">
-            <span className="ml-1.5 text-quiet">Best by eye:</span>
-            {values
-              .filter((v) => Number.isFinite(v))
-              .map((v) => (
-                <QuietButton
-                  key={v}
-                  aria-label={`${name} ${written(v)} was best on ${condition.paper.name}`}
-                  aria-pressed={at.recipe[part] === v}
-                  onClick={() => take(v)}
-                >
-                  {name} {written(v)}
-                </QuietButton>
-              ))}
-            {found !== undefined && (
-              <Button disabled={writing.isLoading || writing.isSuccess} onClick={enter}>
-                {writing.isSuccess ? 'It is in the ledger' : 'Enter it in the ledger'}
-              </Button>
-            )}
-          </p>
+          <SmallSheets {...on} strips={data} />
+          <BestByEye {...on} judged={judged} />
           <ScanHeld
             pictureId={picture.id}
             asked={asked}
@@ -207,6 +143,91 @@ function StripsOn({
         </>
       )}
     </section>
+  );
+}
+
+/** How many there are, what lies on each, and their files. */
+function SmallSheets({ picture, condition, asked, strips: data }: OnePaper & { strips: StripsView }) {
+  const query = new URLSearchParams(asked).toString();
+  return (
+    <>
+      <p>
+        {data.sheets === 1 ? 'One small sheet' : `${data.sheets} small sheets`} of 210 × 148 mm
+        {data.used.length > 0 &&
+          `, ${formatNumber((data.used.reduce((a, b) => a + b, 0) / data.used.length) * 100, 0)} % of them printed on`}
+        .
+      </p>
+      <ul>
+        {data.on.map((s, i) => (
+          <li key={i} className="flex flex-wrap items-baseline gap-x-4">
+            {(['tif', 'pdf'] as const).map((as) => (
+              <FileLink
+                key={as}
+                href={`/api/pictures/${picture.id}/strips.${as}?${query}&page=${i}`}
+                label={`Write sheet ${i + 1} of the strips on ${condition.paper.name} as ${KINDS[as]}`}
+              >
+                Sheet {i + 1} as {KINDS[as]}
+              </FileLink>
+            ))}
+            <span className="text-[13px] text-quiet">{s.places.join(', ')}</span>
+          </li>
+        ))}
+      </ul>
+      {data.lacking.length > 0 && (
+        <p role="alert" className="font-semibold">
+          Too wide for the sheet: {data.lacking.join(', ')}. Fewer steps, or a smaller crop.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** The step that was best on paper: taken into the recipe, and entered in the ledger. */
+function BestByEye({ picture, condition, asked, judged }: OnePaper & { judged: Judged }) {
+  const at = useRecipe(picture.id, condition.id);
+  const [write, writing] = useWriteNoteMutation();
+  const [found, setFound] = useState<number>();
+  const { part } = asked;
+  const { name, written } = RECIPE_PARTS[part];
+  const values = asked.steps.split(',').map((v) => Number(v.trim()));
+  const take = (value: number) => {
+    setFound(value);
+    // Another word is another entry.
+    writing.reset();
+    at.set({ ...at.recipe, [part]: value });
+  };
+  const enter = () =>
+    void write({
+      text: `Best of the strips ${values.map(written).join(', ')}: ${name.toLowerCase()} ${written(found!)}. Judged by eye${judged.light ? ` in ${judged.light}` : ', the light not said'}.`,
+      ...(judged.by.trim() && { by: judged.by }),
+      pictureId: picture.id,
+      conditionId: condition.id,
+      finding: { part, value: found!, steps: asked.steps, ...(judged.light && { light: judged.light }) },
+    });
+  return (
+    <>
+      <ErrorNote error={writing.error} />
+      <p className="-ml-1.5 flex flex-wrap items-baseline">
+        <span className="ml-1.5 text-quiet">Best by eye:</span>
+        {values
+          .filter((v) => Number.isFinite(v))
+          .map((v) => (
+            <QuietButton
+              key={v}
+              aria-label={`${name} ${written(v)} was best on ${condition.paper.name}`}
+              aria-pressed={at.recipe[part] === v}
+              onClick={() => take(v)}
+            >
+              {name} {written(v)}
+            </QuietButton>
+          ))}
+        {found !== undefined && (
+          <Button disabled={writing.isLoading || writing.isSuccess} onClick={enter}>
+            {writing.isSuccess ? 'It is in the ledger' : 'Enter it in the ledger'}
+          </Button>
+        )}
+      </p>
+    </>
   );
 }
 

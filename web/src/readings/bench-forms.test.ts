@@ -55,7 +55,7 @@ describe('forms of the bench', () => {
     });
     expect(refused(() => weight.toValues({ ...typed, widthMm: '210 297' }))).toMatchObject({
       field: 'widthMm',
-      message: 'Width: one number, please.',
+      message: 'Width takes one number.',
     });
   });
 

@@ -57,7 +57,7 @@ const many = (typed: Typed, { key, label, optional }: BenchField): number[] => {
 };
 const one = (typed: Typed, field: BenchField): number => {
   const [value, ...more] = many(typed, field);
-  if (more.length > 0) throw new TypingError(field.key, `${field.label}: one number, please.`);
+  if (more.length > 0) throw new TypingError(field.key, `${field.label} takes one number.`);
   return value;
 };
 const spaced = (values: readonly number[], digits: number) => values.map((v) => v.toFixed(digits)).join(' ');

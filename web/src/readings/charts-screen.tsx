@@ -79,7 +79,7 @@ function layOut(wish: Wish): LaidOut {
   const notWhole = (['patches', 'dpi', 'seed'] as const).find((k) => !Number.isInteger(spec[k]));
   if (notWhole)
     return {
-      error: new ChartError('A whole number, please.', notWhole, `From ${CHART_LIMITS[notWhole].join(' to ')}.`),
+      error: new ChartError('This takes a whole number.', notWhole, `From ${CHART_LIMITS[notWhole].join(' to ')}.`),
     };
   try {
     return { design: designChart(spec) };
@@ -91,7 +91,31 @@ function layOut(wish: Wish): LaidOut {
 
 /** Charts to be printed and read: laid out while they are described, kept, given out. */
 export function ChartsScreen() {
-  const { data: charts, error, isLoading } = useChartsQuery();
+  const at = useNewChart();
+  const { design } = at;
+  return (
+    <>
+      <BenchHead title="Charts" question="What goes on the sheet that will be read?" />
+      <div className="grid grid-cols-[minmax(0,0.95fr)_minmax(0,1fr)] gap-x-8 gap-y-6">
+        <div className="space-y-6">
+          <NewChart at={at} />
+          <ChartsKept onLook={(spec) => at.setWish(typed(spec))} />
+          <Caution>Print heads and cutters move without warning: power off before you reach in.</Caution>
+        </div>
+        <section aria-label="The sheet" className="min-w-0">
+          {design ? (
+            <Sheets key={`${design.pages.length}`} design={design} />
+          ) : (
+            <p role="status">No chart can be laid out of this; the box at fault says why.</p>
+          )}
+        </section>
+      </div>
+    </>
+  );
+}
+
+/** A chart that is being described, laid out as far as it can be. */
+function useNewChart() {
   const [wish, setWish] = useState<Wish>(FIRST_WISH);
   const [name, setName] = useState('');
   const [add, adding] = useAddChartMutation();
@@ -99,15 +123,6 @@ export function ChartsScreen() {
   const later = useDeferredValue(wish);
   const laidOut = useMemo(() => layOut(later), [later]);
   const { design } = laidOut;
-  const set = (key: keyof Wish) => ({
-    value: wish[key],
-    onChange: (e: { target: { value: string } }) => setWish({ ...wish, [key]: e.target.value }),
-  });
-  const number = (key: 'patches' | 'patchMm' | 'dpi' | 'seed') => ({
-    ...set(key),
-    inputMode: 'numeric' as const,
-    error: laidOut.error?.field === key ? `${laidOut.error.message} ${laidOut.error.remedy}` : undefined,
-  });
   const suggestion = `${CHART_PURPOSES[wish.purpose].name}, ${SHEET_SIZES[wish.sheet].name}`;
 
   const keep = async () => {
@@ -120,74 +135,79 @@ export function ChartsScreen() {
     setName('');
   };
 
+  return { wish, setWish, name, setName, error: laidOut.error, design, suggestion, keep, adding };
+}
+
+function NewChart({ at }: { at: ReturnType<typeof useNewChart> }) {
+  const { wish, setWish, name, suggestion, design, adding } = at;
+  const set = (key: keyof Wish) => ({
+    value: wish[key],
+    onChange: (e: { target: { value: string } }) => setWish({ ...wish, [key]: e.target.value }),
+  });
+  const number = (key: 'patches' | 'patchMm' | 'dpi' | 'seed') => ({
+    ...set(key),
+    inputMode: 'numeric' as const,
+    error: at.error?.field === key ? `${at.error.message} ${at.error.remedy}` : undefined,
+  });
   return (
-    <>
-      <BenchHead title="Charts" question="What goes on the sheet that will be read?" />
-      <div className="grid grid-cols-[minmax(0,0.95fr)_minmax(0,1fr)] gap-x-8 gap-y-6">
-        <div className="space-y-6">
-          <form
-            aria-label="A new chart"
-            noValidate
-            onSubmit={(e) => {
-              e.preventDefault();
-              void keep();
-            }}
-            className="space-y-3"
+    <form
+      aria-label="A new chart"
+      noValidate
+      onSubmit={(e) => {
+        e.preventDefault();
+        void at.keep();
+      }}
+      className="space-y-3"
+    >
+      <ChoiceField label="Purpose" options={PURPOSES} {...set('purpose')} />
+      <p className="font-serif text-[1.05rem]">{CHART_PURPOSES[wish.purpose].answers}</p>
+      <div className="grid grid-cols-2 gap-x-4 gap-y-3">
+        <TextField label="Patches" unit="distinct, at the least" {...number('patches')} />
+        <ChoiceField label="Sheet" options={SHEETS} {...set('sheet')} />
+        <TextField label="Patch" unit="mm" {...number('patchMm')} />
+        <TextField label="Resolution" unit="dpi" {...number('dpi')} />
+        <div className="flex items-end gap-2">
+          <TextField className="flex-1" label="Seed of the shuffle" {...number('seed')} />
+          <Button
+            onClick={() =>
+              setWish({ ...wish, seed: String(1 + Math.floor(Math.random() * (CHART_LIMITS.seed[1] - 1))) })
+            }
           >
-            <ChoiceField label="Purpose" options={PURPOSES} {...set('purpose')} />
-            <p className="font-serif text-[1.05rem]">{CHART_PURPOSES[wish.purpose].answers}</p>
-            <div className="grid grid-cols-2 gap-x-4 gap-y-3">
-              <TextField label="Patches" unit="distinct, at the least" {...number('patches')} />
-              <ChoiceField label="Sheet" options={SHEETS} {...set('sheet')} />
-              <TextField label="Patch" unit="mm" {...number('patchMm')} />
-              <TextField label="Resolution" unit="dpi" {...number('dpi')} />
-              <div className="flex items-end gap-2">
-                <TextField className="flex-1" label="Seed of the shuffle" {...number('seed')} />
-                <Button
-                  onClick={() =>
-                    setWish({ ...wish, seed: String(1 + Math.floor(Math.random() * (CHART_LIMITS.seed[1] - 1))) })
-                  }
-                >
-                  Shuffle
-                </Button>
-              </div>
-              <TextField
-                label="Name"
-                maxLength={80}
-                placeholder={suggestion}
-                value={name}
-                onChange={(e) => setName(e.target.value)}
-              />
-            </div>
-            <Button main type="submit" disabled={!design || adding.isLoading}>
-              Keep this chart
-            </Button>
-            <ErrorNote error={adding.error} />
-          </form>
-          <section aria-label="Charts kept">
-            <h2 className="mb-1">Charts kept</h2>
-            <ErrorNote error={error} />
-            {isLoading && <Waiting what="Fetching the charts" />}
-            {charts?.length === 0 && (
-              <p className="text-quiet">None yet. Describe one above; it is drawn beside it as it will print.</p>
-            )}
-            <ul className="border-t border-edge">
-              {charts?.map((c) => (
-                <ChartEntry key={c.id} chart={c} onLook={(spec) => setWish(typed(spec))} />
-              ))}
-            </ul>
-          </section>
-          <Caution>Print heads and cutters move without warning: power off before you reach in.</Caution>
+            Shuffle
+          </Button>
         </div>
-        <section aria-label="The sheet" className="min-w-0">
-          {design ? (
-            <Sheets key={`${design.pages.length}`} design={design} />
-          ) : (
-            <p role="status">No chart can be laid out of this; the box at fault says why.</p>
-          )}
-        </section>
+        <TextField
+          label="Name"
+          maxLength={80}
+          placeholder={suggestion}
+          value={name}
+          onChange={(e) => at.setName(e.target.value)}
+        />
       </div>
-    </>
+      <Button main type="submit" disabled={!design || adding.isLoading}>
+        Keep this chart
+      </Button>
+      <ErrorNote error={adding.error} />
+    </form>
+  );
+}
+
+function ChartsKept({ onLook }: { onLook: (spec: WishedSpec) => void }) {
+  const { data: charts, error, isLoading } = useChartsQuery();
+  return (
+    <section aria-label="Charts kept">
+      <h2 className="mb-1">Charts kept</h2>
+      <ErrorNote error={error} />
+      {isLoading && <Waiting what="Fetching the charts" />}
+      {charts?.length === 0 && (
+        <p className="text-quiet">None yet. Describe one above; it is drawn beside it as it will print.</p>
+      )}
+      <ul className="border-t border-edge">
+        {charts?.map((c) => (
+          <ChartEntry key={c.id} chart={c} onLook={onLook} />
+        ))}
+      </ul>
+    </section>
   );
 }
 

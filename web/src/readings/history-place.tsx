@@ -1,22 +1,12 @@
-import { useState } from 'react';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { HistoryEntry } from '@rakuen/contract/readings';
-import { DRY_HOURS, whyUnlike, type Basis } from '@rakuen/core/measurement/alike';
-import { differenceOf } from '@rakuen/core/measurement/difference';
-import type { Figure } from '@rakuen/core/measurement/figure';
-import { MEASURE_GROUPS, MEASURES } from '@rakuen/core/measurement/measures/registry';
-import { surelyApart } from '@rakuen/core/measurement/marks';
-import type { Measure } from '@rakuen/core/measurement/measures/measure';
-import { describeBeside, describePair, LATER_SET } from '@rakuen/core/measurement/sentences';
-import { formatFigure } from '@rakuen/core/measurement/show';
-import { DEFAULT_THRESHOLDS, type Thresholds } from '@rakuen/core/measurement/thresholds';
 import { useHistoryQuery, useRemoveReadingMutation, useTakeFiguresFromMutation } from './reading-api.ts';
-import { useSettingsQuery } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { BinButton } from '../parts/bin-button.tsx';
 import { QuietButton } from '../parts/button.tsx';
 import { asStated, day, dried } from '../parts/label.ts';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
+import { Drift } from './drift.tsx';
 import { ReadingImport } from './reading-import.tsx';
 
 /** Sets of readings from old to new, what has drifted between them, and the files they came from. */
@@ -130,128 +120,9 @@ function SetList({ condition, entries }: { condition: ConditionView; entries: Hi
   );
 }
 
-/** What a set rests on besides its numbers. */
-const basisOf = ({ measurementCondition, driedHours, source }: HistoryEntry): Basis => ({
-  condition: measurementCondition,
-  wet: driedHours !== undefined && driedHours < DRY_HOURS,
-  told: source === 'profile',
-});
-
-/** What a change amounts to: for the eye, or where it is none for the eye, whether it is more than noise. */
-function verdictOf(measure: Measure, later: Figure, first: Figure, thresholds: Thresholds): string | undefined {
-  const seen = differenceOf(measure, later, first, thresholds)?.verdict;
-  if (seen || later.shape === 'missing' || first.shape === 'missing') return seen;
-  return surelyApart(measure, later, first, thresholds) ? 'changed, beyond your noise' : 'within your noise';
-}
-
 /** "350 of 175" where passes were kept apart. */
 const patchesOf = ({ patches, patchCount }: HistoryEntry) =>
   patches > 0 && patchCount > patches ? `${patches}, ${patchCount} readings` : `${patchCount}`;
-
-const nameOf = (e: HistoryEntry) => `${day(e.at)}${e.batch ? `, ${e.batch}` : ''}`;
-
-/** A later set against an earlier one, in words first, then measure by measure. */
-function Drift({ entries }: { entries: HistoryEntry[] }) {
-  const [firstId, setFirst] = useState(entries[0].readingId);
-  const [laterId, setLater] = useState(entries[entries.length - 1].readingId);
-  const { data: settings } = useSettingsQuery();
-  const thresholds = settings?.thresholds ?? DEFAULT_THRESHOLDS;
-  const first = entries.find((e) => e.readingId === firstId) ?? entries[0];
-  const later = entries.find((e) => e.readingId === laterId) ?? entries[entries.length - 1];
-  const apart = (m: Measure) => whyUnlike(m, basisOf(later), basisOf(first));
-  const alike = MEASURES.filter((m) => apart(m) === undefined);
-  const told = describePair(alike, later.figures, first.figures, thresholds, LATER_SET);
-  const beside = describeBeside(alike, later.figures, first.figures, LATER_SET);
-  const seen = told.filter((t) => t.verdict.startsWith('visible'));
-  return (
-    <section aria-label="Drift">
-      <h3 className="mb-1 text-[1.1rem]">Drift</h3>
-      <div className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1">
-        {(
-          [
-            ['Later set', later, setLater],
-            ['against', first, setFirst],
-          ] as const
-        ).map(([label, chosen, set]) => (
-          <label key={label} className="flex items-center gap-2">
-            <span className="text-quiet">{label}</span>
-            <select
-              value={chosen.readingId}
-              onChange={(e) => set(e.target.value)}
-              className="min-h-8 max-w-[36ch] rounded-[3px] border border-edge bg-field px-2"
-            >
-              {entries.map((e) => (
-                <option key={e.readingId} value={e.readingId}>
-                  {nameOf(e)}
-                </option>
-              ))}
-            </select>
-          </label>
-        ))}
-      </div>
-      <ul aria-label="What can be seen" className="max-w-[72ch] font-serif text-[1.08rem] leading-snug">
-        {seen.map((t) => (
-          <li key={t.measure}>{t.sentence}</li>
-        ))}
-        {seen.length === 0 && (
-          <li>
-            {told.length === 0
-              ? 'Nothing of these two sets can be held against each other.'
-              : 'Nobody could tell prints of these two sets apart by what was measured.'}
-          </li>
-        )}
-      </ul>
-      {beside.length > 0 && (
-        <ul aria-label="Besides" className="mt-1 max-w-[72ch] font-serif leading-snug">
-          {beside.map((t) => (
-            <li key={t.measure}>{t.sentence}</li>
-          ))}
-        </ul>
-      )}
-      <table className="mt-3 w-full border-t border-edge">
-        <thead>
-          <tr className="text-left text-[13px] text-quiet">
-            {['Measure', nameOf(first), nameOf(later), 'What can be seen'].map((h, i) => (
-              <th key={i} scope="col" className="py-1 pr-4 font-normal">
-                {h}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {MEASURE_GROUPS.flatMap((g) => g.measures)
-            .filter((m) => [first, later].some((e) => (e.figures[m.key]?.shape ?? 'missing') !== 'missing'))
-            .map((m) => {
-              const [a, b] = [first.figures[m.key], later.figures[m.key]];
-              const why = apart(m);
-              const verdict = a && b && !why ? verdictOf(m, b, a, thresholds) : undefined;
-              return (
-                <tr
-                  key={m.key}
-                  className={`border-t border-line ${verdict?.startsWith('visible') ? 'font-semibold' : 'font-normal'}`}
-                >
-                  <th
-                    scope="row"
-                    className={`py-1 pr-4 text-left ${verdict?.startsWith('visible') ? '' : 'font-normal'}`}
-                    title={m.definition}
-                  >
-                    {m.name} <span className="text-[12px] font-normal text-quiet">{m.unit}</span>
-                  </th>
-                  <td className="py-1 pr-4 whitespace-pre">{a ? formatFigure(m, a) : '—'}</td>
-                  <td className="py-1 pr-4 whitespace-pre">{b ? formatFigure(m, b) : '—'}</td>
-                  <td className="py-1 pr-4">
-                    {verdict ?? (
-                      <span className="text-[12px] font-normal text-quiet">{why ? `not compared: ${why}` : '—'}</span>
-                    )}
-                  </td>
-                </tr>
-              );
-            })}
-        </tbody>
-      </table>
-    </section>
-  );
-}
 
 const FORMAT_NAMES = { cgats: 'CGATS', cxf: 'CxF3', csv: 'CSV' } as const;
 

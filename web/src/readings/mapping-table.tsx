@@ -36,45 +36,7 @@ export function MappingTable({
         role="region"
         aria-label="Columns of the file"
       >
-        <table className="w-full text-[13px]">
-          <thead className="sticky top-0 bg-sheet">
-            <tr className="text-left text-quiet">
-              <th scope="col" className="px-2 py-1 font-normal">
-                Column
-              </th>
-              <th scope="col" className="px-2 py-1 font-normal">
-                holds
-              </th>
-              <th scope="col" className="px-2 py-1 font-normal">
-                first rows
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {columns.map((name, i) => (
-              <tr key={i} className="border-t border-line">
-                <th scope="row" className="max-w-40 truncate px-2 py-1 text-left font-semibold" title={name}>
-                  {name}
-                </th>
-                <td className="px-2 py-1">
-                  <select
-                    aria-label={`${name} holds`}
-                    value={roles[i]}
-                    onChange={(e) => say(i, e.target.value as ColumnRole)}
-                    className="min-h-7 rounded-[3px] border border-edge bg-field px-1"
-                  >
-                    {Object.entries(COLUMN_ROLES).map(([role, words]) => (
-                      <option key={role} value={role}>
-                        {words}
-                      </option>
-                    ))}
-                  </select>
-                </td>
-                <td className="max-w-56 truncate px-2 py-1 text-quiet">{sample.map((r) => r[i]).join('   ')}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Columns columns={columns} roles={roles} sample={sample} onSay={say} />
       </div>
       {roles.some((r) => /^(rgb|cmyk)/.test(r)) && (
         <ChoiceField
@@ -90,28 +52,88 @@ export function MappingTable({
           ]}
         />
       )}
-      {unnamed && (
-        <div className="mt-2 grid max-w-sm grid-cols-2 gap-3">
-          <TextField
-            label="First wavelength"
-            unit="nm"
-            type="number"
-            min={300}
-            max={1100}
-            defaultValue={startNm}
-            onBlur={(e) => onChange({ ...now, startNm: Number(e.target.value) || undefined })}
-          />
-          <TextField
-            label="Step"
-            unit="nm"
-            type="number"
-            min={1}
-            max={50}
-            defaultValue={stepNm}
-            onBlur={(e) => onChange({ ...now, stepNm: Number(e.target.value) || undefined })}
-          />
-        </div>
-      )}
+      {unnamed && <Wavelengths now={now} onChange={onChange} />}
     </section>
+  );
+}
+
+/** Each column, what it holds, and what its first rows say. */
+function Columns({
+  columns,
+  roles,
+  sample,
+  onSay,
+}: {
+  columns: readonly string[];
+  roles: readonly ColumnRole[];
+  sample: readonly (readonly string[])[];
+  onSay: (column: number, role: ColumnRole) => void;
+}) {
+  return (
+    <table className="w-full text-[13px]">
+      <thead className="sticky top-0 bg-sheet">
+        <tr className="text-left text-quiet">
+          <th scope="col" className="px-2 py-1 font-normal">
+            Column
+          </th>
+          <th scope="col" className="px-2 py-1 font-normal">
+            holds
+          </th>
+          <th scope="col" className="px-2 py-1 font-normal">
+            first rows
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {columns.map((name, i) => (
+          <tr key={i} className="border-t border-line">
+            <th scope="row" className="max-w-40 truncate px-2 py-1 text-left font-semibold" title={name}>
+              {name}
+            </th>
+            <td className="px-2 py-1">
+              <select
+                aria-label={`${name} holds`}
+                value={roles[i]}
+                onChange={(e) => onSay(i, e.target.value as ColumnRole)}
+                className="min-h-7 rounded-[3px] border border-edge bg-field px-1"
+              >
+                {Object.entries(COLUMN_ROLES).map(([role, words]) => (
+                  <option key={role} value={role}>
+                    {words}
+                  </option>
+                ))}
+              </select>
+            </td>
+            <td className="max-w-56 truncate px-2 py-1 text-quiet">{sample.map((r) => r[i]).join('   ')}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** Where the columns of a spectrum don't say it themselves. */
+function Wavelengths({ now, onChange }: { now: ColumnMapping; onChange: (said: ColumnMapping) => void }) {
+  return (
+    <div className="mt-2 grid max-w-sm grid-cols-2 gap-3">
+      <TextField
+        label="First wavelength"
+        unit="nm"
+        type="number"
+        min={300}
+        max={1100}
+        defaultValue={now.startNm}
+        onBlur={(e) => onChange({ ...now, startNm: Number(e.target.value) || undefined })}
+      />
+      <TextField
+        label="Step"
+        unit="nm"
+        type="number"
+        min={1}
+        max={50}
+        defaultValue={now.stepNm}
+        onBlur={(e) => onChange({ ...now, stepNm: Number(e.target.value) || undefined })}
+      />
+    </div>
   );
 }

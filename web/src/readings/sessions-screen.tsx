@@ -90,6 +90,25 @@ const localNow = () => {
   return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
 };
 
+type Fields = Omit<SessionInput, 'passes'> & { passes: string };
+
+const TIMES = [
+  ['1', 'once'],
+  ['2', 'twice'],
+  ['3', 'three times'],
+  ['4', 'four times'],
+] as const;
+
+const asBegun = (first: string, firstChart: string, asked: { conditionId?: string; chartId?: string }): Fields => ({
+  conditionId: asked.conditionId ?? first,
+  chartId: asked.chartId ?? firstChart,
+  instrument: INSTRUMENTS[0],
+  passes: '2',
+  printedAt: localNow(),
+  batch: '',
+  rehearsal: 'now and then',
+});
+
 function BeginForm({
   conditions,
   charts,
@@ -103,16 +122,9 @@ function BeginForm({
 }) {
   const navigate = useNavigate();
   const [begin, beginning] = useBeginSessionMutation();
-  const { register, handleSubmit, formState } = useForm<Omit<SessionInput, 'passes'> & { passes: string }>({
-    defaultValues: {
-      conditionId: conditionId ?? conditions[0].id,
-      chartId: charts.some((c) => c.id === chartId) ? chartId : charts[0].id,
-      instrument: INSTRUMENTS[0],
-      passes: '2',
-      printedAt: localNow(),
-      batch: '',
-      rehearsal: 'now and then',
-    },
+  const known = charts.find((c) => c.id === chartId)?.id;
+  const { register, handleSubmit, formState } = useForm<Fields>({
+    defaultValues: asBegun(conditions[0].id, charts[0].id, { conditionId, chartId: known }),
   });
   const submit = handleSubmit(async ({ passes, printedAt, ...rest }) => {
     const session = await begin({
@@ -136,27 +148,18 @@ function BeginForm({
       />
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
         <ChoiceField label="Instrument" options={named(INSTRUMENTS)} {...register('instrument')} />
-        <ChoiceField
-          label="Every strip"
-          options={[
-            ['1', 'once'],
-            ['2', 'twice'],
-            ['3', 'three times'],
-            ['4', 'four times'],
-          ]}
-          {...register('passes')}
-        />
+        <ChoiceField label="Every strip" options={TIMES} {...register('passes')} />
         <TextField
           label="Left the printer"
           type="datetime-local"
           error={formState.errors.printedAt?.message}
-          {...register('printedAt', { required: 'For the drying time, please' })}
+          {...register('printedAt', { required: 'The drying time is reckoned from it' })}
         />
         <TextField label="Box or formulation" unit="if not the first" maxLength={80} {...register('batch')} />
       </div>
       <ChoiceField
-        label="The simulated instrument"
-        unit="rehearses"
+        label="To practise"
+        unit="with the simulated instrument"
         options={REHEARSALS.map((r) => [r, REHEARSAL_NAMES[r]] as const)}
         {...register('rehearsal')}
       />

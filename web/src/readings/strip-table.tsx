@@ -21,11 +21,6 @@ export function StripTable({
   const strip = session.strips[at];
   const first = session.strips.slice(0, at).reduce((n, s) => n + s.patchIds.length, 0);
   const passes = [...strip.passes].sort((a, b) => a.pass - b.pass);
-  const isOut = (patch: number, pass: number) => session.excluded.some((e) => e.patch === patch && e.pass === pass);
-  const bad = (i: number, pass: number) => {
-    const found = passes.find((p) => p.pass === pass)?.findings.some((f) => f.patches?.includes(i));
-    return found || session.outliers.some((o) => o.patch === first + i && o.pass === pass);
-  };
   return (
     <section aria-label={`Strip ${strip.label}`}>
       <div className="mb-1 flex flex-wrap items-baseline gap-x-3">
@@ -60,50 +55,80 @@ export function StripTable({
         </thead>
         <tbody>
           {strip.patchIds.map((id, i) => (
-            <tr key={id} className="border-t border-line">
-              <th scope="row" className="py-px pr-2 text-left font-normal">
-                {i + 1}
-              </th>
-              <td className="py-px pr-2">
-                <Swatch lab={strip.expected[i]} />
-              </td>
-              {passes.map((p) => {
-                const apart = deltaE2000(p.labs[i], strip.expected[i]);
-                return (
-                  <td
-                    key={p.pass}
-                    className={`py-px pr-2 text-right ${bad(i, p.pass) ? 'font-semibold' : ''} ${isOut(first + i, p.pass) ? 'line-through' : ''}`}
-                    title={`L* ${p.labs[i].map((v) => v.toFixed(2)).join(', ')}`}
-                  >
-                    {bad(i, p.pass) && <span aria-label="lies apart">! </span>}
-                    {formatNumber(apart, 1)} <Swatch lab={p.labs[i]} />
-                  </td>
-                );
-              })}
-              <td className="py-px text-right">
-                {open &&
-                  passes
-                    .filter((p) => bad(i, p.pass) || isOut(first + i, p.pass))
-                    .map((p) => {
-                      const out = isOut(first + i, p.pass);
-                      return (
-                        <QuietButton
-                          key={p.pass}
-                          className="min-h-6"
-                          aria-label={`${out ? 'Take back in' : 'Leave out'}: ${id}, pass ${p.pass + 1}`}
-                          onClick={() => onLeaveOut({ patch: first + i, pass: p.pass, out: !out })}
-                        >
-                          {out ? 'take back in' : 'leave out'}
-                        </QuietButton>
-                      );
-                    })}
-              </td>
-            </tr>
+            <PatchRow key={id} {...{ session, strip, passes, i, open, onLeaveOut }} patch={first + i} />
           ))}
         </tbody>
       </table>
       {passes.length === 0 && <p className="mt-1 text-[13px] text-quiet">Not read yet.</p>}
     </section>
+  );
+}
+
+type StripRead = SessionView['strips'][number];
+
+/** A patch: what was expected, what each pass read, and the way to leave one out. */
+function PatchRow({
+  session,
+  strip,
+  passes,
+  i,
+  patch,
+  open,
+  onLeaveOut,
+}: {
+  session: SessionView;
+  strip: StripRead;
+  passes: StripRead['passes'];
+  /** Its place in the strip, and in the chart. */
+  i: number;
+  patch: number;
+  open: boolean;
+  onLeaveOut: (place: PatchPlace) => void;
+}) {
+  const isOut = (pass: number) => session.excluded.some((e) => e.patch === patch && e.pass === pass);
+  const bad = (pass: number) =>
+    passes.find((p) => p.pass === pass)?.findings.some((f) => f.patches?.includes(i)) ||
+    session.outliers.some((o) => o.patch === patch && o.pass === pass);
+  return (
+    <tr className="border-t border-line">
+      <th scope="row" className="py-px pr-2 text-left font-normal">
+        {i + 1}
+      </th>
+      <td className="py-px pr-2">
+        <Swatch lab={strip.expected[i]} />
+      </td>
+      {passes.map((p) => {
+        const apart = deltaE2000(p.labs[i], strip.expected[i]);
+        return (
+          <td
+            key={p.pass}
+            className={`py-px pr-2 text-right ${bad(p.pass) ? 'font-semibold' : ''} ${isOut(p.pass) ? 'line-through' : ''}`}
+            title={`L* ${p.labs[i].map((v) => v.toFixed(2)).join(', ')}`}
+          >
+            {bad(p.pass) && <span aria-label="lies apart">! </span>}
+            {formatNumber(apart, 1)} <Swatch lab={p.labs[i]} />
+          </td>
+        );
+      })}
+      <td className="py-px text-right">
+        {open &&
+          passes
+            .filter((p) => bad(p.pass) || isOut(p.pass))
+            .map((p) => {
+              const out = isOut(p.pass);
+              return (
+                <QuietButton
+                  key={p.pass}
+                  className="min-h-6"
+                  aria-label={`${out ? 'Take back in' : 'Leave out'}: ${strip.patchIds[i]}, pass ${p.pass + 1}`}
+                  onClick={() => onLeaveOut({ patch: patch, pass: p.pass, out: !out })}
+                >
+                  {out ? 'take back in' : 'leave out'}
+                </QuietButton>
+              );
+            })}
+      </td>
+    </tr>
   );
 }
 

@@ -15,7 +15,7 @@ export function TableColumn() {
   useKeys({
     l: () => withFocused(table, (c) => table.take('left', c.id, c.paper.name)),
     r: () => withFocused(table, (c) => table.take('right', c.id, c.paper.name)),
-    t: () => layFocused(),
+    t: () => layFocused(table),
   });
 
   return (
@@ -53,45 +53,12 @@ export function TableColumn() {
       </div>
       {table.laidPictures.length === 0 && <p className="text-quiet">No picture lies here.</p>}
       <ul className="space-y-1.5" onKeyDown={moveFocus}>
-        {table.laidPictures.map((p) => {
-          const held = p.id === table.picture?.id;
-          return (
-            <li key={p.id} className="group flex items-center gap-2.5">
-              <button
-                type="button"
-                data-row
-                data-kind="picture"
-                data-id={p.id}
-                data-name={p.title}
-                aria-pressed={held}
-                onClick={() => table.holdPicture(p.id, p.title)}
-                className="flex min-w-0 flex-1 items-center gap-2.5 text-left"
-              >
-                <img
-                  src={`/api/pictures/${p.id}/preview`}
-                  alt=""
-                  className={`h-9 w-13 object-cover ${held ? 'outline-2 outline-offset-2 outline-ink' : ''}`}
-                />
-                <span className={`line-clamp-2 min-w-0 font-serif leading-tight ${held ? 'font-semibold' : ''}`}>
-                  {p.title}
-                  {held && <span className="sr-only"> (in hand)</span>}
-                </span>
-              </button>
-              <PutBack name={p.title} onClick={() => table.togglePicture(p.id, p.title)} />
-            </li>
-          );
-        })}
+        {table.laidPictures.map((p) => (
+          <LaidPicture key={p.id} picture={p} table={table} />
+        ))}
       </ul>
     </aside>
   );
-
-  function layFocused() {
-    const row = document.activeElement?.closest<HTMLElement>('[data-row][data-id]');
-    const { id, kind, name = '' } = row?.dataset ?? {};
-    if (!id) return;
-    if (kind === 'paper') table.togglePaper(id, name);
-    if (kind === 'picture') table.togglePicture(id, name);
-  }
 }
 
 function LaidPaper({ condition, index, table }: { condition: ConditionHead; index: number; table: Table }) {
@@ -136,6 +103,35 @@ function LaidPaper({ condition, index, table }: { condition: ConditionHead; inde
   );
 }
 
+function LaidPicture({ picture: p, table }: { picture: Table['laidPictures'][number]; table: Table }) {
+  const held = p.id === table.picture?.id;
+  return (
+    <li className="group flex items-center gap-2.5">
+      <button
+        type="button"
+        data-row
+        data-kind="picture"
+        data-id={p.id}
+        data-name={p.title}
+        aria-pressed={held}
+        onClick={() => table.holdPicture(p.id, p.title)}
+        className="flex min-w-0 flex-1 items-center gap-2.5 text-left"
+      >
+        <img
+          src={`/api/pictures/${p.id}/preview`}
+          alt=""
+          className={`h-9 w-13 object-cover ${held ? 'outline-2 outline-offset-2 outline-ink' : ''}`}
+        />
+        <span className={`line-clamp-2 min-w-0 font-serif leading-tight ${held ? 'font-semibold' : ''}`}>
+          {p.title}
+          {held && <span className="sr-only"> (in hand)</span>}
+        </span>
+      </button>
+      <PutBack name={p.title} onClick={() => table.togglePicture(p.id, p.title)} />
+    </li>
+  );
+}
+
 function Hand({ side, on, name, onClick }: { side: 'left' | 'right'; on: boolean; name: string; onClick: () => void }) {
   return (
     <button
@@ -163,6 +159,15 @@ function PutBack({ name, onClick }: { name: string; onClick: () => void }) {
       <X size={14} aria-hidden />
     </button>
   );
+}
+
+/** Lays the paper or the picture in focus on the table, or puts it back. */
+function layFocused(table: Table): void {
+  const row = document.activeElement?.closest<HTMLElement>('[data-row][data-id]');
+  const { id, kind, name = '' } = row?.dataset ?? {};
+  if (!id) return;
+  if (kind === 'paper') table.togglePaper(id, name);
+  if (kind === 'picture') table.togglePicture(id, name);
 }
 
 function withFocused(table: Table, act: (condition: ConditionHead) => void): void {
