@@ -30,6 +30,16 @@ export type Surface = (typeof SURFACES)[number];
 export const BRIGHTENER_CLAIMS = ['none', 'faint', 'low', 'moderate', 'high', 'not stated'] as const;
 export type BrightenerClaim = (typeof BRIGHTENER_CLAIMS)[number];
 
+/** What a maker claims of a paper that can be borne out. */
+export interface Claims {
+  readonly brightenerClaim: BrightenerClaim;
+  readonly surface?: Surface;
+  /** ISO 536. */
+  readonly weightGsm?: number;
+  /** ISO 534. */
+  readonly thicknessUm?: number;
+}
+
 export function isMatt(coating: CoatingClass): boolean {
   return COATING_CLASSES[coating].blackInk === 'matt';
 }

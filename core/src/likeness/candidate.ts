@@ -11,8 +11,8 @@ export type LikeSheet = ShownCondition &
 export const likeCandidate = (sheet: LikeSheet, missed: LikeSheet): LikeCandidate => ({
   id: sheet.id,
   figures: Object.fromEntries(
-    alikeMeasures(sheet, missed).flatMap(({ key }) => {
-      const figure = LOOKED_AT.has(key) ? sheet.facts?.figures[key] : undefined;
+    alikeMeasures(sheet, missed).flatMap(({ key, likeness }) => {
+      const figure = likeness && sheet.facts?.figures[key];
       return figure ? [[key, figure]] : [];
     }),
   ),
@@ -24,6 +24,3 @@ export const likeCandidate = (sheet: LikeSheet, missed: LikeSheet): LikeCandidat
   thicknessUm: sheet.paper.thicknessUm,
   profile: sheet.profile,
 });
-
-/** The figures the traits are told by. */
-const LOOKED_AT = new Set(['white', 'dmax', 'gamutVolume', 'brightenerShift', 'gloss60', 'textureAmplitude', 'weight']);

@@ -31,12 +31,12 @@ describe('a like', () => {
     const [first, ...others] = findLikes(missed, [warm, near, shallow, missed]);
     expect(first.id).toBe('near');
     expect(others).toHaveLength(2);
-    expect(first.changes.find((c) => c.trait === 'black')!.change).toBeCloseTo(-0.05, 9);
-    expect(first.changes.find((c) => c.trait === 'gloss')!.change).toBeUndefined();
+    expect(first.changes.find((c) => c.key === 'dmax')!.change).toBeCloseTo(-0.05, 9);
+    expect(first.changes.find((c) => c.key === 'gloss60')!.change).toBeUndefined();
   });
 
   it('weights change what is near: who looks at white alone takes the sheet of the same white', () => {
-    expect(findLikes(missed, [warm, near, shallow], { ...EVEN_WEIGHTS, black: 0, weight: 0 })[0].id).toBe('shallow');
+    expect(findLikes(missed, [warm, near, shallow], { ...EVEN_WEIGHTS, dmax: 0, weight: 0 })[0].id).toBe('shallow');
     expect(findLikes(missed, [warm, shallow], { ...EVEN_WEIGHTS, white: 0, weight: 0 })[0].id).toBe('warm');
   });
 
@@ -76,6 +76,6 @@ describe('a profile for an uncoated sheet', () => {
       sheet('no profile', [93, 0.5, 8], 1.6, { profile: '' }),
     ]);
     expect(donors.map((d) => d.id)).toEqual(['warm', 'near']);
-    expect(donors[0].changes.find((c) => c.trait === 'black')!.change).toBeGreaterThan(0.4);
+    expect(donors[0].changes.find((c) => c.key === 'dmax')!.change).toBeGreaterThan(0.4);
   });
 });

@@ -1,5 +1,7 @@
-import { deltaE2000 } from '../colour/difference.ts';
 import type { Figure } from '../measurement/figure.ts';
+import type { Trait } from '../measurement/measures/measure.ts';
+import { MEASURES } from '../measurement/measures/registry.ts';
+import { white } from '../measurement/measures/white.ts';
 import { isMatt, type CoatingClass } from '../paper.ts';
 
 /** What a search for a like goes by. */
@@ -17,23 +19,19 @@ export interface LikeCandidate {
   readonly printMode: string;
 }
 
-/** Traits that count, each with the difference that counts as one (our own choice of units). */
-export const TRAITS = {
-  white: { name: 'White', unit: 'ΔE00', one: 1 },
-  black: { name: 'Black', unit: 'D', one: 0.1 },
-  gamut: { name: 'Gamut', unit: '%', one: 5 },
-  brightener: { name: 'Brightener', unit: 'Δb*', one: 1.5 },
-  gloss: { name: 'Gloss at 60°', unit: 'GU', one: 8 },
-  texture: { name: 'Texture', unit: 'L*', one: 0.5 },
-  weight: { name: 'Weight', unit: 'g/m²', one: 40 },
-} as const;
-export type Trait = keyof typeof TRAITS;
-export const TRAIT_KEYS = Object.keys(TRAITS) as Trait[];
-export type Weights = Readonly<Record<Trait, number>>;
-export const EVEN_WEIGHTS: Weights = { white: 1, black: 1, gamut: 1, brightener: 1, gloss: 1, texture: 1, weight: 0.5 };
+/** What a search may go by: the measures that say how far two sheets lie apart. */
+export const TRAITS: readonly { readonly key: string; readonly trait: Trait }[] = MEASURES.flatMap(
+  ({ key, likeness }) => (likeness ? [{ key, trait: likeness }] : []),
+);
+const TRAIT = new Map(TRAITS.map(({ key, trait }) => [key, trait]));
+/** What each counts for, by the key of its measure. */
+export type Weights = Readonly<Record<string, number>>;
+export const EVEN_WEIGHTS: Weights = Object.fromEntries(TRAITS.map(({ key, trait }) => [key, trait.weight]));
 
 /** One trait of a candidate against the sheet that is missed. */
 export interface TraitChange {
+  /** Key of its measure. */
+  readonly key: string;
   readonly trait: Trait;
   /** Candidate less the sheet, in the trait's unit; for the white ΔE00. Absent where either was not measured. */
   readonly change?: number;
@@ -51,34 +49,16 @@ export interface Likeness {
 /** A trait nobody measured of a candidate counts as so many steps: not knowing is no likeness (our own choice). */
 const UNKNOWN_STEPS = 2;
 
-const value = (figures: LikeCandidate['figures'], key: string) => {
-  const f = figures[key];
-  return f?.shape === 'scalar' ? f.value : undefined;
-};
-const less = (p: number | undefined, q: number | undefined) => (p === undefined || q === undefined ? undefined : p - q);
+const less = (p: Figure, q: Figure) => (p.shape === 'scalar' && q.shape === 'scalar' ? p.value - q.value : undefined);
 
-function changeOf(trait: Trait, of: LikeCandidate, than: LikeCandidate): number | undefined {
-  switch (trait) {
-    case 'white': {
-      const [p, q] = [of.figures.white, than.figures.white];
-      return p?.shape === 'colour' && q?.shape === 'colour' ? deltaE2000(p.lab, q.lab) : undefined;
-    }
-    case 'black':
-      return less(value(of.figures, 'dmax'), value(than.figures, 'dmax'));
-    case 'gamut': {
-      const [p, q] = [value(of.figures, 'gamutVolume'), value(than.figures, 'gamutVolume')];
-      return p === undefined || q === undefined ? undefined : (100 * (p - q)) / q;
-    }
-    case 'brightener':
-      return less(value(of.figures, 'brightenerShift'), value(than.figures, 'brightenerShift'));
-    case 'gloss':
-      return less(value(of.figures, 'gloss60'), value(than.figures, 'gloss60'));
-    case 'texture':
-      return less(value(of.figures, 'textureAmplitude'), value(than.figures, 'textureAmplitude'));
-    case 'weight':
-      // Weighed against weighed, or claimed against claimed.
-      return less(value(of.figures, 'weight'), value(than.figures, 'weight')) ?? less(of.weightGsm, than.weightGsm);
-  }
+/** Measured against measured, or claimed against claimed. */
+function changeOf(key: string, of: LikeCandidate, than: LikeCandidate): number | undefined {
+  const { apart = less, claimed } = TRAIT.get(key)!;
+  const [p, q] = [of.figures[key], than.figures[key]];
+  const measured = p && q && apart(p, q);
+  if (measured !== undefined) return measured;
+  const [c, d] = [claimed?.(of), claimed?.(than)];
+  return c === undefined || d === undefined ? undefined : c - d;
 }
 
 /**
@@ -90,20 +70,21 @@ export function findLikes(
   candidates: readonly LikeCandidate[],
   weights: Weights = EVEN_WEIGHTS,
 ): Likeness[] {
+  const weightOf = ({ key }: TraitChange) => weights[key] ?? 0;
   return candidates
     .filter((c) => c.id !== than.id && c.printMode === than.printMode)
     .map((c): Likeness => {
-      const changes = TRAIT_KEYS.map((trait): TraitChange => ({ trait, change: changeOf(trait, c, than) }));
+      const changes = TRAITS.map((t): TraitChange => ({ ...t, change: changeOf(t.key, c, than) }));
       // What was not measured of the sheet that is missed can’t be asked of any other.
-      const counting = changes.filter((t) => weights[t.trait] > 0 && changeOf(t.trait, than, than) !== undefined);
-      const total = counting.reduce((sum, t) => sum + weights[t.trait], 0);
+      const counting = changes.filter((t) => weightOf(t) > 0 && changeOf(t.key, than, than) !== undefined);
+      const total = counting.reduce((sum, t) => sum + weightOf(t), 0);
       const steps = ({ trait, change }: TraitChange) =>
-        change === undefined ? UNKNOWN_STEPS : Math.abs(change) / TRAITS[trait].one;
+        change === undefined ? UNKNOWN_STEPS : Math.abs(change) / trait.one;
       const known = counting.some((t) => t.change !== undefined);
       return {
         id: c.id,
         changes,
-        distance: known ? counting.reduce((sum, t) => sum + weights[t.trait] * steps(t), 0) / total : Infinity,
+        distance: known ? counting.reduce((sum, t) => sum + weightOf(t) * steps(t), 0) / total : Infinity,
         otherPress: otherPress(c, than),
       };
     })
@@ -125,13 +106,5 @@ export function profileDonors(sheet: LikeCandidate, candidates: readonly LikeCan
   );
   // A donor is printed through its profile, and the sheet is not yet: the white is what they are compared by.
   const asDonors = donors.map((d) => ({ ...d, printMode: sheet.printMode }));
-  return findLikes(sheet, asDonors, {
-    ...EVEN_WEIGHTS,
-    black: 0,
-    gamut: 0,
-    brightener: 0,
-    gloss: 0,
-    texture: 0,
-    weight: 0,
-  });
+  return findLikes(sheet, asDonors, { [white.key]: white.likeness!.weight });
 }

@@ -13,7 +13,8 @@ import {
 import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import { attachment } from '../app/outgoing.ts';
 import { ChartFileQuery, ChartInput, ChartView, TestPageQuery } from '@rakuen/contract/charts';
-import { ChartsService, type OutgoingFile } from './charts.service.ts';
+import { ChartsService } from './charts.service.ts';
+import type { OutgoingFile } from '../files/file-store.ts';
 
 @ApiTags('charts')
 @Controller()

@@ -10,15 +10,9 @@ import type { ChartFileQuery, ChartInput, ChartView, TestPageQuery } from '@raku
 import { notFound, RakuenError } from '../app/errors.ts';
 import { fits } from '../drawing/sheet-limits.ts';
 import { ChartRow, SessionRow } from '../store/entities/readings.ts';
+import type { OutgoingFile } from '../files/file-store.ts';
 import { Workshop } from '../work/workshop.ts';
 import { whole } from '../store/rows.ts';
-
-/** A file on its way out. */
-export interface OutgoingFile {
-  readonly name: string;
-  readonly mediaType: string;
-  readonly bytes: Uint8Array;
-}
 
 const MEDIA = { tiff: 'image/tiff', pdf: 'application/pdf', png: 'image/png', cgats: 'text/plain' } as const;
 

@@ -3,7 +3,7 @@ import { promisedUnder, takenForGranted, whyNotHeld } from '@rakuen/core/charact
 import { FormatError } from '@rakuen/core/formats/format-error';
 import { readingsFromFile } from '@rakuen/core/formats/reading-formats';
 import { openProfile, ProfileError } from '../colour-management/lcms.ts';
-import { PRECEDENCE } from '../readings/primary-reading.ts';
+import { PRECEDENCE } from '@rakuen/core/measurement/speaking';
 import { checkAgainst, type HeldCheck } from '../work/model-tasks.ts';
 import { parseArguments, UseError } from './arguments.ts';
 import { oneLine } from './profile.ts';

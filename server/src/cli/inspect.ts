@@ -9,7 +9,7 @@ import { computeFigures, MEASURES } from '@rakuen/core/measurement/measures/regi
 import { readingFacts } from '@rakuen/core/measurement/reading-facts';
 import { formatFigure } from '@rakuen/core/measurement/show';
 import { openProfile, ProfileError } from '../colour-management/lcms.ts';
-import { PRECEDENCE } from '../readings/primary-reading.ts';
+import { PRECEDENCE } from '@rakuen/core/measurement/speaking';
 import { profileGamut } from '../colour-management/profile-gamut.ts';
 import { isProfile, shellFile } from './shell-file.ts';
 

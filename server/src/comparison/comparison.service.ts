@@ -24,7 +24,7 @@ import {
 import type { ComparisonQuery } from '@rakuen/contract/comparison';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { notFound, RakuenError } from '../app/errors.ts';
-import type { OutgoingFile } from '../charts/charts.service.ts';
+import type { OutgoingFile } from '../files/file-store.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import type { ComparisonPage } from '../drawing/comparison-pdf.ts';
 import { SettingsService } from '../settings/settings.service.ts';

@@ -8,8 +8,8 @@ import type { Observation } from '@rakuen/core/measurement/observations';
 import type { ConditionFacts, FactsHead } from '@rakuen/contract/conditions';
 import { RakuenError } from '../app/errors.ts';
 import { FileStore } from '../files/file-store.ts';
-import { type SpeakingReading, speakingSets } from '../readings/primary-reading.ts';
-import { setKey, setSources } from '../readings/reading-source.ts';
+import { speakingSets } from '@rakuen/core/measurement/speaking';
+import { setKey, setSources, type SpeakingRows } from '../readings/reading-source.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import { Derived, type Inputs } from '../store/derived.ts';
 import { ConditionRow } from '../store/entities/papers.ts';
@@ -73,7 +73,7 @@ export class FactsService {
   }
 
   /** Figures of one set alone. */
-  async ofSet(set: SpeakingReading): Promise<SetFigures> {
+  async ofSet(set: SpeakingRows): Promise<SetFigures> {
     const toldFrom = await this.toldFrom();
     return this.derived.get(set.primary.id, 'figures of the set', async () => ({
       key: JSON.stringify([FIGURES_VERSION, toldFrom, setKey(set)]),
@@ -138,7 +138,7 @@ export class FactsService {
     return { key: keyOf(sets, toldFrom), compute: () => of(this.tell(sets, toldFrom)) };
   }
 
-  private async tell(sets: readonly SpeakingReading[], toldFrom: number): Promise<Told> {
+  private async tell(sets: readonly SpeakingRows[], toldFrom: number): Promise<Told> {
     const { facts, mesh } = await this.workshop.run('conditionFacts', {
       sets: await Promise.all(
         sets.map(async (set) => ({ readingId: set.primary.id, ...(await setSources(this.files, set)) })),
@@ -166,7 +166,7 @@ export class FactsService {
   }
 }
 
-const keyOf = (sets: readonly SpeakingReading[], toldFrom: number): string =>
+const keyOf = (sets: readonly SpeakingRows[], toldFrom: number): string =>
   JSON.stringify([FIGURES_VERSION, toldFrom, sets.map(setKey)]);
 
 /** Whether a kept file itself is at fault: it is gone, or holds no readings. A server that is stopped or busy says nothing of it. */

@@ -11,6 +11,13 @@ export interface IncomingFile {
   readonly originalname: string;
 }
 
+/** A file on its way out. */
+export interface OutgoingFile {
+  readonly name: string;
+  readonly mediaType: string;
+  readonly bytes: Uint8Array;
+}
+
 /** Files kept by the hash of their content. A client's file name is only ever a label in the database. */
 @Injectable()
 export class FileStore implements OnModuleInit {

@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
+import { pricePerM2 } from '@rakuen/core/cost/price-per-m2';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
-import type { PaperHead, PaperInput, PaperSize, PaperView } from '@rakuen/contract/papers';
+import type { PaperHead, PaperInput, PaperView } from '@rakuen/contract/papers';
 import { refuseStale } from '../app/revision.ts';
 import { paperLabel } from '@rakuen/core/paper';
 import { notFound, RakuenError } from '../app/errors.ts';
@@ -103,14 +104,6 @@ const plain = (input: PaperInput) => ({
   name: input.name.trim(),
   notes: input.notes ?? '',
 });
-
-/** Lowest price a square metre among the sizes that have one. */
-export function pricePerM2(sizes: readonly PaperSize[]): number | undefined {
-  const prices = sizes.flatMap((s) =>
-    s.packPrice === undefined ? [] : [s.packPrice / (s.sheets * s.widthMm * s.heightMm * 1e-6)],
-  );
-  return prices.length > 0 ? Math.min(...prices) : undefined;
-}
 
 export function paperHead(paper: PaperRow): PaperHead {
   return {

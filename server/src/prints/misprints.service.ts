@@ -2,13 +2,13 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
+import { pricePerM2 } from '@rakuen/core/cost/price-per-m2';
 import { taken } from '@rakuen/core/layout/taken';
 import type { CauseView, MisprintInput, MisprintView } from '@rakuen/contract/runs';
 import { notFound } from '../app/errors.ts';
 import { BoxRow } from '../store/entities/drawer.ts';
 import { PaperRow, ConditionRow } from '../store/entities/papers.ts';
 import { CauseRow, MisprintRow, type PrintRow } from '../store/entities/prints.ts';
-import { pricePerM2 } from '../papers/papers.service.ts';
 import type { Spoilt } from './print-view.ts';
 
 /** Sheets that were spoilt, and the list of what spoils them. */

@@ -5,7 +5,7 @@ import { ENOUGH_PATCHES, MODEL_VERSION, type FittedPrint } from '@rakuen/core/ch
 import type { ModelView } from '@rakuen/contract/profiles';
 import { RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
-import { readWet, speakingSets } from '../readings/primary-reading.ts';
+import { readWet, speakingSets } from '@rakuen/core/measurement/speaking';
 import { FileStore } from '../files/file-store.ts';
 import { readingSource } from '../readings/reading-source.ts';
 import { Derived } from '../store/derived.ts';

@@ -21,11 +21,11 @@ import type {
 } from '@rakuen/contract/profiles';
 import { BUILT_FROM } from '@rakuen/contract/profiles';
 import { notFound, RakuenError } from '../app/errors.ts';
-import { ChartsService, type OutgoingFile } from '../charts/charts.service.ts';
+import { ChartsService } from '../charts/charts.service.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
-import { FileStore, type IncomingFile } from '../files/file-store.ts';
+import { FileStore, type IncomingFile, type OutgoingFile } from '../files/file-store.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
-import { PRECEDENCE, readWet } from '../readings/primary-reading.ts';
+import { PRECEDENCE, readWet } from '@rakuen/core/measurement/speaking';
 import { readingSource } from '../readings/reading-source.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
 import { ConditionRow } from '../store/entities/papers.ts';

@@ -1,7 +1,10 @@
 import type { FileStore } from '../files/file-store.ts';
 import type { ReadingRow } from '../store/entities/readings.ts';
 import type { ReadingSource } from '../work/tasks.ts';
-import type { SpeakingReading } from './primary-reading.ts';
+import type { SpeakingReading } from '@rakuen/core/measurement/speaking';
+
+/** A set of a print condition, by the rows its readings are kept in. */
+export type SpeakingRows = SpeakingReading<ReadingRow>;
 
 /** The bytes of a reading, and what was said of it. */
 export async function readingSource(files: FileStore, row: ReadingRow): Promise<ReadingSource> {
@@ -14,7 +17,7 @@ export async function readingSource(files: FileStore, row: ReadingRow): Promise<
 }
 
 /** The same of a set and of what serves it. */
-export async function setSources(files: FileStore, { primary, companions, unserved }: SpeakingReading) {
+export async function setSources(files: FileStore, { primary, companions, unserved }: SpeakingRows) {
   return {
     primary: await readingSource(files, primary),
     companions: await Promise.all(companions.map((c) => readingSource(files, c))),
@@ -23,7 +26,7 @@ export async function setSources(files: FileStore, { primary, companions, unserv
 }
 
 /** What a set is told from, apart from any other. */
-export const setKey = ({ primary, companions, unserved }: SpeakingReading): unknown => [
+export const setKey = ({ primary, companions, unserved }: SpeakingRows): unknown => [
   primary.id,
   companions.map((c) => c.id),
   unserved,

@@ -20,8 +20,8 @@ import { ReadingRow } from '../store/entities/readings.ts';
 import type { ReadingSource } from '../work/tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { MappingMemory, parseMapping } from './mapping-memory.ts';
-import { readingSets, speakingSets, type SpeakingReading, whenRead } from './primary-reading.ts';
-import { readingSource } from './reading-source.ts';
+import { readingSets, speakingSets, whenRead } from '@rakuen/core/measurement/speaking';
+import { readingSource, type SpeakingRows } from './reading-source.ts';
 import { wholes } from '../store/rows.ts';
 
 const MS_PER_HOUR = 3_600_000;
@@ -173,7 +173,7 @@ export class ReadingsService {
   }
 
   /** The reading that gives a print condition its figures, with those that serve it. */
-  async speaking(conditionId: string): Promise<SpeakingReading | undefined> {
+  async speaking(conditionId: string): Promise<SpeakingRows | undefined> {
     const { figuresFrom } = await this.conditions.get(conditionId);
     return speakingSets(await this.readings.findBy({ conditionId }), figuresFrom)[0];
   }

@@ -1,7 +1,7 @@
 import { skipToken } from '@reduxjs/toolkit/query/react';
 import { lazy, Suspense, useMemo, useRef, type ComponentType, type ReactNode } from 'react';
 import { NavLink, useNavigate } from 'react-router';
-import { DEFAULT_THRESHOLDS, type Thresholds } from '@rakuen/core/measurement/thresholds';
+import { DEFAULT_THRESHOLDS } from '@rakuen/core/measurement/thresholds';
 import { useSettingsQuery, useWholeConditionsQuery } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
 import { Button } from '../parts/button.tsx';
@@ -15,17 +15,9 @@ import { LikePlace } from './like-place.tsx';
 import { NeutralsPlace } from './neutrals-place.tsx';
 import { SurfacePlace } from './surface-place.tsx';
 import { TrialPlace } from './trial-place.tsx';
-import { useLitTable, type LitCondition } from './use-light.ts';
+import { useLitTable } from './use-light.ts';
+import type { CompareProps } from './compare-props.ts';
 import { WordsPlace } from './words-place.tsx';
-
-/** What every place of the comparison works on: the table under its light, the pair in hand, the printmaker's thresholds. */
-export interface CompareProps {
-  readonly laid: LitCondition[];
-  readonly left: LitCondition;
-  readonly right: LitCondition;
-  readonly lit: ReturnType<typeof useLitTable>;
-  readonly thresholds: Thresholds;
-}
 
 // The solids bring a drawing library of their own: it is fetched when they are looked at.
 const GamutPlace = lazy(() => import('./gamut-place.tsx').then((m) => ({ default: m.GamutPlace })));

@@ -5,7 +5,7 @@ import { ChoiceField, TextField, TickField } from '../parts/form.tsx';
 import { conditionLine } from '../parts/label.ts';
 import { ErrorNote } from '../parts/messages.tsx';
 import { useRemembered } from '../parts/remembered.ts';
-import type { CompareProps } from './compare-screen.tsx';
+import type { CompareProps } from './compare-props.ts';
 import { QUESTIONS } from './eye-questions.ts';
 import { useBeginEyeMutation } from './judging-api.ts';
 

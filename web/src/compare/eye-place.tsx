@@ -11,7 +11,7 @@ import { useKeys } from '../parts/use-keys.ts';
 import { EyeBegin } from './eye-begin.tsx';
 import { QUESTIONS } from './eye-questions.ts';
 import { EyeResult } from './eye-result.tsx';
-import type { CompareProps } from './compare-screen.tsx';
+import type { CompareProps } from './compare-props.ts';
 
 /** Prints compared by eye, two at a time, behind codes. */
 export function EyePlace({ laid }: CompareProps) {

@@ -14,7 +14,7 @@ import { GamutOutline } from '../parts/gamut-outline.tsx';
 import { MARKS } from '../parts/marks.ts';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
 import type { Against } from './compare-worker.ts';
-import type { CompareProps } from './compare-screen.tsx';
+import type { CompareProps } from './compare-props.ts';
 import { desk, proxy } from './desk.ts';
 import { Solids, type NamedSolid } from './solids.tsx';
 

@@ -4,7 +4,7 @@ import type { Turn } from '@rakuen/core/light/turns';
 import { settingLine } from '../parts/label.ts';
 import { MARKS } from '../parts/marks.ts';
 import { Waiting } from '../parts/messages.tsx';
-import type { CompareProps } from './compare-screen.tsx';
+import type { CompareProps } from './compare-props.ts';
 import { desk } from './desk.ts';
 import { MonitorBeside } from './monitor-beside.tsx';
 import { useLight, type LitCondition } from './use-light.ts';

@@ -4,7 +4,6 @@ import {
   EVEN_WEIGHTS,
   findLikes,
   profileDonors,
-  TRAIT_KEYS,
   TRAITS,
   type Likeness,
   type Weights,
@@ -17,7 +16,7 @@ import { conditionLine } from '../parts/label.ts';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
 import { Strip } from '../parts/strip.tsx';
 import { useTable } from '../table/use-table.ts';
-import type { CompareProps } from './compare-screen.tsx';
+import type { CompareProps } from './compare-props.ts';
 
 const MOST_SHOWN = 6;
 
@@ -53,10 +52,10 @@ export function LikePlace({ left }: CompareProps) {
         </p>
         <fieldset className="mb-4 grid grid-cols-4 gap-x-6 gap-y-2 max-[1150px]:grid-cols-3">
           <legend className="mb-1">What counts</legend>
-          {TRAIT_KEYS.map((t) => (
+          {TRAITS.map(({ key: t, trait }) => (
             <div key={t}>
               <div className="flex justify-between text-[13px]">
-                <span id={`weight-${t}`}>{TRAITS[t].name}</span>
+                <span id={`weight-${t}`}>{trait.name}</span>
                 <span className="text-quiet">{weights[t] === 0 ? 'not' : `× ${formatNumber(weights[t], 1)}`}</span>
               </div>
               <Slider.Root
@@ -131,19 +130,12 @@ function LikeList({
 function changesOf({ changes }: Likeness): string {
   const told = changes.flatMap(({ trait, change }) => {
     if (change === undefined) return [];
-    const { name, unit } = TRAITS[trait];
-    const digits =
-      trait === 'black' || trait === 'texture'
-        ? 2
-        : trait === 'weight' || trait === 'gamut' || trait === 'gloss'
-          ? 0
-          : 1;
+    const { name, unit, digits, unsigned } = trait;
+    const amount = `${formatNumber(change, digits)} ${unit}`;
     return [
-      trait === 'white'
-        ? `white ${formatNumber(change, digits)} ${unit} apart`
-        : `${name.toLowerCase()} ${change > 0 ? '+' : ''}${formatNumber(change, digits)} ${unit}`,
+      unsigned ? `${name.toLowerCase()} ${amount} apart` : `${name.toLowerCase()} ${change > 0 ? '+' : ''}${amount}`,
     ];
   });
-  const unknown = changes.filter((c) => c.change === undefined).map((c) => TRAITS[c.trait].name.toLowerCase());
+  const unknown = changes.filter((c) => c.change === undefined).map((c) => c.trait.name.toLowerCase());
   return `${told.join(', ')}${unknown.length > 0 ? `; not measured: ${unknown.join(', ')}` : ''}.`;
 }

@@ -1,6 +1,5 @@
 import { ArrowDownUp, EyeOff } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
-import type { PaperHead } from '@rakuen/contract/papers';
 import { differenceOf } from '@rakuen/core/measurement/difference';
 import { inOrder, marksOf } from '@rakuen/core/measurement/marks';
 import { alikeMeasures, comparable, unlike } from '@rakuen/core/measurement/basis';
@@ -8,12 +7,14 @@ import type { Figure } from '@rakuen/core/measurement/figure';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { MEASURE_GROUPS, MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { formatNumber, supportedDigits } from '@rakuen/core/measurement/show';
+import { CLAIMS } from '@rakuen/core/measurement/claims';
 import { describePair } from '@rakuen/core/measurement/sentences';
 import type { Thresholds } from '@rakuen/core/measurement/thresholds';
 import { QuietButton } from '../parts/button.tsx';
 import { Claimed, Measured } from '../parts/figure.tsx';
 import { TickField } from '../parts/form.tsx';
-import { CLAIMED, conditionLine, settingLine } from '../parts/label.ts';
+import { GroupHead } from '../parts/group-head.tsx';
+import { conditionLine, NOT_CLAIMED, settingLine } from '../parts/label.ts';
 import { MARKS } from '../parts/marks.ts';
 import { useRemembered } from '../parts/remembered.ts';
 import type { LitCondition } from './use-light.ts';
@@ -173,15 +174,15 @@ function Claims({
   return (
     <tbody>
       <GroupHead name="As the makers claim" columns={columns} />
-      {CLAIMS.map(([name, show]) => (
-        <tr key={name} className="border-b border-line">
+      {CLAIMS.map(({ key, claim }) => (
+        <tr key={key} className="border-b border-line">
           <th scope="row" className="py-1 pr-2 text-left font-normal">
-            {name}
+            {claim.name}, claimed
           </th>
           <td className="py-1 pr-2 text-quiet">not judged</td>
           {order.map((c) => (
             <td key={c.id} className={`px-1.5 py-1 break-words ${inHand(c, { left, right })}`}>
-              <Claimed>{show(c.paper)}</Claimed>
+              <Claimed>{claim.says(c.paper) ?? NOT_CLAIMED}</Claimed>
             </td>
           ))}
         </tr>
@@ -308,21 +309,3 @@ function Spread({ measure, of }: { measure: Measure; of: LitCondition }) {
     </span>
   );
 }
-
-function GroupHead({ name, columns }: { name: string; columns: number }) {
-  return (
-    <tr className="border-b border-edge">
-      <th scope="rowgroup" colSpan={columns} className="pt-3 pb-0.5 text-left font-serif text-[1.05rem] font-medium">
-        {name}
-      </th>
-    </tr>
-  );
-}
-
-const CLAIMS: readonly (readonly [name: string, show: (paper: PaperHead) => string])[] = [
-  ['Weight, claimed', CLAIMED.weight],
-  ['Thickness, claimed', CLAIMED.thickness],
-  ['Bulk, claimed', CLAIMED.bulk],
-  ['Surface, claimed', CLAIMED.surface],
-  ['Brightener, claimed', CLAIMED.brightener],
-];

@@ -5,7 +5,7 @@ import { decimal } from '../parts/decimal.ts';
 import { ChoiceField, TextField } from '../parts/form.tsx';
 import { MARKS } from '../parts/marks.ts';
 import { useRemembered } from '../parts/remembered.ts';
-import type { CompareProps } from './compare-screen.tsx';
+import type { CompareProps } from './compare-props.ts';
 import { desk } from './desk.ts';
 import type { LitCondition } from './use-light.ts';
 

@@ -6,7 +6,7 @@ import { AXIS } from '../parts/chart.ts';
 import { conditionLine, settingLine } from '../parts/label.ts';
 import { MARKS } from '../parts/marks.ts';
 import { screenColour } from '../parts/screen-colour.ts';
-import type { CompareProps } from './compare-screen.tsx';
+import type { CompareProps } from './compare-props.ts';
 import type { LitCondition } from './use-light.ts';
 
 type WithRamp = LitCondition & { ramp: readonly RampStep[]; mark: (typeof MARKS)[number] };

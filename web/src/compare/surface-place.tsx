@@ -9,10 +9,10 @@ import { textureAmplitude, textureWavelength } from '@rakuen/core/measurement/me
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { Claimed, Measured } from '../parts/figure.tsx';
-import { CLAIMED } from '../parts/label.ts';
+import { claimOf } from '../parts/label.ts';
 import { MARKS } from '../parts/marks.ts';
 import { screenColour } from '../parts/screen-colour.ts';
-import type { CompareProps } from './compare-screen.tsx';
+import type { CompareProps } from './compare-props.ts';
 import type { Relief } from '@rakuen/core/surface/relief';
 import { heightsOf, relit } from './relief.ts';
 import type { LitCondition } from './use-light.ts';
@@ -120,19 +120,19 @@ function SideView({ laid }: { laid: LitCondition[] }) {
                   {measured?.shape === 'scalar' ? (
                     <Measured measure={thickness} condition={c} />
                   ) : (
-                    <Claimed>{CLAIMED.thickness(c.paper)}</Claimed>
+                    <Claimed>{claimOf(thickness, c.paper)}</Claimed>
                   )}
                   {', '}
                   {c.facts?.figures.weight?.shape === 'scalar' ? (
                     <Measured measure={weight} condition={c} />
                   ) : (
-                    <Claimed>{CLAIMED.weight(c.paper)}</Claimed>
+                    <Claimed>{claimOf(weight, c.paper)}</Claimed>
                   )}
                   {', '}
                   {c.facts?.figures.bulk?.shape === 'scalar' ? (
                     <Measured measure={bulk} condition={c} />
                   ) : (
-                    <Claimed>{CLAIMED.bulk(c.paper)}</Claimed>
+                    <Claimed>{claimOf(bulk, c.paper)}</Claimed>
                   )}
                 </span>
               </div>

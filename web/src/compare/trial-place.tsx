@@ -19,7 +19,7 @@ import { ErrorNote } from '../parts/messages.tsx';
 import { useRemembered } from '../parts/remembered.ts';
 import { Seal } from '../parts/seal.tsx';
 import { Strip } from '../parts/strip.tsx';
-import type { CompareProps } from './compare-screen.tsx';
+import type { CompareProps } from './compare-props.ts';
 
 const MEASURE = new Map(MEASURES.map((m) => [m.key, m]));
 

@@ -14,7 +14,7 @@ import { conditionLine } from '../parts/label.ts';
 import { Strip } from '../parts/strip.tsx';
 import { TakeSvg } from '../parts/take-svg.tsx';
 import { useAfterPaint } from '../parts/use-after-paint.ts';
-import type { CompareProps } from './compare-screen.tsx';
+import type { CompareProps } from './compare-props.ts';
 import { desk } from './desk.ts';
 import { DmaxBars } from './dmax-bars.tsx';
 import { MeasureTable } from './measure-table.tsx';

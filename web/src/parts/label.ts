@@ -1,7 +1,9 @@
 import type { ConditionHead } from '@rakuen/contract/conditions';
-import type { PaperHead } from '@rakuen/contract/papers';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import { bulk } from '@rakuen/core/paper';
+import { thickness, weight } from '@rakuen/core/measurement/measures/body';
+import type { Measure } from '@rakuen/core/measurement/measures/measure';
+import { textureAmplitude } from '@rakuen/core/measurement/measures/texture';
+import type { Claims } from '@rakuen/core/paper';
 
 /** A print condition in a line, under its paper's name: printer, media setting, and whatever parts it from the usual and from its like. */
 export function conditionLine(c: ConditionHead): string {
@@ -21,30 +23,15 @@ function settingWords(c: ConditionHead): string[] {
   return parts;
 }
 
-/** A number as a maker claims it: as many digits as were given, to one after the point. */
-export function asClaimed(value: number): string {
-  return formatNumber(value, Number.isInteger(value) ? 0 : 1);
-}
-
 /** What stands where a maker claims nothing. */
 export const NOT_CLAIMED = 'not claimed';
 
 /** What a maker claims of a sheet, with its unit; where nothing is claimed that is said. */
-export const CLAIMED = {
-  weight: (paper: PaperHead) => (paper.weightGsm === undefined ? NOT_CLAIMED : `${asClaimed(paper.weightGsm)} g/m²`),
-  thickness: (paper: PaperHead) =>
-    paper.thicknessUm === undefined ? NOT_CLAIMED : `${asClaimed(paper.thicknessUm)} µm`,
-  bulk(paper: PaperHead) {
-    const claimed = bulk(paper.thicknessUm, paper.weightGsm);
-    return claimed === undefined ? NOT_CLAIMED : `${formatNumber(claimed, 2)} cm³/g`;
-  },
-  surface: (paper: PaperHead) => paper.surface ?? NOT_CLAIMED,
-  brightener: (paper: PaperHead) => paper.brightenerClaim,
-} as const;
+export const claimOf = ({ claim }: Measure, paper: Claims): string => claim?.says(paper) ?? NOT_CLAIMED;
 
 /** What is claimed of a sheet's body, and nothing else. */
-export const bodyClaims = (paper: PaperHead): string[] =>
-  [CLAIMED.weight(paper), CLAIMED.thickness(paper), CLAIMED.surface(paper)].filter((words) => words !== NOT_CLAIMED);
+export const bodyClaims = (paper: Claims): string[] =>
+  [weight, thickness, textureAmplitude].flatMap(({ claim }) => claim!.says(paper) ?? []);
 
 /** Day of a date, in the reader's own order and language. */
 export function day(iso: string): string {

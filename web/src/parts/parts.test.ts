@@ -1,9 +1,12 @@
+import { bulk, thickness, weight } from '@rakuen/core/measurement/measures/body';
+import { asClaimed } from '@rakuen/core/measurement/measures/claimed-amount';
+import { textureAmplitude } from '@rakuen/core/measurement/measures/texture';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PaperHead } from '@rakuen/contract/papers';
 import fc from 'fast-check';
 import { differing, theirsOf } from './conflict.tsx';
 import { asNumber, asNumberOrNone, decimal } from './decimal.ts';
-import { asClaimed, asStated, bodyClaims, CLAIMED, conditionLine, dried, NOT_CLAIMED, settingLine } from './label.ts';
+import { asStated, bodyClaims, claimOf, conditionLine, dried, NOT_CLAIMED, settingLine } from './label.ts';
 import { MARKS } from './marks.ts';
 import { screenColour } from './screen-colour.ts';
 
@@ -62,15 +65,15 @@ describe('what a maker claims', () => {
   const open = { brightenerClaim: 'not stated' } as PaperHead;
 
   it('stands with its unit, and with as many digits as were given', () => {
-    expect(CLAIMED.weight(paper)).toBe('310.5 g/m²');
-    expect(CLAIMED.thickness(paper)).toBe('480 µm');
-    expect(CLAIMED.bulk(paper)).toBe('1.55 cm³/g');
+    expect(claimOf(weight, paper)).toBe('310.5 g/m²');
+    expect(claimOf(thickness, paper)).toBe('480 µm');
+    expect(claimOf(bulk, paper)).toBe('1.55 cm³/g');
     expect([asClaimed(300), asClaimed(300.04)]).toEqual(['300', '300.0']);
   });
 
   it('where it claims nothing that is said: no nought, no unit of nothing', () => {
-    for (const key of ['weight', 'thickness', 'bulk', 'surface'] as const) expect(CLAIMED[key](open)).toBe(NOT_CLAIMED);
-    expect(CLAIMED.bulk({ ...open, weightGsm: 300 })).toBe(NOT_CLAIMED);
+    for (const measure of [weight, thickness, bulk, textureAmplitude]) expect(claimOf(measure, open)).toBe(NOT_CLAIMED);
+    expect(claimOf(bulk, { ...open, weightGsm: 300 })).toBe(NOT_CLAIMED);
     expect(bodyClaims(open)).toEqual([]);
     expect(bodyClaims(paper)).toEqual(['310.5 g/m²', '480 µm', 'smooth']);
   });

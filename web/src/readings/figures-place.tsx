@@ -1,24 +1,15 @@
 import { Fragment } from 'react';
 import type { ConditionView } from '@rakuen/contract/conditions';
-import type { PaperHead } from '@rakuen/contract/papers';
 import { disagreements } from '@rakuen/core/measurement/claims';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { MEASURE_GROUPS } from '@rakuen/core/measurement/measures/registry';
 import { Claimed, Measured, Term } from '../parts/figure.tsx';
 import { GamutOutline } from '../parts/gamut-outline.tsx';
-import { bodyClaims, CLAIMED, NOT_CLAIMED } from '../parts/label.ts';
+import { GroupHead } from '../parts/group-head.tsx';
+import { bodyClaims, claimOf, NOT_CLAIMED } from '../parts/label.ts';
 import { NeutralRampChart } from './neutral-ramp-chart.tsx';
 import { ReadingImport } from './reading-import.tsx';
 import { SpectraChart } from './spectra-chart.tsx';
-
-/** What a maker claims, by the measure that can bear it out. */
-const CLAIMS: Partial<Record<string, (paper: PaperHead) => string>> = {
-  brightenerDeltaB: CLAIMED.brightener,
-  textureAmplitude: CLAIMED.surface,
-  weight: CLAIMED.weight,
-  thickness: CLAIMED.thickness,
-  bulk: CLAIMED.bulk,
-};
 
 interface Of {
   condition: ConditionView;
@@ -82,14 +73,11 @@ function FigureTable({ condition }: Of) {
       {facts &&
         MEASURE_GROUPS.map((group) => (
           <tbody key={group.name}>
-            <tr className="border-b border-edge">
-              <th scope="rowgroup" colSpan={2} className="pt-3 pb-0.5 text-left font-serif text-[1.05rem] font-medium">
-                {group.name}
-              </th>
+            <GroupHead name={group.name} columns={2}>
               <td className="pt-3 pb-0.5 text-right align-bottom text-[12px] text-quiet">
-                {group.measures.some((m) => CLAIMS[m.key]) && 'claimed'}
+                {group.measures.some((m) => m.claim) && 'claimed'}
               </td>
-            </tr>
+            </GroupHead>
             {group.measures.map((m) => (
               <FigureRow key={m.key} measure={m} condition={condition} />
             ))}
@@ -162,7 +150,7 @@ function HowMade({ condition }: Of) {
 
 function FigureRow({ measure, condition }: { measure: Measure; condition: ConditionView }) {
   const figure = condition.facts!.figures[measure.key];
-  const claim = CLAIMS[measure.key]?.(condition.paper) ?? NOT_CLAIMED;
+  const claim = claimOf(measure, condition.paper);
   return (
     <tr className="border-b border-line align-baseline">
       <th scope="row" className="py-1 pr-3 text-left font-normal" title={measure.definition}>

@@ -1,5 +1,8 @@
+import { bulk as bulkOf } from '../../paper.ts';
 import { latest, meanOf, type Observation } from '../observations.ts';
 import type { Figure } from '../figure.ts';
+import { formatNumber } from '../show.ts';
+import { claimedAmount } from './claimed-amount.ts';
 import type { BenchMeasure } from './measure.ts';
 
 /** What stands in for the spread where one sheet or one place was measured (our own assumptions). */
@@ -33,6 +36,8 @@ export const weight: BenchMeasure = {
   scale: 'unjudged',
   spoken: true,
   words: ['heavier', 'lighter in the hand'],
+  claim: claimedAmount('Weight', 'g/m²', ['heavier', 'lighter'], (paper) => paper.weightGsm),
+  likeness: { name: 'Weight', unit: 'g/m²', digits: 0, one: 40, weight: 0.5, claimed: (paper) => paper.weightGsm },
   observe: weightOf,
 };
 
@@ -46,6 +51,7 @@ export const thickness: BenchMeasure = {
   scale: 'unjudged',
   spoken: true,
   words: ['thicker', 'thinner'],
+  claim: claimedAmount('Thickness', 'µm', ['thicker', 'thinner'], (paper) => paper.thicknessUm),
   observe: thicknessOf,
 };
 
@@ -58,6 +64,13 @@ export const bulk: BenchMeasure = {
   digits: 2,
   scale: 'unjudged',
   words: ['bulkier', 'denser'],
+  claim: {
+    name: 'Bulk',
+    says: (paper) => {
+      const claimed = bulkOf(paper.thicknessUm, paper.weightGsm);
+      return claimed === undefined ? undefined : `${formatNumber(claimed, 2)} cm³/g`;
+    },
+  },
   observe: (observations) => {
     const [w, t] = [weightOf(observations), thicknessOf(observations)];
     if (w.shape !== 'scalar') return MISSING_WEIGHT;

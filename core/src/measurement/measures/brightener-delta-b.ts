@@ -1,6 +1,20 @@
+import type { Claims } from '../../paper.ts';
 import { brightenerClass, r457 } from '../brightness.ts';
+import type { Figure } from '../figure.ts';
+import { formatNumber } from '../show.ts';
 import { groupSpectrum, NO_SPECTRA, spreadOver } from '../spectra-of-group.ts';
 import type { PatchMeasure } from './measure.ts';
+
+const CLASSES = ['none', 'faint', 'low', 'moderate', 'high'] as const;
+
+/** One class apart is no quarrel: ΔB is taken with D50's UV, which is less than the norm's D65. */
+function brightenerQuarrel({ brightenerClaim: claim }: Claims, found: Figure): string | undefined {
+  if (claim === 'not stated' || found.shape !== 'scalar') return undefined;
+  const measured = brightenerClass(found.value);
+  if (Math.abs(CLASSES.indexOf(claim) - CLASSES.indexOf(measured)) < 2) return undefined;
+  const says = claim === 'none' ? 'no brightener' : `${claim === 'high' ? 'much' : claim} brightener`;
+  return `Claimed and measured disagree: the maker says ${says}, measured it is ${measured} (ΔB ${formatNumber(found.value, 1)} %).`;
+}
 
 export const brightenerDeltaB: PatchMeasure = {
   key: 'brightenerDeltaB',
@@ -13,6 +27,7 @@ export const brightenerDeltaB: PatchMeasure = {
   scale: 'unjudged',
   words: ['more brightened', 'less brightened'],
   echoes: 'brightenerShift',
+  claim: { name: 'Brightener', says: (paper) => paper.brightenerClaim, quarrel: brightenerQuarrel },
   needs: ['white'],
   compute: ({ reading, white, withoutUv, unserved }) => {
     if (reading.condition !== 'M1' && reading.condition !== 'M0')

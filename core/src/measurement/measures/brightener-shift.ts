@@ -10,6 +10,7 @@ export const brightenerShift: PatchMeasure = {
   digits: 1,
   scale: 'deltaE',
   words: ['more brightened', 'less brightened'],
+  likeness: { name: 'Brightener', unit: 'Δb*', digits: 1, one: 1.5, weight: 1 },
   needs: ['white'],
   compute: ({ reading, white, withoutUv, unserved, repeatability: r }) => {
     if (reading.condition !== 'M1' && reading.condition !== 'M0')

@@ -15,6 +15,7 @@ export const dmax: PatchMeasure = {
   trial: true,
   uvBlind: true,
   words: ['blacker', 'less black'],
+  likeness: { name: 'Black', unit: 'D', digits: 2, one: 0.1, weight: 1 },
   needs: ['black'],
   compute: ({ black, repeatability: r }) => ({
     shape: 'scalar',

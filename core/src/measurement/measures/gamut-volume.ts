@@ -17,6 +17,14 @@ export const gamutVolume: PatchMeasure = {
   scale: 'percent',
   better: 'higher',
   words: ['larger in gamut', 'smaller in gamut'],
+  likeness: {
+    name: 'Gamut',
+    unit: '%',
+    digits: 0,
+    one: 5,
+    weight: 1,
+    apart: (p, q) => (p.shape === 'scalar' && q.shape === 'scalar' ? (100 * (p.value - q.value)) / q.value : undefined),
+  },
   needs: [],
   compute: ({ gamut, gamutFault, groups, repeatability: r }) => {
     if (!gamut) return { shape: 'missing', why: gamutFault ?? 'The readings hold no colours.' };

@@ -18,6 +18,7 @@ const at = (angleDeg: GlossObservation['angleDeg'], use: string): BenchMeasure =
   toldInUnit: true,
   words: ['glossier', 'less glossy'],
   echoes: angleDeg === 60 ? undefined : 'gloss60',
+  likeness: angleDeg === 60 ? { name: 'Gloss at 60°', unit: 'GU', digits: 0, one: 8, weight: 1 } : undefined,
   observe: (observations) => {
     const found = latest(observations, 'gloss', (o) => o.angleDeg === angleDeg);
     if (!found) return { shape: 'missing', why: `A gloss reading at ${angleDeg}° is missing.` };

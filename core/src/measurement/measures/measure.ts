@@ -1,5 +1,6 @@
 import type { Lab } from '../../colour/types.ts';
 import type { GamutMesh } from '../../gamut/mesh.ts';
+import type { Claims } from '../../paper.ts';
 import type { Figure } from '../figure.ts';
 import type { RampStep } from '../neutral-ramp.ts';
 import type { Observation } from '../observations.ts';
@@ -49,6 +50,36 @@ export interface MeasureFacts {
   readonly trial?: true;
   /** Judged by eye; measured where absent. */
   readonly judged?: true;
+  /** What a maker claims of it. */
+  readonly claim?: Claim;
+  /** A sheet’s like is looked for by it. */
+  readonly likeness?: Trait;
+}
+
+/** What a maker says of a paper in a measure's terms. */
+export interface Claim {
+  readonly name: string;
+  /** In words, with its unit; undefined where nothing is claimed. */
+  readonly says: (paper: Claims) => string | undefined;
+  /** Where it and what was found do not go together, in a sentence. */
+  readonly quarrel?: (paper: Claims, found: Figure) => string | undefined;
+}
+
+/** How far two sheets lie apart in a measure, for a search that counts such steps. */
+export interface Trait {
+  readonly name: string;
+  readonly unit: string;
+  readonly digits: number;
+  /** Difference that counts as one step (our own choice). */
+  readonly one: number;
+  /** What it counts for where no hand says otherwise (our own choice). */
+  readonly weight: number;
+  /** In the unit; one less the other where absent. */
+  readonly apart?: (of: Figure, than: Figure) => number | undefined;
+  /** It has no direction: "apart", and not "more" or "less". */
+  readonly unsigned?: true;
+  /** What is claimed of both stands in where it was not measured of both. */
+  readonly claimed?: (paper: Pick<Claims, 'weightGsm' | 'thicknessUm'>) => number | undefined;
 }
 
 /** What a light leaves of a print, for an eye that has got used to it. */

@@ -27,6 +27,8 @@ export const textureAmplitude: BenchMeasure = {
   scale: 'unjudged',
   spoken: true,
   words: ['rougher', 'smoother'],
+  claim: { name: 'Surface', says: (paper) => paper.surface },
+  likeness: { name: 'Texture', unit: 'L*', digits: 2, one: 0.5, weight: 1 },
   observe: (observations) => {
     const found = latest(observations, 'texture');
     return found ? { shape: 'scalar', value: found.amplitudeL, sd: found.amplitudeSd } : NO_SCAN;

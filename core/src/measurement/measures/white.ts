@@ -1,3 +1,4 @@
+import { deltaE2000 } from '../../colour/difference.ts';
 import type { MeasurementCondition } from '../reading.ts';
 import { channelSd } from '../noise.ts';
 import type { PatchMeasure } from './measure.ts';
@@ -11,6 +12,15 @@ export const white: PatchMeasure = {
   digits: 1,
   scale: 'deltaE',
   words: ['lighter', 'darker'],
+  likeness: {
+    name: 'White',
+    unit: 'ΔE00',
+    digits: 1,
+    one: 1,
+    weight: 1,
+    unsigned: true,
+    apart: (p, q) => (p.shape === 'colour' && q.shape === 'colour' ? deltaE2000(p.lab, q.lab) : undefined),
+  },
   needs: ['white'],
   compute: ({ white: patch, repeatability }) => ({
     shape: 'colour',
@@ -28,6 +38,7 @@ const under = (condition: MeasurementCondition, name: string, definition: string
   name,
   definition,
   echoes: 'white',
+  likeness: undefined,
   underLight: undefined,
   needs: [],
   compute: (facts) => {
