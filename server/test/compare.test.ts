@@ -280,7 +280,22 @@ describe('a sample pack', () => {
       testPage: true,
       crops: [],
     };
+    // How it would lie is told before it is planned, as it will be; and nothing is kept of the asking.
+    const { name: _, types: __, ...sheets } = input;
+    const look = (over: object = {}) =>
+      rakuen.call<{ each: Omit<Pack['plan'][number], 'id'> }>('POST', '/api/packs/look', {
+        ...sheets,
+        sheets: 4,
+        ...over,
+      });
+    const { each } = (await look()).body;
+    expect((await look({ sheets: 1 })).body.each).toMatchObject({ left: 0, lacking: [{ kind: 'test page' }] });
+    for (const wrong of [{ sheets: 0 }, { sheets: 2.5 }, { widthMm: null }, { chartId: types[0] }, { colour: 1 }])
+      expect((await look(wrong)).status).toBeGreaterThanOrEqual(400);
+    expect((await rakuen.call<Pack[]>('GET', '/api/packs')).body).toEqual([]);
+
     const { status, body: pack } = await rakuen.call<Pack>('POST', '/api/packs', input);
+    expect(pack.plan.map(({ id: _id, ...plan }) => plan)).toEqual([each, each]);
     expect(status).toBe(201);
     expect(pack.plan.map((t) => [t.id, t.sheets.map((s) => s.items.map((i) => i.kind)), t.left])).toEqual(
       types.map((id) => [id, [['chart'], ['test page']], 2]),

@@ -17,11 +17,22 @@ const OWN = [
   'structuredClone',
 ];
 
+/** Node's own form data, which the page fills from a form. */
+const readsForms = (OfThePage) =>
+  class extends globalThis.FormData {
+    constructor(form) {
+      super();
+      if (form) for (const [name, value] of new OfThePage(form)) this.append(name, value);
+    }
+  };
+
 /** A page for hooks and elements, with Node's own way of asking a server. */
 export default class DomEnvironment extends TestEnvironment {
   async setup() {
     await super.setup();
+    const { FormData: OfThePage } = this.global;
     for (const name of OWN) this.global[name] = globalThis[name];
+    this.global.FormData = readsForms(OfThePage);
     this.global.IS_REACT_ACT_ENVIRONMENT = true;
   }
 }

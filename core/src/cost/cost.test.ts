@@ -1,3 +1,4 @@
+import { pricePerM2 } from './price-per-m2.ts';
 import fc from 'fast-check';
 import { inkTaken } from '../simulation/printer.ts';
 import { standIn } from '../simulation/stand-in.ts';
@@ -137,5 +138,22 @@ describe('ink of a simulated printer', () => {
   it('a saturated colour takes more than its density says', () => {
     // Pure yellow is light, and a whole area of ink.
     expect(taken([1, 1, 0]) / taken([0, 0, 0])).toBeGreaterThan(0.5);
+  });
+});
+
+describe('a price a square metre', () => {
+  const a4 = { widthMm: 210, heightMm: 297, sheets: 25 };
+
+  it('is that of the cheapest size that has one', () => {
+    expect(pricePerM2([{ ...a4, packPrice: 50 }])).toBeCloseTo(50 / (25 * 0.06237), 9);
+    expect(
+      pricePerM2([{ ...a4, packPrice: 50 }, { widthMm: 610, heightMm: 15_000, sheets: 1, packPrice: 183 }, a4]),
+    ).toBe(20);
+  });
+
+  it('is not known where no size has a price, and nothing where it costs nothing', () => {
+    expect(pricePerM2([a4])).toBeUndefined();
+    expect(pricePerM2([])).toBeUndefined();
+    expect(pricePerM2([{ ...a4, packPrice: 0 }])).toBe(0);
   });
 });

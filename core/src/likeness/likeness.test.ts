@@ -1,5 +1,5 @@
 import type { Figure } from '../measurement/figure.ts';
-import { EVEN_WEIGHTS, findLikes, profileDonors, type LikeCandidate } from './likeness.ts';
+import { EVEN_WEIGHTS, findLikes, profileDonors, TRAITS, type LikeCandidate } from './likeness.ts';
 
 const sheet = (
   id: string,
@@ -77,5 +77,41 @@ describe('a profile for an uncoated sheet', () => {
     ]);
     expect(donors.map((d) => d.id)).toEqual(['warm', 'near']);
     expect(donors[0].changes.find((c) => c.key === 'dmax')!.change).toBeGreaterThan(0.4);
+  });
+});
+
+describe('what a search goes by', () => {
+  it('stands in the measures: each with a name, a step and what it counts for', () => {
+    expect(TRAITS.map((t) => t.trait.name).sort()).toEqual([
+      'Black',
+      'Brightener',
+      'Gamut',
+      'Gloss at 60°',
+      'Texture',
+      'Weight',
+      'White',
+    ]);
+    for (const { trait } of TRAITS) expect(Math.min(trait.one, trait.weight)).toBeGreaterThan(0);
+  });
+
+  const scalar = (value: number): Figure => ({ shape: 'scalar', value, sd: 1 });
+  const weighed = (id: string, figures: Record<string, Figure>, weightGsm?: number) =>
+    sheet(id, [97, 0, 2], 1.65, { figures, weightGsm });
+  const changeOf = (key: string, of: LikeCandidate, than: LikeCandidate) =>
+    findLikes(than, [of])[0].changes.find((c) => c.key === key)!.change;
+
+  it('weighed is held against weighed, else claimed against claimed, and never one against the other', () => {
+    const both = weighed('both', { weight: scalar(290) }, 310);
+    expect(changeOf('weight', weighed('a', { weight: scalar(300) }, 250), both)).toBe(10);
+    expect(changeOf('weight', weighed('a', {}, 250), both)).toBe(-60);
+    expect(changeOf('weight', weighed('a', { weight: scalar(300) }), weighed('b', {}, 310))).toBeUndefined();
+  });
+
+  it('a gamut changes in percent of the one that is missed; a white has no direction', () => {
+    const [small, large] = [weighed('s', { gamutVolume: scalar(400) }), weighed('l', { gamutVolume: scalar(500) })];
+    expect(changeOf('gamutVolume', large, small)).toBe(25);
+    expect(changeOf('gamutVolume', small, large)).toBe(-20);
+    const [p, q] = [sheet('p', [97, 0, 2], 1.6), sheet('q', [95, 0, 4], 1.6)];
+    expect(changeOf('white', p, q)).toBeCloseTo(changeOf('white', q, p)!, 6);
   });
 });

@@ -1,5 +1,5 @@
 import type { BrightenerClaim } from '../paper.ts';
-import { disagreements } from './claims.ts';
+import { CLAIMS, disagreements } from './claims.ts';
 import type { Figure, ScalarFigure } from './figure.ts';
 
 const brightenerDisagreement = (brightenerClaim: BrightenerClaim, brightenerDeltaB: Figure | undefined) =>
@@ -47,5 +47,33 @@ describe('claimed against measured weight and thickness', () => {
     expect(found(245)[0]).toMatch(/7 % heavier/);
     expect(found(222)).toEqual([]);
     expect(found(216, 10)).toEqual([]);
+  });
+});
+
+describe('what a maker claims stands in the measure that can bear it out', () => {
+  const open = { brightenerClaim: 'not stated' } as const;
+  const full = { brightenerClaim: 'low', surface: 'smooth', weightGsm: 310.5, thicknessUm: 480 } as const;
+
+  it('each has a name of its own, and words only where something is claimed', () => {
+    expect(new Set(CLAIMS.map((c) => c.claim.name)).size).toBe(CLAIMS.length);
+    expect(CLAIMS.map(({ claim }) => `${claim.name}: ${claim.says(full)}`).sort()).toEqual([
+      'Brightener: low',
+      'Bulk: 1.55 cm³/g',
+      'Surface: smooth',
+      'Thickness: 480 µm',
+      'Weight: 310.5 g/m²',
+    ]);
+    expect(CLAIMS.flatMap(({ claim }) => claim.says(open) ?? [])).toEqual(['not stated']);
+  });
+
+  it('a weight that is off by more than a mill may be, and more than the noise, is a quarrel; a missing one is none', () => {
+    const weighed = (value: number, sd = 1) => disagreements(full, { weight: { shape: 'scalar', value, sd } });
+    expect(weighed(311)).toEqual([]);
+    expect(weighed(280, 40)).toEqual([]);
+    expect(weighed(280)).toEqual([
+      'Claimed and measured disagree: the maker says 311 g/m², measured it is 280: 10 % lighter.',
+    ]);
+    expect(disagreements(full, { weight: { shape: 'missing', why: '' } })).toEqual([]);
+    expect(disagreements(open, { weight: { shape: 'scalar', value: 280, sd: 1 } })).toEqual([]);
   });
 });
