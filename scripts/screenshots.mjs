@@ -32,7 +32,7 @@ const VIEWS = [
     'session',
     '/readings/sessions',
     async (page) => {
-      await page.getByLabel(/rehearses/).selectOption('slipped');
+      await page.getByLabel(/^To practise/).selectOption('slipped');
       await page.getByRole('button', { name: 'Begin to read' }).click();
       await page.getByRole('button', { name: 'Read strip 1' }).click();
       await page.getByRole('button', { name: 'Read strip 2' }).click();
