@@ -83,6 +83,14 @@ export async function show(children: ReactNode, store = freshStore()): Promise<S
   };
 }
 
+/** Writes into a field, as a hand does it. */
+export const write = (field: HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement, text: string) =>
+  act(async () => {
+    Object.getOwnPropertyDescriptor(Object.getPrototypeOf(field), 'value')!.set!.call(field, text);
+    field.dispatchEvent(new Event('input', { bubbles: true }));
+    field.dispatchEvent(new Event('change', { bubbles: true }));
+  });
+
 /** Uses a hook on a page of its own: `now()` is what it gave last. */
 export async function using<T>(hook: () => T, store = freshStore()) {
   let last: T;

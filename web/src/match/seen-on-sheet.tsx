@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { PictureView } from '@rakuen/contract/pictures';
+import type { ApiError } from '@rakuen/contract/settings';
 import type { MarkOnSheet } from '@rakuen/core/match/on-sheet';
 import { percent } from '@rakuen/core/match/words';
 import { onSheetUrl } from '../pictures/picture-api.ts';
@@ -8,6 +9,12 @@ import { onSheetUrl } from '../pictures/picture-api.ts';
 const WORTH_A_MARK = 2;
 /** Less of a picture is not worth a word. */
 const WORTH_A_WORD = 0.002;
+
+/** Why the server gives no image, in its own words. */
+async function whyNot(answer: Response): Promise<string> {
+  const { message, remedy } = (await answer.json().catch(() => ({}))) as Partial<ApiError>;
+  return ['It can’t be shown.', message, remedy].filter(Boolean).join(' ');
+}
 
 /** The picture as it would look on a sheet, where it will hang; marks where it loses something. */
 export function SeenOnSheet({
@@ -26,17 +33,17 @@ export function SeenOnSheet({
   className?: string;
 }) {
   const url = onSheetUrl(picture.id, conditionId, picture.commission, px);
-  const [drawn, setDrawn] = useState<{ url: string; src?: string; beyond: number; failed?: boolean }>();
+  const [drawn, setDrawn] = useState<{ url: string; src?: string; beyond: number; fault?: string }>();
   useEffect(() => {
     let src: string | undefined;
     const stop = new AbortController();
     fetch(url, { signal: stop.signal })
       .then(async (answer) => {
-        if (!answer.ok) return setDrawn({ url, beyond: 0, failed: true });
+        if (!answer.ok) return setDrawn({ url, beyond: 0, fault: await whyNot(answer) });
         src = URL.createObjectURL(await answer.blob());
         setDrawn({ url, src, beyond: Number(answer.headers.get('X-Beyond-Screen') ?? 0) });
       })
-      .catch(() => undefined);
+      .catch(() => stop.signal.aborted || setDrawn({ url, beyond: 0, fault: 'It could not be fetched.' }));
     return () => {
       stop.abort();
       if (src) URL.revokeObjectURL(src);
@@ -64,7 +71,7 @@ export function SeenOnSheet({
         )}
       </div>
       <figcaption className="text-[12px] leading-tight text-quiet">
-        {current?.failed && 'It can’t be shown.'}
+        {current?.fault}
         {current && current.beyond > WORTH_A_WORD && `This screen can’t show ${percent(current.beyond)} of it.`}
       </figcaption>
     </figure>

@@ -2,7 +2,7 @@
 import type { PaperView } from '@rakuen/contract/papers';
 import { act } from 'react';
 import { partly } from '../../test/partly.ts';
-import { refused, serve, show, type Answers } from '../../test/studio.tsx';
+import { refused, serve, show, type Answers, write } from '../../test/studio.tsx';
 import { PaperDialog } from './paper-dialog.tsx';
 
 const KEPT: PaperView = partly({
@@ -43,13 +43,7 @@ async function dialog(answers: Answers, paper?: PaperView) {
     isClosed: () => closed,
     field,
     text: () => box().textContent!,
-    write: (label: string, text: string) =>
-      act(async () => {
-        const input = field(label);
-        Object.getOwnPropertyDescriptor(Object.getPrototypeOf(input), 'value')!.set!.call(input, text);
-        input.dispatchEvent(new Event('input', { bubbles: true }));
-        input.dispatchEvent(new Event('change', { bubbles: true }));
-      }),
+    write: (label: string, text: string) => write(field(label), text),
     press: async (words: string) => {
       const button = [...box().querySelectorAll('button')].find((b) => b.textContent!.startsWith(words))!;
       await act(async () => button.click());

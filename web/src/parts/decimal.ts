@@ -23,9 +23,17 @@ export const aboveNoughtOrNone = {
   validate: (v?: number) => v === undefined || v > 0 || ABOVE,
 } as const;
 
+const NUMBER = 'A number, as 120 or 120,5';
+/** Rule of a form that keeps what was typed as it stands: a number, whatever it is. */
+export const typedNumber = {
+  validate: (v: string) => (!Number.isNaN(decimal(v)) && v.trim() !== '' ? true : NUMBER),
+} as const;
+/** The same where it may be left open. */
+export const typedNumberOrNone = { validate: (v: string) => (Number.isNaN(decimal(v)) ? NUMBER : true) } as const;
+
 /** A field of a plain form that takes a number: what is none is told when the form is sent, and never dropped. */
 export const NUMBER_TYPED = {
   inputMode: 'decimal',
   pattern: '\\s*-?\\d+([.,]\\d+)?\\s*',
-  title: 'A number, as 120 or 120,5',
+  title: NUMBER,
 } as const;

@@ -13,7 +13,7 @@ import { Conflict, theirsOf } from '../parts/conflict.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 import { useChangePictureMutation } from './picture-api.ts';
 import { GroundField } from './ground-field.tsx';
-import { decimal } from '../parts/decimal.ts';
+import { decimal, typedNumber, typedNumberOrNone } from '../parts/decimal.ts';
 
 interface Fields {
   longSideMm: string;
@@ -111,13 +111,23 @@ const fieldsOf = (c: PictureView['commission']): Fields => ({
   wishes: c.wishes ?? '',
 });
 
+/** What was typed of a ground: none where nothing was. */
+const groundOf = (typed: string): number[] =>
+  typed
+    .split(/[;\s]+/)
+    .filter(Boolean)
+    .map(decimal);
+const THREE = {
+  validate(typed: string) {
+    const ground = groundOf(typed);
+    return ground.length === 0 || (ground.length === 3 && !ground.some(Number.isNaN))
+      ? true
+      : 'Three numbers, as 94,1; 0,2; 1,5';
+  },
+} as const;
+
 function commissionOf(f: Fields): CommissionInput {
-  const ground = f.ground.trim()
-    ? f.ground
-        .split(/[;\s]+/)
-        .filter(Boolean)
-        .map(decimal)
-    : undefined;
+  const ground = groundOf(f.ground);
   return {
     longSideMm: decimal(f.longSideMm),
     viewingMm: decimal(f.viewingCm) * 10,
@@ -129,28 +139,33 @@ function commissionOf(f: Fields): CommissionInput {
     lux: decimal(f.lux),
     mustLast: f.mustLast,
     vetoes: f.vetoes || [],
-    ...(ground && { originalGround: asThree(ground) }),
+    ...(ground.length > 0 && { originalGround: asThree(ground) }),
     ...(f.signedOffBy.trim() && { signedOffBy: f.signedOffBy.trim() }),
     ...(f.deadline && { deadline: f.deadline }),
     ...(f.wishes.trim() && { wishes: f.wishes.trim() }),
   };
 }
 
-function CommissionFields({ form: { register, setValue } }: { form: UseFormReturn<Fields> }) {
+function CommissionFields({ form: { register, setValue, formState } }: { form: UseFormReturn<Fields> }) {
   const { lights } = useLight();
+  const number = (name: 'longSideMm' | 'viewingCm' | 'copies' | 'editionOf' | 'lux') => ({
+    inputMode: 'decimal' as const,
+    error: formState.errors[name]?.message,
+    ...register(name, name === 'editionOf' ? typedNumberOrNone : typedNumber),
+  });
   return (
     <>
-      <TextField label="Longer side" unit="mm" inputMode="decimal" {...register('longSideMm')} />
-      <TextField label="Seen from" unit="cm" inputMode="decimal" {...register('viewingCm')} />
-      <TextField label="Copies" inputMode="numeric" {...register('copies')} />
-      <TextField label="Numbered, of" unit="(empty: open)" inputMode="numeric" {...register('editionOf')} />
+      <TextField label="Longer side" unit="mm" {...number('longSideMm')} />
+      <TextField label="Seen from" unit="cm" {...number('viewingCm')} />
+      <TextField label="Copies" {...number('copies')} />
+      <TextField label="Numbered, of" unit="(empty: open)" {...number('editionOf')} />
       <ChoiceField
         label="Light"
         className="col-span-2"
         options={lights.map((l) => [l.key, l.name] as const)}
         {...register('light')}
       />
-      <TextField label="Level" unit="lx" inputMode="decimal" {...register('lux')} />
+      <TextField label="Level" unit="lx" {...number('lux')} />
       <ChoiceField label="Glass" options={GLASSES.map((g) => [g.key, g.name] as const)} {...register('glass')} />
       <TickField label="It will be handled" className="col-span-2" {...register('handled')} />
       <TickField label="It is to last" className="col-span-2" {...register('mustLast')} />
@@ -162,7 +177,11 @@ function CommissionFields({ form: { register, setValue } }: { form: UseFormRetur
           ))}
         </div>
       </fieldset>
-      <GroundField field={register('ground')} onRead={(lab) => setValue('ground', lab)} />
+      <GroundField
+        field={register('ground', THREE)}
+        error={formState.errors.ground?.message}
+        onRead={(lab) => setValue('ground', lab)}
+      />
       <TextField label="Signed off by" {...register('signedOffBy')} />
       <TextField label="Deadline" type="date" {...register('deadline')} />
       <AreaField label="Wishes" className="col-span-4" {...register('wishes')} />

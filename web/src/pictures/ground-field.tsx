@@ -7,8 +7,16 @@ import { TextField } from '../parts/form.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 
 /** Colour of the ground an original lies on: typed, or taken from a reading of it. */
-export function GroundField({ field, onRead }: { field: UseFormRegisterReturn; onRead: (lab: string) => void }) {
-  const [preview, { data, error }] = usePreviewReadingMutation();
+export function GroundField({
+  field,
+  error,
+  onRead,
+}: {
+  field: UseFormRegisterReturn;
+  error?: string;
+  onRead: (lab: string) => void;
+}) {
+  const [preview, { data, error: refused }] = usePreviewReadingMutation();
   const found = data?.figures.white as ColourFigure | undefined;
   const read = async (file: File) => {
     const { data: taken } = await preview({ file });
@@ -23,11 +31,12 @@ export function GroundField({ field, onRead }: { field: UseFormRegisterReturn; o
           unit="L*; a*; b*"
           className="min-w-0 flex-1"
           placeholder="none: no reproduction"
+          error={error}
           {...field}
         />
         <FileButton label="From a reading" accept={READING_FILES} onFile={(file) => void read(file)} />
       </div>
-      <ErrorNote error={error} />
+      <ErrorNote error={refused} />
       {data && (
         <p role="status" className="text-[13px]">
           {found?.shape === 'colour'

@@ -22,7 +22,7 @@ import {
   useSpoilageQuery,
 } from './print-api.ts';
 import { PrintPlaces } from './print-places.tsx';
-import { decimal } from '../parts/decimal.ts';
+import { decimal, NUMBER_TYPED } from '../parts/decimal.ts';
 import { AddBox } from './add-box.tsx';
 
 /** What lies in the drawer, what is spoilt, and what the studio reckons with. */
@@ -277,7 +277,7 @@ function Rates() {
       >
         <div className="grid grid-cols-2 gap-x-3 gap-y-2">
           {FIELDS.map(([key, name]) => (
-            <TextField key={key} label={name} name={key} inputMode="decimal" required defaultValue={data[key]} />
+            <TextField key={key} label={name} name={key} {...NUMBER_TYPED} required defaultValue={data[key]} />
           ))}
           <TextField label="Currency" name="currency" maxLength={3} required defaultValue={data.currency} />
         </div>

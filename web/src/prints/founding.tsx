@@ -18,7 +18,7 @@ export function Founding({ onClose }: { onClose: () => void }) {
   const at = useStart();
   const [found, founding] = useFoundEditionMutation();
   const [size, setSize] = useState('12');
-  const of = Math.round(Number(size));
+  const of = Math.round(decimal(size));
   if (!at) return <p className="mb-4">An edition is of a picture on a sheet: bring both first.</p>;
   return (
     <form
@@ -115,7 +115,7 @@ function Asked({
       <TextField
         label="Numbered prints"
         unit="empty: open edition"
-        inputMode="numeric"
+        {...NUMBER_TYPED}
         value={size}
         onChange={(e) => onSize(e.target.value)}
       />

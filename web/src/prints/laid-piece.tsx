@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import type { PieceInput } from '@rakuen/contract/layouts';
 import { BORDER_STYLES, type BorderStyle } from '@rakuen/core/layout/borders';
 import { GRAINS, type Grain } from '@rakuen/core/layout/lie';
@@ -16,18 +17,8 @@ export function LaidPiece({
   onChange: (what: Partial<PieceInput>) => void;
   onAway: () => void;
 }) {
-  const number = (key: 'widthMm' | 'heightMm' | 'copies' | 'borderMm', label: string, unit?: string) => (
-    <TextField
-      label={label}
-      unit={unit}
-      inputMode="decimal"
-      defaultValue={p[key]}
-      onBlur={(e) => {
-        const value = decimal(e.target.value);
-        if (value >= (key === 'borderMm' ? 0 : 1)) onChange({ [key]: key === 'copies' ? Math.round(value) : value });
-      }}
-      className="w-20"
-    />
+  const number = (name: Dimension, label: string, unit?: string) => (
+    <Dimensioned key={name} {...{ name, label, unit, piece: p, onChange }} />
   );
   return (
     <li className="border-b border-line py-2">
@@ -67,5 +58,41 @@ export function LaidPiece({
         />
       </div>
     </li>
+  );
+}
+
+type Dimension = 'widthMm' | 'heightMm' | 'copies' | 'borderMm';
+
+/** A number of a piece: what can't be laid is told, and the drawing stays as it was. */
+function Dimensioned({
+  name,
+  label,
+  unit,
+  piece,
+  onChange,
+}: {
+  name: Dimension;
+  label: string;
+  unit?: string;
+  piece: PieceInput;
+  onChange: (what: Partial<PieceInput>) => void;
+}) {
+  const [wrong, setWrong] = useState(false);
+  const least = name === 'borderMm' ? 0 : 1;
+  return (
+    <TextField
+      label={label}
+      unit={unit}
+      inputMode="decimal"
+      defaultValue={piece[name]}
+      error={wrong ? `From ${least}` : undefined}
+      onBlur={(e) => {
+        const value = decimal(e.target.value);
+        const fits = e.target.value.trim() !== '' && value >= least;
+        setWrong(!fits);
+        if (fits) onChange({ [name]: name === 'copies' ? Math.round(value) : value });
+      }}
+      className="w-20"
+    />
   );
 }

@@ -3,7 +3,7 @@ import type { PrintView } from '@rakuen/contract/prints';
 import type { SettingKey } from '@rakuen/contract/vocabulary';
 import { act } from 'react';
 import { partly } from '../../test/partly.ts';
-import { refused, serve, show, type Answers } from '../../test/studio.tsx';
+import { refused, serve, show, type Answers, write } from '../../test/studio.tsx';
 import { SettingChoice } from './setting-choice.tsx';
 
 const print: PrintView = partly({
@@ -27,12 +27,7 @@ async function opened(name: SettingKey, answers: Answers) {
     field: () => shown.page.querySelector<HTMLInputElement | HTMLSelectElement>('input, select'),
     options: () => [...shown.page.querySelectorAll('option')].map((o) => o.textContent),
     write: (text: string) =>
-      act(async () => {
-        const input = shown.page.querySelector<HTMLInputElement | HTMLSelectElement>('input, select')!;
-        Object.getOwnPropertyDescriptor(Object.getPrototypeOf(input), 'value')!.set!.call(input, text);
-        input.dispatchEvent(new Event('input', { bubbles: true }));
-        input.dispatchEvent(new Event('change', { bubbles: true }));
-      }),
+      write(shown.page.querySelector<HTMLInputElement | HTMLSelectElement>('input, select')!, text),
     send: () =>
       act(
         async () =>

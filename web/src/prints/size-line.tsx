@@ -6,7 +6,7 @@ import { formatNumber } from '@rakuen/core/measurement/show';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { ChoiceField, TextField } from '../parts/form.tsx';
 import { useBoxesQuery } from './print-api.ts';
-import { decimal } from '../parts/decimal.ts';
+import { decimal, NUMBER_TYPED } from '../parts/decimal.ts';
 
 /** How large, how many, from which box. */
 export function SizeLine({
@@ -63,12 +63,13 @@ export function SizeLine({
         label="Width"
         unit="mm"
         name="width"
-        inputMode="decimal"
+        required
+        {...NUMBER_TYPED}
         defaultValue={print.widthMm}
         autoFocus
         className="w-28"
       />
-      <TextField label="Copies" name="copies" inputMode="numeric" defaultValue={print.copies} className="w-24" />
+      <TextField label="Copies" name="copies" required {...NUMBER_TYPED} defaultValue={print.copies} className="w-24" />
       {own.length > 0 && (
         <ChoiceField
           label="From the box"

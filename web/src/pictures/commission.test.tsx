@@ -1,0 +1,82 @@
+/** @jest-environment ./web/test/dom-environment.mjs */
+import type { PictureView } from '@rakuen/contract/pictures';
+import { act } from 'react';
+import { partly } from '../../test/partly.ts';
+import { serve, show, write } from '../../test/studio.tsx';
+import { CommissionDialog } from './commission-dialog.tsx';
+
+const PICTURE: PictureView = partly({
+  id: 'p',
+  title: 'Salt',
+  revision: 7,
+  commissioned: false,
+  commission: {
+    longSideMm: 400,
+    viewingMm: 800,
+    copies: 1,
+    handled: false,
+    light: 'D50',
+    glass: 'none',
+    lux: 300,
+    mustLast: true,
+    vetoes: [],
+  },
+});
+
+async function dialog() {
+  const asked = serve(({ method }) => (method === 'GET' ? [] : PICTURE));
+  let closed = false;
+  const { store, leave } = await show(<CommissionDialog picture={PICTURE} onClose={() => (closed = true)} />);
+  const box = () => document.querySelector('[role="dialog"]')!;
+  const field = (label: string) =>
+    document.getElementById(
+      [...box().querySelectorAll('label')].find((l) => l.textContent!.startsWith(label))!.htmlFor,
+    ) as HTMLInputElement;
+  return {
+    store,
+    leave,
+    isClosed: () => closed,
+    errorOf: (label: string) => field(label).parentElement!.querySelector('[role="alert"]')?.textContent,
+    write: (label: string, text: string) => write(field(label), text),
+    keep: async () => {
+      const keep = [...box().querySelectorAll('button')].find((b) => b.textContent === 'Keep it')!;
+      await act(async () => keep.click());
+      await act(() => new Promise((done) => setTimeout(done, 30)));
+    },
+    sent: () => asked.filter((a) => a.method === 'PATCH').map((a) => (a.body as { commission: object }).commission),
+  };
+}
+
+describe('where a picture will live', () => {
+  it('is kept as a hand writes it: a decimal comma, centimetres, a ground of three numbers', async () => {
+    const at = await dialog();
+    await at.write('Longer side', '420,5');
+    await at.write('Seen from', '90');
+    await at.write('Ground of the original', '94,1; 0,2; 1,5');
+    await at.keep();
+    expect(at.sent()).toEqual([
+      expect.objectContaining({ longSideMm: 420.5, viewingMm: 900, originalGround: [94.1, 0.2, 1.5] }),
+    ]);
+    expect(at.sent()[0]).not.toHaveProperty('editionOf');
+    expect(at.isClosed()).toBe(true);
+    await at.leave();
+  });
+
+  it.each([
+    ['Longer side', 'large', 'A number, as 120 or 120,5'],
+    ['Copies', '', 'A number, as 120 or 120,5'],
+    // Would be an open edition if it were dropped.
+    ['Numbered, of', 'a dozen', 'A number, as 120 or 120,5'],
+    ['Ground of the original', '94,1; 0,2', 'Three numbers, as 94,1; 0,2; 1,5'],
+    ['Ground of the original', 'cream', 'Three numbers, as 94,1; 0,2; 1,5'],
+    ['Ground of the original', '94; 0; 1; 2', 'Three numbers, as 94,1; 0,2; 1,5'],
+  ])('%s: “%s” is told at its field, and nothing is sent nor lost', async (label, typed, told) => {
+    const at = await dialog();
+    await at.write(label, typed);
+    await at.keep();
+    expect(at.errorOf(label)).toBe(told);
+    expect(at.sent()).toEqual([]);
+    expect(at.isClosed()).toBe(false);
+    await at.leave();
+  });
+});
