@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { readLast } from '@rakuen/server/work/read-last';
+import { KEPT_BYTES, readLast } from '@rakuen/server/work/read-last';
 import { fixture } from './rakuen.ts';
 
 const bytes = readFileSync(fixture('fogra29l.cgats.txt'));
@@ -30,11 +30,18 @@ describe('a file of readings that is asked for again', () => {
     for (let i = 0; i < 2; i++) expect(() => readLast(cut)).toThrow(/broken|end|closed/i);
   });
 
-  it('is taken apart anew once others came', () => {
+  it('is taken apart anew once so many others came that they are too much to keep in mind; a huge one is not kept', () => {
     const once = readLast(bytes);
-    for (let i = 0; i < 20; i++) readLast(Buffer.concat([bytes, Buffer.from(' '.repeat(i + 1))]));
+    const others = 6;
+    const wide = Buffer.concat([bytes, Buffer.alloc(Math.ceil(KEPT_BYTES / others), ' ')]);
+    for (let i = 0; i < others - 2; i++)
+      readLast(Buffer.concat([wide, Buffer.from(String.fromCharCode(10).repeat(i))]));
+    expect(readLast(bytes)).toBe(once);
+    for (let i = 0; i < others; i++) readLast(Buffer.concat([wide, Buffer.from('\n \n'.repeat(i + 1))]));
     const again = readLast(bytes);
     expect(again).not.toBe(once);
     expect(again).toEqual(once);
+    const huge = Buffer.concat([bytes, Buffer.alloc(KEPT_BYTES, ' ')]);
+    expect(readLast(huge)).not.toBe(readLast(huge));
   });
 });
