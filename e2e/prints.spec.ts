@@ -220,5 +220,13 @@ test('the book: a paper’s life and a picture’s; what is asked is answered in
   await expect(page.getByRole('region', { name: 'Spoilt this quarter' })).toContainText('Wilson 1927');
   await page.getByRole('region', { name: 'In the drawer' }).getByRole('link', { name: 'Chalk Rag' }).click();
   await expect(page.getByRole('region', { name: 'Verdicts' })).toContainText('“muddy” was said of three');
+  // What was printed last comes first; what was only decided comes after.
+  const on = page.getByRole('region', { name: 'Pictures on it' }).getByRole('listitem');
+  const told = await on.allInnerTexts();
+  const printed = told.map((t) => !t.includes('not printed'));
+  expect(printed).toEqual([...printed].sort((a, b) => Number(b) - Number(a)));
+  await page.reload();
+  await expect(on.first()).toBeVisible();
+  expect(await on.allInnerTexts()).toEqual(told);
   await expectAccessible(page);
 });

@@ -40,7 +40,8 @@ export class LivesService {
     const made = await this.made('p.pictureId = ?', id);
     const conditions = await this.database.query<{ id: string; paper: string; condition: string; paperId: string }[]>(
       `SELECT c.id, c.paperId, s.name AS paper, c.printer || ', ' || c.mediaSetting AS condition FROM conditions c JOIN papers s ON s.id = c.paperId
-       WHERE c.id IN (SELECT conditionId FROM decisions WHERE pictureId = ? UNION SELECT conditionId FROM prints WHERE pictureId = ? AND state = 'printed')`,
+       WHERE c.id IN (SELECT conditionId FROM decisions WHERE pictureId = ? UNION SELECT conditionId FROM prints WHERE pictureId = ? AND state = 'printed')
+       ORDER BY s.name COLLATE NOCASE, c.createdAt, c.id`,
       [id, id],
     );
     const sheets = conditions.map((c): SheetTried => {
@@ -89,7 +90,7 @@ export class LivesService {
       spoilage: rateOf(spoilt, sheets + spoilt),
       causes: await this.database.query<{ cause: string; sheets: number }[]>(
         `SELECT c.name AS cause, SUM(m.sheets) AS sheets FROM misprints m JOIN causes c ON c.id = m.causeId WHERE m.${mine}
-         GROUP BY c.id ORDER BY sheets DESC`,
+         GROUP BY c.id ORDER BY sheets DESC, c.name`,
         [id],
       ),
       boxes: (await this.stock.list()).filter((b) => b.paperId === id),
@@ -106,18 +107,20 @@ export class LivesService {
     };
   }
 
+  /** What was printed last comes first, then what was decided last. */
   private async picturesOf(made: readonly PrintMade[], decided: readonly Decided[]): Promise<PictureOnPaper[]> {
     const ids = [...new Set([...made, ...decided].map((x) => x.pictureId))];
     const titles = await this.database.query<{ id: string; title: string }[]>(
       'SELECT id, title FROM pictures WHERE id IN (SELECT value FROM json_each(?))',
       [JSON.stringify(ids)],
     );
-    return titles.map(({ id, title }) => {
+    const titleOf = new Map(titles.map((t) => [t.id, t.title]));
+    return ids.map((id) => {
       const prints = made.filter((p) => p.pictureId === id);
       const stamp = decided.find((d) => d.pictureId === id)?.stamp;
       return {
         pictureId: id,
-        title,
+        title: titleOf.get(id) ?? '',
         prints: prints.reduce((sum, p) => sum + p.copies, 0),
         verdicts: prints.map((p) => p.verdict),
         ...(stamp && { stamp }),
