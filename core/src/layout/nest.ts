@@ -131,19 +131,23 @@ function searched<P extends Piece>(
     const order = [...asked].sort((a, b) => Number(first(b.piece)) - Number(first(a.piece)));
     for (const split of ['shorter rest', 'longer rest'] as const) {
       const nesting = layInOrder(stock, order, gapMm, sheets, split);
-      const cost = costOf(stock, nesting);
+      const cost = costOf(stock, nesting, first);
       if (!best || before(cost, best.cost)) best = { nesting, cost };
     }
   }
   return best!.nesting;
 }
 
-/** Fewer left over, fewer sheets, less of the roll, and what is left in one piece. */
-function costOf(stock: Stock, { sheets, lacking }: Nesting): readonly number[] {
+/** None of what goes on first left over, then fewer of all; fewer sheets, less of the roll, and what is left in one piece. */
+function costOf<P extends Piece>(
+  stock: Stock,
+  { sheets, lacking }: Nesting<P>,
+  first: (piece: P) => boolean,
+): readonly number[] {
   const taken = sheets.reduce((sum, s) => sum + s.heightMm, 0);
   const last = sheets[sheets.length - 1];
   const deepest = last ? Math.max(...last.placed.map((p) => p.yMm + (p.turned ? p.widthMm : p.heightMm))) : 0;
-  return [lacking.length, stock.kind === 'roll' ? taken : sheets.length, deepest];
+  return [lacking.filter(first).length, lacking.length, stock.kind === 'roll' ? taken : sheets.length, deepest];
 }
 
 const before = (a: readonly number[], b: readonly number[]): boolean => {

@@ -50,6 +50,22 @@ describe('a sample pack', () => {
     expect(plan.lacking.map((i) => i.key).sort()).toEqual(['page', 'poster']);
   });
 
+  it('however little room there is, the chart is the last to find none: not for two crops in its place', () => {
+    const items = [
+      item('chart', 210, 297, 'chart'),
+      item('page', 210, 297, 'test page'),
+      item('one', 100, 140),
+      item('other', 100, 140),
+    ];
+    const laid = (sheets: number) => {
+      const [plan] = planPack(...A4, [{ id: 'rag', sheets }], items);
+      return plan.sheets.map((s) => s.items.map((i) => i.key).sort());
+    };
+    expect(laid(1)).toEqual([['chart']]);
+    expect(laid(2)).toEqual([['chart'], ['one', 'other']]);
+    expect(laid(3)).toEqual([['chart'], ['page'], ['one', 'other']]);
+  });
+
   it('nothing overlaps, nothing leaves its sheet, nothing is lost (fast-check)', () => {
     const size = fc.integer({ min: 20, max: 220 });
     fc.assert(

@@ -133,7 +133,9 @@ function changesOf({ changes }: Likeness): string {
     const { name, unit, digits, unsigned } = trait;
     const amount = `${formatNumber(change, digits)} ${unit}`;
     return [
-      unsigned ? `${name.toLowerCase()} ${amount} apart` : `${name.toLowerCase()} ${change > 0 ? '+' : ''}${amount}`,
+      unsigned
+        ? `${name.toLowerCase()} ${amount} apart`
+        : `${name.toLowerCase()} ${change > 0 && /[1-9]/.test(amount) ? '+' : ''}${amount}`,
     ];
   });
   const unknown = changes.filter((c) => c.change === undefined).map((c) => c.trait.name.toLowerCase());

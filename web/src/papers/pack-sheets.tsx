@@ -3,6 +3,10 @@ import { formatNumber } from '@rakuen/core/measurement/show';
 import { TickField } from '../parts/form.tsx';
 
 const PX_PER_MM = 0.42;
+/** Numbers of what lies on a sheet; their names stand under it. */
+const NUMBER_PX = 13;
+/** Names keep this much room under a small sheet. */
+const LEAST_PX = 88;
 
 /** Sheets to scale: what lies where, what is printed, what is blank. */
 export function PackSheets({
@@ -25,6 +29,13 @@ export function PackSheets({
       {sheets.map((s, n) => (
         <li key={n}>
           <Drawn sheet={s} n={n} width={width} height={height} />
+          <ol className="mt-1 text-[12.5px] leading-tight" style={{ width: Math.max(LEAST_PX, width * PX_PER_MM) }}>
+            {s.items.map((i, at) => (
+              <li key={i.key}>
+                <span className="font-serif">{at + 1}</span> {i.name}
+              </li>
+            ))}
+          </ol>
           {onPrinted && (
             <TickField
               label="printed"
@@ -60,7 +71,7 @@ function Drawn({ sheet: s, n, width, height }: { sheet: PlannedSheet; n: number;
       viewBox={`0 0 ${width} ${height}`}
       className="block border border-edge bg-field"
     >
-      {s.items.map((i) => {
+      {s.items.map((i, at) => {
         const [w, h] = i.turned ? [i.heightMm, i.widthMm] : [i.widthMm, i.heightMm];
         return (
           <g key={i.key}>
@@ -77,12 +88,13 @@ function Drawn({ sheet: s, n, width, height }: { sheet: PlannedSheet; n: number;
             <text
               x={i.xMm + w / 2}
               y={i.yMm + h / 2}
-              fontSize={Math.min(20, w / 9)}
+              fontSize={NUMBER_PX / PX_PER_MM}
               textAnchor="middle"
+              dominantBaseline="central"
               fill="var(--ink)"
               fontFamily="var(--font-serif)"
             >
-              {i.kind === 'crop' ? i.name.slice(0, 16) : i.kind}
+              {at + 1}
             </text>
           </g>
         );

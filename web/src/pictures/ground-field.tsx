@@ -25,7 +25,7 @@ export function GroundField({
   };
   return (
     <div className="col-span-2">
-      <div className="flex items-end gap-2">
+      <div className="flex items-start gap-2 [&>button]:mt-6">
         <TextField
           label="Ground of the original"
           unit="L*; a*; b*"

@@ -28,7 +28,7 @@ export function LaidPiece({
           Take off
         </QuietButton>
       </p>
-      <div className="flex flex-wrap items-end gap-2">
+      <div className="flex flex-wrap items-start gap-2">
         {number('widthMm', 'Width', 'mm')}
         {number('heightMm', 'Height', 'mm')}
         {number('copies', 'Copies')}
@@ -47,6 +47,7 @@ export function LaidPiece({
         />
         <TickField
           label="may lie turned"
+          className="mt-6"
           checked={p.mayTurn}
           onChange={(e) => onChange({ mayTurn: e.target.checked })}
         />
