@@ -151,10 +151,10 @@ test('the solids are turned by key and by name, cut, and set against a profile',
   await solids.focus();
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');
+  await expect.poll(look).not.toBe(first);
   const turned = await look();
-  expect(turned).not.toBe(first);
   await page.getByRole('button', { name: 'Seen from above' }).click();
-  expect(await look()).not.toBe(turned);
+  await expect.poll(look).not.toBe(turned);
   const cut = page.getByRole('img', { name: /^Cut at L\* 50/ });
   await expect(cut).toBeVisible();
   await page.getByRole('slider').first().focus();

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useState, type Dispatch, type SetStateAction } from 'react';
 import { Progress, Slider } from 'radix-ui';
 import { skipToken } from '@reduxjs/toolkit/query/react';
 import { sliceAtHue, sliceAtLightness, type Segment } from '@rakuen/core/gamut/slices';
@@ -184,7 +184,7 @@ function BesideChoice({
   );
 }
 
-function ProfileIntake({ chosen, onChoose }: { chosen: string; onChoose: (id: string) => void }) {
+function ProfileIntake({ chosen, onChoose }: { chosen: string; onChoose: Dispatch<SetStateAction<string>> }) {
   const { data: profiles = [] } = useSolidProfiles();
   const [add, adding] = useAddProfileMutation();
   const [remove, removing] = useRemoveProfileMutation();
@@ -197,7 +197,12 @@ function ProfileIntake({ chosen, onChoose }: { chosen: string; onChoose: (id: st
         onFile={(file) => void add(file).then(({ data }) => data && onChoose(data.id))}
       />
       {profiles.some((p) => p.id === chosen) && (
-        <QuietButton onClick={() => void remove(chosen).then(({ error }) => !error && onChoose(''))}>
+        <QuietButton
+          onClick={() =>
+            // Another may have been chosen meanwhile.
+            void remove(chosen).then(({ error }) => !error && onChoose((now) => (now === chosen ? '' : now)))
+          }
+        >
           Remove this profile
         </QuietButton>
       )}
