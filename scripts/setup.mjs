@@ -93,7 +93,7 @@ function drawPictures() {
 /** Builds what is stale. */
 export function build() {
   const sources = PARTS.flatMap((part) =>
-    filesBelow(join(ROOT, part, 'src'), (f) => /\.(tsx?|css|html|json)$/.test(f) && !f.endsWith('.test.ts')),
+    filesBelow(join(ROOT, part, 'src'), (f) => /\.(tsx?|css|html|json)$/.test(f) && !/\.test\.tsx?$/.test(f)),
   );
   const configs = [
     'package-lock.json',
