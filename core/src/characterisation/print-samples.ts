@@ -65,7 +65,7 @@ function byDevice(reading: Reading): Map<string, readonly number[]> {
   return new Map(
     groupPatches(reading).flatMap((g: PatchGroup) => {
       const values = g.device && groupSpectrum(reading, g)?.values;
-      return values ? [[keyOf(g.device!), values] as const] : [];
+      return values ? [[keyOf(g.device), values] as const] : [];
     }),
   );
 }

@@ -123,8 +123,8 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
     darkerThanBlackShare: dark,
     lostFamilies: families
       .map((name, f) => ({ name, share: lostShare[f]!, meanDeltaE: lostSum[f]! / lostShare[f]! }))
-      .filter((f) => f.share! > 0)
-      .sort((p, q) => q.share! * q.meanDeltaE - p.share! * p.meanDeltaE)
+      .filter((f) => f.share > 0)
+      .sort((p, q) => q.share * q.meanDeltaE - p.share * p.meanDeltaE)
       .slice(0, FAMILIES_NAMED),
     shadowShare: palette.shadowShare,
     shadowStepsKept: Math.min(1, Math.max(0, (sheet.greysL[SHADOW_L]! - sheet.greysL[0]!) / SHADOW_L)),

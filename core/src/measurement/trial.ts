@@ -15,15 +15,17 @@ export interface TrialRank {
   readonly mean: number;
 }
 
+interface Ranked {
+  readonly conditionId: string;
+  readonly values: Record<string, number>;
+  readonly places: Record<string, number>;
+}
+
 /** Settings of one paper in one printer, ranked: best mean place first. The choice stays the printmaker's. */
 export function rankTrial(
   candidates: readonly { readonly id: string; readonly figures: Readonly<Record<string, Figure>> }[],
 ): TrialRank[] {
-  const ranks = candidates.map((c) => ({
-    conditionId: c.id,
-    values: {} as Record<string, number>,
-    places: {} as Record<string, number>,
-  }));
+  const ranks = candidates.map((c): Ranked => ({ conditionId: c.id, values: {}, places: {} }));
   for (const { key, better } of TRIAL_CRITERIA) {
     const known = candidates.flatMap((c, i) => {
       const f = c.figures[key];

@@ -134,7 +134,7 @@ export class BlockTally {
           topBlue = blue;
         }
       }
-      if (top! > before) {
+      if (top > before) {
         strongest[own] = topRed;
         strongest[own + 1] = topGreen;
         strongest[own + 2] = topBlue;

@@ -134,7 +134,7 @@ export function drawProof(d: Drawing, widthPx: number, heightPx: number): Uint8C
     for (let i = 0; i < wide; i++) {
       const spot = { x: strip.x + ((i + 0.5) / wide) * strip.width, y: strip.y };
       const near = d.detail && inPart(d.detail.part, spot.x, spot.y);
-      if (near) read(d.detail!.image, near.x, near.y, file, i * 3);
+      if (near) read(d.detail.image, near.x, near.y, file, i * 3);
       else read(d.picture, spot.x, spot.y, file, i * 3);
     }
     const rows: (HandRow | undefined)[] = [];

@@ -73,7 +73,7 @@ export function readStrip(prints: Record<BenchCondition, Print>, pass: StripPass
   const normal = seededNormal(pass.seed + 1);
   const drift = 1 - DRIFT_PER_STRIP * pass.sinceCalibration;
   const spectra: StripSpectra = { M0: [], M1: [], M2: [] };
-  seen!.forEach((rgb, patch) => {
+  seen.forEach((rgb, patch) => {
     // One flash after another on the same spot: what the spot does is the same for all three, the bands' noise is not.
     const lift = drift * (1 + Math.hypot(NOISE.share, GLINT * pass.flake) * normal());
     const floor = NOISE.floor * normal();

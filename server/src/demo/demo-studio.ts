@@ -108,7 +108,7 @@ export class DemoStudio {
       pictures.set(
         name,
         await this.pictures.change(id, {
-          commission: { ...commission, ...COMMISSIONS[name] } as typeof commission,
+          commission: { ...commission, ...COMMISSIONS[name] },
           hints: HINTS_SAID[name],
         }),
       );

@@ -34,7 +34,7 @@ export function font(face: string): Font {
   let made = loaded.get(path);
   if (!made) {
     const file = readFileSync(path);
-    made = opentype.parse(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength) as ArrayBuffer);
+    made = opentype.parse(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength));
     loaded.set(path, made);
   }
   return made;

@@ -97,7 +97,7 @@ export class EventsService {
   }
 
   private async putBack(manager: EntityManager, row: EventRow): Promise<void> {
-    const columns = (await manager.query(`PRAGMA table_info(${row.subject})`)) as ColumnFacts[];
+    const columns = await manager.query<ColumnFacts[]>(`PRAGMA table_info(${row.subject})`);
     const was = JSON.parse(row.before!) as Row;
     const known = columns.filter((c) => c.name in was);
     const value = (c: ColumnFacts) =>
@@ -112,7 +112,7 @@ export class EventsService {
       if (row.subject === 'prints') await spoiltThen(manager, was);
       return;
     }
-    const [now] = (await manager.query(`SELECT * FROM ${row.subject} WHERE id = ?`, [row.id])) as Row[];
+    const [now] = await manager.query<Row[]>(`SELECT * FROM ${row.subject} WHERE id = ?`, [row.id]);
     const after = JSON.parse(row.after!) as Row;
     const moved = Object.keys(after).filter((k) => after[k] !== was[k]);
     if (!now || moved.some((k) => now[k] !== after[k]))

@@ -148,7 +148,5 @@ function flat({ settings, carriedOver, ...rest }: Details): LedgerEntry['details
     ...(settings as PrintSettings | undefined),
     ...(carriedOver === undefined ? {} : { carriedOver: (carriedOver as string[]).join(' ') }),
   };
-  return Object.fromEntries(
-    Object.entries(all).filter(([, v]) => v !== undefined && v !== null && v !== ''),
-  ) as LedgerEntry['details'];
+  return Object.fromEntries(Object.entries(all).filter(([, v]) => v !== undefined && v !== null && v !== ''));
 }

@@ -81,7 +81,7 @@ export class ReadBackService {
       );
     checked(EntryMark, { id: entry.id, at: entry.at });
     if (!isDetails(entry.details)) throw new Left('It lacks its details.');
-    const has = async (sql: string, values: unknown[]) => ((await manager.query(sql, values)) as unknown[]).length > 0;
+    const has = async (sql: string, values: unknown[]) => (await manager.query<unknown[]>(sql, values)).length > 0;
     if (await has(`SELECT 1 FROM ${reader.table} WHERE id = ?`, [entry.id])) return false;
     if (await has(`SELECT 1 FROM events WHERE id = ? AND deed = 'removed'`, [entry.id]))
       throw new Left('It was removed here: it lies in the bin.');

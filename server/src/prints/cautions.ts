@@ -21,7 +21,7 @@ const HANDLING = {
 function handling(observations: Handled['observations']): string[] {
   return (Object.keys(HANDLING) as (keyof typeof HANDLING)[]).flatMap((kind) => {
     const found = [...observations].reverse().find((o) => o.kind === kind);
-    const grade = (found?.value as { grade?: number } | undefined)?.grade ?? 0;
+    const { grade = 0 }: { grade?: number } = found?.value ?? {};
     return found && grade >= MINDED
       ? [`${HANDLING[kind]} (${GRADES[grade]}, judged by ${found.by}, ${found.takenAt.slice(0, 10)}).`]
       : [];

@@ -121,7 +121,7 @@ export class ReadingsService {
           readingId: primary.id,
           fileName: primary.fileName,
           batch: primary.batch,
-          source: primary.source as HistoryEntry['source'],
+          source: primary.source,
           measurementCondition: primary.measurementCondition ?? undefined,
           instrument: primary.instrument ?? undefined,
           at,

@@ -7,7 +7,7 @@ type Columns<T extends object> = Parameters<Repository<T>['update']>[1];
  * apart into parts that may be left out, which readonly ones do not fit: what is given is checked here against the
  * entity, and handed on.
  */
-export const whole = <T extends object>(row: T): Columns<T> => row as Columns<T>;
+export const whole = <T extends object>(row: T): Columns<T> => row;
 export const wholes = <T extends object>(rows: readonly T[]): Columns<T>[] => rows.map(whole);
 export const columns = <T extends object>(change: Partial<T>): Columns<T> => change as Columns<T>;
 

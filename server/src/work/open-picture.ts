@@ -72,7 +72,7 @@ export async function openPicture(task: PictureFile): Promise<OpenPicture> {
       'colour space',
     );
   }
-  if (!['uchar', 'ushort', 'float'].includes(meta.depth as string)) {
+  if (!['uchar', 'ushort', 'float'].includes(meta.depth)) {
     throw new PictureError(
       `The picture has ${meta.depth} values; 8, 16 and 32 bits a channel are read.`,
       'Save a copy with 16 bits a channel.',

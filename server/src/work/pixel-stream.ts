@@ -88,7 +88,7 @@ export async function* heldRuns(
   await new Promise((resolve) => setImmediate(resolve));
   meanwhile();
   const { data, info } = await decoded;
-  const values = new Values(data.buffer as ArrayBuffer, data.byteOffset, data.length / Values.BYTES_PER_ELEMENT);
+  const values = new Values(data.buffer, data.byteOffset, data.length / Values.BYTES_PER_ELEMENT);
   const total = info.width * info.height;
   for (let from = 0; from < total; from += CHUNK_PX) {
     const pixels = Math.min(CHUNK_PX, total - from);

@@ -6,7 +6,7 @@ import { storedTheme, type Theme } from './theme.ts';
 /** What belongs to this window alone; everything else lives on the server. */
 const view = createSlice({
   name: 'view',
-  initialState: { theme: storedTheme() as Theme, keysOpen: false, settingsOpen: false, said: '' },
+  initialState: { theme: storedTheme(), keysOpen: false, settingsOpen: false, said: '' },
   reducers: {
     themeChanged: (state, action: PayloadAction<Theme>) => void (state.theme = action.payload),
     keysShown: (state, action: PayloadAction<boolean>) => void (state.keysOpen = action.payload),

@@ -18,11 +18,11 @@ async function table(laid: LitCondition[]) {
   const rows = () => [...shown.page.querySelectorAll('tbody tr')];
   const row = (name: string) => rows().find((r) => r.querySelector('th')?.textContent?.trim().startsWith(name))!;
   const cells = (name: string) =>
-    [...row(name).querySelectorAll('td')].map((td) => td.textContent!.replaceAll('\u2009', ' '));
+    [...row(name).querySelectorAll('td')].map((td) => td.textContent.replaceAll('\u2009', ' '));
   const marks = (name: string) =>
     [...row(name).querySelectorAll('td')]
       .slice(1)
-      .map((td) => (/▲/.test(td.textContent!) ? '▲' : /▽/.test(td.textContent!) ? '▽' : ''));
+      .map((td) => (/▲/.test(td.textContent) ? '▲' : /▽/.test(td.textContent) ? '▽' : ''));
   const press = async (label: string) =>
     act(async () => shown.page.querySelector<HTMLElement>(`[aria-label="${label}"]`)!.click());
   const papers = () =>

@@ -1,14 +1,6 @@
 import { Canvas, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
-import {
-  BufferAttribute,
-  BufferGeometry,
-  CanvasTexture,
-  LineSegments,
-  Sprite,
-  SpriteMaterial,
-  type Camera,
-} from 'three';
+import { BufferAttribute, BufferGeometry, CanvasTexture, LineSegments, Sprite, SpriteMaterial } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { labToXyz } from '@rakuen/core/colour/lab';
 import { SRGB, xyzToRgb } from '@rakuen/core/colour/rgb-space';
@@ -95,7 +87,7 @@ export function Solids({ solids, onTake }: { solids: NamedSolid[]; onTake: (id: 
 /** Arrows turn it; plus and minus come nearer and go away. */
 function turnByKey(e: KeyboardEvent, c: OrbitControls | null): void {
   if (!c) return;
-  const camera = c.object as Camera;
+  const camera = c.object;
   const away = camera.position.clone().sub(c.target);
   const turned: Record<string, () => void> = {
     ArrowLeft: () => away.applyAxisAngle(camera.up, -TURN_RAD),

@@ -61,7 +61,7 @@ describe('a show', () => {
       return times++ === 0 ? refused(409, { message: 'This was left.', remedy: 'Ask for it again.' }) : SHOW;
     });
     expect(page.textContent).toContain('This was left.');
-    const again = [...page.querySelectorAll('button')].find((b) => b.textContent!.includes('again'))!;
+    const again = [...page.querySelectorAll('button')].find((b) => b.textContent.includes('again'))!;
     await act(async () => again.click());
     await act(() => new Promise((done) => setTimeout(done, 40)));
     expect(page.textContent).toContain('The fewest sheets');

@@ -33,7 +33,7 @@ async function dialog(answers: Answers, paper?: PaperView) {
   leave = shown.leave;
   const box = () => document.querySelector('[role="dialog"]')!;
   const field = (label: string) => {
-    const found = [...box().querySelectorAll('label')].find((l) => l.textContent!.startsWith(label))!;
+    const found = [...box().querySelectorAll('label')].find((l) => l.textContent.startsWith(label))!;
     return document.getElementById(found.htmlFor) as HTMLInputElement;
   };
   return {
@@ -42,10 +42,10 @@ async function dialog(answers: Answers, paper?: PaperView) {
     added,
     isClosed: () => closed,
     field,
-    text: () => box().textContent!,
+    text: () => box().textContent,
     write: (label: string, text: string) => write(field(label), text),
     press: async (words: string) => {
-      const button = [...box().querySelectorAll('button')].find((b) => b.textContent!.startsWith(words))!;
+      const button = [...box().querySelectorAll('button')].find((b) => b.textContent.startsWith(words))!;
       await act(async () => button.click());
       await act(() => new Promise((done) => setTimeout(done, 30)));
     },

@@ -17,7 +17,7 @@ describe('a figure on the screen', () => {
     const button = page.querySelector('button')!;
     expect(button.textContent).toMatch(/^2\.31 D$/);
     await act(async () => button.click());
-    const told = document.body.textContent!;
+    const told = document.body.textContent;
     for (const words of [
       measure('dmax').definition,
       measure('dmax').source,
@@ -58,7 +58,7 @@ describe('a figure on the screen', () => {
         <Measured measure={measure('weight')} condition={c} />
       </>,
     );
-    expect([...page.querySelectorAll('button')].map((b) => / D50$/.test(b.textContent!))).toEqual([true, false]);
+    expect([...page.querySelectorAll('button')].map((b) => / D50$/.test(b.textContent))).toEqual([true, false]);
   });
 
   it('a claim is said to be one, to the eye and to the ear', async () => {

@@ -34,7 +34,8 @@ export function Measured({
   note?: boolean;
 }) {
   const [asked, setAsked] = useState(false);
-  const figure = (condition.facts?.figures as Record<string, FigureData> | undefined)?.[measure.key];
+  const figures: Readonly<Record<string, FigureData>> = condition.facts?.figures ?? {};
+  const figure = figures[measure.key];
   if (!figure) return <Missing why="Nothing was measured of it yet." />;
   if (figure.shape === 'missing') return <Missing why={figure.why} />;
   const kind = kindOf(measure, condition);
@@ -53,7 +54,7 @@ export function Measured({
       {ofAnotherLight && (
         <span
           className="text-[11px] text-quiet"
-          title={`Measured under D50; not recomputed for ${condition.lit!.under}`}
+          title={`Measured under D50; not recomputed for ${condition.lit.under}`}
         >
           {' '}
           D50

@@ -30,7 +30,7 @@ async function dialog() {
   const box = () => document.querySelector('[role="dialog"]')!;
   const field = (label: string) =>
     document.getElementById(
-      [...box().querySelectorAll('label')].find((l) => l.textContent!.startsWith(label))!.htmlFor,
+      [...box().querySelectorAll('label')].find((l) => l.textContent.startsWith(label))!.htmlFor,
     ) as HTMLInputElement;
   return {
     store,

@@ -140,7 +140,7 @@ function Cost({ print }: { print: PrintLook['print'] }) {
   return (
     <section aria-label="Cost">
       <h3>A good print costs</h3>
-      {error && <p className="text-[13px]">{(error as { message?: string }).message}</p>}
+      {error && <p className="text-[13px]">{error.message}</p>}
       {data && (
         <>
           <p>

@@ -29,7 +29,7 @@ async function piece() {
     changed,
     write: (label: string, text: string) =>
       act(async () => {
-        const { htmlFor } = [...page.querySelectorAll('label')].find((l) => l.textContent!.startsWith(label))!;
+        const { htmlFor } = [...page.querySelectorAll('label')].find((l) => l.textContent.startsWith(label))!;
         const input = document.getElementById(htmlFor) as HTMLInputElement;
         input.focus();
         input.value = text;

@@ -38,7 +38,7 @@ async function back(shown: PrintLook, answers: Answers = () => null) {
     </MemoryRouter>,
   );
   const button = (words: string) =>
-    [...page.querySelectorAll('button')].find((b) => b.textContent!.startsWith(words)) as HTMLButtonElement;
+    [...page.querySelectorAll('button')].find((b) => b.textContent.startsWith(words)) as HTMLButtonElement;
   return {
     page,
     store,

@@ -35,7 +35,7 @@ const gu = (condition: ConditionView, key: string): number | undefined => {
 export function useSurface({ id }: ConditionHead, drawn: boolean): { surface: SheetSurface; whole?: ConditionView } {
   const { data: whole } = useConditionQuery(drawn ? id : skipToken);
   const scan = whole && [...whole.observations].reverse().find((o) => o.scanHash);
-  const ppi = (scan?.value as { ppi?: number } | undefined)?.ppi ?? 300;
+  const { ppi = 300 }: { ppi?: number } = scan?.value ?? {};
   const [slopes, setSlopes] = useState<{ of: string; slopes: Slopes }>();
   const scanId = scan?.id;
   useEffect(() => {

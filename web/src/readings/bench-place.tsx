@@ -81,7 +81,7 @@ export function BenchPlace({ condition }: { condition: ConditionView }) {
               ) : isBench(kind) ? (
                 <MeasuredForm kind={kind} condition={condition} by={by} />
               ) : (
-                <JudgedForm kind={kind as JudgedKind} condition={condition} by={by} light={light} />
+                <JudgedForm kind={kind} condition={condition} by={by} light={light} />
               )}
             </Kind>
           ))}
@@ -200,7 +200,7 @@ function MeasuredForm<K extends BenchKind>({ kind, condition, by }: { kind: K; c
       const values = toValues(typed);
       const done = await observe({
         conditionId: condition.id,
-        observations: values.map((value) => ({ kind, value, takenAt: now(), by, instrument })) as never,
+        observations: values.map((value) => ({ kind, value, takenAt: now(), by, instrument })),
       });
       if (!('data' in done)) return;
       setTyped(blank);

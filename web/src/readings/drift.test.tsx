@@ -28,7 +28,7 @@ async function drift(...entries: HistoryEntry[]) {
     choose: (label: string, id: string) =>
       act(async () => {
         const select = [...page.querySelectorAll('label')]
-          .find((l) => l.textContent!.startsWith(label))!
+          .find((l) => l.textContent.startsWith(label))!
           .querySelector('select')!;
         select.value = id;
         select.dispatchEvent(new Event('change', { bubbles: true }));

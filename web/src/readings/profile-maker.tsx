@@ -1,7 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { ModelView, ProfileSettingsInput } from '@rakuen/contract/profiles';
-import type { ApiError } from '@rakuen/contract/settings';
 import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import { api } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
@@ -108,7 +107,7 @@ function Making({ id, onEnd }: { id: string; onEnd: () => void }) {
   if (job?.state === 'failed')
     return (
       <div className="mt-2 flex items-start gap-3">
-        <ErrorNote error={job.error as Partial<ApiError>} />
+        <ErrorNote error={job.error} />
         <QuietButton onClick={onEnd}>Put away</QuietButton>
       </div>
     );

@@ -89,7 +89,7 @@ describe('a strip, patch by patch', () => {
       <StripTable session={session(over)} at={1} open onLeaveOut={() => undefined} onAgain={(p) => again.push(p)} />,
     );
     const rows = [...page.querySelectorAll('tbody tr')];
-    return { page, rows, again, text: (i: number) => rows[i].textContent!.replaceAll(/\s+/g, ' ') };
+    return { page, rows, again, text: (i: number) => rows[i].textContent.replaceAll(/\s+/g, ' ') };
   };
 
   it('is called by its place, with how far each pass lies from what was expected', async () => {
