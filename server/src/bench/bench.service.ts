@@ -25,7 +25,7 @@ import { ConditionsService } from '../conditions/conditions.service.ts';
 import { ObservationsService } from '../conditions/observations.service.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { SettingsService } from '../settings/settings.service.ts';
-import type { ObservationRow } from '../store/entities/papers.ts';
+import type { ObservationRow } from '../conditions/conditions.entity.ts';
 import { Workshop } from '../work/workshop.ts';
 
 const TIMES = 5;

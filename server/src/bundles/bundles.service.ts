@@ -22,8 +22,9 @@ import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { PapersService } from '../papers/papers.service.ts';
 import { readingRows, ReadingsService } from '../readings/readings.service.ts';
 import { parseMapping } from '../readings/mapping-memory.ts';
-import { ConditionRow, ObservationRow, PaperRow } from '../store/entities/papers.ts';
-import { ReadingRow } from '../store/entities/readings.ts';
+import { ConditionRow, ObservationRow } from '../conditions/conditions.entity.ts';
+import { PaperRow } from '../papers/papers.entity.ts';
+import { ReadingRow } from '../readings/readings.entity.ts';
 import { present, whole, wholes } from '../store/rows.ts';
 
 const STRICT = { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true } as const;

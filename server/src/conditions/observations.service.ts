@@ -5,7 +5,7 @@ import { In, Repository } from 'typeorm';
 import { OBSERVATION_KINDS, type Observation } from '@rakuen/core/measurement/observations';
 import type { ObservationView } from '@rakuen/contract/observations';
 import { notFound } from '../app/errors.ts';
-import { ConditionRow, ObservationRow } from '../store/entities/papers.ts';
+import { ConditionRow, ObservationRow } from './conditions.entity.ts';
 import { wholes } from '../store/rows.ts';
 
 /** Observations of print conditions. */

@@ -18,8 +18,8 @@ import type { PackedSent } from '../work/lay-tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { StockService } from '../stock/stock.service.ts';
-import { PrintRow } from '../store/entities/prints.ts';
-import { RuleRow } from '../store/entities/records.ts';
+import { PrintRow } from '../prints/prints.entity.ts';
+import { RuleRow } from '../store/rules.entity.ts';
 import { ruleOf, setRule } from '../store/rules.ts';
 
 /** What a studio reckons with until it says otherwise (our own start). */

@@ -13,8 +13,8 @@ import { PacksService } from '../packs/packs.service.ts';
 import { MisprintsService } from '../prints/misprints.service.ts';
 import { PrintsService } from '../prints/prints.service.ts';
 import { StockService } from '../stock/stock.service.ts';
-import { TrialRow } from '../store/entities/judgements.ts';
-import { DecisionRow } from '../store/entities/matches.ts';
+import { TrialRow } from '../trials/trials.entity.ts';
+import { DecisionRow } from '../matches/matches.entity.ts';
 import { TrialsService } from '../trials/trials.service.ts';
 
 /** What stands in the studio when the season is laid. */

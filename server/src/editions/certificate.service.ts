@@ -6,8 +6,8 @@ import { numberText, SERIES } from '@rakuen/core/print/edition';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { begin, type PageForm } from '../drawing/page.ts';
 import { finishedPdf, newPdf } from '../drawing/pdf.ts';
-import { PictureRow } from '../store/entities/pictures.ts';
-import { PrintRow } from '../store/entities/prints.ts';
+import { PictureRow } from '../pictures/pictures.entity.ts';
+import { PrintRow } from '../prints/prints.entity.ts';
 import { EditionsService, sizesOf } from './editions.service.ts';
 
 const A5: PageForm = { widthMm: 148, heightMm: 210, marginMm: 20 };

@@ -14,9 +14,9 @@ import type {
 import { notFound, RakuenError } from '../app/errors.ts';
 import { refuseStale } from '../app/revision.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
-import { EditionRow, NumberRow } from '../store/entities/editions.ts';
-import { PictureRow } from '../store/entities/pictures.ts';
-import { PrintRow } from '../store/entities/prints.ts';
+import { EditionRow, NumberRow } from './editions.entity.ts';
+import { PictureRow } from '../pictures/pictures.entity.ts';
+import { PrintRow } from '../prints/prints.entity.ts';
 
 /** Editions and their numbers. That none is given twice and none is lost is held by the database itself. */
 @Injectable()

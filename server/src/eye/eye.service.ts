@@ -7,7 +7,7 @@ import { bradleyTerry } from '@rakuen/core/eye/bradley-terry';
 import type { EyeChoice, EyeInput, EyeLabels, EyeView } from '@rakuen/contract/eye';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
-import { EyeChoiceRow, EyeSessionRow } from '../store/entities/judgements.ts';
+import { EyeChoiceRow, EyeSessionRow } from './eye.entity.ts';
 import { whole } from '../store/rows.ts';
 
 const MOST_SEED = 1_000_000;

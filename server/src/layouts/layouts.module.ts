@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
-import { ConditionRow, ObservationRow, PaperRow } from '../store/entities/papers.ts';
+import { ConditionRow, ObservationRow } from '../conditions/conditions.entity.ts';
+import { PaperRow } from '../papers/papers.entity.ts';
 import { LayoutsService } from './layouts.service.ts';
 import { LayoutsController } from './layouts.controller.ts';
 

@@ -9,7 +9,8 @@ import { borderlessBy } from '@rakuen/core/print/handling';
 import type { LaidPiece, LayoutInput, LayoutView, StockInput } from '@rakuen/contract/layouts';
 import { RakuenError } from '../app/errors.ts';
 import { fedOf } from '../prints/cautions.ts';
-import { ConditionRow, ObservationRow, PaperRow } from '../store/entities/papers.ts';
+import { ConditionRow, ObservationRow } from '../conditions/conditions.entity.ts';
+import { PaperRow } from '../papers/papers.entity.ts';
 
 /** More pieces than lie on any table. */
 const MOST_PIECES = 200;

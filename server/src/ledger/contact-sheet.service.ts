@@ -5,7 +5,7 @@ import type { LedgerEntry, LedgerQuery } from '@rakuen/contract/ledger';
 import { a4, begin, columns, type Page } from '../drawing/page.ts';
 import { brokenLines, finishedPdf, newPdf, POINTS_PER_MM } from '../drawing/pdf.ts';
 import { FileStore } from '../files/file-store.ts';
-import { PictureRow } from '../store/entities/pictures.ts';
+import { PictureRow } from '../pictures/pictures.entity.ts';
 import { LedgerService } from './ledger.service.ts';
 
 const MARGIN_MM = 14;

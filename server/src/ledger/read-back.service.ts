@@ -12,9 +12,9 @@ import { SETTING_KEYS } from '@rakuen/contract/vocabulary';
 import { faultsOf, RakuenError } from '../app/errors.ts';
 import { tooMuchJson } from '../app/json.ts';
 import { MisprintsService } from '../prints/misprints.service.ts';
-import { DecisionRow } from '../store/entities/matches.ts';
-import { MisprintRow, PrintRow } from '../store/entities/prints.ts';
-import { NoteRow } from '../store/entities/records.ts';
+import { DecisionRow } from '../matches/matches.entity.ts';
+import { MisprintRow, PrintRow } from '../prints/prints.entity.ts';
+import { NoteRow } from '../notes/notes.entity.ts';
 
 /** Values a ledger of fifty thousand entries holds. */
 const MOST_VALUES = 4_000_000;

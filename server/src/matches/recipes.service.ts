@@ -8,7 +8,7 @@ import { notFound } from '../app/errors.ts';
 import { refuseStale } from '../app/revision.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
-import { RecipeRow } from '../store/entities/pictures.ts';
+import { RecipeRow } from './matches.entity.ts';
 import { present } from '../store/rows.ts';
 
 /** Recipes of print copies: one a sheet and name, never burned into the picture. */

@@ -1,6 +1,6 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
-import { NoteRow } from '../store/entities/records.ts';
+import { NoteRow } from './notes.entity.ts';
 import { NotesService } from './notes.service.ts';
 import { NotesController } from './notes.controller.ts';
 

@@ -5,7 +5,7 @@ import { IsNull, Not, Repository } from 'typeorm';
 import type { NoteInput, NoteView } from '@rakuen/contract/notes';
 import { RECIPE_PARTS } from '@rakuen/core/proof/recipe';
 import { notFound, RakuenError } from '../app/errors.ts';
-import { NoteRow } from '../store/entities/records.ts';
+import { NoteRow } from './notes.entity.ts';
 
 /** Notes of the ledger. One is written and taken away, never rewritten: what was said stays said. */
 @Injectable()

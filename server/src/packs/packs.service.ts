@@ -8,8 +8,8 @@ import { PackDone, PackInput, PackLook, PackLookInput, PackView } from '@rakuen/
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ChartsService } from '../charts/charts.service.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
-import { PackRow } from '../store/entities/judgements.ts';
-import { PictureRow } from '../store/entities/pictures.ts';
+import { PackRow } from './packs.entity.ts';
+import { PictureRow } from '../pictures/pictures.entity.ts';
 import { columns, whole } from '../store/rows.ts';
 
 const TEST_PAGE = SHEET_SIZES.A4;

@@ -7,7 +7,8 @@ import type { PaperHead, PaperInput, PaperView } from '@rakuen/contract/papers';
 import { refuseStale } from '../app/revision.ts';
 import { paperLabel } from '@rakuen/core/paper';
 import { notFound, RakuenError } from '../app/errors.ts';
-import { ConditionRow, PaperRow } from '../store/entities/papers.ts';
+import { ConditionRow } from '../conditions/conditions.entity.ts';
+import { PaperRow } from './papers.entity.ts';
 
 @Injectable()
 export class PapersService {

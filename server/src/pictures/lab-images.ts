@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { WHOLE, type Part } from '@rakuen/core/proof/part';
 import { FileStore } from '../files/file-store.ts';
 import { SettingsService } from '../settings/settings.service.ts';
-import type { PictureRow } from '../store/entities/pictures.ts';
+import type { PictureRow } from './pictures.entity.ts';
 import type { LabImage } from '../work/lab-image-task.ts';
 import { Workshop } from '../work/workshop.ts';
 

@@ -1,7 +1,7 @@
 import type { RenderingKey } from '@rakuen/core/characterisation/renderings';
 import { PLAIN, RECIPE_PARTS, type Recipe } from '@rakuen/core/proof/recipe';
 import type { PrintSettings } from '@rakuen/contract/prints';
-import type { ConditionRow } from '../store/entities/papers.ts';
+import type { ConditionRow } from '../conditions/conditions.entity.ts';
 
 /** Settings a print condition alone asks for. */
 export function fromCondition(c: ConditionRow): PrintSettings {

@@ -10,9 +10,9 @@ import { notFound } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { bare } from '../drawing/page.ts';
 import { brokenLines, finishedPdf, newPdf, POINTS_PER_MM, setLine } from '../drawing/pdf.ts';
-import { EditionRow, NumberRow } from '../store/entities/editions.ts';
-import { PictureRow } from '../store/entities/pictures.ts';
-import { PrintRow } from '../store/entities/prints.ts';
+import { EditionRow, NumberRow } from '../editions/editions.entity.ts';
+import { PictureRow } from '../pictures/pictures.entity.ts';
+import { PrintRow } from './prints.entity.ts';
 
 const STRIP_MM = { widthMm: 180, heightMm: 14 } as const;
 const EDGE_MM = 4;

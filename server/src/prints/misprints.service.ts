@@ -6,9 +6,10 @@ import { pricePerM2 } from '@rakuen/core/cost/price-per-m2';
 import { taken } from '@rakuen/core/layout/taken';
 import type { CauseView, MisprintInput, MisprintView } from '@rakuen/contract/runs';
 import { notFound } from '../app/errors.ts';
-import { BoxRow } from '../store/entities/drawer.ts';
-import { PaperRow, ConditionRow } from '../store/entities/papers.ts';
-import { CauseRow, MisprintRow, type PrintRow } from '../store/entities/prints.ts';
+import { BoxRow } from '../stock/stock.entity.ts';
+import { PaperRow } from '../papers/papers.entity.ts';
+import { ConditionRow } from '../conditions/conditions.entity.ts';
+import { CauseRow, MisprintRow, type PrintRow } from './prints.entity.ts';
 import type { Spoilt } from './print-view.ts';
 
 /** Sheets that were spoilt, and the list of what spoils them. */

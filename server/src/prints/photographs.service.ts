@@ -7,7 +7,7 @@ import type { PhotographFields, PhotographView } from '@rakuen/contract/photogra
 import { notFound, RakuenError } from '../app/errors.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { SettingsService } from '../settings/settings.service.ts';
-import { PhotographRow, PrintRow } from '../store/entities/prints.ts';
+import { PhotographRow, PrintRow } from './prints.entity.ts';
 
 /** What a camera or a flatbed writes, and a browser or the program shows. */
 const FORMATS: Readonly<Record<string, string>> = { jpeg: 'image/jpeg', png: 'image/png', tiff: 'image/tiff' };

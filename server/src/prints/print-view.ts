@@ -1,6 +1,6 @@
 import type { PrintInput, PrintSettings, PrintView } from '@rakuen/contract/prints';
 import { SETTING_KEYS, type SettingKey } from '@rakuen/contract/vocabulary';
-import type { PrintRow } from '../store/entities/prints.ts';
+import type { PrintRow } from './prints.entity.ts';
 
 /** Sheets spoilt on the way to a print, and by what. */
 export interface Spoilt {

@@ -4,7 +4,7 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { COLUMN_ROLES, DEVICE_SCALES, type ColumnMapping } from '@rakuen/core/formats/column-mapping';
 import { RakuenError } from '../app/errors.ts';
-import { ColumnMappingRow } from '../store/entities/readings.ts';
+import { ColumnMappingRow } from './readings.entity.ts';
 
 const LONGEST_NM = 2500;
 

@@ -1,5 +1,5 @@
 import type { FileStore } from '../files/file-store.ts';
-import type { ReadingRow } from '../store/entities/readings.ts';
+import type { ReadingRow } from './readings.entity.ts';
 import type { ReadingSource } from '../work/tasks.ts';
 import type { SpeakingReading } from '@rakuen/core/measurement/speaking';
 

@@ -23,7 +23,8 @@ import { PicturesService } from '../pictures/pictures.service.ts';
 import { cautionsFor } from '../prints/cautions.ts';
 import { PrintsService } from '../prints/prints.service.ts';
 import { StockService } from '../stock/stock.service.ts';
-import { PrintRow, RunItemRow, RunRow } from '../store/entities/prints.ts';
+import { PrintRow } from '../prints/prints.entity.ts';
+import { RunItemRow, RunRow } from './runs.entity.ts';
 
 /** Minutes a print lies before it is looked at, where nothing was said (practice). */
 const DRY_MINUTES = 30;

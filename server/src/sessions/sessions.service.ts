@@ -32,7 +32,8 @@ import { ChartsService } from '../charts/charts.service.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { FileStore } from '../files/file-store.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
-import { type ChartRow, SessionRow, SessionStripRow } from '../store/entities/readings.ts';
+import { type ChartRow } from '../charts/charts.entity.ts';
+import { SessionRow, SessionStripRow } from './sessions.entity.ts';
 import { Workshop } from '../work/workshop.ts';
 import { columns, whole } from '../store/rows.ts';
 

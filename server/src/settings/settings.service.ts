@@ -3,7 +3,7 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { DEFAULT_THRESHOLDS } from '@rakuen/core/measurement/thresholds';
 import type { Settings } from '@rakuen/contract/settings';
-import { RuleRow } from '../store/entities/records.ts';
+import { RuleRow } from '../store/rules.entity.ts';
 import { ruleOf, setRule } from '../store/rules.ts';
 
 export const DEFAULT_SETTINGS: Settings = {

@@ -10,7 +10,7 @@ import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { setKey, setSources } from '../readings/reading-source.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
 import { Derived } from '../store/derived.ts';
-import { LightRow } from '../store/entities/readings.ts';
+import { LightRow } from './sheets.entity.ts';
 import { Workshop } from '../work/workshop.ts';
 import { whole } from '../store/rows.ts';
 

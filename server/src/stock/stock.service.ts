@@ -7,7 +7,7 @@ import { BoxInput, BoxView } from '@rakuen/contract/stock';
 import { notFound } from '../app/errors.ts';
 import { refuseStale } from '../app/revision.ts';
 import { PapersService } from '../papers/papers.service.ts';
-import { BoxRow } from '../store/entities/drawer.ts';
+import { BoxRow } from './stock.entity.ts';
 
 const A_YEAR_MS = 365.25 * 24 * 3_600_000;
 

@@ -1,6 +1,6 @@
 import type { Repository } from 'typeorm';
 import { refuseStale } from '../app/revision.ts';
-import type { RuleRow } from './entities/records.ts';
+import type { RuleRow } from './rules.entity.ts';
 
 /** What holds for the studio, and how often it was changed. `value` is absent where nobody has said anything yet. */
 export interface Rule<T> {

@@ -4,7 +4,7 @@ import { TypeOrmModule } from '@nestjs/typeorm';
 import type { Database } from 'better-sqlite3';
 import { CONFIG, type Config } from '../app/config.ts';
 import { DATABASE_FILE } from './check-database.ts';
-import { ENTITIES } from './entities/all.ts';
+import { ENTITIES } from './entities.ts';
 import { MIGRATIONS } from './migrations/all.ts';
 import { Derived } from './derived.ts';
 import { OneAtATime } from './one-at-a-time.ts';

@@ -4,9 +4,9 @@ import { In, Repository } from 'typeorm';
 import { afterDeed, TableFull } from '@rakuen/core/table/table';
 import type { TableDeedInput, TableState } from '@rakuen/contract/settings';
 import { RakuenError } from '../app/errors.ts';
-import { ConditionRow } from '../store/entities/papers.ts';
-import { PictureRow } from '../store/entities/pictures.ts';
-import { DocumentRow } from '../store/entities/records.ts';
+import { ConditionRow } from '../conditions/conditions.entity.ts';
+import { PictureRow } from '../pictures/pictures.entity.ts';
+import { DocumentRow } from './table.entity.ts';
 
 const KEY = 'table';
 

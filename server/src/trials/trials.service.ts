@@ -7,7 +7,7 @@ import { rankTrial } from '@rakuen/core/measurement/trial';
 import { TrialInput, TrialView } from '@rakuen/contract/trials';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
-import { TrialRow } from '../store/entities/judgements.ts';
+import { TrialRow } from './trials.entity.ts';
 import { whole } from '../store/rows.ts';
 
 /** Media settings tried on one paper in one printer: the choice is stamped with what was measured that day, and stands until the next. */

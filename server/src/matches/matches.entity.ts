@@ -1,6 +1,7 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 import type { MatchInputs, MatchResult } from '@rakuen/contract/matches';
 import type { Stamp } from '@rakuen/contract/vocabulary';
+import type { Recipe } from '@rakuen/core/proof/recipe';
 
 /** A match that was kept: what was asked, and what was answered then. */
 @Entity('matches')
@@ -38,4 +39,16 @@ export class DecisionRow {
   @Column('real', { nullable: true }) outsideShare!: number | null;
   @Column('real', { nullable: true }) score!: number | null;
   @Column('real', { nullable: true }) lostShare!: number | null;
+}
+
+/** What is done to a picture for its print on a sheet. */
+@Entity('recipes')
+export class RecipeRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') changedAt!: string;
+  @Column('text') pictureId!: string;
+  @Column('text') conditionId!: string;
+  @Column('text') name!: string;
+  @Column('simple-json') values!: Recipe;
+  @Column({ type: 'integer', default: 1, insert: false, update: false }) revision!: number;
 }

@@ -14,18 +14,3 @@ export class NoteRow {
   /** What the eye found on strips of a picture on a print condition. */
   @Column('simple-json', { nullable: true }) finding!: StripFinding | null;
 }
-
-/** What holds for the whole studio: settings, rates; null where nobody has said anything yet. */
-@Entity('rules')
-export class RuleRow {
-  @PrimaryColumn('text') id!: 'settings' | 'rates';
-  @Column('simple-json', { nullable: true }) value!: object | null;
-  @Column('integer') revision!: number;
-}
-
-/** Single documents: the table. */
-@Entity('documents')
-export class DocumentRow {
-  @PrimaryColumn('text') key!: string;
-  @Column('simple-json') value!: object;
-}

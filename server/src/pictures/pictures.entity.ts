@@ -3,7 +3,6 @@ import type { Commission } from '@rakuen/core/match/commission';
 import type { Mark } from '@rakuen/core/picture/marks';
 import type { Hint } from '@rakuen/core/picture/hints';
 import type { PictureFigures } from '@rakuen/core/picture/tally';
-import type { Recipe } from '@rakuen/core/proof/recipe';
 
 @Entity('pictures')
 export class PictureRow {
@@ -29,17 +28,5 @@ export class PictureRow {
   /** Float32: L*, a*, b*, share. */
   @Column('blob', { select: false }) cells!: Buffer;
   /** Counts its changes; kept by the database. */
-  @Column({ type: 'integer', default: 1, insert: false, update: false }) revision!: number;
-}
-
-/** What is done to a picture for its print on a sheet. */
-@Entity('recipes')
-export class RecipeRow {
-  @PrimaryColumn('text') id!: string;
-  @Column('text') changedAt!: string;
-  @Column('text') pictureId!: string;
-  @Column('text') conditionId!: string;
-  @Column('text') name!: string;
-  @Column('simple-json') values!: Recipe;
   @Column({ type: 'integer', default: 1, insert: false, update: false }) revision!: number;
 }
