@@ -64,6 +64,12 @@ export default tseslint.config(
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
   {
+    // A part of a screen is one idea, and can be seen at once.
+    files: ['web/src/**/*.tsx'],
+    ignores: ['**/*.test.tsx'],
+    rules: { 'max-lines-per-function': ['error', { max: 80 }] },
+  },
+  {
     files: ['**/*.mjs', '**/*.cjs', '*.js'],
     languageOptions: {
       globals: {

@@ -79,20 +79,7 @@ function TestPage({ conditions, start }: { conditions: ConditionHead[]; start?: 
               ]}
             />
           )}
-          <fieldset>
-            <legend className="mb-1 font-serif text-[1.05rem]">In its margin</legend>
-            <div className="grid grid-cols-2 gap-x-4 gap-y-3">
-              {BOXES.map(([key, label]) => (
-                <TextField
-                  key={key}
-                  label={label}
-                  maxLength={key === 'date' || key === 'resolution' ? 40 : 120}
-                  value={settings[key]}
-                  onChange={(e) => setSettings({ ...settings, [key]: e.target.value })}
-                />
-              ))}
-            </div>
-          </fieldset>
+          <Margin settings={settings} onWrite={setSettings} />
           <div className="grid grid-cols-2 gap-x-4">
             <ChoiceField label="Sheet" options={SHEETS} value={sheet} onChange={(e) => setSheet(e.target.value)} />
             <TextField
@@ -101,31 +88,11 @@ function TestPage({ conditions, start }: { conditions: ConditionHead[]; start?: 
               inputMode="numeric"
               value={dpi}
               onChange={(e) => setDpi(e.target.value)}
-              error={valid ? undefined : 'A whole number from 72 to 400, please.'}
+              error={valid ? undefined : 'A whole number from 72 to 400.'}
             />
           </div>
-          {valid && (
-            <p className="flex flex-wrap gap-x-4">
-              Take away:
-              <FileLink href={file('tiff')} label="Test page as TIFF">
-                TIFF, 16 bits, no profile
-              </FileLink>
-              <FileLink href={file('pdf')} label="Test page as PDF">
-                PDF
-              </FileLink>
-              <FileLink href={file('cgats')} label="Reference of the test page’s bar of greys, CGATS">
-                reference of its greys
-              </FileLink>
-            </p>
-          )}
-          <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 border-t border-line pt-3 text-[13px]">
-            {LOOK_FOR.map(([what, look]) => (
-              <div key={what} className="contents">
-                <dt className="font-semibold">{what}</dt>
-                <dd>{look}</dd>
-              </div>
-            ))}
-          </dl>
+          {valid && <TakeAway file={file} />}
+          <LookFor />
           <Caution>Print heads and cutters move without warning: power off before you reach in.</Caution>
         </form>
         <figure>
@@ -140,6 +107,55 @@ function TestPage({ conditions, start }: { conditions: ConditionHead[]; start?: 
         </figure>
       </div>
     </>
+  );
+}
+
+function Margin({ settings, onWrite }: { settings: Settings; onWrite: (settings: Settings) => void }) {
+  return (
+    <fieldset>
+      <legend className="mb-1 font-serif text-[1.05rem]">In its margin</legend>
+      <div className="grid grid-cols-2 gap-x-4 gap-y-3">
+        {BOXES.map(([key, label]) => (
+          <TextField
+            key={key}
+            label={label}
+            maxLength={key === 'date' || key === 'resolution' ? 40 : 120}
+            value={settings[key]}
+            onChange={(e) => onWrite({ ...settings, [key]: e.target.value })}
+          />
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+function TakeAway({ file }: { file: (as: string) => string }) {
+  return (
+    <p className="flex flex-wrap gap-x-4">
+      Take away:
+      <FileLink href={file('tiff')} label="Test page as TIFF">
+        TIFF, 16 bits, no profile
+      </FileLink>
+      <FileLink href={file('pdf')} label="Test page as PDF">
+        PDF
+      </FileLink>
+      <FileLink href={file('cgats')} label="Reference of the test page’s bar of greys, CGATS">
+        reference of its greys
+      </FileLink>
+    </p>
+  );
+}
+
+function LookFor() {
+  return (
+    <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 border-t border-line pt-3 text-[13px]">
+      {LOOK_FOR.map(([what, look]) => (
+        <div key={what} className="contents">
+          <dt className="font-semibold">{what}</dt>
+          <dd>{look}</dd>
+        </div>
+      ))}
+    </dl>
   );
 }
 
