@@ -17,6 +17,6 @@ export class TrialView extends TrialInput {
   @Id() paperId!: string;
   @Text() printer!: string;
   @Text() mediaSetting!: string;
-  /** Every setting that was tried, ranked, with the figures of that day. */
-  @Rows() ranking!: (TrialRank & { mediaSetting: string })[];
+  /** Every setting that was tried, ranked, with the figures of that day; one that has no mean place was not measured. */
+  @Rows() ranking!: (Omit<TrialRank, 'mean'> & { readonly mean?: number; readonly mediaSetting: string })[];
 }

@@ -35,9 +35,9 @@ export class TrialsService {
         remedy: 'Print the chart under another media setting and read it first.',
       });
     const alike = comparableFigures(tried);
-    const ranking = rankTrial(tried.map((c, i) => ({ id: c.id, figures: alike[i] }))).map((r) => ({
+    const ranking = rankTrial(tried.map((c, i) => ({ id: c.id, figures: alike[i] }))).map(({ mean, ...r }) => ({
       ...r,
-      mean: Number.isFinite(r.mean) ? r.mean : 0,
+      ...(Number.isFinite(mean) && { mean }),
       mediaSetting: tried.find((c) => c.id === r.conditionId)!.mediaSetting,
     }));
     const row = this.rows.create({

@@ -81,12 +81,16 @@ function Turns({ laid, lit }: CompareProps) {
   );
 }
 
-/** The place of a paper: those that read alike share theirs. */
-const placeOf = ({ mean }: Turning, all: readonly Turning[]) =>
-  1 + all.filter((t) => t.mean.toFixed(MEAN_DIGITS) < mean.toFixed(MEAN_DIGITS)).length;
-const MEAN_DIGITS = 2;
+/** Hundredths of a ΔE00 are within the noise of any reading: they are not shown, and part nobody. */
+const MEAN_DIGITS = 1;
+const told = (mean: number) => Number(mean.toFixed(MEAN_DIGITS));
+
+/** The place of a paper by its mean: those that read alike share theirs. */
+export const placeOf = (mean: number, all: readonly number[]): number =>
+  1 + all.filter((other) => told(other) < told(mean)).length;
 
 function TurnsTable({ turning }: { turning: readonly Turning[] }) {
+  const means = turning.map((t) => t.mean);
   return (
     <div className="scroll-quiet overflow-x-auto" tabIndex={0} role="region" aria-label="Turns from light to light">
       <table className="w-full border-t border-edge whitespace-nowrap">
@@ -98,7 +102,7 @@ function TurnsTable({ turning }: { turning: readonly Turning[] }) {
             {turning.map((t) => (
               <th key={t.condition.id} scope="col" className="py-1 pr-4 font-normal">
                 <span className="text-ink">
-                  {placeOf(t, turning)}. <b className="font-serif">{t.letter}</b>{' '}
+                  {placeOf(t.mean, means)}. <b className="font-serif">{t.letter}</b>{' '}
                   <span className="font-serif">{t.condition.paper.name}</span>
                 </span>
                 <span className="block max-w-40 truncate">{settingLine(t.condition)}</span>

@@ -38,5 +38,5 @@ function quarrel(
   if (found.shape !== 'scalar') return undefined;
   const off = found.value - claimed;
   if (Math.abs(off) <= TOLERANCE * claimed || Math.abs(off) <= NOISE_WIDTH * found.sd) return undefined;
-  return `Claimed and measured disagree: the maker says ${formatNumber(claimed, 0)} ${unit}, measured it is ${formatNumber(found.value, 0)}: ${formatNumber((100 * Math.abs(off)) / claimed, 0)} % ${off > 0 ? more : less}.`;
+  return `Claimed and measured disagree: the maker says ${asClaimed(claimed)} ${unit}, measured it is ${formatNumber(found.value, 0)}: ${formatNumber((100 * Math.abs(off)) / claimed, 0)} % ${off > 0 ? more : less}.`;
 }
