@@ -4,6 +4,7 @@ import type { Turn } from '@rakuen/core/light/turns';
 import { settingLine } from '../parts/label.ts';
 import { MARKS } from '../parts/marks.ts';
 import { Waiting } from '../parts/messages.tsx';
+import { placeAmong } from '../parts/place.ts';
 import type { CompareProps } from './compare-props.ts';
 import { desk } from './desk.ts';
 import { MonitorBeside } from './monitor-beside.tsx';
@@ -85,12 +86,8 @@ function Turns({ laid, lit }: CompareProps) {
 const MEAN_DIGITS = 1;
 const told = (mean: number) => Number(mean.toFixed(MEAN_DIGITS));
 
-/** The place of a paper by its mean: those that read alike share theirs. */
-export const placeOf = (mean: number, all: readonly number[]): number =>
-  1 + all.filter((other) => told(other) < told(mean)).length;
-
 function TurnsTable({ turning }: { turning: readonly Turning[] }) {
-  const means = turning.map((t) => t.mean);
+  const means = turning.map((t) => told(t.mean));
   return (
     <div className="scroll-quiet overflow-x-auto" tabIndex={0} role="region" aria-label="Turns from light to light">
       <table className="w-full border-t border-edge whitespace-nowrap">
@@ -102,7 +99,7 @@ function TurnsTable({ turning }: { turning: readonly Turning[] }) {
             {turning.map((t) => (
               <th key={t.condition.id} scope="col" className="py-1 pr-4 font-normal">
                 <span className="text-ink">
-                  {placeOf(t.mean, means)}. <b className="font-serif">{t.letter}</b>{' '}
+                  {placeAmong(told(t.mean), means)}. <b className="font-serif">{t.letter}</b>{' '}
                   <span className="font-serif">{t.condition.paper.name}</span>
                 </span>
                 <span className="block max-w-40 truncate">{settingLine(t.condition)}</span>

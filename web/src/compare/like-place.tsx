@@ -12,6 +12,7 @@ import { formatNumber } from '@rakuen/core/measurement/show';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import { useConditionsQuery, useLikesQuery } from '../api/api.ts';
 import { QuietButton } from '../parts/button.tsx';
+import { placeAmong } from '../parts/place.ts';
 import { conditionLine } from '../parts/label.ts';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
 import { Strip } from '../parts/strip.tsx';
@@ -96,7 +97,7 @@ function LikeList({
   const table = useTable();
   return (
     <ol className="border-t border-edge">
-      {likes.map((like, i) => {
+      {likes.map((like) => {
         const c = conditions.find((o) => o.id === like.id);
         if (!c) return null;
         return (
@@ -104,7 +105,11 @@ function LikeList({
             <Strip paper={c.paper} facts={c.facts} size="small" />
             <div className="min-w-0">
               <p>
-                {i + 1}. <span className="font-serif text-[1.05rem]">{c.paper.name}</span>{' '}
+                {placeAmong(
+                  like.distance,
+                  likes.map((other) => other.distance),
+                )}
+                . <span className="font-serif text-[1.05rem]">{c.paper.name}</span>{' '}
                 <span className="text-quiet">{conditionLine(c)}</span>
                 {withProfile && <span className="block text-[13px]">{c.profile}</span>}
               </p>

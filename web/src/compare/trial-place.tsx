@@ -14,6 +14,7 @@ import { Button, QuietButton } from '../parts/button.tsx';
 import { Dialog } from '../parts/dialog.tsx';
 import { Measured } from '../parts/figure.tsx';
 import { AreaField, TextField } from '../parts/form.tsx';
+import { placeAmong } from '../parts/place.ts';
 import { day } from '../parts/label.ts';
 import { ErrorNote } from '../parts/messages.tsx';
 import { useRemembered } from '../parts/remembered.ts';
@@ -109,11 +110,14 @@ function Ranked({ tried, onChoose }: { tried: ConditionView[]; onChoose: (chosen
           </tr>
         </thead>
         <tbody>
-          {ranks.map((r, i) => (
+          {ranks.map((r) => (
             <TriedRow
               key={r.conditionId}
               rank={r}
-              place={i + 1}
+              place={placeAmong(
+                r.mean,
+                ranks.map((other) => other.mean),
+              )}
               condition={tried.find((t) => t.id === r.conditionId)!}
               onChoose={onChoose}
             />

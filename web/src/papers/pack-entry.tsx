@@ -24,9 +24,11 @@ export function PackEntry({ pack, conditions }: { pack: PackView; conditions: Co
         <h2>{pack.spec.name}</h2>
         <p className="text-[13px] text-quiet">
           {day(pack.createdAt)}; {printed.size} of {total} sheets printed, {left} left,{' '}
-          {pack.unread.length === 0
-            ? 'all charts read'
-            : `${pack.unread.length} ${pack.unread.length === 1 ? 'chart' : 'charts'} unread`}
+          {pack.spec.chartId === undefined
+            ? 'no chart on it'
+            : pack.unread.length === 0
+              ? 'all charts read'
+              : `${pack.unread.length} ${pack.unread.length === 1 ? 'chart' : 'charts'} unread`}
         </p>
         <BinButton className="ml-auto" of={pack.spec.name} onBin={() => remove(pack.id).unwrap()} />
       </div>
