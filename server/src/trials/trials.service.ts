@@ -19,8 +19,8 @@ export class TrialsService {
   ) {}
 
   /** The newest first. */
-  list(): Promise<TrialView[]> {
-    return this.rows.find({ order: { stampedAt: 'DESC' } });
+  async list(): Promise<TrialView[]> {
+    return (await this.rows.find({ order: { stampedAt: 'DESC' } })).map(trialView);
   }
 
   async stamp(input: TrialInput): Promise<TrialView> {
@@ -53,10 +53,23 @@ export class TrialsService {
       ranking,
     });
     await this.rows.insert(whole(row));
-    return row;
+    return trialView(row);
   }
 
   async remove(id: string): Promise<void> {
     if (!(await this.rows.delete(id)).affected) throw notFound('trial');
   }
 }
+
+const trialView = (row: TrialRow): TrialView => ({
+  id: row.id,
+  stampedAt: row.stampedAt,
+  conditionId: row.conditionId,
+  paperId: row.paperId,
+  printer: row.printer,
+  mediaSetting: row.mediaSetting,
+  reason: row.reason,
+  by: row.by,
+  light: row.light,
+  ranking: row.ranking,
+});
