@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { builtinModules } from 'node:module';
 import { defineConfig } from 'rolldown';
 
@@ -8,7 +9,16 @@ import { defineConfig } from 'rolldown';
 const OUTSIDE = [/^better-sqlite3/, /^sharp/, /^lcms-wasm/, /^pdfkit/, /^piscina/, /^@fontsource/, /^opentype\.js/];
 const known = new Set([...builtinModules, ...builtinModules.map((m) => `node:${m}`)]);
 
+/** What a thread opens first stays as it is: it may be no module of this kind, and says why itself. */
+const thread = {
+  name: 'thread',
+  generateBundle() {
+    this.emitFile({ type: 'asset', fileName: 'thread.cjs', source: readFileSync('server/dist/work/thread.cjs') });
+  },
+};
+
 export default defineConfig({
+  plugins: [thread],
   input: {
     main: 'server/dist/main.js',
     worker: 'server/dist/work/worker.js',

@@ -23,6 +23,7 @@ import { clearDraft, hasDraft, layOutDemo } from './demo/lay-out.ts';
 import { restoreBackup } from './backup/backup-file.ts';
 import { backupBefore, NEXT_START } from './backup/backups.service.ts';
 import { checkDatabase, isNew, pendingMigration } from './store/check-database.ts';
+import { Workshop } from './work/workshop.ts';
 import { sweep } from './store/sweep.ts';
 import { FolderLock } from './store/folder-lock.ts';
 
@@ -49,7 +50,7 @@ async function build(config: Config, gate: { open: boolean }): Promise<NestExpre
   app.useGlobalFilters(new ErrorFilter());
   // Described when somebody looks, not at every start.
   SwaggerModule.setup('api/docs', app, () => describeApi(app), { jsonDocumentUrl: 'api/docs-json' });
-  if (config.webFolder) serveInterface(app, config.webFolder);
+  if (config.webFolder) serveInterface(app, config.webFolder, () => app.get(Workshop, { strict: false }).makeReady());
   app.use(nothingThere);
   return app;
 }

@@ -37,8 +37,11 @@ export function secure(app: NestExpressApplication): void {
   });
 }
 
-/** Serves the built interface: its files as they are, and its page for every other address outside the API. */
-export function serveInterface(app: NestExpressApplication, folder: string): void {
+/**
+ * Serves the built interface: its files as they are, and its page for every other address outside the API.
+ * @param opened told when somebody opens a page
+ */
+export function serveInterface(app: NestExpressApplication, folder: string, opened: () => void): void {
   const page = join(folder, 'index.html');
   if (!existsSync(page)) return;
   const html = readFileSync(page, 'utf8');
@@ -51,6 +54,7 @@ export function serveInterface(app: NestExpressApplication, folder: string): voi
       /\.\w+$/.test(request.path)
     )
       return next();
+    opened();
     response
       .type('html')
       .set('Cache-Control', 'no-store')

@@ -13,7 +13,7 @@ import type { Fault, TASKS, TaskName } from './worker.ts';
 export const AT_ONCE = Math.max(2, availableParallelism());
 
 const THREADS = {
-  filename: new URL('./worker.js', import.meta.url).href,
+  filename: new URL('./thread.cjs', import.meta.url).href,
   idleTimeout: 60_000,
   resourceLimits: { maxOldGenerationSizeMb: 2048 },
 };
@@ -23,15 +23,26 @@ const DEADLINE_MS = { short: 120_000, picture: 1_200_000 } as const;
 /** The worker threads: everything that computes runs here, so that the server keeps answering. */
 @Injectable()
 export class Workshop implements OnModuleDestroy {
-  private readonly pool = new Piscina({ ...THREADS, minThreads: 1, maxThreads: AT_ONCE });
+  private short?: Piscina;
   /** Pictures take long: they are read on a thread of their own, so that one is always free for what is short. */
   private readonly pictures = new Piscina({ ...THREADS, minThreads: 0, maxThreads: 1 });
 
   private closed = false;
 
+  /** What is short: a thread is there from the first of it on, and none where nothing is ever asked. */
+  private get pool(): Piscina {
+    if (this.closed) throw stopped();
+    return (this.short ??= new Piscina({ ...THREADS, minThreads: 1, maxThreads: AT_ONCE }));
+  }
+
+  /** Somebody is there: what they ask first need not wait for a thread. */
+  makeReady(): void {
+    if (!this.closed) void this.pool;
+  }
+
   async onModuleDestroy(): Promise<void> {
     this.closed = true;
-    await Promise.all([this.pool.destroy(), this.pictures.destroy()]);
+    await Promise.all([this.short?.destroy(), this.pictures.destroy()]);
   }
 
   /** @throws RakuenError (422) when the input is at fault, `file` named in it; (503) when Rakuen is being stopped */
@@ -43,11 +54,7 @@ export class Workshop implements OnModuleDestroy {
     const signal = AbortSignal.timeout(DEADLINE_MS.short);
     const answer = await this.pool.run({ name, task }, { signal }).catch((error: unknown) => {
       if (signal.aborted) throw tooLong(file);
-      throw this.closed
-        ? new RakuenError(503, 'Rakuen is being stopped.', {
-            remedy: 'Start it again and do it once more; nothing was changed.',
-          })
-        : error;
+      throw this.closed ? stopped() : error;
     });
     return resultOf(answer, file) as Awaited<ReturnType<(typeof TASKS)[N]>>;
   }
@@ -112,6 +119,11 @@ export class Workshop implements OnModuleDestroy {
     }
   }
 }
+
+const stopped = () =>
+  new RakuenError(503, 'Rakuen is being stopped.', {
+    remedy: 'Start it again and do it once more; nothing was changed.',
+  });
 
 const tooLong = (file?: string) =>
   new RakuenError(422, 'This takes longer than any reading does, and was given up.', {
