@@ -114,6 +114,8 @@ export class Workshop implements OnModuleDestroy {
         await pool.run({ name, task: { ...task, port: port2 } }, { transferList: [port2], signal }),
         file,
       );
+    } catch (error) {
+      throw this.closed && !signal.aborted ? stopped() : error;
     } finally {
       port1.close();
     }
