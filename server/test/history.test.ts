@@ -270,6 +270,7 @@ describe('a file of 10 000 spectral patches', () => {
     const text = writeCgats({ ...base, patches });
     const id = await condition(rakuen, 'Ten thousand');
     let done = false;
+    const from = performance.now();
     const kept = rakuen.upload<View>(`/api/conditions/${id}/readings`, 'large.txt', text).finally(() => (done = true));
     const waits: number[] = [];
     while (!done) {
@@ -282,9 +283,8 @@ describe('a file of 10 000 spectral patches', () => {
     expect(status).toBe(201);
     expect(body.readings[0]).toMatchObject({ patchCount: 10_000 });
     expect(waits.length).toBeGreaterThan(5);
-    // Were it computed where requests are answered, one of them would wait for all of it.
-    const sorted = [...waits].sort((a, b) => a - b);
-    expect(sorted[Math.floor(sorted.length * 0.9)]).toBeLessThan(250);
+    // Were it computed where requests are answered, one of them would wait for most of it.
+    expect(Math.max(...waits)).toBeLessThan((performance.now() - from) / 3);
   });
 
   it('the first separate greys follow the threshold of the settings, in the figures and in the history', async () => {
