@@ -6,5 +6,5 @@ import { build, checkNode, installPackages, ROOT } from './setup.mjs';
 checkNode();
 installPackages();
 build();
-const { main } = await import(pathToFileURL(join(ROOT, 'server/dist/cli/studio.js')).href);
+const { main } = await import(pathToFileURL(join(ROOT, 'server/dist/bundle/studio.js')).href);
 await main(process.argv.slice(2));

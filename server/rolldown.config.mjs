@@ -17,10 +17,22 @@ const thread = {
   },
 };
 
+/** The framework asks at run time for what older versions of its database package had, and would open all of it twice. */
+const databaseOnce = {
+  name: 'database-once',
+  load: (id) =>
+    /@nestjs\/typeorm\/dist\/common\/typeorm-compat\.js$/.test(id.replaceAll('\\', '/'))
+      ? `import * as typeorm from 'typeorm';
+         export const Connection = typeorm['Connection'];
+         export const AbstractRepository = typeorm['AbstractRepository'];`
+      : undefined,
+};
+
 export default defineConfig({
-  plugins: [thread],
+  plugins: [thread, databaseOnce],
   input: {
     main: 'server/dist/main.js',
+    studio: 'server/dist/cli/studio.js',
     worker: 'server/dist/work/worker.js',
     'beside-worker': 'server/dist/work/beside-worker.js',
     'cube-worker': 'server/dist/work/cube-worker.js',

@@ -9,7 +9,7 @@ import { blocks } from './files.ts';
 import { condition, fixture, PAPER, picture, start, temporaryFolder } from './rakuen.ts';
 
 const ROOT = fileURLToPath(new URL('../../', import.meta.url));
-const RUN = "import('./server/dist/cli/studio.js').then((m) => m.main(process.argv.slice(1)))";
+const RUN = "import('./server/dist/bundle/studio.js').then((m) => m.main(process.argv.slice(1)))";
 /** The command line of backups, as a process of its own. */
 function studio(...args: string[]) {
   const { status, stdout, stderr } = spawnSync(process.execPath, ['-e', RUN, '--', ...args], {

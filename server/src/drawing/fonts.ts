@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import opentype, { type Font } from 'opentype.js';
+import type OpenType from 'opentype.js';
+import type { Font } from 'opentype.js';
 
 const require = createRequire(import.meta.url);
 
@@ -34,7 +35,9 @@ export function font(face: string): Font {
   let made = loaded.get(path);
   if (!made) {
     const file = readFileSync(path);
-    made = opentype.parse(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength));
+    made = (require('opentype.js') as typeof OpenType).parse(
+      file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength),
+    );
     loaded.set(path, made);
   }
   return made;

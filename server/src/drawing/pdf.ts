@@ -1,11 +1,16 @@
-import PDFDocument from 'pdfkit';
+import { createRequire } from 'node:module';
+import type PDFDocument from 'pdfkit';
 import { FONT_FILES, font, FURTHER_FILES, type Face } from './fonts.ts';
 
 export const POINTS_PER_MM = 72 / 25.4;
 
+/** The package is large: it is opened with the first PDF, not with the server. */
+const require = createRequire(import.meta.url);
+
 /** A PDF with the product's own two faces and no page yet. */
 export function newPdf(): PDFKit.PDFDocument {
-  const document = new PDFDocument({ autoFirstPage: false, info: { Producer: 'Rakuen', Creator: 'Rakuen' } });
+  const Document = require('pdfkit') as typeof PDFDocument;
+  const document = new Document({ autoFirstPage: false, info: { Producer: 'Rakuen', Creator: 'Rakuen' } });
   for (const face of ['sans', 'serif'] as const) {
     document.registerFont(face, FONT_FILES[face]);
     FURTHER_FILES[face].forEach((file, i) => document.registerFont(`${face}-${i}`, file));
