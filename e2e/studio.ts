@@ -98,17 +98,18 @@ export const test = base.extend<{ watched: Page; own: Studio }, { studio: Studio
 
 export { expect };
 
+/** Axe in the page itself, there being no frames in it, and telling what is wrong alone: it takes a fraction of the time. */
+const axe = (page: Page) => new AxeBuilder({ page }).setLegacyMode(true).options({ resultTypes: ['violations'] });
+
 /** WCAG 2.1 A and AA, as axe sees it. */
 export async function expectAccessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page })
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
-    .analyze();
+  const { violations } = await axe(page).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']).analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
 }
 
 /** Contrast of text, as axe sees it. */
 export async function expectContrast(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).withRules(['color-contrast']).analyze();
+  const { violations } = await axe(page).withRules(['color-contrast']).analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
 }
 

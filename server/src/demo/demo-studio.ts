@@ -15,6 +15,7 @@ import { FileStore } from '../files/file-store.ts';
 import { PapersService } from '../papers/papers.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
+import { SheetsService } from '../sheets/sheets.service.ts';
 import { SessionsService } from '../sessions/sessions.service.ts';
 import { TableService } from '../table/table.service.ts';
 import { Workshop } from '../work/workshop.ts';
@@ -43,6 +44,7 @@ export class DemoStudio {
     private readonly table: TableService,
     private readonly files: FileStore,
     private readonly workshop: Workshop,
+    private readonly sheets: SheetsService,
   ) {}
 
   async fill(): Promise<void> {
@@ -95,6 +97,8 @@ export class DemoStudio {
     });
 
     await this.season.lay({ paperIds, conditions, pictures });
+    // What the comparison draws is there when it is first opened.
+    await Promise.all(onTable.map((id) => this.sheets.sheet(id)));
   }
 
   private async hangPictures(): Promise<Map<SceneName, PictureView>> {
