@@ -1,61 +1,8 @@
 import { readFileSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
 import type { Page } from '@playwright/test';
-import { expect, expectAccessible, test, type Studio } from './studio.ts';
+import { expect, expectAccessible } from './studio.ts';
+import { BARYTA, BRIGHT, idsOf, lay, PLAIN, test } from './table.ts';
 
-const PROFILE = fileURLToPath(new URL('../core/test/fixtures/sRGB.icc', import.meta.url));
-
-/** Lays print conditions of these papers on the table, the first two in hand, under the reference light. */
-interface TableWanted {
-  conditionIds: string[];
-  leftHand?: string;
-  rightHand?: string;
-  light?: string;
-  glass?: string;
-}
-const tableOf = async (page: Page, studio: Studio) =>
-  (await (await page.request.get(`${studio.url}/api/table`)).json()) as TableWanted;
-
-/** Makes the table what it should be, one deed after another. */
-async function setTable(page: Page, studio: Studio, wanted: TableWanted): Promise<void> {
-  const does = (deed: string, id?: string) =>
-    page.request.post(`${studio.url}/api/table/deeds`, { data: { deed, id } });
-  for (const id of (await tableOf(page, studio)).conditionIds) await does('put paper back', id);
-  for (const id of wanted.conditionIds) await does('lay paper', id);
-  if (wanted.leftHand) await does('left hand', wanted.leftHand);
-  if (wanted.rightHand) await does('right hand', wanted.rightHand);
-  await does('light', wanted.light ?? 'D50');
-  await does('glass', wanted.glass ?? 'none');
-}
-
-/** Print conditions by paper and media setting. */
-async function idsOf(page: Page, studio: Studio, names: readonly string[]): Promise<string[]> {
-  const conditions = (await (await page.request.get(`${studio.url}/api/conditions`)).json()) as {
-    id: string;
-    paper: { name: string };
-    mediaSetting: string;
-    printMode: string;
-  }[];
-  return names.map(
-    (n) =>
-      conditions.find((c) => `${c.paper.name}, ${c.mediaSetting}` === n && c.printMode === 'colour through a profile')!
-        .id,
-  );
-}
-
-async function lay(page: Page, studio: Studio, names: readonly string[]): Promise<void> {
-  const ids = await idsOf(page, studio, names);
-  await setTable(page, studio, { conditionIds: ids, leftHand: ids[0], rightHand: ids[1], light: 'D50', glass: 'none' });
-}
-
-/** The studio is shared: its table is left as it was found. */
-let found: TableWanted;
-test.beforeEach(async ({ page, studio }) => void (found = await tableOf(page, studio)));
-test.afterEach(async ({ page, studio }) => setTable(page, studio, found));
-
-const BRIGHT = 'Lantern Matt, Enhanced matt';
-const PLAIN = 'Chalk Rag, Fine art matt';
-const BARYTA = 'Slate Baryta, Heavy gloss fibre';
 const place = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Ways to compare' }).getByRole('link', { name }).click();
 const whites = async (page: Page) => {
@@ -135,83 +82,6 @@ test('a lamp’s spectrum is imported and hangs over the table; a broken one is 
   await page.getByRole('button', { name: 'Remove Lamp by the easel' }).click();
   await page.getByRole('button', { name: 'Leave it' }).click();
   await expect(page.getByLabel('Light over the table').locator('option:checked')).toHaveText('D50 with its UV');
-});
-
-test('the solids are turned by key and by name, cut, and set against a profile', async ({ watched: page, studio }) => {
-  await lay(page, studio, [BARYTA, PLAIN]);
-  await page.goto(`${studio.url}/compare/gamut`);
-  const solids = page.getByTestId('solids');
-  await expect(page.getByRole('region', { name: 'Slate Baryta against Chalk Rag' })).toContainText('In common', {
-    timeout: 40_000,
-  });
-  await expect(page.getByText(/Slate Baryta reaches beyond Chalk Rag in .*(L\* \d+–\d+, \d)/)).toBeVisible();
-  await expect(solids.locator('canvas')).toBeVisible();
-  const look = async () => (await page.waitForTimeout(400), (await solids.screenshot()).toString('base64'));
-  const first = await look();
-  await solids.focus();
-  await page.keyboard.press('ArrowRight');
-  await page.keyboard.press('ArrowRight');
-  await expect.poll(look).not.toBe(first);
-  const turned = await look();
-  await page.getByRole('button', { name: 'Seen from above' }).click();
-  await expect.poll(look).not.toBe(turned);
-  const cut = page.getByRole('img', { name: /^Cut at L\* 50/ });
-  await expect(cut).toBeVisible();
-  await page.getByRole('slider').first().focus();
-  await page.keyboard.press('ArrowRight');
-  await expect(page.getByRole('img', { name: /^Cut at L\* 51/ })).toBeVisible();
-  await page
-    .getByLabel('Bring a profile')
-    .setInputFiles({ name: 'work.icc', mimeType: 'application/vnd.iccprofile', buffer: readFileSync(PROFILE) });
-  await expect(page.getByRole('region', { name: /^Slate Baryta against .*sRGB/ })).toContainText('covers of', {
-    timeout: 20_000,
-  });
-  await page.getByRole('button', { name: 'Remove this profile' }).click();
-  await page.getByLabel('Beside them').selectOption({ label: 'ROMM RGB' });
-  await expect(page.getByRole('region', { name: 'Slate Baryta against ROMM RGB' })).toContainText(
-    /\+ covers of [A-F]\s*(100\.0|99\.\d)\s%/,
-    { timeout: 20_000 },
-  );
-  // Each of them can be the body: the others are set against it.
-  const body = page.getByRole('listitem').filter({ hasText: 'a body in its own colours' });
-  await expect(body).toContainText('Slate Baryta');
-  await page.getByRole('button', { name: 'Take ROMM RGB in hand, as the body' }).press('Enter');
-  await expect(body).toContainText('ROMM RGB');
-  await expect(page.getByRole('application', { name: /^Gamut solids/ })).toBeFocused();
-  await expect(page.getByRole('region', { name: 'ROMM RGB against Slate Baryta' })).toContainText('In common', {
-    timeout: 20_000,
-  });
-  await expect(page.getByRole('button', { name: 'Take Slate Baryta in hand, as the body' })).toBeVisible();
-  await expectAccessible(page);
-});
-
-test('the solids are drawn and turned while what computes beside them has not answered', async ({
-  watched: page,
-  studio,
-}) => {
-  await lay(page, studio, [BARYTA, PLAIN, BRIGHT]);
-  // Held back, as on a machine that has much else to do: whatever the page itself would compute is not.
-  let answer = () => {};
-  const held = new Promise<void>((done) => (answer = done));
-  await page.route(/compare-worker/, async (route) => (await held, route.continue()));
-  await page.goto(`${studio.url}/compare/gamut`);
-  const solids = page.getByTestId('solids');
-  const look = () => solids.locator('canvas').evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL());
-  await expect(solids.locator('canvas')).toBeVisible();
-  for (const light of ['A', 'window']) {
-    const seen = await look();
-    await page.getByLabel('Light over the table').selectOption(light);
-    await solids.focus();
-    for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowRight');
-    await expect.poll(look).not.toBe(seen);
-  }
-  const pair = page.getByRole('region', { name: 'Slate Baryta against Chalk Rag' });
-  await expect(page.getByText('In common')).toHaveCount(0);
-  const inDaylight = await look();
-  answer();
-  await expect(pair).toContainText('In common', { timeout: 40_000 });
-  // The light is on the solids too, not on the figures alone.
-  await expect.poll(look).not.toBe(inDaylight);
 });
 
 test('the table of measures: put in order, hidden, as differences; taken away', async ({ watched: page, studio }) => {

@@ -3,6 +3,9 @@ import { expect, expectAccessible, expectContrast, step, test } from './studio.t
 
 const STEPS = ['Papers', 'Readings', 'Compare', 'Pictures', 'Match', 'Proof', 'Prints', 'Ledger'];
 
+// None of these changes anything: whichever worker is free takes the next.
+test.describe.configure({ mode: 'parallel' });
+
 /** Accessible by day and in the darker surround, and as it should look. */
 async function expectSound(page: Page): Promise<void> {
   await page.waitForLoadState('networkidle');
