@@ -143,6 +143,9 @@ async function drawn(page: Page, title: string, sheetName: string): Promise<Loca
   return canvas;
 }
 
+// A small window: every pixel of it is drawn in software here.
+test.use({ viewport: { width: 1024, height: 640 } });
+
 test('pixels of the proof are those of LittleCMS through the written profile: three sheets, three photographs, relative and perceptual', async ({
   page,
   own,
