@@ -120,14 +120,20 @@ const row = fc.record({
 const rows = fc
   .array(row, { maxLength: 9 })
   .map((all) => all.map((r, i) => read(String(i), { ...r, importedAt: onDay(1 + i) })));
+/** Files that were brought together, kept in the same instant. */
+const atOnce = fc
+  .array(row, { maxLength: 6 })
+  .map((all) => all.map((r, i) => read(String(i), { ...r, contentHash: String(i) })));
 
 describe('whatever was read', () => {
   it('who speaks does not hang on the order in which it is asked for', () =>
     fc.assert(
-      fc.property(rows, (all) => {
+      fc.property(fc.oneof(rows, atOnce), (all) => {
         const ids = (some: readonly KeptReading[]) =>
           speakingSets(some, null).map((s) => [s.primary.id, ...s.companions.map((c) => c.id)]);
         expect(ids([...all].reverse())).toEqual(ids(all));
+        const sets = (some: readonly KeptReading[]) => readingSets(some).map((s) => s.primary.id);
+        expect(sets([...all].reverse())).toEqual(sets(all));
       }),
     ));
 

@@ -29,8 +29,9 @@ export interface SpeakingReading<R extends KeptReading> {
   readonly unserved: Partial<Record<MeasurementCondition, string>>;
 }
 
+/** From new to old; files kept in the same instant by what they hold, so that no order of rows decides who speaks. */
 const newestFirst = <R extends KeptReading>(rows: readonly R[]): R[] =>
-  [...rows].sort((p, q) => q.importedAt.localeCompare(p.importedAt));
+  [...rows].sort((p, q) => q.importedAt.localeCompare(p.importedAt) || p.contentHash.localeCompare(q.contentHash));
 const firstToSpeak = <R extends KeptReading>(rows: readonly R[]): R | undefined =>
   PRECEDENCE.map((c) => rows.find((r) => r.measurementCondition === c)).find((r) => r !== undefined);
 /** Read minutes after it was printed, and not once it had dried. */
@@ -97,7 +98,7 @@ export function speakingSets<R extends KeptReading>(rows: readonly R[], chosen: 
  */
 export function readingSets<R extends KeptReading>(rows: readonly R[]): SpeakingReading<R>[] {
   const files = [...new Set(rows.map((r) => r.contentHash))].map((hash) =>
-    firstToSpeak(rows.filter((r) => r.contentHash === hash))!,
+    firstToSpeak(newestFirst(rows.filter((r) => r.contentHash === hash)))!,
   );
   const sets = files.map((primary) => withCompanions(primary, rows));
   const rank = (r: KeptReading) => PRECEDENCE.indexOf(r.measurementCondition);
@@ -106,7 +107,8 @@ export function readingSets<R extends KeptReading>(rows: readonly R[]): Speaking
     .sort(
       (p, q) =>
         whenRead(p.primary).localeCompare(whenRead(q.primary)) ||
-        p.primary.importedAt.localeCompare(q.primary.importedAt),
+        p.primary.importedAt.localeCompare(q.primary.importedAt) ||
+        p.primary.contentHash.localeCompare(q.primary.contentHash),
     );
 }
 

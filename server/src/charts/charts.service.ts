@@ -115,14 +115,16 @@ export class ChartsService {
     };
   }
 
-  private async view({ design, ...row }: ChartRow): Promise<ChartView> {
+  private async view({ id, name, createdAt, spec, design }: ChartRow): Promise<ChartView> {
     return {
-      ...row,
-      spec: row.spec,
+      id,
+      createdAt,
+      name,
+      spec,
       patchCount: design.patchCount,
       stripCount: design.strips.length,
       pageCount: design.pages.length,
-      sessionCount: await this.sessions.countBy({ chartId: row.id }),
+      sessionCount: await this.sessions.countBy({ chartId: id }),
     };
   }
 }

@@ -92,13 +92,7 @@ export class LedgerService {
       [...values, most, from],
     );
     const details = await this.detailsOf(rows);
-    return rows.map(({ pictureId, conditionId, paperId, ...row }) => ({
-      ...row,
-      ...(pictureId && { pictureId }),
-      ...(conditionId && { conditionId }),
-      ...(paperId && { paperId }),
-      details: flat(details.get(row.id) ?? {}),
-    }));
+    return rows.map((row) => entryView(row, details.get(row.id) ?? {}));
   }
 
   private async detailsOf(rows: readonly Row[]): Promise<Map<string, Details>> {
@@ -114,6 +108,21 @@ export class LedgerService {
     return found;
   }
 }
+
+const entryView = (row: Row, details: Details): LedgerEntry => ({
+  id: row.id,
+  kind: row.kind,
+  at: row.at,
+  picture: row.picture,
+  paper: row.paper,
+  condition: row.condition,
+  outcome: row.outcome,
+  reason: row.reason,
+  ...(row.pictureId && { pictureId: row.pictureId }),
+  ...(row.conditionId && { conditionId: row.conditionId }),
+  ...(row.paperId && { paperId: row.paperId }),
+  details: flat(details),
+});
 
 /**
  * What is asked, as a condition and its values: every word must begin a word of the entry. The plus keeps SQLite from

@@ -134,11 +134,11 @@ async function enterDecision(manager: EntityManager, entry: LedgerEntry): Promis
     id: entry.id,
     decidedAt: entry.at,
     decidedBy: input.decidedBy ?? '',
-    place: Number.isInteger(d.place) ? (d.place as number) : null,
-    costDeltaE: amount(d.costDeltaE),
-    outsideShare: amount(d.outsideShare),
-    score: amount(d.score),
-    lostShare: amount(d.lostShare),
+    place: within('place', Number.isInteger(d.place) ? d.place : null, 1),
+    costDeltaE: within('cost, ΔE00,', d.costDeltaE, 0),
+    outsideShare: within('share outside the solid', d.outsideShare, 0, 1),
+    score: within('score', d.score, 0, 10),
+    lostShare: within('share out of reach', d.lostShare, 0, 1),
   });
 }
 
@@ -175,7 +175,7 @@ async function enterPrint(manager: EntityManager, entry: LedgerEntry): Promise<v
     boxId: null,
     fromPrintId: null,
     carriedFrom: {},
-    minutes: amount(d.minutes),
+    minutes: within('minutes', d.minutes, 0, 100_000),
     judgedIn: input.judgedIn ?? '',
     decidedBy: input.decidedBy ?? '',
     decidedWhy: input.decidedWhy ?? '',
@@ -232,6 +232,15 @@ const isSetting = (key: string) => (SETTING_KEYS as readonly string[]).includes(
 /** SQLite keeps yes and no as 1 and 0 where they came through its JSON. */
 const yesNo = (value: unknown) => (value === 'yes' ? true : value === 'no' ? false : value);
 const amount = (value: unknown): number | null => (typeof value === 'number' && Number.isFinite(value) ? value : null);
+/** An amount where one is told. @throws Left where it can be none of its kind */
+function within(what: string, value: unknown, low: number, high = Infinity): number | null {
+  const told = amount(value);
+  if (told !== null && (told < low || told > high))
+    throw new Left(
+      `Its ${what} can’t be ${told}: it is ${high === Infinity ? `${low} or more` : `from ${low} to ${high}`}.`,
+    );
+  return told;
+}
 
 /** An amount and its currency, or neither. */
 const price = (lost: unknown, currency: unknown): { lost: number | null; currency: string | null } => {
