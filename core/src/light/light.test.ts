@@ -123,22 +123,37 @@ describe('glass', () => {
 });
 
 describe('holding its colour', () => {
-  it('a flat grey turns under none', () => {
-    const flat: PrintSpectra = {
-      startNm: 380,
-      stepNm: 10,
-      bands: 36,
-      reflected: new Float32Array(72).map((_, i) => (i < 36 ? 0.9 : 0.2)),
-      white: 0,
-      black: 1,
-      greys: [
-        { step: 0, patch: 1 },
-        { step: 1, patch: 0 },
-      ],
-      corners: [],
-      triangles: [],
-    };
-    for (const t of turns(flat)) expect(t.white + t.greys).toBeLessThan(0.02);
+  const flat = (reflects: readonly number[], luminous?: number): PrintSpectra => ({
+    startNm: 380,
+    stepNm: 10,
+    bands: 36,
+    reflected: new Float32Array(36 * reflects.length).map((_, i) => reflects[Math.floor(i / 36)]!),
+    luminous: luminous === undefined ? undefined : new Float32Array(36 * reflects.length).fill(luminous),
+    white: 0,
+    black: reflects.length - 1,
+    greys: reflects.map((_, patch) => ({ step: 1 - patch / (reflects.length - 1), patch })),
+    corners: [],
+    triangles: [],
+  });
+
+  it('flat greys turn under none', () => {
+    const list = turns(flat([0.9, 0.5, 0.2, 0.1, 0.02], 0));
+    for (const { white, greys } of list) expect(white! + greys!).toBeLessThan(0.02);
+    expect(unsteadiness(list)).toBeLessThan(0.01);
+  });
+
+  it('of a sheet not read with and without UV the white’s turn is not told, and nothing over all', () => {
+    for (const sheet of [printSpectra(readingFacts(bright.m1))!, printSpectra(readingFacts(bright.m2))!]) {
+      const list = turns(sheet);
+      for (const { white, greys } of list) expect([white, greys]).toEqual([undefined, expect.any(Number)]);
+      expect(unsteadiness(list)).toBeUndefined();
+    }
+  });
+
+  it('without greys there is no turn of them, and not one of nothing', () => {
+    const list = turns(flat([0.9, 0.02], 0));
+    for (const { white, greys } of list) expect([white, greys]).toEqual([expect.any(Number), undefined]);
+    expect(unsteadiness(list)).toBeUndefined();
   });
 
   it('a flat ink on a brightened sheet turns with nothing: it takes its share of what the paper gives back', () => {
@@ -160,16 +175,16 @@ describe('holding its colour', () => {
       triangles: [],
     };
     for (const t of turns(sheet)) expect(t.greys).toBeLessThan(0.005);
-    expect(Math.max(...turns(sheet).map((t) => t.white))).toBeGreaterThan(1);
+    expect(Math.max(...turns(sheet).map((t) => t.white!))).toBeGreaterThan(1);
   });
 
   it('Compare and Light give one number', () => {
     for (const { figures, sheet } of [bright, plain])
-      expect((figures.metamerism as ScalarFigure).value).toBe(Math.max(...turns(sheet).map((t) => t.greys)));
+      expect((figures.metamerism as ScalarFigure).value).toBe(Math.max(...turns(sheet).map((t) => t.greys!)));
   });
 
   it('a brightened sheet holds it less than one without', () =>
-    expect(unsteadiness(turns(bright.sheet))).toBeGreaterThan(unsteadiness(turns(plain.sheet))));
+    expect(unsteadiness(turns(bright.sheet))).toBeGreaterThan(unsteadiness(turns(plain.sheet))!));
 });
 
 describe('a monitor beside the print', () => {
@@ -178,7 +193,7 @@ describe('a monitor beside the print', () => {
 
   it('without brightener the paper’s white matches all of it', () => {
     const { toPaperWhite, toInks } = match(plain);
-    for (const left of [toPaperWhite.white, toPaperWhite.greys, toPaperWhite.colours, toInks.colours])
+    for (const left of [toPaperWhite.white, toPaperWhite.greys, toPaperWhite.colours, toInks!.colours])
       expect(left).toBeLessThan(0.5);
   });
 
@@ -186,17 +201,25 @@ describe('a monitor beside the print', () => {
     const { toPaperWhite, asItIs, lift } = match(bright);
     expect(toPaperWhite.white).toBeLessThan(0.001);
     // Brightener lifts the bare paper more than the inks: no one white is right for both.
-    expect(toPaperWhite.colours).toBeGreaterThan(2 * match(plain).toPaperWhite.colours);
-    expect(lift.white).toBeGreaterThan(1.5 * lift.colours);
+    expect(toPaperWhite.colours).toBeGreaterThan(2 * match(plain).toPaperWhite.colours!);
+    expect(lift!.white).toBeGreaterThan(1.5 * lift!.colours!);
     expect(asItIs.white).toBeGreaterThan(2);
   });
 
   it('set to the inks nothing suits the colours better', () => {
     for (const one of [bright, plain]) {
       const { toPaperWhite, toInks, asItIs } = match(one);
-      expect(toInks.colours).toBeLessThanOrEqual(toPaperWhite.colours);
-      expect(toInks.colours).toBeLessThanOrEqual(asItIs.colours);
+      expect(toInks!.colours).toBeLessThanOrEqual(toPaperWhite.colours!);
+      expect(toInks!.colours).toBeLessThanOrEqual(asItIs.colours!);
     }
+  });
+
+  it('what is not known is not nothing: brightener without a reading without UV, colours where none were read', () => {
+    expect(match({ ...bright, sheet: printSpectra(readingFacts(bright.m1))! }).lift).toBeUndefined();
+    const greysAlone = match({ ...bright, sheet: { ...bright.sheet, corners: [], triangles: [] } });
+    expect(greysAlone).toMatchObject({ toInks: undefined, toPaperWhite: { colours: undefined } });
+    expect(greysAlone.lift).toEqual({ white: expect.any(Number), colours: undefined });
+    expect(match({ ...bright, sheet: { ...bright.sheet, greys: [] } }).toPaperWhite.greys).toBeUndefined();
   });
 });
 

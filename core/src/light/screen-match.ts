@@ -15,11 +15,11 @@ export interface MonitorWhite {
 /** Whites a monitor is often set to (CIE 15, 2°). */
 export const MONITOR_WHITES = { D50: { x: 0.34567, y: 0.3585 }, D65: { x: 0.31272, y: 0.32903 } } as const;
 
-/** What is left between screen and print, ΔE00. */
+/** What is left between screen and print, ΔE00; greys and colours are absent where the sheet was read without any. */
 export interface Residual {
   readonly white: number;
-  readonly greys: number;
-  readonly colours: number;
+  readonly greys?: number;
+  readonly colours?: number;
 }
 
 /** Ways to set the monitor, and what each leaves. */
@@ -28,13 +28,15 @@ export interface ScreenMatch {
   readonly asItIs: Residual;
   /** Set to the paper's white in this light: white agrees by making, the rest is what brightener under ink lacks. */
   readonly toPaperWhite: Residual;
-  /** Set to what suits the colours best, whatever becomes of the white. */
-  readonly toInks: Residual;
-  /** ΔE00 by which brightener lifts the bare paper, and by which it lifts the colours, on the mean. */
-  readonly lift: { readonly white: number; readonly colours: number };
-  /** Where each setting puts the monitor's white, x and y. */
+  /** Set to what suits the colours best, whatever becomes of the white; absent where there are none. */
+  readonly toInks?: Residual & { readonly xy: readonly [number, number] };
+  /**
+   * ΔE00 by which brightener lifts the bare paper, and by which it lifts the colours, on the mean. Absent where the
+   * sheet was not read both with and without UV: it is then taken as if it had none.
+   */
+  readonly lift?: { readonly white: number; readonly colours?: number };
+  /** Where the setting to the paper's white puts the monitor's, x and y. */
   readonly paperWhiteXy: readonly [number, number];
-  readonly inksXy: readonly [number, number];
 }
 
 /**
@@ -61,23 +63,25 @@ export function screenMatch(sheet: PrintSpectra, under: Lighting, monitor: Monit
   const colourPatches = [...new Set(sheet.corners)].filter((p) => p !== sheet.white);
   const greyPatches = sheet.greys.map((g) => g.patch).filter((p) => p !== sheet.white);
   const mean = (patches: readonly number[], of: (patch: number) => number) =>
-    patches.reduce((sum, p) => sum + of(p), 0) / Math.max(1, patches.length);
+    patches.reduce((sum, p) => sum + of(p), 0) / patches.length;
+  const meanOf = (patches: readonly number[], of: (patch: number) => number) =>
+    patches.length === 0 ? undefined : mean(patches, of);
   const left = (white: Xyz) => (patch: number) =>
     deltaE2000(printed[patch]!, lab(three((c) => (dull[patch]![c]! / dullPaper[c]!) * white[c]!)));
   const residual = (white: Xyz): Residual => ({
     white: deltaE2000(printed[sheet.white]!, lab(white)),
-    greys: mean(greyPatches, left(white)),
-    colours: mean(colourPatches, left(white)),
+    greys: meanOf(greyPatches, left(white)),
+    colours: meanOf(colourPatches, left(white)),
   });
   const apart = (patch: number) => deltaE2000(printed[patch]!, lab(dull[patch]!));
-  const inksWhite = least([paper, dullWhite], (white) => mean(colourPatches, left(white)));
+  const inksWhite =
+    colourPatches.length === 0 ? undefined : least([paper, dullWhite], (white) => mean(colourPatches, left(white)));
   return {
     asItIs: residual(monitorXyz),
     toPaperWhite: residual(paper),
-    toInks: residual(inksWhite),
-    lift: { white: apart(sheet.white), colours: mean(colourPatches, apart) },
+    toInks: inksWhite && { ...residual(inksWhite), xy: xy(inksWhite) },
+    lift: sheet.luminous && { white: apart(sheet.white), colours: meanOf(colourPatches, apart) },
     paperWhiteXy: xy(paper),
-    inksXy: xy(inksWhite),
   };
 }
 

@@ -9,11 +9,20 @@ import { TABLE_LIGHTS, type ViewingLight } from './table-lights.ts';
 /** How far a print turns under one light, for an eye that has got used to it. */
 export interface Turn {
   readonly light: ViewingLight;
-  /** ΔE00 between the white under D50 and under the light. */
-  readonly white: number;
-  /** Mean over the greys between L* 15 and 85, each seen against the paper in the same light, under D50 and under the light. */
-  readonly greys: number;
+  /**
+   * ΔE00 between the white under D50 and under the light; absent where the sheet was not read both with and without
+   * UV: what its brightener does there is not known.
+   */
+  readonly white?: number;
+  /**
+   * Mean over the greys between L* 15 and 85, each seen against the paper in the same light, under D50 and under the
+   * light; absent where there are too few of them.
+   */
+  readonly greys?: number;
 }
+
+/** Fewer greys than these are no mean of a sheet's greys (practice). */
+export const FEWEST_GREYS = 3;
 
 /** Greys between these L* are weighed: lighter ones are paper, darker ones hide their hue. */
 export const isMiddleGrey = ([L]: Lab): boolean => L >= 15 && L <= 85;
@@ -36,13 +45,21 @@ export function turns(sheet: PrintSpectra, lights: readonly ViewingLight[] = TAB
     const sum = middle.reduce((s, { patch }) => s + deltaE2000(first.onPaper(patch), now.onPaper(patch)), 0);
     return {
       light,
-      white: deltaE2000(first.labs[sheet.white]!, now.labs[sheet.white]!),
-      greys: sum / Math.max(1, middle.length),
+      ...(sheet.luminous && { white: deltaE2000(first.labs[sheet.white]!, now.labs[sheet.white]!) }),
+      ...(middle.length >= FEWEST_GREYS && { greys: sum / middle.length }),
     };
   });
 }
 
-/** One number for "holds its colour": the mean over the lights of the white's and the greys' turn, ΔE00; less is steadier. */
-export function unsteadiness(list: readonly Turn[]): number {
-  return list.reduce((sum, t) => sum + (t.white + t.greys) / 2, 0) / Math.max(1, list.length);
+/**
+ * One number for "holds its colour": the mean over the lights of the white's and the greys' turn, ΔE00; less is
+ * steadier. @returns undefined where either is not known
+ */
+export function unsteadiness(list: readonly Turn[]): number | undefined {
+  let sum = 0;
+  for (const { white, greys } of list) {
+    if (white === undefined || greys === undefined) return undefined;
+    sum += (white + greys) / 2;
+  }
+  return list.length === 0 ? undefined : sum / list.length;
 }

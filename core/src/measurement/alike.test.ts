@@ -28,16 +28,17 @@ const basis: fc.Arbitrary<Basis> = fc.record(
     wet: fc.boolean(),
     told: fc.boolean(),
     recomputed: fc.boolean(),
+    brightenerUnknown: fc.boolean(),
   },
   { requiredKeys: [] },
 );
 
 describe('figures that are held against each other', () => {
-  it('are alike both ways or neither, and each is like itself unless it was not recomputed (fast-check)', () =>
+  it('are alike both ways or neither, and each is like itself unless it was not recomputed, or not wholly (fast-check)', () =>
     fc.assert(
       fc.property(fc.constantFrom(...MEASURES), basis, basis, (m, p, q) => {
         expect(whyUnlike(m, p, q) === undefined).toBe(whyUnlike(m, q, p) === undefined);
-        if (p.recomputed !== false) expect(whyUnlike(m, p, p)).toBeUndefined();
+        if (p.recomputed !== false && !p.brightenerUnknown) expect(whyUnlike(m, p, p)).toBeUndefined();
       }),
     ));
 
@@ -46,6 +47,17 @@ describe('figures that are held against each other', () => {
     expect(whyUnlike(white, { told: true }, {})).toBe('one measured, one told by a profile');
     expect(whyUnlike(white, { recomputed: false }, { recomputed: true })).toBe('not recomputed for this light');
     expect(whyUnlike(white, { recomputed: false }, { recomputed: false })).toBe('not recomputed for this light');
+  });
+
+  it('under a light of which one’s brightener is not known, all but what ink hides', () => {
+    const [known, unknown] = [{ recomputed: true }, { recomputed: true, brightenerUnknown: true }];
+    expect(whyUnlike(white, known, known)).toBeUndefined();
+    for (const [p, q] of [
+      [known, unknown],
+      [unknown, unknown],
+    ])
+      expect(whyUnlike(white, p, q)).toBe('what brightener does in this light is not known of both');
+    for (const m of [black, dmax]) expect(whyUnlike(m, known, unknown)).toBeUndefined();
   });
 
   it('another measurement condition parts whites; the blacks only where a filter turns them', () => {

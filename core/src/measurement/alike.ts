@@ -11,6 +11,8 @@ export interface Basis {
   readonly told?: boolean;
   /** Set where a light or a glass was chosen: whether the figure was recomputed for it. */
   readonly recomputed?: boolean;
+  /** Recomputed as if there were no brightener: the sheet was not read both with and without UV. */
+  readonly brightenerUnknown?: boolean;
 }
 
 /** A print counts as dried from here on, hours (practice: a day; a night is let pass). */
@@ -30,6 +32,8 @@ export function isWet(printedAt: string | undefined, readAt: string | undefined)
 export function whyUnlike(measure: Measure, p: Basis, q: Basis): string | undefined {
   if ('observe' in measure) return undefined;
   if (p.recomputed === false || q.recomputed === false) return 'not recomputed for this light';
+  if (!measure.uvBlind && (p.brightenerUnknown || q.brightenerUnknown))
+    return 'what brightener does in this light is not known of both';
   if (Boolean(p.told) !== Boolean(q.told)) return 'one measured, one told by a profile';
   if (Boolean(p.wet) !== Boolean(q.wet)) return 'one read before it had dried';
   // Where a file does not say, it is taken for like; that it is not known is said beside the pair.

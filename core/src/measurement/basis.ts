@@ -22,8 +22,11 @@ export interface ShownCondition<R extends KnownReading = KnownReading> {
     readonly figures: Readonly<Record<string, Figure>>;
   };
   readonly readings: readonly R[];
-  /** Absent where nothing was chosen; `keys` are the measures recomputed for what was. */
-  readonly lit?: { readonly under: string; readonly keys: ReadonlySet<string> };
+  /**
+   * Absent where nothing was chosen; `keys` are the measures recomputed for what was, with the brightener told apart or
+   * as if there were none.
+   */
+  readonly lit?: { readonly under: string; readonly keys: ReadonlySet<string>; readonly brightenerUnknown?: boolean };
 }
 
 /** The set a figure comes from. */
@@ -48,6 +51,7 @@ export function basisOf(condition: ShownCondition, measure: Measure): Basis {
     wet: reading && isWet(reading.printedAt, whenRead(reading)),
     told: reading?.source === 'profile',
     recomputed: condition.lit?.keys.has(measure.key),
+    brightenerUnknown: condition.lit?.keys.has(measure.key) && condition.lit.brightenerUnknown,
   };
 }
 

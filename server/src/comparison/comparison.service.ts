@@ -163,7 +163,7 @@ export class ComparisonService {
     const lit = litPrint(ready, c.facts.figures, lighting(power, glass, ready), c.facts.toldFrom);
     return {
       ...c,
-      lit: { under, keys: new Set(Object.keys(lit.figures)) },
+      lit: { under, keys: new Set(Object.keys(lit.figures)), brightenerUnknown: !ready.luminous },
       facts: {
         ...c.facts,
         figures: { ...c.facts.figures, ...lit.figures },

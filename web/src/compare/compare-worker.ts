@@ -57,7 +57,7 @@ const desk = {
       ...(solid && { mesh }),
     };
   },
-  turns(id: string, imported: readonly ViewingLight[]): { list: Turn[]; mean: number } | undefined {
+  turns(id: string, imported: readonly ViewingLight[]): { list: Turn[]; mean?: number } | undefined {
     const known = sheets.get(id);
     if (!known) return undefined;
     const list = turns(known.sheet, [...TABLE_LIGHTS, ...imported]);

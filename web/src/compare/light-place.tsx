@@ -1,4 +1,6 @@
 import { useEffect, useState } from 'react';
+import { unlike } from '@rakuen/core/measurement/basis';
+import { white } from '@rakuen/core/measurement/measures/white';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import type { Turn } from '@rakuen/core/light/turns';
 import { settingLine } from '../parts/label.ts';
@@ -24,10 +26,11 @@ interface Turning {
   readonly condition: LitCondition;
   readonly letter: string;
   readonly list: readonly Turn[];
-  readonly mean: number;
+  /** Over all lights; absent where the white or the greys are not known. */
+  readonly mean?: number;
 }
 
-/** Papers with their turns from lamp to lamp, the steadiest first; undefined until all are told. */
+/** Papers with their turns from lamp to lamp, as they lie on the table; undefined until all are told. */
 function useTurning({ laid, lit }: Pick<CompareProps, 'laid' | 'lit'>): Turning[] | undefined {
   const { own } = useLight();
   const [turning, setTurning] = useState<Turning[]>();
@@ -46,13 +49,7 @@ function useTurning({ laid, lit }: Pick<CompareProps, 'laid' | 'lit'>): Turning[
       (all) =>
         live &&
         setTurning(
-          all
-            .flatMap((t) =>
-              t.list && t.mean !== undefined
-                ? [{ condition: t.condition, letter: t.letter, list: t.list, mean: t.mean }]
-                : [],
-            )
-            .sort((p, q) => p.mean - q.mean),
+          all.flatMap(({ condition, letter, list, mean }) => (list ? [{ condition, letter, list, mean }] : [])),
         ),
     );
     return () => void (live = false);
@@ -61,23 +58,54 @@ function useTurning({ laid, lit }: Pick<CompareProps, 'laid' | 'lit'>): Turning[
   return turning;
 }
 
+/** The steadiest first, then those of which that is not known; as they lie where what they rest on is unlike, and why. */
+export function inOrder(turning: readonly Turning[]): { shown: readonly Turning[]; why?: string } {
+  const known = turning.filter((t) => t.mean !== undefined);
+  const why = known.map((t) => unlike(white, known[0].condition, t.condition)).find((reason) => reason !== undefined);
+  if (why) return { shown: turning, why };
+  return { shown: [...known.sort((p, q) => p.mean! - q.mean!), ...turning.filter((t) => t.mean === undefined)] };
+}
+
+const namesOf = (conditions: readonly LitCondition[]) => conditions.map((c) => c.paper.name).join(', ');
+
+/** What is not known, of which papers. */
+function Unknown({ turning, without }: { turning: readonly Turning[]; without: readonly LitCondition[] }) {
+  const lacking = (part: 'white' | 'greys') =>
+    turning.filter((t) => t.list.some((turn) => turn[part] === undefined)).map((t) => t.condition);
+  const said = [
+    [
+      lacking('white'),
+      'not read both with and without UV (M1 and M2). What its brightener does under these lamps is not known, nor how its white turns.',
+    ],
+    [lacking('greys'), 'too few greys between L* 15 and 85 were read.'],
+    [without, 'without spectra nothing can be said.'],
+  ] as const;
+  return said
+    .filter(([papers]) => papers.length > 0)
+    .map(([papers, what]) => (
+      <p key={what} className="mt-2 max-w-[80ch] text-quiet">
+        {namesOf(papers)}: {what}
+      </p>
+    ));
+}
+
 function Turns({ laid, lit }: CompareProps) {
   const turning = useTurning({ laid, lit });
   if (!turning) return <Waiting what="Carrying the papers from lamp to lamp" />;
   const without = laid.filter((c) => !turning.some((t) => t.condition.id === c.id));
+  const { shown, why } = inOrder(turning);
+  const placed = why ? [] : shown.flatMap((t) => t.mean ?? []);
   return (
     <section aria-label="Holding its colour">
       <h3 className="text-[1.1rem]">Which holds its colour</h3>
       <p className="mb-2 max-w-[80ch] text-[13px] text-quiet">
         ΔE00 from how it looks under D50 with its UV, the eye used to each light: first the white, then the mean of the
-        middle greys against the paper. The steadiest paper is first.
+        middle greys against the paper.
+        {why && ` They are put in no order: ${why}.`}
+        {placed.length > 1 && ' The steadiest paper is first.'}
       </p>
-      {turning.length > 0 && <TurnsTable turning={turning} />}
-      {without.length > 0 && (
-        <p className="mt-2 text-quiet">
-          Without spectra nothing can be said of {without.map((c) => c.paper.name).join(', ')}.
-        </p>
-      )}
+      {shown.length > 0 && <TurnsTable turning={shown} means={placed.length > 1 ? placed.map(told) : []} />}
+      <Unknown turning={turning} without={without} />
     </section>
   );
 }
@@ -86,8 +114,10 @@ function Turns({ laid, lit }: CompareProps) {
 const MEAN_DIGITS = 1;
 const told = (mean: number) => Number(mean.toFixed(MEAN_DIGITS));
 
-function TurnsTable({ turning }: { turning: readonly Turning[] }) {
-  const means = turning.map((t) => told(t.mean));
+const shownOf = (turn: number | undefined) => (turn === undefined ? '–' : formatNumber(turn, 1));
+
+/** @param means of those that have a place; none where there is no order */
+function TurnsTable({ turning, means }: { turning: readonly Turning[]; means: readonly number[] }) {
   return (
     <div className="scroll-quiet overflow-x-auto" tabIndex={0} role="region" aria-label="Turns from light to light">
       <table className="w-full border-t border-edge whitespace-nowrap">
@@ -99,8 +129,8 @@ function TurnsTable({ turning }: { turning: readonly Turning[] }) {
             {turning.map((t) => (
               <th key={t.condition.id} scope="col" className="py-1 pr-4 font-normal">
                 <span className="text-ink">
-                  {placeAmong(told(t.mean), means)}. <b className="font-serif">{t.letter}</b>{' '}
-                  <span className="font-serif">{t.condition.paper.name}</span>
+                  {t.mean !== undefined && means.length > 0 && `${placeAmong(told(t.mean), means)}. `}
+                  <b className="font-serif">{t.letter}</b> <span className="font-serif">{t.condition.paper.name}</span>
                 </span>
                 <span className="block max-w-40 truncate">{settingLine(t.condition)}</span>
               </th>
@@ -115,8 +145,8 @@ function TurnsTable({ turning }: { turning: readonly Turning[] }) {
               </th>
               {turning.map((t) => (
                 <td key={t.condition.id} className="py-1 pr-4">
-                  {formatNumber(t.list[n].white, 1)} <span className="text-quiet">white,</span>{' '}
-                  {formatNumber(t.list[n].greys, 1)} <span className="text-quiet">greys</span>
+                  {shownOf(t.list[n].white)} <span className="text-quiet">white,</span> {shownOf(t.list[n].greys)}{' '}
+                  <span className="text-quiet">greys</span>
                 </td>
               ))}
             </tr>
@@ -127,7 +157,7 @@ function TurnsTable({ turning }: { turning: readonly Turning[] }) {
             </th>
             {turning.map((t) => (
               <td key={t.condition.id} className="py-1 pr-4">
-                {formatNumber(t.mean, MEAN_DIGITS)} ΔE00
+                {t.mean === undefined ? '–' : `${formatNumber(t.mean, MEAN_DIGITS)} ΔE00`}
               </td>
             ))}
           </tr>

@@ -42,11 +42,18 @@ function useMonitor(): {
 }
 
 /** What the table comes to: a residual below what can be seen edge to edge is none. */
-function saidOf(name: string, m: ScreenMatch, seen: number): string {
-  const { greys, colours } = m.toPaperWhite;
+export function saidOf(
+  name: string,
+  { toPaperWhite: { greys, colours }, toInks, lift }: ScreenMatch,
+  seen: number,
+): string {
+  if (!lift)
+    return `${name} was not read both with and without UV (M1 and M2): it is taken as if it had no brightener, and how well the screen can match it is not known.`;
+  if (greys === undefined || colours === undefined || lift.colours === undefined || !toInks)
+    return `${name} was read without ${greys === undefined ? 'greys' : 'colours'}: how well the screen can match it is not known.`;
   if (Math.max(greys, colours) < seen)
     return `${name}: set to its white, the screen matches it; greys stay off by ${formatNumber(greys, 1)} and colours by ${formatNumber(colours, 1)} ΔE00, less than can be seen.`;
-  return `${name} can’t be matched whole: its brightener lifts the bare paper by ${formatNumber(m.lift.white, 1)} ΔE00 and its colours by ${formatNumber(m.lift.colours, 1)}. Set to its white, greys stay off by ${formatNumber(greys, 1)} and colours by ${formatNumber(colours, 1)}; set to the colours (${formatNumber(m.toInks.colours, 1)}), the white is off by ${formatNumber(m.toInks.white, 1)}.`;
+  return `${name} can’t be matched whole: its brightener lifts the bare paper by ${formatNumber(lift.white, 1)} ΔE00 and its colours by ${formatNumber(lift.colours, 1)}. Set to its white, greys stay off by ${formatNumber(greys, 1)} and colours by ${formatNumber(colours, 1)}; set to the colours (${oneDigit(toInks.colours)}), the white is off by ${formatNumber(toInks.white, 1)}.`;
 }
 
 interface Matched {
@@ -55,8 +62,11 @@ interface Matched {
   match: ScreenMatch;
 }
 
-/** How far the monitor can match each paper in this light; none until all are told. */
-function useMatches({ laid, lit }: Pick<CompareProps, 'laid' | 'lit'>, monitor?: MonitorWhite): readonly Matched[] {
+/** How far the monitor can match each paper in this light; undefined until all are told. */
+function useMatches(
+  { laid, lit }: Pick<CompareProps, 'laid' | 'lit'>,
+  monitor?: MonitorWhite,
+): readonly Matched[] | undefined {
   const [found, setFound] = useState<{ key: string; list: Matched[] }>({ key: '', list: [] });
   const key = [
     laid.map((c) => c.id).join(),
@@ -78,13 +88,14 @@ function useMatches({ laid, lit }: Pick<CompareProps, 'laid' | 'lit'>, monitor?:
     return () => void (live = false);
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
-  return found.key === key ? found.list : [];
+  return found.key === key ? found.list : undefined;
 }
 
 /** What a monitor beside the print can and can't match of it. */
 export function MonitorBeside({ laid, lit, thresholds }: CompareProps) {
   const at = useMonitor();
   const matches = useMatches({ laid, lit }, at.monitor);
+  const without = matches ? laid.filter((c) => !matches.some((m) => m.condition.id === c.id)) : [];
   return (
     <section aria-label="A monitor beside the print">
       <h3 className="text-[1.1rem]">A monitor beside the print</h3>
@@ -94,12 +105,17 @@ export function MonitorBeside({ laid, lit, thresholds }: CompareProps) {
       </p>
       <MonitorFields at={at} />
       {at.wrong && <p role="alert">{at.wrong}</p>}
-      {!at.wrong && matches.length > 0 && <MatchTable matches={matches} />}
+      {!at.wrong && matches && matches.length > 0 && <MatchTable matches={matches} />}
       <ul className="mt-2 max-w-[80ch] font-serif text-[1.05rem]">
-        {matches.map(({ condition: c, match: m }) => (
+        {matches?.map(({ condition: c, match: m }) => (
           <li key={c.id}>{saidOf(c.paper.name, m, thresholds.deltaE.edgeToEdge)}</li>
         ))}
       </ul>
+      {without.length > 0 && (
+        <p className="mt-2 text-quiet">
+          {without.map((c) => c.paper.name).join(', ')}: without spectra nothing can be said.
+        </p>
+      )}
     </section>
   );
 }
@@ -148,9 +164,9 @@ function MonitorFields({ at: { choice, setChoice, typed, type } }: { at: ReturnT
   );
 }
 
+const oneDigit = (value: number | undefined) => (value === undefined ? '–' : formatNumber(value, 1));
 /** White, greys and colours that are left. */
-const residual = (r: ScreenMatch['asItIs']) =>
-  `${formatNumber(r.white, 1)} · ${formatNumber(r.greys, 1)} · ${formatNumber(r.colours, 1)}`;
+const residual = (r: ScreenMatch['asItIs']) => [r.white, r.greys, r.colours].map(oneDigit).join(' · ');
 
 function MatchTable({ matches }: { matches: readonly Matched[] }) {
   return (
@@ -178,10 +194,12 @@ function MatchTable({ matches }: { matches: readonly Matched[] }) {
               </span>
             </td>
             <td className="py-1.5 pr-4">
-              {residual(m.toInks)}
-              <span className="block text-[12.5px] text-quiet">
-                x {m.inksXy[0].toFixed(4)}, y {m.inksXy[1].toFixed(4)}
-              </span>
+              {m.toInks ? residual(m.toInks) : '–'}
+              {m.toInks && (
+                <span className="block text-[12.5px] text-quiet">
+                  x {m.toInks.xy[0].toFixed(4)}, y {m.toInks.xy[1].toFixed(4)}
+                </span>
+              )}
             </td>
           </tr>
         ))}

@@ -118,6 +118,7 @@ describe('the table under a light', () => {
     expect(now().conditions.map((c) => c.underLight)).toEqual(['no spectra', 'no UV reading']);
     expect(figure('told')).toEqual(scalar(2));
     expect(now().conditions[0].lit!.keys).toEqual(new Set());
+    expect(now().conditions[1].lit!.brightenerUnknown).toBe(true);
     expect(now().conditions[0].facts!.outline).toEqual([]);
   });
 

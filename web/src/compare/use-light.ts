@@ -138,7 +138,7 @@ export function useLitTable(laid: readonly ConditionView[], solid: boolean) {
         if (facts && sheet)
           return {
             ...c,
-            lit: { under, keys: new Set(Object.keys(facts.figures)) },
+            lit: { under, keys: new Set(Object.keys(facts.figures)), brightenerUnknown: !sheet.spectra?.luminous },
             facts: {
               ...c.facts,
               figures: { ...c.facts.figures, ...facts.figures },

@@ -84,7 +84,8 @@ const PairOutlines = memo(function PairOutlines({ laid, leftId, rightId }: Drawn
 const NOTES: Partial<Record<LitCondition['underLight'], string>> = {
   'no spectra': 'holds no spectra: its figures stay as they were measured under D50, and take no part in what is said.',
   waiting: 'is being computed for this light.',
-  'no UV reading': 'was not read without UV (M2): what its brightener does in this light is not known.',
+  'no UV reading':
+    'was not read both with and without UV (M1 and M2): what its brightener does in this light is not known.',
 };
 
 /** Everything that is said of a pair, by what an eye makes of it. */

@@ -1,5 +1,5 @@
 import { printSpectra } from '../../light/print-spectra.ts';
-import { isMiddleGrey, turns } from '../../light/turns.ts';
+import { FEWEST_GREYS, isMiddleGrey, turns } from '../../light/turns.ts';
 import { noiseAt } from '../repeats.ts';
 import { NO_SPECTRA } from '../spectra-of-group.ts';
 import type { PatchMeasure } from './measure.ts';
@@ -20,8 +20,10 @@ export const metamerism: PatchMeasure = {
     const sheet = printSpectra(facts);
     if (!sheet) return { shape: 'missing', why: NO_SPECTRA };
     const greys = (facts.ramp ?? []).filter((s) => isMiddleGrey(s.lab)).length;
-    if (greys < 3) return { shape: 'missing', why: 'Greys between L* 15 and 85 are missing.' };
-    const worst = turns(sheet).reduce((most, t) => (t.greys > most.greys ? t : most));
+    const told = turns(sheet).flatMap(({ light, greys }) => (greys === undefined ? [] : [{ light, greys }]));
+    if (greys < FEWEST_GREYS || told.length === 0)
+      return { shape: 'missing', why: 'Greys between L* 15 and 85 are missing.' };
+    const worst = told.reduce((most, t) => (t.greys > most.greys ? t : most));
     return {
       shape: 'scalar',
       value: worst.greys,
