@@ -1,7 +1,7 @@
 import type { PackedSheet } from '@rakuen/core/characterisation/packed';
 import { RENDERING_KEYS, type RenderingKey } from '@rakuen/core/characterisation/renderings';
 import { WORKING_SPACES, type WorkingSpace } from '@rakuen/core/gamut/working-spaces';
-import { Id, Maybe, NumberText, Num, OneOf, Plain, QueryInt, Text } from './fields.ts';
+import { Id, Maybe, NumberText, Num, OneOf, Plain, QueryInt, Text, Yes } from './fields.ts';
 
 /** Where a print is looked at, and how it was rendered. */
 export class LaidQuery {
@@ -41,4 +41,6 @@ export class LaidView {
   @Plain() seen!: PackedSheet;
   /** Mean ΔE00 by which the model may be off. */
   @Maybe() @Num(0) modelError?: number;
+  /** Seen as if it had no brightener: what that does in this light is not known, for it was not read with and without UV. */
+  @Maybe() @Yes() brightenerUnknown?: boolean;
 }

@@ -93,6 +93,42 @@ it('is looked at behind another glass without its commission being changed; the 
   expect((await rakuen.call('POST', '/api/matches', { pictureId, glass: 'fog' })).status).toBe(400);
 });
 
+it('a sheet that was not read with and without UV says so where its brightener bears on it, in match and proof', async () => {
+  const { commission } = await view();
+  const change = (over: object) =>
+    rakuen.call('PATCH', `/api/pictures/${pictureId}`, { commission: { ...commission, ...over } });
+  const readWith = await condition(rakuen, 'Twice Read', 'cotton');
+  for (const light of ['M1', 'M2'] as const)
+    await rakuen.upload(
+      `/api/conditions/${readWith}/readings`,
+      `${light}.txt`,
+      writeCgats(readChart(SHEETS.cotton, scatteredChart(300), light, 5)),
+    );
+  const said = async () => {
+    const { places } = await match({ conditionIds: [cotton, readWith] });
+    return [cotton, readWith].map((id) =>
+      /with and without UV/.test(JSON.stringify(places.find((p) => p.conditionId === id))),
+    );
+  };
+  const laid = async (id: string, light: string) =>
+    (await rakuen.call<{ brightenerUnknown?: boolean }>('GET', `/api/conditions/${id}/laid?light=${light}&glass=none`))
+      .body.brightenerUnknown;
+  await change({ light: 'D50', glass: 'none' });
+  expect(await said()).toEqual([false, false]);
+  for (const where of [
+    { light: 'led-warm', glass: 'none' },
+    { light: 'D50', glass: 'museum' },
+  ]) {
+    await change(where);
+    expect(await said()).toEqual([true, false]);
+  }
+  await change({});
+  expect(await laid(cotton, 'D50')).toBeUndefined();
+  expect(await laid(cotton, 'led-warm')).toBe(true);
+  expect(await laid(readWith, 'led-warm')).toBeUndefined();
+  expect((await rakuen.call('DELETE', `/api/conditions/${readWith}`)).status).toBeLessThan(300);
+});
+
 it('a sheet that was only weighed is left out with its reason, and keeps no other from its place', async () => {
   const weighed = await condition(rakuen, 'Weighed Sheet', 'cotton');
   const seen = { takenAt: '2026-11-20T10:00:00Z', by: 'Ines', instrument: '', light: '', note: '' };

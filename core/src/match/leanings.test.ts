@@ -265,7 +265,8 @@ describe('each leaning asks of a sheet what it says it asks', () => {
   });
 
   it('what the figures rest on costs nothing and is always said', () => {
-    for (const sheet of [{ told: true }, { wet: true }]) expect(says('whatItRestsOn', { sheet })?.cost).toBe(0);
+    for (const sheet of [{ told: true }, { wet: true }, { brightenerUnknown: true }])
+      expect(says('whatItRestsOn', { sheet })?.cost).toBe(0);
     expect(
       says('whatItRestsOn', { sheet: { measurementCondition: 'M0' }, field: { conditions: ['M0', 'M1'] } })?.sentence,
     ).toBe('Mind that it was read under M0, others under M1.');

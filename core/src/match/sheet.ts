@@ -37,6 +37,8 @@ export interface SheetQualities {
   readonly told?: boolean;
   /** Read before the print had dried. */
   readonly wet?: boolean;
+  /** Seen as if it had no brightener in the light it will hang in: it was not read both with and without UV. */
+  readonly brightenerUnknown?: boolean;
   /** Mean ΔE00 by which its model may be off. */
   readonly modelError?: number;
   /** The longest print it comes large enough for; absent where its sizes are not known. */

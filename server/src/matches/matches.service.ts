@@ -323,11 +323,12 @@ export class MatchesService {
     const figures = laidOut.flat();
     return {
       picture,
-      candidates: known.map(({ condition, ready: { modelError } }, i) => ({
+      candidates: known.map(({ condition, ready: { modelError, brightenerUnknown } }, i) => ({
         sheet: {
           ...qualities(condition, papers.get(condition.paperId)!),
           minutesEach: timed.get(condition.id),
           modelError,
+          brightenerUnknown,
         },
         figures: figures[i],
       })),

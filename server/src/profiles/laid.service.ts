@@ -24,12 +24,13 @@ export interface Where {
 export interface Laid extends PackedLaid {
   /** Mean ΔE00 of the model, cross-validated; absent where only the solid of its colours is known. */
   readonly modelError?: number;
+  /** Seen as if it had no brightener, in a light that bears on it: the sheet was not read both with and without UV. */
+  readonly brightenerUnknown?: boolean;
 }
 
 /** A sheet ready to be matched with any picture. */
-export interface Ready {
+export interface Ready extends Pick<Laid, 'modelError' | 'brightenerUnknown'> {
   readonly sheet: PackedReady;
-  readonly modelError?: number;
 }
 
 /** Print conditions laid out for pictures: what comes out for every colour of a file. Computed once, and kept. */
@@ -81,7 +82,11 @@ export class LaidService {
           glassKey: where.glass,
         }),
     }));
-    return { ...laid, modelError: fitted.error.crossValidated.mean };
+    return {
+      ...laid,
+      modelError: fitted.error.crossValidated.mean,
+      ...(!plain && !fitted.spectral?.luminous && { brightenerUnknown: true }),
+    };
   }
 
   /** What a match asks of it, whatever the picture. @throws RakuenError (409) where what was read can't tell it */
@@ -92,8 +97,8 @@ export class LaidService {
     return this.derived.get(condition.id, `matched ${where.light} ${where.glass}`, async () => ({
       key: hasModel(condition) ? await this.modelKey(condition) : solidKey(condition),
       compute: async () => {
-        const { modelError, ...laid } = await this.laid(condition, where);
-        return { sheet: await this.workshop.run('readyFor', laid), modelError };
+        const { modelError, brightenerUnknown, ...laid } = await this.laid(condition, where);
+        return { sheet: await this.workshop.run('readyFor', laid), modelError, brightenerUnknown };
       },
     }));
   }

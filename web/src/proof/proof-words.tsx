@@ -32,6 +32,7 @@ export function PairNames({ pair: [left, right], same }: { pair: Pair; same: boo
 interface Laid {
   readonly seen: SeenSheet;
   readonly modelError?: number;
+  readonly brightenerUnknown?: boolean;
 }
 
 /** What the proof rests on, what the screen can't show of it, and what it can't tell. */
@@ -53,12 +54,21 @@ export function RestsOn({
   where: string;
   drawsSurface: boolean;
 }) {
+  const unread = [
+    ...new Set([
+      ...(first.brightenerUnknown ? [left.condition.paper.name] : []),
+      ...(second.brightenerUnknown ? [right.condition.paper.name] : []),
+    ]),
+  ];
   const looked = Math.min(SAMPLED, image.widthPx * image.heightPx);
   return (
     <p className="mt-1 max-w-[96ch] text-[12.5px] text-quiet">
       From the models of the two print conditions ({modelWords(left.condition, first.modelError)}
       {left.condition.id === right.condition.id ? '' : `; ${modelWords(right.condition, second.modelError)}`}), in{' '}
-      {where}. Your screen is taken as {screenSpace().name}; beyond it lies{' '}
+      {where}
+      {unread.length > 0 &&
+        `, ${unread.join(' and ')} as if without brightener: not read both with and without UV (M1 and M2), its white in this light is not known`}
+      . Your screen is taken as {screenSpace().name}; beyond it lies{' '}
       <BeyondLine image={image} sheet={first.seen} recipe={left.recipe} view={view} name={left.name} />
       {!same && (
         <>

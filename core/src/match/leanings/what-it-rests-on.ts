@@ -5,7 +5,8 @@ import type { Leaning } from './leaning.ts';
 export const whatItRestsOn: Leaning = {
   key: 'whatItRestsOn',
   name: 'What the figures rest on',
-  holds: 'A sheet read wet, or told by a profile, is not quite compared with one that was measured dry.',
+  holds:
+    'A sheet read wet, told by a profile, or in a lamp its brightener was not read for, is not quite compared with one that was measured dry.',
   disagrees: 'Nobody.',
   weight: 1,
   judge: ({ sheet, field, commission }) => {
@@ -15,6 +16,9 @@ export const whatItRestsOn: Leaning = {
         ? [
             `it was read under ${sheet.measurementCondition}, others under ${field.conditions.filter((c) => c !== sheet.measurementCondition).join(' and ')}`,
           ]
+        : []),
+      ...(sheet.brightenerUnknown
+        ? ['it was not read both with and without UV, so that what its brightener does where it will hang is not known']
         : []),
       ...(sheet.wet ? ['it was read before its print had dried'] : []),
       ...unknownTo(sheet, commission.vetoes),
