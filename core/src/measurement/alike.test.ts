@@ -56,7 +56,7 @@ describe('figures that are held against each other', () => {
       [known, unknown],
       [unknown, unknown],
     ])
-      expect(whyUnlike(white, p, q)).toBe('what brightener does in this light is not known of both');
+      expect(whyUnlike(white, p, q)).toBe('what brightener does in this light is known of one at most');
     for (const m of [black, dmax]) expect(whyUnlike(m, known, unknown)).toBeUndefined();
   });
 

@@ -33,7 +33,7 @@ export function whyUnlike(measure: Measure, p: Basis, q: Basis): string | undefi
   if ('observe' in measure) return undefined;
   if (p.recomputed === false || q.recomputed === false) return 'not recomputed for this light';
   if (!measure.uvBlind && (p.brightenerUnknown || q.brightenerUnknown))
-    return 'what brightener does in this light is not known of both';
+    return 'what brightener does in this light is known of one at most';
   if (Boolean(p.told) !== Boolean(q.told)) return 'one measured, one told by a profile';
   if (Boolean(p.wet) !== Boolean(q.wet)) return 'one read before it had dried';
   // Where a file does not say, it is taken for like; that it is not known is said beside the pair.

@@ -17,6 +17,7 @@ import type { Against } from './compare-worker.ts';
 import type { CompareProps } from './compare-props.ts';
 import { desk, proxy } from './desk.ts';
 import { Solids, type NamedSolid } from './solids.tsx';
+import { whyApart } from './why-apart.ts';
 
 const SELECT = 'min-h-8 max-w-[30ch] rounded-[3px] border border-edge bg-field px-2';
 
@@ -44,7 +45,10 @@ export function GamutPlace({ laid, left, right, lit }: CompareProps) {
       </div>
       {without.map((c) => (
         <p key={c.id} className="text-quiet">
-          {c.paper.name} encloses no gamut: it was printed in greys alone, or not read yet.
+          {c.paper.name}{' '}
+          {c.underLight === 'no spectra'
+            ? 'holds no spectra: its solid in this light is not known.'
+            : 'encloses no gamut: it was printed in greys alone, or not read yet.'}
         </p>
       ))}
       {!lit.ready && <Waiting what="Fetching the solids" />}
@@ -52,12 +56,14 @@ export function GamutPlace({ laid, left, right, lit }: CompareProps) {
         <div className="grid grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)] gap-x-7 gap-y-6 max-[1150px]:grid-cols-1">
           <Solids solids={solids} onTake={setTaken} />
           <div className="space-y-5">
-            {solids.length > 1 && (
-              <AgainstEachOther key={`${solids[0].id}/${solids[1].id}`} first={solids[0]} second={solids[1]} />
-            )}
-            {solids.length > 2 && (
-              <AgainstEachOther key={`${solids[0].id}/${solids[2].id}`} first={solids[0]} second={solids[2]} />
-            )}
+            {solids.slice(1).map((other) => (
+              <Pair
+                key={`${solids[0].id}/${other.id}`}
+                first={solids[0]}
+                second={other}
+                apart={whyApart(solids[0], other, { laid, lit })}
+              />
+            ))}
           </div>
         </div>
       )}
@@ -211,6 +217,22 @@ function ProfileIntake({ chosen, onChoose }: { chosen: string; onChoose: Dispatc
   );
 }
 
+/** Two solids against one another, or why they are not held so. */
+function Pair({ first, second, apart }: { first: NamedSolid; second: NamedSolid; apart?: string }) {
+  return (
+    <section aria-label={`${first.name} against ${second.name}`}>
+      <h3 className="text-[1.1rem]">
+        <b>{first.letter}</b> {first.name} against <b>{second.letter}</b> {second.name}
+      </h3>
+      {apart ? (
+        <p className="mt-1 text-quiet">Drawn, and not held against each other: {apart}.</p>
+      ) : (
+        <AgainstEachOther first={first} second={second} />
+      )}
+    </section>
+  );
+}
+
 /** Volumes, coverage each way, and where one reaches beyond the other; computed beside the screen. */
 function AgainstEachOther({ first, second }: { first: NamedSolid; second: NamedSolid }) {
   const [share, setShare] = useState(0);
@@ -230,10 +252,7 @@ function AgainstEachOther({ first, second }: { first: NamedSolid; second: NamedS
   }, [first.mesh, second.mesh]);
   const [p, q] = [`${first.letter} ${first.name}`, `${second.letter} ${second.name}`];
   return (
-    <section aria-label={`${first.name} against ${second.name}`} aria-busy={share < 1}>
-      <h3 className="text-[1.1rem]">
-        <b>{first.letter}</b> {first.name} against <b>{second.letter}</b> {second.name}
-      </h3>
+    <div aria-busy={share < 1}>
       {share < 1 && (
         <Progress.Root
           value={share}
@@ -266,7 +285,7 @@ function AgainstEachOther({ first, second }: { first: NamedSolid; second: NamedS
           <ReachesBeyond one={second} other={first} beyond={against.secondBeyond} volume={against.volumes[1]} />
         </>
       )}
-    </section>
+    </div>
   );
 }
 
