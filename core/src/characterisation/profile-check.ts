@@ -46,6 +46,8 @@ export const PROOF = { mean: 2.5, p95: 5, greysDeltaC: 3 } as const;
 /** Promised chroma, relative to the paper, up to which a colour counts as grey (our own choice). */
 const GREY_CHROMA = 4;
 const FEWEST_GREYS = 3;
+/** Fewer patches than these stand for no more than themselves (practice). */
+const FEWEST_PATCHES = 20;
 const WORST = 5;
 /** Two readings of L* differ by so much by themselves. */
 const L_NOISE = 0.3;
@@ -98,17 +100,27 @@ export interface CheckContext {
 }
 
 /** The verdict as a sentence. */
-export function checkInWords({ verdict, mean, p95, greys }: ProfileCheck, { own, made }: CheckContext = {}): string {
+export function checkInWords(
+  { verdict, mean, p95, greys, patches }: ProfileCheck,
+  { own, made }: CheckContext = {},
+): string {
   const found = `${mean.toFixed(1)} ΔE00 in the mean, 95 % within ${p95.toFixed(1)}`;
   const tones = greys && !greys.monotone ? ' Greys fall back: a step promised darker came out lighter.' : '';
   const tint =
     greys && greys.maxDeltaC > GOOD.greysDeltaC ? ` Greys turn by up to ${greys.maxDeltaC.toFixed(1)} ΔC*.` : '';
   const instead = own === undefined ? 'about 1 (practice)' : `${own.toFixed(1)}, as the model of this condition tells`;
-  if (verdict === 'passes')
-    return `It passes: ${found}.${made ? '' : ' A profile of your own would hardly be told from it.'}`;
+  const few =
+    patches < FEWEST_PATCHES
+      ? ` ${patches === 1 ? 'One patch is' : `${patches} patches are`} too few to stand for all colours.`
+      : '';
+  if (verdict === 'passes') {
+    const unknown = (greys ? '' : ' Of its greys nothing is known: fewer than three were read.') + few;
+    const instead = made || unknown ? '' : ' A profile of your own would hardly be told from it.';
+    return `It passes${greys ? '' : ' in its colours'}: ${found}.${unknown}${instead}`;
+  }
   // Nobody is sent to make a profile that would land no nearer.
   if (own !== undefined && own >= mean)
-    return `It lands ${found}; a profile written from these readings would land no nearer (${own.toFixed(1)}, as the model of this condition tells).${tint}${tones}`;
+    return `It lands ${found}; a profile written from these readings would land no nearer (${own.toFixed(1)}, as the model of this condition tells).${tint}${tones}${few}`;
   const one = made ? 'A profile written anew' : 'A profile of your own';
-  return `${one} would be ${verdict}: this one lands ${found}; the other would reach ${instead}.${tint}${tones}`;
+  return `${one} would be ${verdict}: this one lands ${found}; the other would reach ${instead}.${tint}${tones}${few}`;
 }

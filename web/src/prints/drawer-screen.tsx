@@ -58,11 +58,17 @@ function Boxes() {
   // Amounts of two currencies are never added.
   const worth = new Map<string, number>();
   for (const b of boxes ?? []) if (b.worth !== undefined) worth.set(b.currency, (worth.get(b.currency) ?? 0) + b.worth);
+  const unpriced = boxes?.filter((b) => b.worth === undefined).length ?? 0;
   return (
     <section aria-label="In the drawer">
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2>In the drawer</h2>
-        <p>{[...worth].map(([currency, amount]) => `${formatNumber(amount, 0)} ${currency}`).join(' and ')}</p>
+        <p>
+          {[
+            ...[...worth].map(([currency, amount]) => `${formatNumber(amount, 0)} ${currency}`),
+            ...(unpriced > 0 && worth.size > 0 ? [`${unpriced} without a price`] : []),
+          ].join(' and ')}
+        </p>
       </div>
       <ErrorNote error={error} />
       {boxes?.length === 0 && !adding && (
@@ -114,6 +120,14 @@ function Boxes() {
   );
 }
 
+/** What a cause took; where prices are lacking for some of it, that they are. */
+const lostOf = ({ lost, unpriced }: { lost: number; unpriced: number }) =>
+  unpriced === 0
+    ? formatNumber(lost, 2)
+    : lost === 0
+      ? 'no price'
+      : `${formatNumber(lost, 2)}, and ${unpriced} without a price`;
+
 const percent = (share: number) => `${formatNumber(share * 100, 0)} %`;
 const spread = (r: Rate) => `${percent(r.low)} to ${percent(r.high)}`;
 
@@ -148,9 +162,7 @@ function Spoilage() {
                   <tr key={c.cause} className="border-b border-line">
                     <td>{c.cause}</td>
                     <td className="text-right">{c.sheets}</td>
-                    <td className="text-right">
-                      {c.unpriced > 0 && c.lost === 0 ? 'no price' : formatNumber(c.lost, 2)}
-                    </td>
+                    <td className="text-right">{lostOf(c)}</td>
                     <td className="pl-4">{c.check || 'no look'}</td>
                   </tr>
                 ))}
