@@ -600,6 +600,14 @@ describe('cost and stock', () => {
     expect(body.minutes).toBeCloseTo(14, 6);
     expect(body.spoilage.share).toBe(0);
     expect(body.cost.good).toBeCloseTo(4.4 + ink + 7 + 3, 6);
+    // A box in another currency is no cheaper for a smaller number.
+    const abroad = await rakuen.call<{ id: string }>('POST', '/api/boxes', { ...box, price: 50, currency: 'USD' });
+    const again = await rakuen.call<Cost>(
+      'GET',
+      `/api/costs?pictureId=${pictureId}&conditionId=${baryta}&widthMm=300&heightMm=200`,
+    );
+    expect(again.body.cost.good).toBeCloseTo(body.cost.good, 9);
+    expect((await rakuen.call('DELETE', `/api/boxes/${abroad.body.id}`)).status).toBeLessThan(300);
     const stale = await rakuen.call<ApiFault & { current: object }>(
       'PUT',
       '/api/rates',

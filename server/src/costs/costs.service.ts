@@ -66,7 +66,7 @@ export class CostsService {
   async cost({ pictureId, conditionId, widthMm, heightMm }: CostQuery): Promise<CostView> {
     const { said, revision: _, ...rates } = await this.rates();
     const condition = await this.conditions.view(conditionId);
-    const paper = await this.paperPrice(condition.paper, widthMm, heightMm);
+    const paper = await this.paperPrice(condition.paper, rates.currency, widthMm, heightMm);
     if (paper.currency !== rates.currency)
       throw new RakuenError(409, `The paper is priced in ${paper.currency}, the studio reckons in ${rates.currency}.`, {
         field: 'currency',
@@ -133,8 +133,11 @@ export class CostsService {
     }
   }
 
-  /** The smallest sheet, or the length of a roll, that the print fits on: of a box that is priced, else of what the maker sells. */
-  private async paperPrice(paper: PaperHead, widthMm: number, heightMm: number) {
+  /**
+   * The sheet, or the length of a roll, that the print fits on for least: of a box that is priced, else of what the
+   * maker sells. Amounts of two currencies are not put in one order: the studio's own come first.
+   */
+  private async paperPrice(paper: PaperHead, currency: string, widthMm: number, heightMm: number) {
     const boxes = (await this.stock.list()).filter((b) => b.paperId === paper.id && b.each !== undefined);
     const priced = boxes.flatMap((b) => {
       const takes = taken(b, { widthMm, heightMm });
@@ -150,8 +153,10 @@ export class CostsService {
             },
           ];
     });
-    const cheapest = priced.sort((a, b) => a.amount - b.amount)[0];
+    const [cheapest] = priced.filter((p) => p.currency === currency).sort((a, b) => a.amount - b.amount);
     if (cheapest) return cheapest;
+    const [elsewhere] = priced;
+    if (elsewhere && (paper.pricePerM2 === undefined || paper.currency !== currency)) return elsewhere;
     if (paper.pricePerM2 === undefined)
       throw new RakuenError(409, `No price of ${paper.name} is known.`, {
         field: 'price',
@@ -160,7 +165,7 @@ export class CostsService {
     return {
       amount: paper.pricePerM2 * widthMm * heightMm * 1e-6,
       currency: paper.currency,
-      from: 'the maker’s price by area; no box is priced',
+      from: `the maker’s price by area; no box is priced${elsewhere ? ` in ${currency}` : ''}`,
     };
   }
 
