@@ -20,6 +20,8 @@ export interface LitFacts {
   readonly figures: Record<string, Figure>;
   readonly ramp: RampStep[];
   readonly outline: OutlinePoint[];
+  /** It was not read both with and without UV: it is shown as if it had no brightener. */
+  readonly brightenerUnknown: boolean;
   /** Where it was asked for: it is large, and only the solids draw it. */
   readonly mesh?: GamutMesh;
 }
@@ -54,6 +56,7 @@ const desk = {
       figures,
       ramp: [...ramp],
       outline: mesh.triangles.length > 0 ? abOutline(mesh) : [],
+      brightenerUnknown: !known.sheet.luminous,
       ...(solid && { mesh }),
     };
   },

@@ -1,5 +1,6 @@
-import { alikeMeasures, unlikeByReason, unstated } from '@rakuen/core/measurement/basis';
+import { alikeMeasures, unlike, unlikeByReason, unstated } from '@rakuen/core/measurement/basis';
 import { gamutVolume } from '@rakuen/core/measurement/measures/gamut-volume';
+import { white } from '@rakuen/core/measurement/measures/white';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { describeBeside, describePair, describeWhites } from '@rakuen/core/measurement/sentences';
 import type { ColourFigure } from '@rakuen/core/measurement/figure';
@@ -233,11 +234,11 @@ function askedOf({ conditions, light, glass }: CompareProps['lit'], left: LitCon
   return new URLSearchParams({ ids: ids.join(','), light: light.key, glass: glass.key }).toString();
 }
 const whiteOf = (c: LitCondition): Lab | undefined => {
-  const white = c.facts?.figures.white;
-  return white?.shape === 'colour' ? white.lab : undefined;
+  const figure = c.facts?.figures.white;
+  return figure?.shape === 'colour' ? figure.lab : undefined;
 };
 
-/** Whether it is the UV of the light that parts the two whites. */
+/** Whether it is the UV of the light that parts the two whites; nothing where what either does without it is not known. */
 function useWhitesSentence(left: LitCondition, right: LitCondition, lit: CompareProps['lit']): string | undefined {
   const [dark, setDark] = useState<{ key: string; whites: readonly (Lab | undefined)[] }>();
   const key = `${left.id}/${right.id}`;
@@ -245,11 +246,18 @@ function useWhitesSentence(left: LitCondition, right: LitCondition, lit: Compare
     if (!lit.ready) return;
     let live = true;
     void Promise.all([left.id, right.id].map((id) => desk().lit(id, DARK.power, 'none', false))).then(
-      (both) => live && setDark({ key, whites: both.map((b) => (b?.figures.white as ColourFigure | undefined)?.lab) }),
+      (both) =>
+        live &&
+        setDark({
+          key,
+          whites: both.map((b) =>
+            b?.brightenerUnknown ? undefined : (b?.figures.white as ColourFigure | undefined)?.lab,
+          ),
+        }),
     );
     return () => void (live = false);
   }, [key, lit.ready, left.id, right.id]);
   const [l, r] = [whiteOf(left), whiteOf(right)];
-  const [dl, dr] = dark?.key === key ? dark.whites : [];
+  const [dl, dr] = dark?.key === key && !unlike(white, left, right) ? dark.whites : [];
   return l && r && dl && dr ? describeWhites([l, r], [dl, dr], lit.light.name) : undefined;
 }
