@@ -1,4 +1,6 @@
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import { unlike } from '@rakuen/core/measurement/basis';
+import { neutrality } from '@rakuen/core/measurement/measures/neutral-ramp';
 import { firstSeparate, type Separation } from '@rakuen/core/measurement/measures/separation';
 import type { RampStep } from '@rakuen/core/measurement/neutral-ramp';
 import { formatNumber, supportedDigits } from '@rakuen/core/measurement/show';
@@ -56,6 +58,7 @@ export function NeutralsPlace({ laid, left, right, thresholds }: CompareProps) {
         />
       </div>
       <Legend shown={shown} strong={strong} />
+      <DrawnTogether shown={shown} />
       <section aria-label="Steps at both ends">
         <h3 className="text-[1.1rem]">Steps at both ends</h3>
         <p className="mb-2 text-[13px] text-quiet">
@@ -76,6 +79,20 @@ export function NeutralsPlace({ laid, left, right, thresholds }: CompareProps) {
       )}
     </div>
   );
+}
+
+/** Ramps that rest on other things than the first one's are drawn all the same, and that is said. */
+function DrawnTogether({ shown: [first, ...others] }: { shown: readonly WithRamp[] }) {
+  return others.map((c) => {
+    const why = unlike(neutrality, first, c);
+    return (
+      why && (
+        <p key={c.id} className="text-quiet">
+          {first.paper.name} and {c.paper.name} are drawn together, and not to be held against each other: {why}.
+        </p>
+      )
+    );
+  });
 }
 
 function RampChart({
