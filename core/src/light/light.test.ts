@@ -215,7 +215,12 @@ describe('a monitor beside the print', () => {
   });
 
   it('what is not known is not nothing: brightener without a reading without UV, colours where none were read', () => {
-    expect(match({ ...bright, sheet: printSpectra(readingFacts(bright.m1))! }).lift).toBeUndefined();
+    expect(match({ ...bright, sheet: printSpectra(readingFacts(bright.m1))! })).toMatchObject({
+      lift: undefined,
+      toInks: undefined,
+      toPaperWhite: { greys: undefined, colours: undefined },
+      asItIs: { white: expect.any(Number), greys: undefined },
+    });
     const greysAlone = match({ ...bright, sheet: { ...bright.sheet, corners: [], triangles: [] } });
     expect(greysAlone).toMatchObject({ toInks: undefined, toPaperWhite: { colours: undefined } });
     expect(greysAlone.lift).toEqual({ white: expect.any(Number), colours: undefined });

@@ -15,7 +15,10 @@ export interface MonitorWhite {
 /** Whites a monitor is often set to (CIE 15, 2°). */
 export const MONITOR_WHITES = { D50: { x: 0.34567, y: 0.3585 }, D65: { x: 0.31272, y: 0.32903 } } as const;
 
-/** What is left between screen and print, ΔE00; greys and colours are absent where the sheet was read without any. */
+/**
+ * What is left between screen and print, ΔE00; greys and colours are absent where the sheet was read without any, or not
+ * both with and without UV.
+ */
 export interface Residual {
   readonly white: number;
   readonly greys?: number;
@@ -32,7 +35,7 @@ export interface ScreenMatch {
   readonly toInks?: Residual & { readonly xy: readonly [number, number] };
   /**
    * ΔE00 by which brightener lifts the bare paper, and by which it lifts the colours, on the mean. Absent where the
-   * sheet was not read both with and without UV: it is then taken as if it had none.
+   * sheet was not read both with and without UV: nothing is then known but its white under D50.
    */
   readonly lift?: { readonly white: number; readonly colours?: number };
   /** Where the setting to the paper's white puts the monitor's, x and y. */
@@ -65,7 +68,7 @@ export function screenMatch(sheet: PrintSpectra, under: Lighting, monitor: Monit
   const mean = (patches: readonly number[], of: (patch: number) => number) =>
     patches.reduce((sum, p) => sum + of(p), 0) / patches.length;
   const meanOf = (patches: readonly number[], of: (patch: number) => number) =>
-    patches.length === 0 ? undefined : mean(patches, of);
+    patches.length === 0 || !sheet.luminous ? undefined : mean(patches, of);
   const left = (white: Xyz) => (patch: number) =>
     deltaE2000(printed[patch]!, lab(three((c) => (dull[patch]![c]! / dullPaper[c]!) * white[c]!)));
   const residual = (white: Xyz): Residual => ({
@@ -75,7 +78,9 @@ export function screenMatch(sheet: PrintSpectra, under: Lighting, monitor: Monit
   });
   const apart = (patch: number) => deltaE2000(printed[patch]!, lab(dull[patch]!));
   const inksWhite =
-    colourPatches.length === 0 ? undefined : least([paper, dullWhite], (white) => mean(colourPatches, left(white)));
+    colourPatches.length === 0 || !sheet.luminous
+      ? undefined
+      : least([paper, dullWhite], (white) => mean(colourPatches, left(white)));
   return {
     asItIs: residual(monitorXyz),
     toPaperWhite: residual(paper),

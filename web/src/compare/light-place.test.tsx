@@ -38,7 +38,7 @@ const matched = (over: Partial<ScreenMatch>) => ({
   },
 });
 
-async function place(papers: Record<string, (typeof found)[string]>, over: Record<string, object> = {}) {
+async function place(papers: Record<string, (typeof found)[string]>, over: Record<string, object> = {}, plain = true) {
   localStorage.clear();
   serve(() => []);
   Object.assign(found, papers);
@@ -48,7 +48,7 @@ async function place(papers: Record<string, (typeof found)[string]>, over: Recor
     left: laid[0],
     right: laid[1],
     thresholds: DEFAULT_THRESHOLDS,
-    lit: partly({ ready: true, light: TABLE_LIGHTS[0], glass: GLASSES[0] }),
+    lit: partly({ ready: true, plain, light: TABLE_LIGHTS[0], glass: GLASSES[0] }),
   };
   const { page } = await show(<LightPlace {...props} />);
   await act(async () => new Promise((done) => setTimeout(done, 20)));
@@ -95,6 +95,13 @@ describe('which paper holds its colour', () => {
     expect(said).not.toContain('steadiest');
   });
 
+  it('what light is over the table does not bear on it', async () => {
+    const waiting = { lit: { under: 'tungsten', keys: new Set() } };
+    const { heads, said } = await place({ p: known(2.3), q: known(0.1) }, { p: waiting, q: waiting }, false);
+    expect(heads).toEqual(['1. B q', '2. A p']);
+    expect(said).not.toContain('no order');
+  });
+
   it('one alone is not the steadiest of one', async () =>
     expect((await place({ p: known(2.3), q: { turn: { greys: 0.1 } } })).heads).toEqual(['A p', 'B q']));
 });
@@ -112,5 +119,11 @@ describe('a monitor beside the print', () => {
     expect(screen).toContain('r was read without colours');
     expect(screen).toContain('s: without spectra nothing can be said');
     expect(screen.match(/the screen matches it/g)).toHaveLength(1);
+  });
+
+  it('of a white that is known under D50 alone no other light is told', async () => {
+    const unread = { q: { turn: { greys: 0.1 }, ...matched({ lift: undefined, toInks: undefined }) } };
+    expect((await place(unread)).screen).toContain('x 0.3400, y 0.3500');
+    expect((await place(unread, {}, false)).screen).not.toContain('x 0.3400');
   });
 });

@@ -59,9 +59,11 @@ function useTurning({ laid, lit }: Pick<CompareProps, 'laid' | 'lit'>): Turning[
 }
 
 /** The steadiest first, then those of which that is not known; as they lie where what they rest on is unlike, and why. */
-export function inOrder(turning: readonly Turning[]): { shown: readonly Turning[]; why?: string } {
+function inOrder(turning: readonly Turning[]): { shown: readonly Turning[]; why?: string } {
   const known = turning.filter((t) => t.mean !== undefined);
-  const why = known.map((t) => unlike(white, known[0].condition, t.condition)).find((reason) => reason !== undefined);
+  // Turns are told from the sheets as they were read, whatever light is over the table now.
+  const asRead = ({ condition }: Turning) => ({ ...condition, lit: undefined });
+  const why = known.map((t) => unlike(white, asRead(known[0]), asRead(t))).find((reason) => reason !== undefined);
   if (why) return { shown: turning, why };
   return { shown: [...known.sort((p, q) => p.mean! - q.mean!), ...turning.filter((t) => t.mean === undefined)] };
 }

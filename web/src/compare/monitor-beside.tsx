@@ -42,13 +42,9 @@ function useMonitor(): {
 }
 
 /** What the table comes to: a residual below what can be seen edge to edge is none. */
-export function saidOf(
-  name: string,
-  { toPaperWhite: { greys, colours }, toInks, lift }: ScreenMatch,
-  seen: number,
-): string {
+function saidOf(name: string, { toPaperWhite: { greys, colours }, toInks, lift }: ScreenMatch, seen: number): string {
   if (!lift)
-    return `${name} was not read both with and without UV (M1 and M2): it is taken as if it had no brightener, and how well the screen can match it is not known.`;
+    return `${name} was not read both with and without UV (M1 and M2): how well the screen can match it is not known.`;
   if (greys === undefined || colours === undefined || lift.colours === undefined || !toInks)
     return `${name} was read without ${greys === undefined ? 'greys' : 'colours'}: how well the screen can match it is not known.`;
   if (Math.max(greys, colours) < seen)
@@ -105,7 +101,7 @@ export function MonitorBeside({ laid, lit, thresholds }: CompareProps) {
       </p>
       <MonitorFields at={at} />
       {at.wrong && <p role="alert">{at.wrong}</p>}
-      {!at.wrong && matches && matches.length > 0 && <MatchTable matches={matches} />}
+      {!at.wrong && matches && matches.length > 0 && <MatchTable matches={matches} plain={lit.plain} />}
       <ul className="mt-2 max-w-[80ch] font-serif text-[1.05rem]">
         {matches?.map(({ condition: c, match: m }) => (
           <li key={c.id}>{saidOf(c.paper.name, m, thresholds.deltaE.edgeToEdge)}</li>
@@ -168,7 +164,9 @@ const oneDigit = (value: number | undefined) => (value === undefined ? '–' : f
 /** White, greys and colours that are left. */
 const residual = (r: ScreenMatch['asItIs']) => [r.white, r.greys, r.colours].map(oneDigit).join(' · ');
 
-function MatchTable({ matches }: { matches: readonly Matched[] }) {
+/** @param plain as it was read, under D50 without glass: there the white is known in any case */
+function MatchTable({ matches, plain }: { matches: readonly Matched[]; plain: boolean }) {
+  const whiteKnown = (m: ScreenMatch) => plain || m.lift !== undefined;
   return (
     <table className="w-full border-t border-edge">
       <thead>
@@ -186,12 +184,14 @@ function MatchTable({ matches }: { matches: readonly Matched[] }) {
             <th scope="row" className="py-1.5 pr-4 text-left font-normal">
               <b className="font-serif">{letter}</b> <span className="font-serif">{c.paper.name}</span>
             </th>
-            <td className="py-1.5 pr-4">{residual(m.asItIs)}</td>
+            <td className="py-1.5 pr-4">{whiteKnown(m) ? residual(m.asItIs) : '–'}</td>
             <td className="py-1.5 pr-4">
-              {residual(m.toPaperWhite)}
-              <span className="block text-[12.5px] text-quiet">
-                x {m.paperWhiteXy[0].toFixed(4)}, y {m.paperWhiteXy[1].toFixed(4)}
-              </span>
+              {whiteKnown(m) ? residual(m.toPaperWhite) : '–'}
+              {whiteKnown(m) && (
+                <span className="block text-[12.5px] text-quiet">
+                  x {m.paperWhiteXy[0].toFixed(4)}, y {m.paperWhiteXy[1].toFixed(4)}
+                </span>
+              )}
             </td>
             <td className="py-1.5 pr-4">
               {m.toInks ? residual(m.toInks) : '–'}
