@@ -2,7 +2,7 @@ import type { ModelError } from '@rakuen/core/characterisation/model-error';
 import type { Recognised } from '@rakuen/core/proof/mistakes';
 import type { ProfileCheck } from '@rakuen/core/characterisation/profile-check';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
-import { Id, Int, Maybe, Num, OneOf, Parts, Plain, Text, When, Words, Yes } from './fields.ts';
+import { Id, Int, Maybe, Num, OneOf, Part, Parts, Plain, Text, When, Words, Yes } from './fields.ts';
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
 import { JOB_STATES, MEASUREMENT_CONDITIONS } from './vocabulary.ts';
 
@@ -28,6 +28,24 @@ export class ProfileSettingsInput {
   @Maybe() @OneOf(BUILT_FROM) builtFrom?: (typeof BUILT_FROM)[number];
 }
 
+/** A file of readings that a model does not use. */
+export class LeftOutFile {
+  @Text(200) fileName!: string;
+  @Text(1000) why!: string;
+}
+
+/** A patch of a reading, by its name on the chart. */
+export class LeftOutPatch {
+  @Id() readingId!: string;
+  @Text(200) patch!: string;
+}
+
+/** A known print, and how well it explains the patches that were read: mean ΔE00 of those left out in turn. */
+export class RelativeView {
+  @Text(400) name!: string;
+  @Num() deltaE00!: number;
+}
+
 /** What a condition's model knows, and of itself. */
 export class ModelView {
   @Id() conditionId!: string;
@@ -37,10 +55,18 @@ export class ModelView {
   @Yes() spectral!: boolean;
   /** Whether the brightener is told apart from the ink. */
   @Yes() brightenerApart!: boolean;
-  /** Names of the sets it was learned from. */
+  /** Files of the readings it was computed from. */
   @Words() sets!: string[];
-  /** The like that few patches were added to. */
-  @Maybe() @Text(400) like?: string;
+  /** Readings that were not joined with the primary one, and why. */
+  @Parts(() => LeftOutFile) leftOut!: LeftOutFile[];
+  /** The reading that patches named below belong to first. */
+  @Maybe() @Id() primaryReadingId?: string;
+  /** Patches that somebody left out. */
+  @Parts(() => LeftOutPatch) leftOutPatches!: LeftOutPatch[];
+  /** The known print that few patches were added to. */
+  @Maybe() @Part(() => RelativeView) like?: RelativeView;
+  /** The known print that explains the patches second best. */
+  @Maybe() @Part(() => RelativeView) runnerUp?: RelativeView;
   @Plain() error!: ModelError;
   /** Measurement conditions that were read, of which a profile can be built. */
   @Words() canBuildFrom!: string[];

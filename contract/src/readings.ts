@@ -19,6 +19,10 @@ export class ReadingFields {
   @Maybe() @FreeText(80) batch?: string;
   /** When the chart was printed, for the drying time. */
   @Maybe() @When() printedAt?: string;
+  /** Keeps readings that resemble another print more: as a set of their own, which gives no figures unless it is chosen. */
+  @Maybe() @OneOf(['apart']) keep?: 'apart';
+  /** The print condition they are meant for: a preview compares them with what it holds. */
+  @Maybe() @Id() conditionId?: string;
   /** What the columns of a spreadsheet hold, as JSON: { roles, startNm?, stepNm? }. */
   @Maybe() @FreeText(100_000) mapping?: string;
 }
@@ -50,6 +54,31 @@ export class ReadingPart {
   @Maybe() @OneOf(MEASUREMENT_CONDITIONS) measurementCondition?: MeasurementCondition;
 }
 
+/** A print condition that incoming readings were compared with. */
+export class ResemblanceView {
+  @Id() conditionId!: string;
+  /** Its paper and media setting. */
+  @FreeText(400) name!: string;
+  /** Mean over the common patches. */
+  @Num(0) deltaE00!: number;
+  @Int() common!: number;
+}
+
+/** Where incoming readings belong, by what is kept. */
+export class PlacingView {
+  /** The nearest print conditions, the one they are meant for left out. */
+  @Parts(() => ResemblanceView) resembles!: ResemblanceView[];
+  /** What the print condition they are meant for holds. */
+  @Maybe() @Part(() => ResemblanceView) own?: ResemblanceView;
+  /** Why they do not belong there; absent where nothing speaks against it. */
+  @Maybe() @Text(1000) against?: string;
+}
+
+/** Patches that are left out of a reading, all of them. */
+export class LeftOutPatches {
+  @Words(5000) patches!: string[];
+}
+
 /** What was recognised in a file, before it is kept. The words and figures are those of its first reading. */
 export class ReadingPreview {
   /** All readings of the file: one, or one a measurement condition. */
@@ -67,6 +96,10 @@ export class ReadingPreview {
   @Maybe() @Text() measuredAt?: string;
   @OneOf(READING_SOURCES) source!: ReadingSourceName;
   @Plain() figures!: Record<string, Figure>;
+  /** Which print conditions it resembles. */
+  @Maybe() @Part(() => PlacingView) placing?: PlacingView;
+  /** Where it does not go together with what the maker claims of the paper it is meant for. */
+  @Maybe() @Words() claims?: string[];
   /** Present for CSV and TSV: the columns and what they are taken for. */
   @Maybe() @Part(() => SpreadsheetPreview) spreadsheet?: SpreadsheetPreview;
 }
@@ -91,6 +124,10 @@ export class ReadingView {
   /** Box or formulation of the paper; empty for the first. */
   @FreeText(80) batch!: string;
   @Maybe() @When() printedAt?: string;
+  /** Why it was kept apart from the others: it gives no figures unless it is chosen. */
+  @Maybe() @Text(400) apart?: string;
+  /** Patches that somebody left out, by their names on the chart. */
+  @Words() leftOut!: string[];
   /** The condition's figures come from this reading. */
   @Yes() primary!: boolean;
 }

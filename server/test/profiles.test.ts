@@ -16,9 +16,9 @@ interface Model {
   deviceSpace: string;
   spectral: boolean;
   brightenerApart: boolean;
-  like?: string;
+  like?: { name: string; deltaE00: number };
   sets: string[];
-  error: { patches: number; crossValidated: { mean: number } };
+  error: { patches: number; stated: { all: { mean: number } } };
   canBuildFrom: string[];
 }
 interface Profile {
@@ -93,8 +93,9 @@ describe('the model of a print condition', () => {
     const id = await condition(rakuen, 'Few', 'cotton');
     await bring(id, 'few.txt', 'cotton', 40, 5);
     const told = (await model(id)).body;
-    expect(told.like).toMatch(/Learned/);
-    expect(told.error.crossValidated.mean).toBeLessThan(1);
+    expect(told.like!.name).toMatch(/Learned/);
+    expect(told.like!.deltaE00).toBeLessThan(1);
+    expect(told.error.stated.all.mean).toBeLessThan(1);
   });
 
   it('tells how far the learning is, can be left, and is learned when it is asked for again', async () => {

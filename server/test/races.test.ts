@@ -243,6 +243,13 @@ const RACES: Race[] = [
     ask: always(() => put(`conditions/${conditionId}/figures-from`, {})),
   },
   {
+    route: 'PUT /api/readings/{id}/left-out',
+    ask: always(async (i) => {
+      const { body } = await rakuen.call<{ readings: { id: string }[] }>('GET', `/api/conditions/${conditionId}`);
+      return put(`readings/${body.readings[0].id}/left-out`, { patches: [String(i)] });
+    }),
+  },
+  {
     route: 'DELETE /api/readings/{id}',
     granted: 1,
     ask: async () => {

@@ -39,3 +39,24 @@ export function evenGreys(
       }
   return { labs, lift };
 }
+
+/**
+ * Raises every node that is darker than a print can be: smooth shapes overshoot where black sets in, and no model
+ * promises a black that nobody read.
+ * @param labs Lab of every node, changed in place
+ * @param floorL L* of the darkest reading, less its uncertainty
+ * @returns factors of reflectance by node where something was moved
+ */
+export function noDarkerThan(labs: Float32Array, floorL: number): Float32Array | undefined {
+  let lift: Float32Array | undefined;
+  const floorY = labToXyz([floorL, 0, 0])[1];
+  for (let n = 0; n < labs.length; n += 3) {
+    if (labs[n]! >= floorL) continue;
+    const [X, Y, Z] = labToXyz([labs[n]!, labs[n + 1]!, labs[n + 2]!]);
+    const by = floorY / Math.max(Y, 1e-6);
+    lift ??= new Float32Array(labs.length / 3).fill(1);
+    lift[n / 3] = by;
+    labs.set(xyzToLab([X * by, Y * by, Z * by]), n);
+  }
+  return lift;
+}

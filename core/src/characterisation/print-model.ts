@@ -2,10 +2,11 @@ import { xyzToLab } from '../colour/lab.ts';
 import { illuminantWhite, spectrumToXyz } from '../colour/spectrum.ts';
 import type { DeviceSpace, MeasurementCondition, Reading, SpectralGrid } from '../measurement/reading.ts';
 import { componentsOf, compose, project, type Components } from './components.ts';
-import { evenGreys } from './even-greys.ts';
+import { evenGreys, noDarkerThan } from './even-greys.ts';
 import { fitPrint, LATTICE, waves, type FittedPrint } from './fitted-print.ts';
 import { kinPrinter } from './kinship.ts';
 import { nodePlaces, type ColourLattice } from './lattice.ts';
+import { addLocal } from './local-fit.ts';
 import type { ModelError } from './model-error.ts';
 import { fillColumns, fillPanels, padded, panelTimes } from './panel-algebra.ts';
 import { PANEL, panelRoom } from './panels.ts';
@@ -51,13 +52,16 @@ export const printModel = (readings: readonly Reading[]): PrintModel => expandPr
 export function expandPrint(fitted: FittedPrint): PrintModel {
   const { deviceSpace, spectral } = fitted;
   const { axes, nodes } = LATTICE[deviceSpace];
-  const modes = latticeModes(axes, nodes, fitted.amounts.length / fitted.channels);
+  const shapes = fitted.amounts.length / fitted.channels - fitted.hinges;
+  const modes = latticeModes(axes, nodes, shapes, fitted.hinges);
   const channels = atNodes(modes, Float64Array.from(fitted.amounts), fitted.channels);
+  if (fitted.local) addLocal(channels, axes, nodes, fitted.local);
   const model = { version: fitted.version, deviceSpace, condition: fitted.condition, nodes, error: fitted.error };
   if (!spectral) {
     const values = new Float32Array(channels[0]!.length * 3);
     for (let n = 0; n < channels[0]!.length; n++)
       for (let c = 0; c < 3; c++) values[n * 3 + c] = channels[c]![n]! * 100;
+    noDarkerThan(values, fitted.darkestL);
     return { ...model, labs: { axes, nodes, values: evenGreys(values, nodes, axes).labs } };
   }
   if (fitted.like) addLike(channels, fitted);
@@ -65,12 +69,16 @@ export function expandPrint(fitted: FittedPrint): PrintModel {
   const luminous =
     spectral.luminous && ownAmounts(channels.slice(spectral.reflected.directions.length), spectral.luminous);
   const spectra = { grid: spectral.grid, reflected, luminous };
-  const { labs, lift } = evenGreys(labsUnderD50(spectra), nodes, axes);
-  if (lift)
+  const unbent = labsUnderD50(spectra);
+  const raised = noDarkerThan(unbent, fitted.darkestL);
+  const { labs, lift: evened } = evenGreys(unbent, nodes, axes);
+  for (const lift of [raised, evened]) {
+    if (!lift) continue;
     for (const part of [reflected, luminous]) {
       const size = part?.basis.directions.length ?? 0;
       for (let n = 0; n < lift.length; n++) for (let c = 0; c < size; c++) part!.amounts[n * size + c]! *= lift[n]!;
     }
+  }
   return { ...model, labs: { axes, nodes, values: labs }, spectra };
 }
 

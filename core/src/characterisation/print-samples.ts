@@ -1,7 +1,8 @@
 import { deltaE2000 } from '../colour/difference.ts';
 import type { Lab } from '../colour/types.ts';
-import type { MeasurementCondition, PatchReading, Reading, SpectralGrid } from '../measurement/reading.ts';
+import type { MeasurementCondition, PatchReading, Reading } from '../measurement/reading.ts';
 import { groupPatches, type PatchGroup } from '../measurement/repeats.ts';
+import { sameGrid, whyNotJoined } from '../measurement/same-print.ts';
 import { groupSpectrum } from '../measurement/spectra-of-group.ts';
 
 /** One device value with what was read of it, the mean of its repeats. */
@@ -16,50 +17,101 @@ export interface PrintSample {
   readonly luminous?: readonly number[];
   /** Repeats make a mean surer, but not without end. */
   readonly weight: number;
+  /** Every reading of it. */
+  readonly members: readonly PatchReading[];
   /** ΔE00 of each repeat from the mean of them. */
   readonly repeats: readonly number[];
 }
 
-/** Of several readings the one with UV as ISO 13655 has it speaks first. */
+/** Precedence of measurement conditions: daylight with its UV, as prints are seen (ISO 13655 M1), first. */
 const FIRST: readonly (MeasurementCondition | undefined)[] = ['M1', 'M0', undefined, 'M2', 'M3'];
-const MOST_WEIGHT = 4;
+const MAX_WEIGHT = 4;
+
+/** A reading that was not joined with the primary one, and why. */
+export interface LeftOutReading {
+  readonly reading: Reading;
+  readonly why: string;
+}
+
+/** What a model is computed from. */
+export interface JoinedSamples {
+  readonly samples: readonly PrintSample[];
+  readonly reading: Reading;
+  readonly joined: readonly Reading[];
+  readonly leftOut: readonly LeftOutReading[];
+}
 
 /**
- * Readings of one print condition as samples, repeats together. Readings under the condition that speaks are joined (a
- * chart of several files); one without UV beside it tells the luminescence apart.
+ * Readings of one print condition as samples, repeats together. The first reading under the measurement condition with
+ * precedence is the primary one. Others under the same condition are joined where their common patches, white and black
+ * agree with it within noise and drift; one without UV (M2) separates the luminescence where it agrees likewise.
  */
-export function samplesOf(readings: readonly Reading[]): { samples: PrintSample[]; reading: Reading } {
-  const speaks = FIRST.find((c) => readings.some((r) => r.condition === c && r.deviceSpace)) ?? readings[0]?.condition;
-  const own = readings.filter((r) => r.condition === speaks);
-  const reading = joined(own);
-  const dark = speaks === 'M1' ? joined(readings.filter((r) => r.condition === 'M2')) : undefined;
-  const withoutUv = dark && sameGrid(dark.spectralGrid, reading?.spectralGrid) ? byDevice(dark) : undefined;
-  if (!reading) return { samples: [], reading: readings[0]! };
-  const groups = groupPatches(reading).filter((g) => g.device);
-  const dulls = groups.map((g) => withoutUv?.get(keyOf(g.device!)));
-  const apart = groups.length > 0 && dulls.every((d) => d !== undefined);
+export function samplesOf(readings: readonly Reading[]): JoinedSamples {
+  const condition = FIRST.find((c) => readings.some((r) => r.condition === c && r.deviceSpace)) ?? readings[0]?.condition;
+  const own = readings.filter((r) => r.condition === condition);
+  const primary = own.find((r) => r.deviceSpace) ?? own[0];
+  if (!primary) return { samples: [], reading: readings[0]!, joined: [], leftOut: [] };
+  const leftOut: LeftOutReading[] = [];
+  const joining = (candidates: readonly Reading[]) =>
+    candidates.filter((reading) => {
+      const why = reading === primary ? undefined : whyNotJoined(primary, reading);
+      if (why) leftOut.push({ reading, why });
+      return !why;
+    });
+  const joined = joining([primary, ...own.filter((r) => r !== primary)]);
+  const reading = merged(joined);
+  const darkOnes = condition === 'M1' ? joining(readings.filter((r) => r.condition === 'M2')) : [];
+  const dark = darkOnes.length > 0 ? merged(darkOnes) : undefined;
+  const withoutUv = dark && sameGrid(dark.spectralGrid, reading.spectralGrid) ? byDevice(dark) : undefined;
+  const all = groupPatches(reading).filter((g) => g.device);
+  const dullOf = (g: PatchGroup) => withoutUv?.get(keyOf(g.device!));
+  const covered = all.filter(dullOf);
+  const apart = withoutUv !== undefined && coversEnough(covered, all);
+  const groups = apart ? covered : all;
+  if (apart) leftOut.push(...uncovered(joined, withoutUv));
   return {
     reading,
-    samples: groups.map((g, i): PrintSample => {
+    joined: [...joined, ...(apart ? darkOnes : [])],
+    leftOut,
+    samples: groups.map((g): PrintSample => {
       const total = groupSpectrum(reading, g)?.values;
-      const dull = apart ? dulls[i] : undefined;
+      const dull = apart ? dullOf(g) : undefined;
       return {
         device: g.device!,
         id: g.members[0]!.id,
         lab: g.lab,
         reflected: dull ?? total,
         luminous: dull && total!.map((v, b) => v - dull[b]!),
-        weight: Math.min(g.count, MOST_WEIGHT),
+        weight: Math.min(g.count, MAX_WEIGHT),
+        members: g.members,
         repeats: g.count > 1 ? g.members.map((m) => deltaE2000(m.lab, g.lab)) : [],
       };
     }),
   };
 }
 
-const keyOf = (device: readonly number[]) => device.map((v) => Math.round(v * 10_000)).join();
+/**
+ * Brightener is separated where every patch was read without UV, or so many that the others can be spared: a further
+ * chart in M1 alone must not cost what M1 and M2 of one chart show together (our own choice of how many).
+ */
+const ENOUGH_COVERED = { share: 0.5, patches: 200 } as const;
+function coversEnough(covered: readonly PatchGroup[], all: readonly PatchGroup[]): boolean {
+  if (covered.length === all.length) return all.length > 0;
+  const holdsPaper = covered.some((g) => g.device!.every((v) => v === (g.device!.length === 4 ? 0 : 1)));
+  return holdsPaper && covered.length >= Math.max(ENOUGH_COVERED.patches, ENOUGH_COVERED.share * all.length);
+}
 
-const sameGrid = (a: SpectralGrid | undefined, b: SpectralGrid | undefined) =>
-  a !== undefined && b !== undefined && a.startNm === b.startNm && a.stepNm === b.stepNm && a.count === b.count;
+/** Readings some of whose patches are not used, since they were not read without UV. */
+function uncovered(joined: readonly Reading[], withoutUv: ReadonlyMap<string, unknown>): LeftOutReading[] {
+  return joined.flatMap((reading) => {
+    const own = groupPatches(reading).filter((g) => g.device);
+    const missing = own.filter((g) => !withoutUv.has(keyOf(g.device!))).length;
+    const why = `${missing} of its ${own.length} different patches were not read without UV (M2), so their brightener can’t be separated`;
+    return missing > 0 ? [{ reading, why }] : [];
+  });
+}
+
+const keyOf = (device: readonly number[]) => device.map((v) => Math.round(v * 10_000)).join();
 
 function byDevice(reading: Reading): Map<string, readonly number[]> {
   return new Map(
@@ -71,12 +123,11 @@ function byDevice(reading: Reading): Map<string, readonly number[]> {
 }
 
 /** Readings of one condition as one: spectra stay only where all have them on one grid. */
-function joined(readings: readonly Reading[]): Reading | undefined {
-  if (readings.length < 2) return readings[0];
+function merged(readings: readonly Reading[]): Reading {
   const first = readings[0]!;
-  const alike = readings.filter((r) => r.deviceSpace === first.deviceSpace);
-  const spectral = alike.every((r) => sameGrid(r.spectralGrid, first.spectralGrid));
-  const patches = alike.flatMap((r): PatchReading[] =>
+  if (readings.length < 2) return first;
+  const spectral = readings.every((r) => sameGrid(r.spectralGrid, first.spectralGrid));
+  const patches = readings.flatMap((r): PatchReading[] =>
     spectral ? [...r.patches] : r.patches.map(({ reflectance: _, ...rest }) => rest),
   );
   return { ...first, patches, spectralGrid: spectral ? first.spectralGrid : undefined };

@@ -1,12 +1,12 @@
 import { deltaE2000 } from '../colour/difference.ts';
 import { relativeToWhite } from '../colour/relative.ts';
 import type { Lab, Rgb } from '../colour/types.ts';
-import { inverter } from './inverse.ts';
 import { nodeLab, placeOfAb } from './lab-axes.ts';
 import { labAt, nodePlaces, readCube, type ColourLattice } from './lattice.ts';
 import type { Progress } from './profile-tables.ts';
 import type { RelativePrint } from './relative-print.ts';
 import { RENDERINGS, type RenderingKey } from './renderings.ts';
+import { sender } from './send.ts';
 
 /** How a colour of a file fares on a sheet. */
 export const LOSSES = ['kept', 'too dark', 'too light', 'too saturated'] as const;
@@ -48,7 +48,7 @@ export function sentLattice(
 ): SentLattice {
   const rendering = RENDERINGS.find((r) => r.key === key)!;
   const { lattice } = print;
-  const send = inverter(lattice, print.reach);
+  const send = sender(print);
   const toRelative = relativeToWhite(print.white);
   const aimAt = rendering.absolute ? toRelative : rendering.aim(print, sourceBlackL);
   const count = grid ** 3;

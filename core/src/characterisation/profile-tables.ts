@@ -1,9 +1,9 @@
 import { xyzToLab } from '../colour/lab.ts';
 import type { Lab, Rgb } from '../colour/types.ts';
 import { clip16, encodeLab16, straight, type Lut16 } from '../formats/icc/lut16.ts';
-import { inverter } from './inverse.ts';
 import type { RelativePrint } from './relative-print.ts';
 import { compensated, RENDERINGS, type RenderingKey } from './renderings.ts';
+import { sender } from './send.ts';
 
 /** L* of the black of the v4 perceptual reference medium (ICC.1:2010, 6.3.3). */
 export const REFERENCE_BLACK_L = xyzToLab([0.336, 0.34731, 0.287])[0];
@@ -21,12 +21,29 @@ const gatherAb = (t: number) => Math.asinh(t * Math.sinh(CLOSER)) / CLOSER;
 const nodesAb = (grid: number) =>
   Float64Array.from({ length: grid }, (_, i) => 128 * spreadAb((2 * i) / (grid - 1) - 1));
 
+/**
+ * L* of the nodes: even below the sheet's black and above it, one of them on the black itself. Black point compensation
+ * (ISO 18619) ends there, and what is read between nodes would be lighter.
+ */
+export function lightnessNodes(grid: number, blackL: number): Float64Array {
+  const last = grid - 1;
+  const at = blackL > 0 ? Math.max(1, Math.round((blackL / 100) * last)) : 0;
+  return Float64Array.from({ length: grid }, (_, l) =>
+    l < at ? (blackL * l) / at : blackL + ((100 - blackL) * (l - at)) / (last - at),
+  );
+}
+
 /** Curves that take 16-bit Lab to those nodes: L* 100 meets the last node, grey the middle one. */
-function labCurves(): Uint16Array {
+function labCurves(nodesL: Float64Array): Uint16Array {
   const curves = new Uint16Array(3 * CURVE);
+  const last = nodesL.length - 1;
+  let low = 0;
   for (let i = 0; i < CURVE; i++) {
     const code = (i / (CURVE - 1)) * 65535;
-    curves[i] = clip16((code / 0xff00) * 65535);
+    const L = Math.min(100, (code / 0xff00) * 100);
+    while (low < last - 1 && L > nodesL[low + 1]!) low++;
+    const place = low + (L - nodesL[low]!) / (nodesL[low + 1]! - nodesL[low]!);
+    curves[i] = clip16((place / last) * 65535);
     const ab = gatherAb(Math.max(-1, Math.min(1, (code / 256 - 128) / 128)));
     curves[CURVE + i] = curves[2 * CURVE + i] = clip16(((ab + 1) / 2) * 65535);
   }
@@ -58,7 +75,8 @@ export function fromLabTable(
   grid: number,
   progress: Progress = () => {},
 ): { table: Lut16; gamut: Lut16 } {
-  const send = inverter(print.lattice, print.reach);
+  const send = sender(print);
+  const nodesL = lightnessNodes(grid, print.blackL);
   const lattice = new Uint16Array(grid ** 3 * 3);
   const off = new Uint16Array(grid ** 3);
   const ab = nodesAb(grid);
@@ -72,7 +90,7 @@ export function fromLabTable(
         const a = l % 2 === 0 ? row : grid - 1 - row;
         const b = (l + row) % 2 === 0 ? step : grid - 1 - step;
         const n = (l * grid + a) * grid + b;
-        const sent = send(aim([(100 * l) / (grid - 1), ab[a]!, ab[b]!]), near && before ? further(before, near) : near);
+        const sent = send(aim([nodesL[l]!, ab[a]!, ab[b]!]), near && before ? further(before, near) : near);
         before = near;
         near = sent.device;
         for (let i = 0; i < 3; i++) lattice[n * 3 + i] = clip16(near[i]! * 65535);
@@ -83,7 +101,7 @@ export function fromLabTable(
   // White is paper, without a dot of ink.
   const middle = (grid - 1) / 2;
   lattice.set([65535, 65535, 65535], (((grid - 1) * grid + middle) * grid + middle) * 3);
-  const inputCurves = labCurves();
+  const inputCurves = labCurves(nodesL);
   return {
     table: { inputs: 3, outputs: 3, grid, inputCurves, lattice, outputCurves: straight(3) },
     gamut: { inputs: 3, outputs: 1, grid, inputCurves, lattice: off, outputCurves: outsideCurve() },

@@ -28,6 +28,10 @@ export interface SmoothFit {
   readonly leftOut: Float64Array;
   /** Share of the device solid each place speaks for. */
   readonly rooms: Float64Array;
+  /** Variance of the fit at each place asked for, with values of variance 1. */
+  readonly variances: Float64Array;
+  /** The same at each own place once it is left out. */
+  readonly ownVariances: Float64Array;
 }
 
 export interface Scattered {
@@ -38,6 +42,10 @@ export interface Scattered {
   readonly channels: number;
   /** How much each place counts; 1 where it is not said. */
   readonly weights?: readonly number[];
+  /** Further places at which the uncertainty of the fit is wanted. */
+  readonly asked?: readonly (readonly number[])[];
+  /** Weight of smoothness, where it is known; else the best is looked for. */
+  readonly smoothness?: number;
 }
 
 /** Bending that even a straight shape is charged with, so that few patches can't tilt it wildly (our own choice). */
@@ -49,6 +57,8 @@ const BOUNDS = [1e-10, 1e3] as const;
 /** Places whose left-out error decides on the weight; more say the same at more cost. */
 const JUDGES = 120;
 const MOST_PULL = 1 - 1e-9;
+/** Where values are followed to the last digit, uncertainties are taken as if they were not: else there are none. */
+const MIN_STIFF = 1e-6;
 /** So many weights are tried as a rule; progress alone rests on it. */
 const USUAL_TRIES = 8;
 
@@ -60,7 +70,7 @@ const USUAL_TRIES = 8;
  * @throws RangeError for fewer than two places
  */
 export function fitSmooth(
-  { places, values, channels, weights }: Scattered,
+  { places, values, channels, weights, asked = [], smoothness: known }: Scattered,
   modes: LatticeModes,
   progress: (share: number) => void = () => {},
 ): SmoothFit {
@@ -130,6 +140,22 @@ export function fitSmooth(
     return { pulls, errors };
   };
 
+  /** Variance at further places, by what was solved last. */
+  const variancesAt = (further: readonly (readonly number[])[]) => {
+    const out = new Float64Array(further.length);
+    for (let at = 0; at < further.length; at += PANEL) {
+      const some = further.slice(at, at + PANEL);
+      fillPanels(
+        four,
+        some.map((place) => modesAt(modes, place)),
+      );
+      solveLowerPanel(room, lower, four);
+      const lengths = lengthsOf(four);
+      some.forEach((_, i) => (out[at + i] = lengths[i]!));
+    }
+    return out;
+  };
+
   const rooms = roomsOf(places);
   const judges = spreadOut(n, JUDGES);
   const tried = new Map<number, number>();
@@ -149,13 +175,17 @@ export function fitSmooth(
     progress(Math.min(1, tried.size / USUAL_TRIES));
     return sum;
   };
-  const best = leastAlong(FIRST_TRIED, STEP, cost);
+  const best = known ?? leastAlong(FIRST_TRIED, STEP, cost);
 
   solve(best);
   const amounts = new Float64Array(channels * size);
   for (let c = 0; c < channels; c++) amounts.set(rowOf(answers, c).subarray(0, size), c * size);
   const { pulls, errors } = leftOut(places.map((_, p) => p));
-  return { modes, amounts, smoothness: best, leverage: pulls, leftOut: errors, rooms };
+  if (best < MIN_STIFF) solve(MIN_STIFF);
+  const variances = variancesAt(asked);
+  const own = best < MIN_STIFF ? variancesAt(places) : pulls.map((pull, p) => pull / weightOf(p));
+  const ownVariances = own.map((v, p) => v / (1 - Math.min(weightOf(p) * v, MOST_PULL)));
+  return { modes, amounts, smoothness: best, leverage: pulls, leftOut: errors, rooms, variances, ownVariances };
 }
 
 /** Where a cost is least, from steps downhill on a scale of factors, and the parabola through the last three. */

@@ -38,11 +38,17 @@ export function axisModes(nodes: number): AxisModes {
   return modes;
 }
 
-/** Shapes of a whole lattice: products of one shape an axis. */
+/** Shapes of a whole lattice: products of one shape an axis, then hinges. */
 export interface LatticeModes {
   readonly axes: number;
   readonly axis: AxisModes;
+  /** All shapes, hinges included. */
   readonly count: number;
+  /**
+   * The last so many shapes are hinges of the greatest device value: (knot − max) ÷ knot below the knot, 0 above. Black
+   * ink is laid down by what all inks have in common, and often sets in with a kink; smooth shapes can't follow one.
+   */
+  readonly hinges: number;
   /** Which shape of each axis: mode · axes + axis. */
   readonly which: Uint8Array;
   /** How much each bends, the sum over its axes. */
@@ -53,15 +59,23 @@ export interface LatticeModes {
 
 const knownLattices = new Map<string, LatticeModes>();
 
-/** The `count` smoothest shapes of a lattice of `nodes` along each of its axes. */
-export function latticeModes(axes: number, nodes: number, count: number): LatticeModes {
-  const key = [axes, nodes, count].join();
-  const made = knownLattices.get(key) ?? smoothest(axes, nodes, count);
+/**
+ * The `count` smoothest shapes of a lattice of `nodes` along each of its axes, and `hinges` more about its first node.
+ */
+export function latticeModes(axes: number, nodes: number, count: number, hinges = 0): LatticeModes {
+  const key = [axes, nodes, count, hinges].join();
+  const made = knownLattices.get(key) ?? smoothest(axes, nodes, count, hinges);
   knownLattices.set(key, made);
   return made;
 }
 
-function smoothest(axes: number, nodes: number, count: number): LatticeModes {
+/** Knots of the hinges lie on nodes: knot k at node k + 2, so that the lattice holds each without loss. */
+const FIRST_KNOT = 2;
+/** What a hinge is charged, as bending: that of a shape which turns once and a half along an axis (our own choice). */
+const HINGE_BENDING = 30;
+const hingeAt = (knot: number, max: number) => (max >= knot ? 0 : (knot - max) / knot);
+
+function smoothest(axes: number, nodes: number, count: number, hinges: number): LatticeModes {
   const axis = axisModes(nodes);
   const deep = Math.min(nodes, axes === 3 ? 20 : 14);
   const all: { which: number[]; bending: number }[] = [];
@@ -75,15 +89,16 @@ function smoothest(axes: number, nodes: number, count: number): LatticeModes {
   return {
     axes,
     axis,
-    count: kept.length,
+    count: kept.length + hinges,
+    hinges,
     which: Uint8Array.from(kept.flatMap((m) => m.which)),
-    bending: Float64Array.from(kept, (m) => m.bending),
+    bending: Float64Array.from([...kept.map((m) => m.bending), ...new Array<number>(hinges).fill(HINGE_BENDING)]),
     deepest: Math.max(...kept.flatMap((m) => m.which)) + 1,
   };
 }
 
 /** Value of every shape at a place, 0–1 along each axis, between its nodes as the lattice itself is read. */
-export function modesAt({ axes, axis, count, which, deepest }: LatticeModes, at: readonly number[]): Float64Array {
+export function modesAt({ axes, axis, count, hinges, which, deepest }: LatticeModes, at: readonly number[]): Float64Array {
   const { nodes, shapes } = axis;
   const along = new Float64Array(axes * deepest);
   for (let x = 0; x < axes; x++) {
@@ -94,11 +109,14 @@ export function modesAt({ axes, axis, count, which, deepest }: LatticeModes, at:
       along[x * deepest + i] = shapes[i * nodes + low]! * (1 - share) + shapes[i * nodes + low + 1]! * share;
   }
   const values = new Float64Array(count);
-  for (let m = 0; m < count; m++) {
+  const smooth = count - hinges;
+  for (let m = 0; m < smooth; m++) {
     let product = 1;
     for (let x = 0; x < axes; x++) product *= along[x * deepest + which[m * axes + x]!]!;
     values[m] = product;
   }
+  const max = Math.max(...at);
+  for (let h = 0; h < hinges; h++) values[smooth + h] = hingeAt((h + FIRST_KNOT) / (nodes - 1), max);
   return values;
 }
 
@@ -108,11 +126,12 @@ export function modesAt({ axes, axis, count, which, deepest }: LatticeModes, at:
  * shapes.
  */
 export function atNodes(modes: LatticeModes, amounts: Float64Array, channels: number): Float64Array[] {
-  const { axes, axis, count, which, deepest } = modes;
+  const { axes, axis, count, hinges, which, deepest } = modes;
   const { nodes, shapes } = axis;
+  const smooth = count - hinges;
   return Array.from({ length: channels }, (_, channel) => {
     let open = new Float64Array(deepest ** axes);
-    for (let m = 0; m < count; m++) {
+    for (let m = 0; m < smooth; m++) {
       let at = 0;
       for (let x = 0; x < axes; x++) at = at * deepest + which[m * axes + x]!;
       open[at]! += amounts[channel * count + m]!;
@@ -130,6 +149,18 @@ export function atNodes(modes: LatticeModes, amounts: Float64Array, channels: nu
       }
       open = next;
     }
+    if (hinges > 0) addHinges(open, modes, amounts.subarray(channel * count + smooth, (channel + 1) * count));
     return open;
   });
+}
+
+function addHinges(values: Float64Array, { axes, axis: { nodes } }: LatticeModes, amounts: Float64Array): void {
+  const byNode = Float64Array.from({ length: nodes }, (_, i) =>
+    amounts.reduce((s, amount, h) => s + amount * hingeAt((h + FIRST_KNOT) / (nodes - 1), i / (nodes - 1)), 0),
+  );
+  for (let n = 0; n < values.length; n++) {
+    let most = 0;
+    for (let x = 0, rest = n; x < axes; x++, rest = Math.floor(rest / nodes)) most = Math.max(most, rest % nodes);
+    values[n]! += byNode[most]!;
+  }
 }

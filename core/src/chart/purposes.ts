@@ -3,7 +3,7 @@ import type { Rgb } from '../colour/types.ts';
 
 /** What a patch is on the chart for. */
 export type PatchRole =
-  'surface' | 'grey' | 'shadow' | 'highlight' | 'tint' | 'ink ramp' | 'inner' | 'white' | 'black' | 'repeat';
+  'surface' | 'grey' | 'dark' | 'shadow' | 'highlight' | 'tint' | 'ink ramp' | 'inner' | 'white' | 'black' | 'repeat';
 
 export interface AskedPatch {
   readonly rgb: Rgb;
@@ -28,6 +28,19 @@ const steps = (from: number, to: number, count: number, role: PatchRole): AskedP
   Array.from({ length: count }, (_, i) => ({ rgb: grey(from + ((to - from) * i) / (count - 1)), role }));
 /** The first tenth from black and the last to paper, in half percents. */
 const ends = () => [...steps(0.005, 0.1, 20, 'shadow'), ...steps(0.9, 0.995, 20, 'highlight')];
+/**
+ * Dark colours beside the greys, in 8-bit levels: where black ink sets in it changes them within a few levels, and no
+ * other patch of a chart shows how.
+ */
+const DARK_LEVELS = [0, 18, 38] as const;
+const darks = (): AskedPatch[] =>
+  DARK_LEVELS.flatMap((r) =>
+    DARK_LEVELS.flatMap((g) =>
+      DARK_LEVELS.flatMap((b): AskedPatch[] =>
+        r === g && g === b ? [] : [{ rgb: [r / 255, g / 255, b / 255], role: 'dark' }],
+      ),
+    ),
+  );
 /** A breath of each ink on the paper, and of two at once: brightener under ink. */
 const tints = (): AskedPatch[] =>
   [0.02, 0.05, 0.1, 0.2].flatMap((v) =>
@@ -66,7 +79,7 @@ export const CHART_PURPOSES = {
     answers: 'How wide is it, and what does a profile need to know?',
     surfaceShare: 0.7,
     greys: 33,
-    extras: () => [],
+    extras: darks,
   },
   neutral: {
     name: 'Neutral ramp',
@@ -101,7 +114,7 @@ export const CHART_PURPOSES = {
     answers: 'All of it, once.',
     surfaceShare: 0.6,
     greys: 51,
-    extras: () => [...ends(), ...tints()],
+    extras: () => [...ends(), ...tints(), ...darks()],
   },
 } as const satisfies Record<string, ChartPurposeFacts>;
 

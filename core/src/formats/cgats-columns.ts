@@ -19,8 +19,16 @@ const GROUPS = {
   xyz: [/^XYZ_X$/i, /^XYZ_Y$/i, /^XYZ_Z$/i],
 } as const;
 
-const SPECTRAL =
-  /^(?:SPECTRAL|SPEC|NM|R|D|WL|LAMBDA|REFL|REFLECTANCE|REMISSION|WAVELENGTH)?_?(?:NM|DEC|PCT)?_?(\d{3,4})(?:[.,]0+)?_?(?:NM)?$/i;
+/** A wavelength as columns are headed: `380`, `380.0`, `380 nm`, `nm380`, `R380`, `λ380`, `SPECTRAL_NM_380`, `R(380 nm) [%]`. */
+const SPECTRAL = new RegExp(
+  [
+    '^(?:SPECTRAL|SPECTRUM|SPEC|R|D|S|WL|LAMBDA|λ|REFL|REFLECTANCE|REMISSION|WAVELENGTH)?',
+    '[\\s_.:=(\\[-]*(?:NM|DEC|PCT)?[\\s_.:=(\\[-]*',
+    '(\\d{3,4})(?:[.,]0+)?',
+    '[\\s_]*(?:NM)?[\\s_)\\]]*(?:[\\[(]?%[\\])]?)?$',
+  ].join(''),
+  'i',
+);
 const IDS = [/^SAMPLE_ID$/i, /^SAMPLE_NAME$/i, /^SAMPLE_LOC$/i, /^STRING$/i, /^PATCH$/i];
 
 /**

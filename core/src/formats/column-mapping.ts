@@ -60,6 +60,37 @@ export function suggestMapping(table: NamedTable): ColumnMapping {
   return { roles };
 }
 
+/** A spectrum as one block of columns that lie side by side. */
+export interface SpectralBlock {
+  /** First and last column, from 0. */
+  readonly from: number;
+  readonly to: number;
+  readonly startNm: number;
+  readonly stepNm: number;
+}
+
+/** The block that a mapping takes for the spectrum; undefined where it has none, or columns in between hold something else. */
+export function spectralBlock({ roles, startNm, stepNm }: ColumnMapping, columns: readonly string[]): SpectralBlock | undefined {
+  const at = roles.flatMap((role, i) => (role === 'nm' ? [i] : []));
+  const [from, to] = [at[0], at[at.length - 1]];
+  if (from === undefined || to === undefined || to - from + 1 !== at.length || at.length < 2) return undefined;
+  const [first, second] = [wavelengthIn(columns[from]!), wavelengthIn(columns[from + 1]!)];
+  const start = startNm ?? first;
+  const step = stepNm ?? (first !== undefined && second !== undefined ? second - first : undefined);
+  return start === undefined || step === undefined ? undefined : { from, to, startNm: start, stepNm: step };
+}
+
+/** A mapping whose spectrum is this block and nothing else; columns that were spectral before are left out. */
+export function withSpectralBlock(mapping: ColumnMapping, block: SpectralBlock | undefined): ColumnMapping {
+  const within = (i: number) => block !== undefined && i >= block.from && i <= block.to;
+  return {
+    ...mapping,
+    roles: mapping.roles.map((role, i): ColumnRole => (within(i) ? 'nm' : role === 'nm' ? '' : role)),
+    startNm: block?.startNm,
+    stepNm: block?.stepNm,
+  };
+}
+
 /** Columns by role. @throws FormatError when a role is given twice, a group is incomplete, or there is no colour */
 export function mappedColumns(table: NamedTable, mapping: ColumnMapping): ColumnMap {
   const { roles, startNm, stepNm } = mapping;
@@ -98,11 +129,8 @@ export function mappedColumns(table: NamedTable, mapping: ColumnMapping): Column
   const spectral = roles.flatMap((r, column) => (r === 'nm' ? [column] : []));
   const named = spectral.map((column) => wavelengthIn(table.columns[column]!));
   const spectrum = spectral.map((column, i) => {
-    const nm = named.every((n) => n !== undefined)
-      ? named[i]
-      : startNm !== undefined && stepNm !== undefined
-        ? startNm + i * stepNm
-        : undefined;
+    // What a hand says of the block counts more than the names.
+    const nm = startNm !== undefined && stepNm !== undefined ? startNm + i * stepNm : named[i];
     if (nm === undefined)
       throw new FormatError({
         message: 'The spectral columns are not named by their wavelength.',

@@ -13,7 +13,7 @@ export type TextEncodingName = 'UTF-8' | 'UTF-16' | 'Latin-1';
 export function decodeLines(bytes: Uint8Array): { lines: string[]; encoding: TextEncodingName } {
   if (bytes.length === 0)
     throw new FormatError({ message: 'The file is empty.', remedy: 'Export the readings again.' });
-  const { text, encoding } = decoded(bytes);
+  const { text, encoding } = decodeText(bytes);
   let control = 0;
   const most = Math.min(text.length, TEXT_SAMPLE_BYTES);
   for (let i = 0; i < most; i++) {
@@ -29,7 +29,8 @@ export function decodeLines(bytes: Uint8Array): { lines: string[]; encoding: Tex
   return { lines: text.split(/\r\n|\r|\n/), encoding };
 }
 
-function decoded(bytes: Uint8Array): { text: string; encoding: TextEncodingName } {
+/** Text as it stands, whatever it holds. */
+export function decodeText(bytes: Uint8Array): { text: string; encoding: TextEncodingName } {
   const wide = wideLabel(bytes);
   if (wide) return { text: new TextDecoder(wide).decode(bytes), encoding: 'UTF-16' };
   try {

@@ -1,3 +1,5 @@
+import { READING_FORMATS } from './reading-formats.ts';
+
 /** What a file may be to a studio. */
 export type FileKind = 'picture' | 'readings' | 'bundle' | 'lamp';
 
@@ -19,17 +21,20 @@ const FEWEST_BANDS = 8;
 const MOST_HEAD_LINES = 12;
 
 /**
- * What a file is by how it begins; its name proves nothing. Readings are tables, CGATS, CxF3 and ICC profiles;
- * whether one can be read, its reader says.
+ * What a file is by how it begins; its name proves nothing. Readings are what a reading format recognises, and ICC
+ * profiles; whether one can be read, its reader says.
  * @returns undefined of what is none of them
  */
 export function fileKind(head: Uint8Array): FileKind | undefined {
   if (PICTURES.some((magic) => magic.every((b, i) => head[i] === b))) return 'picture';
   if (String.fromCharCode(...head.subarray(36, 40)) === 'acsp') return 'readings';
   const text = textOf(head)?.trim();
+  if (text && isLamp(text)) return 'lamp';
+  if (READING_FORMATS.some((f) => f.recognises(head))) return 'readings';
   if (!text) return undefined;
   if (text.startsWith('{')) return 'bundle';
-  return isLamp(text) ? 'lamp' : 'readings';
+  // Other text may be readings that somebody damaged: their reader says what is wrong.
+  return 'readings';
 }
 
 /** Text in UTF-8 or UTF-16, as far as it was fetched; undefined of what holds bytes no text does. */

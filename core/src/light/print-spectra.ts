@@ -1,6 +1,8 @@
 import type { GamutMesh } from '../gamut/mesh.ts';
 import type { ReadingFacts } from '../measurement/reading-facts.ts';
-import { groupPatches, type PatchGroup } from '../measurement/repeats.ts';
+import type { Reading } from '../measurement/reading.ts';
+import type { PatchGroup } from '../measurement/repeats.ts';
+import { commonPatches, sameGrid } from '../measurement/same-print.ts';
 import { groupSpectrum } from '../measurement/spectra-of-group.ts';
 import type { SheetSpectra } from './lit-sheet.ts';
 
@@ -14,12 +16,11 @@ export interface PrintSpectra extends SheetSpectra {
   readonly triangles: GamutMesh['triangles'];
 }
 
-const keyOf = (device: readonly number[] | undefined) => device?.map((v) => Math.round(v * 10_000)).join();
-const FEWEST_BANDS = 8;
+const MIN_BANDS = 8;
 
 /**
- * Readies a reading for any light. Where the sheet was read without UV too (M2), luminescence is what the reading has
- * beyond that; else it can't be told apart and stays in the reflectance.
+ * Prepares a reading for any light. Where the same patches were read without UV too (M2), luminescence is what the
+ * reading has beyond that; where any patch that is needed lacks its M2, it stays part of the reflectance.
  * @returns undefined where the reading holds no spectra
  */
 export function printSpectra(facts: ReadingFacts): PrintSpectra | undefined {
@@ -27,8 +28,8 @@ export function printSpectra(facts: ReadingFacts): PrintSpectra | undefined {
   const grid = reading.spectralGrid;
   const spectra = groups.map((g) => groupSpectrum(reading, g)?.values);
   const bands = spectra[0]?.length ?? 0;
-  if (!grid || bands < FEWEST_BANDS || spectra.some((s) => s?.length !== bands)) return undefined;
-  const dark = withoutUv && darkSpectra(withoutUv.reading, grid, bands);
+  if (!grid || bands < MIN_BANDS || spectra.some((s) => s?.length !== bands)) return undefined;
+  const dark = withoutUv && darkSpectra(reading, withoutUv.reading, bands);
   const places = new Map(groups.map((g, i) => [g.lab.join(), i]));
   const greys = (facts.ramp ?? []).flatMap(({ step, lab }) => {
     const patch = places.get(lab.join());
@@ -37,7 +38,7 @@ export function printSpectra(facts: ReadingFacts): PrintSpectra | undefined {
   const vertices = (facts.gamut?.mesh.vertices ?? []).map((v) => places.get(v.join()) ?? -1);
   const corners = vertices.includes(-1) ? [] : vertices;
   const [white, black] = [groups.indexOf(facts.white), groups.indexOf(facts.black)];
-  // Patches from inside the gamut that nothing asks for stay behind.
+  // Patches inside the gamut that nothing needs are dropped.
   const asked = [...new Set([white, black, ...greys.map((g) => g.patch), ...corners])];
   const now = new Map(asked.map((was, i) => [was, i]));
   const dulls = asked.map((i) => dark?.(groups[i]!));
@@ -65,20 +66,17 @@ export function printSpectra(facts: ReadingFacts): PrintSpectra | undefined {
   };
 }
 
-/** Spectra of the same patches without UV: by device values where both have them, else by their order. */
+/** Spectra of the same patches without UV. */
 function darkSpectra(
-  reading: ReadingFacts['reading'],
-  grid: NonNullable<ReadingFacts['reading']['spectralGrid']>,
+  own: Reading,
+  dark: Reading,
   bands: number,
 ): ((g: PatchGroup) => readonly number[] | undefined) | undefined {
-  const its = reading.spectralGrid;
-  if (!its || its.startNm !== grid.startNm || its.stepNm !== grid.stepNm) return undefined;
-  const groups = groupPatches(reading);
-  const byDevice = new Map(groups.flatMap((g) => (g.device ? [[keyOf(g.device), g] as const] : [])));
-  const byName = new Map(groups.flatMap((g) => g.members.map((m) => [m.id, g] as const)));
+  if (!sameGrid(dark.spectralGrid, own.spectralGrid)) return undefined;
+  const found = new Map(commonPatches(own, dark).map(({ p, q }) => [p.members[0], q]));
   return (g) => {
-    const found = byDevice.get(keyOf(g.device)) ?? byName.get(g.members[0]!.id);
-    const values = found && groupSpectrum(reading, found)?.values;
+    const match = found.get(g.members[0]);
+    const values = match && groupSpectrum(dark, match)?.values;
     return values?.length === bands ? values : undefined;
   };
 }

@@ -2,6 +2,7 @@ import { gamutOfReading, type ReadingGamut } from './gamut-of-reading.ts';
 import { neutralRamp, type RampStep } from './neutral-ramp.ts';
 import type { MeasurementCondition, Reading } from './reading.ts';
 import { groupPatches, repeatability, type PatchGroup, type Repeatability } from './repeats.ts';
+import { differenceOf, whyNotAlike } from './same-print.ts';
 import { DEFAULT_THRESHOLDS } from './thresholds.ts';
 
 /** A white as another reading of the same sheet has it. */
@@ -60,16 +61,7 @@ export function readingFacts(
   } catch (error) {
     gamutFault = (error as Error).message;
   }
-  const others = Object.fromEntries(
-    companions.flatMap((other) => {
-      if (!other?.condition || other.condition === reading.condition) return [];
-      const its = groupPatches(other);
-      const itsBare = bareOf(other, its);
-      return itsBare
-        ? [[other.condition, { reading: other, white: itsBare, repeatability: repeatability(its) }] as const]
-        : [];
-    }),
-  ) as ReadingFacts['others'];
+  const { others, refused } = companionWhites(reading, companions);
   return {
     reading,
     groups,
@@ -82,9 +74,38 @@ export function readingFacts(
     others,
     holds: { white: bare !== undefined, black: groups.some((g) => isFullBlack(reading, g)) },
     withoutUv: others.M2,
-    unserved,
+    unserved: { ...refused, ...unserved },
     toldFrom,
   };
+}
+
+/** Whites of the same sheet under other measurement conditions; a companion that disagrees with the reading is refused. */
+function companionWhites(reading: Reading, companions: readonly (Reading | undefined)[]) {
+  const others: Partial<Record<MeasurementCondition, OtherWhite>> = {};
+  const refused: Partial<Record<MeasurementCondition, string>> = {};
+  for (const other of companions) {
+    if (!other?.condition || other.condition === reading.condition) continue;
+    const why = whyNoCompanion(reading, other);
+    if (why) {
+      refused[other.condition] = `The reading in ${other.condition} is not joined: ${why}.`;
+      continue;
+    }
+    const groups = groupPatches(other);
+    const white = bareOf(other, groups);
+    if (white) others[other.condition] = { reading: other, white, repeatability: repeatability(groups) };
+  }
+  return { others, refused };
+}
+
+/** Polarised light (M3) sees dark patches without the surface: only its white can be compared with another condition's. */
+function whyNoCompanion(reading: Reading, other: Reading): string | undefined {
+  const difference = differenceOf(reading, other);
+  // A white alone may have been read beside a chart without device values: then there is nothing to compare.
+  if (!difference) return undefined;
+  const polarised = reading.condition === 'M3' || other.condition === 'M3';
+  return whyNotAlike(
+    polarised ? { ...difference, mean: 0, p95: 0, black: undefined } : difference,
+  );
 }
 
 const lightest = (groups: readonly PatchGroup[]) => groups.reduce((light, g) => (g.lab[0] > light.lab[0] ? g : light));

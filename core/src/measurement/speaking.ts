@@ -13,6 +13,8 @@ export interface KeptReading {
   /** Box or formulation of the paper. */
   readonly batch: string;
   readonly printedAt: string | null;
+  /** Why it was kept apart from the others: it gives no figures unless it is chosen. */
+  readonly apart?: string | null;
   /** As the file says it. */
   readonly measuredAt: string | null;
   readonly importedAt: string;
@@ -51,6 +53,7 @@ function withCompanions<R extends KeptReading>(primary: R, rows: readonly R[]): 
   const others = newestFirst(rows).filter(
     (r) =>
       r.id !== primary.id &&
+      (!r.apart || r.contentHash === primary.contentHash) &&
       r.source === 'measured' &&
       r.measurementCondition !== null &&
       r.measurementCondition !== primary.measurementCondition,
@@ -76,11 +79,12 @@ const MOST_SETS = 4;
 /**
  * The sets that give a condition its figures, in the order in which they speak: the one chosen by hand alone; else
  * those that were measured on dried prints, the newest first, then those read wet, all under one measurement condition
- * (M1 before M0, unstated, M2 and M3); else the newest a profile tells.
+ * (M1 before M0, unstated, M2 and M3); else the newest from a profile. Sets that were kept apart give none.
  */
-export function speakingSets<R extends KeptReading>(rows: readonly R[], chosen: string | null): SpeakingReading<R>[] {
-  const byHand = rows.find((r) => r.id === chosen);
-  if (byHand) return [withCompanions(byHand, rows)];
+export function speakingSets<R extends KeptReading>(all: readonly R[], chosen: string | null): SpeakingReading<R>[] {
+  const byHand = all.find((r) => r.id === chosen);
+  if (byHand) return [withCompanions(byHand, all)];
+  const rows = all.filter((r) => !r.apart);
   const measured = newestFirst(rows.filter((r) => r.source === 'measured'));
   const inTurn = [...measured.filter((r) => !readWet(r)), ...measured.filter(readWet)];
   const primary = firstToSpeak(inTurn.filter((r) => !readWet(r))) ?? firstToSpeak(inTurn);

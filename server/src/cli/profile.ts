@@ -17,10 +17,20 @@ const USE =
 
 /** What the shell prints of a profile it wrote; the same shape with --json. */
 export interface WrittenProfile {
-  /** Patches read, repeats and misfits included. */
+  /** Patches read, repeats included. */
   readonly patches: number;
-  readonly crossValidated: PrintModel['error']['crossValidated'];
-  readonly misfits: readonly { readonly patch: string; readonly deltaE00: number }[];
+  /** Different patches among them. */
+  readonly different: number;
+  /** Files whose readings were joined. */
+  readonly joined: readonly string[];
+  /** Readings that were not used, by their file. */
+  readonly leftOut: readonly { readonly file: string; readonly why: string }[];
+  /** Patches to read again; they are in the model. */
+  readonly questioned: readonly { readonly patch: string; readonly deltaE00: number }[];
+  /** Patches left out because a repeat contradicts them. */
+  readonly contradicted: readonly { readonly patch: string; readonly deltaE00: number }[];
+  /** Expected error, ΔE00: of all colours the printer has, and of colours as pictures have them. */
+  readonly stated: PrintModel['error']['stated'];
   readonly file: string;
 }
 
@@ -50,18 +60,20 @@ export async function runProfile(words: readonly string[]): Promise<number> {
     const greys = one('greys', options.greys, ['paper', 'D50'] as const, 'paper');
     const grid = Number(one('grid', options.grid, ['17', '33', '45'], '33')) as 17 | 33 | 45;
 
-    const readings: Reading[] = [];
+    const from: { file: string; reading: Reading }[] = [];
     for (const file of files) {
       at = file;
       const bytes = await shellFile(file);
       if (isProfile(bytes))
         throw new FormatError({ message: 'It is a profile, not readings.', remedy: 'Name files of readings.' });
-      readings.push(...readingsFromFile(bytes).map((r) => r.reading));
+      from.push(...readingsFromFile(bytes).map(({ reading }) => ({ file, reading })));
     }
+    const readings = from.map((f) => f.reading);
     at = files.join(', ');
     if (readings.every((r) => r.deviceSpace === 'CMYK')) throw new ModelFault(RGB_ONLY);
     const model = printModel(readings);
-    const { reading } = samplesOf(readings);
+    const { reading, joined, leftOut } = samplesOf(readings);
+    const fileOf = (of: Reading) => from.find((f) => f.reading === of)!.file;
     const profile = makeProfile(
       model,
       { version, greys, grid, light: TABLE_LIGHTS.find((l) => l.key === lightKey)! },
@@ -75,11 +87,16 @@ export async function runProfile(words: readonly string[]): Promise<number> {
     );
     at = options.out;
     await writeFile(options.out, withProfileId(profile));
-    const { crossValidated, misfits } = model.error;
+    const { patches: different, stated, questioned, contradicted } = model.error;
+    const named = (list: typeof questioned) => list.map(({ patch, deltaE00 }) => ({ patch, deltaE00 }));
     const written: WrittenProfile = {
       patches: reading.patches.length,
-      crossValidated,
-      misfits: misfits.map(({ patch, deltaE00 }) => ({ patch, deltaE00 })),
+      different,
+      joined: [...new Set(joined.map(fileOf))],
+      leftOut: leftOut.map((l) => ({ file: fileOf(l.reading), why: l.why })),
+      questioned: named(questioned),
+      contradicted: named(contradicted),
+      stated,
       file: options.out,
     };
     console.log(options.json ? JSON.stringify(written) : inWords(written, model));
@@ -90,22 +107,29 @@ export async function runProfile(words: readonly string[]): Promise<number> {
   }
 }
 
-function inWords({ patches, crossValidated: { mean, p95, max }, misfits, file }: WrittenProfile, model: PrintModel) {
+function inWords(written: WrittenProfile, model: PrintModel) {
+  const { patches, different, joined, leftOut, questioned, contradicted, stated, file } = written;
+  const error = ({ mean, p95 }: (typeof stated)['all']) =>
+    `ΔE00 ${mean.toFixed(2)} mean, 95 % within ${p95.toFixed(2)} (expected)`;
   const rows: [string, string][] = [
-    ['Patches', `${patches}, ${model.error.patches} of them different${model.spectra ? ', with spectra' : ''}`],
-    [
-      'Model’s error',
-      `ΔE00 ${mean.toFixed(2)} in the mean, 95 % within ${p95.toFixed(2)}, worst ${max.toFixed(2)} (each patch told from the others)`,
-    ],
+    ['Patches', `${patches}, ${different} of them different${model.spectra ? ', with spectra' : ''}`],
+    ...joined.map((f): [string, string] => ['Joined', f]),
+    ...leftOut.map((l): [string, string] => ['Left out', `${l.file}: ${l.why}`]),
+    ['Error, all colours', error(stated.all)],
+    ['Error, pictures', error(stated.pictures)],
     ...(model.error.noise === undefined
       ? []
       : [['Readings’ noise', `ΔE00 ${model.error.noise.toFixed(2)}`] as [string, string]]),
-    ...misfits.map((m): [string, string] => [
-      'Left out',
-      `${m.patch}: ${m.deltaE00.toFixed(1)} ΔE00 from what the others say; read it again`,
+    ...questioned.map((q): [string, string] => [
+      'Read again',
+      `${q.patch}: ${q.deltaE00.toFixed(1)} ΔE00 from what the other patches say; it is in the model`,
+    ]),
+    ...contradicted.map((c): [string, string] => [
+      'Patch left out',
+      `${c.patch}: a repeat differs by ${c.deltaE00.toFixed(1)} ΔE00`,
     ]),
   ];
-  return [file, ...rows.map(([name, value]) => `  ${name.padEnd(18)}${value}`)].join('\n');
+  return [file, ...rows.map(([name, value]) => `  ${name.padEnd(20)}${value}`)].join('\n');
 }
 
 /** One line for whatever can't be used. @throws what was not foreseen */

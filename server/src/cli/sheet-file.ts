@@ -43,7 +43,7 @@ export async function sheetFromFile(
     const model = expandPrint(fitted);
     const sent = sentLattice(relativePrint(model.labs), rendering);
     return {
-      sheet: { ...sheet, modelError: fitted.error.crossValidated.mean },
+      sheet: { ...sheet, modelError: fitted.error.stated.pictures.mean },
       laid: { bare: layBare(sent, model), seen: laySeen(sent, model, { light, glass }) },
     };
   }

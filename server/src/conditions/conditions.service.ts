@@ -198,6 +198,8 @@ export function readingView(row: ReadingRow, primary: boolean): ReadingView {
     source: row.source,
     batch: row.batch,
     printedAt: row.printedAt ?? undefined,
+    apart: row.apart ?? undefined,
+    leftOut: row.leftOut,
     primary,
   };
 }

@@ -1,6 +1,7 @@
 import { Injectable, Logger } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { type EntityManager, Repository } from 'typeorm';
+import type { Fingerprint } from '@rakuen/core/measurement/fingerprint';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import type { Figure } from '@rakuen/core/measurement/figure';
 import { computeFigures, FIGURES_VERSION, MEASURES, observedFigures } from '@rakuen/core/measurement/measures/registry';
@@ -12,6 +13,7 @@ import { speakingSets } from '@rakuen/core/measurement/speaking';
 import { setKey, setSources, type SpeakingRows } from '../readings/reading-source.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import { Derived, type Inputs } from '../store/derived.ts';
+import { keyFrom } from '../store/keys.ts';
 import { ConditionRow } from './conditions.entity.ts';
 import { ReadingRow } from '../readings/readings.entity.ts';
 import { Writer } from '../store/writer.ts';
@@ -25,6 +27,8 @@ interface Told {
   readonly facts: ConditionFacts;
   /** Null where the sets that speak enclose none. */
   readonly solid: GamutMesh | null;
+  /** What its primary set is recognised by; null where it holds no device values. */
+  readonly fingerprint: Fingerprint | null;
 }
 type Asked = Pick<ConditionRow, 'id' | 'figuresFrom'>;
 
@@ -72,11 +76,35 @@ export class FactsService {
     return solid ?? undefined;
   }
 
+  /** What print conditions are recognised by, by their ids; those that were not read with device values are left out. */
+  async fingerprints(): Promise<Map<string, Fingerprint>> {
+    const conditions = await this.conditions.find({ select: { id: true, figuresFrom: true } });
+    const keys = await this.keysOf(conditions, await this.readings.find());
+    const rows = await this.derived.kept<{ value: string }>('fingerprint', keys);
+    const prints = new Map(rows.map((r) => [r.subject, JSON.parse(r.value) as Fingerprint | null]));
+    const lacking = [...keys.keys()].filter((id) => !prints.has(id));
+    await eachOf(lacking, AT_ONCE, async (id) => {
+      const print = await this.derived
+        .get(id, 'fingerprint', () => this.inputs(id, async (told) => (await told).fingerprint))
+        .catch((error: unknown) => {
+          if (!isOfTheFile(error)) throw error;
+          return null;
+        });
+      prints.set(id, print);
+    });
+    return new Map([...prints].flatMap(([id, print]) => (print ? [[id, print] as const] : [])));
+  }
+
+  /** What the figures and the solid of a print condition rest on: a key that changes with any of it. */
+  async keyOf(id: string): Promise<string> {
+    return (await this.inputs(id, async () => undefined)).key;
+  }
+
   /** Figures of one set alone. */
   async ofSet(set: SpeakingRows): Promise<SetFigures> {
     const toldFrom = await this.toldFrom();
     return this.derived.get(set.primary.id, 'figures of the set', async () => ({
-      key: JSON.stringify([FIGURES_VERSION, toldFrom, setKey(set)]),
+      key: keyFrom('figures of the set', FIGURES_VERSION, toldFrom, setKey(set)),
       compute: async () => this.workshop.run('readingFigures', { ...(await setSources(this.files, set)), toldFrom }),
     }));
   }
@@ -93,11 +121,12 @@ export class FactsService {
     const sets = speakingSets(readings, condition.figuresFrom);
     if (sets.length === 0) return async () => undefined;
     const toldFrom = await this.toldFrom();
-    const { facts, solid } = await this.tell(sets, toldFrom);
+    const { facts, solid, fingerprint } = await this.tell(sets, toldFrom);
     const key = keyOf(sets, toldFrom);
     return async (manager) => {
       await this.derived.keep(manager, condition.id, 'facts', key, facts);
       await this.derived.keep(manager, condition.id, 'solid', key, solid);
+      await this.derived.keep(manager, condition.id, 'fingerprint', key, fingerprint);
     };
   }
 
@@ -139,14 +168,14 @@ export class FactsService {
   }
 
   private async tell(sets: readonly SpeakingRows[], toldFrom: number): Promise<Told> {
-    const { facts, mesh } = await this.workshop.run('conditionFacts', {
+    const { facts, mesh, fingerprint } = await this.workshop.run('conditionFacts', {
       sets: await Promise.all(
         sets.map(async (set) => ({ readingId: set.primary.id, ...(await setSources(this.files, set)) })),
       ),
       source: sets[0].primary.source,
       toldFrom,
     });
-    return { facts, solid: mesh ?? null };
+    return { facts, solid: mesh ?? null, fingerprint: fingerprint ?? null };
   }
 
   private async keysOf(conditions: readonly Asked[], readings: readonly ReadingRow[]): Promise<Map<string, string>> {
@@ -167,7 +196,7 @@ export class FactsService {
 }
 
 const keyOf = (sets: readonly SpeakingRows[], toldFrom: number): string =>
-  JSON.stringify([FIGURES_VERSION, toldFrom, sets.map(setKey)]);
+  keyFrom('facts', FIGURES_VERSION, toldFrom, sets.map(setKey));
 
 /** Whether a kept file itself is at fault: it is gone, or holds no readings. A server that is stopped or busy says nothing of it. */
 const isOfTheFile = (error: unknown): boolean =>

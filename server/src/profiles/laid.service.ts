@@ -1,7 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { PackedSheet } from '@rakuen/core/characterisation/packed';
 import type { RenderingKey } from '@rakuen/core/characterisation/renderings';
-import { MODEL_VERSION } from '@rakuen/core/characterisation/fitted-print';
 import { GLASSES } from '@rakuen/core/light/glass';
 import { TABLE_LIGHTS, type ViewingLight } from '@rakuen/core/light/table-lights';
 import { MATCH_VERSION } from '@rakuen/core/match/on-sheet';
@@ -10,6 +9,7 @@ import { notFound, RakuenError } from '../app/errors.ts';
 import { FactsService } from '../conditions/facts.service.ts';
 import { SheetsService } from '../sheets/sheets.service.ts';
 import { Derived } from '../store/derived.ts';
+import { keyFrom } from '../store/keys.ts';
 import type { PackedLaid, PackedReady, PackedSent } from '../work/lay-tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { ModelsService } from './models.service.ts';
@@ -22,7 +22,7 @@ export interface Where {
 
 /** A sheet ready for pictures, and by how much it may be off. */
 export interface Laid extends PackedLaid {
-  /** Mean ΔE00 of the model, cross-validated; absent where only the solid of its colours is known. */
+  /** Mean ΔE00 to be expected of the model at colours as pictures have them; absent where only the solid of its colours is known. */
   readonly modelError?: number;
   /** Seen as if it had no brightener, in a light that bears on it: the sheet was not read both with and without UV. */
   readonly brightenerUnknown?: boolean;
@@ -84,7 +84,7 @@ export class LaidService {
     }));
     return {
       ...laid,
-      modelError: fitted.error.crossValidated.mean,
+      modelError: fitted.error.stated.pictures.mean,
       ...(!plain && !fitted.spectral?.luminous && { brightenerUnknown: true }),
     };
   }
@@ -95,7 +95,7 @@ export class LaidService {
     await this.lightOf(where.light);
     if (!GLASSES.some((g) => g.key === where.glass)) throw notFound('glass');
     return this.derived.get(condition.id, `matched ${where.light} ${where.glass}`, async () => ({
-      key: hasModel(condition) ? await this.modelKey(condition) : solidKey(condition),
+      key: hasModel(condition) ? await this.modelKey(condition) : await this.solidKey(condition.id),
       compute: async () => {
         const { modelError, brightenerUnknown, ...laid } = await this.laid(condition, where);
         return { sheet: await this.workshop.run('readyFor', laid), modelError, brightenerUnknown };
@@ -108,13 +108,17 @@ export class LaidService {
     const fitted = await this.models.fitted(id);
     const key = await this.models.keyOf(id);
     return this.derived.get(id, `sent ${rendering}`, async () => ({
-      key: `${MATCH_VERSION} ${await this.models.keyOf(id)}`,
+      key: keyFrom('sent', MATCH_VERSION, await this.models.keyOf(id)),
       compute: () => this.workshop.run('sendFor', { key, fitted, rendering }),
     }));
   }
 
   private async modelKey({ id, paper }: ConditionView): Promise<string> {
-    return `${MATCH_VERSION} ${paper.coating} ${await this.models.keyOf(id)}`;
+    return keyFrom('laid', MATCH_VERSION, paper.coating, await this.models.keyOf(id));
+  }
+
+  private async solidKey(id: string): Promise<string> {
+    return keyFrom('laid', MATCH_VERSION, await this.facts.keyOf(id));
   }
 
   /** A set without device values, of CMYK, or told by a profile: its solid is all that is known. */
@@ -134,16 +138,15 @@ export class LaidService {
         { remedy: 'Read its chart with device values and spectra, or match in D50 without glass.' },
       );
     const sheet: PackedSheet = await this.derived.get(id, 'laid solid', async () => ({
-      key: solidKey({ facts }),
+      key: await this.solidKey(id),
       compute: () => this.workshop.run('layFromSolid', { mesh, white: white.lab, black: black.lab }),
     }));
     return { bare: sheet, seen: sheet };
   }
 }
 
-const solidKey = ({ facts }: Pick<ConditionView, 'facts'>): string =>
-  JSON.stringify([MATCH_VERSION, MODEL_VERSION, facts?.readingId, facts?.figures.white, facts?.figures.black]);
-
 /** Is there enough to learn a model from: measured, driven in RGB? */
 export const hasModel = ({ readings }: ConditionView): boolean =>
-  readings.some((r) => r.source === 'measured' && r.deviceSpace === 'RGB' && r.patchCount >= 24);
+  readings.some(
+    (r) => r.source === 'measured' && r.deviceSpace === 'RGB' && r.patchCount >= 24 && (!r.apart || r.primary),
+  );

@@ -9,6 +9,7 @@ import { readWet, speakingSets } from '@rakuen/core/measurement/speaking';
 import { FileStore } from '../files/file-store.ts';
 import { readingSource } from '../readings/reading-source.ts';
 import { Derived } from '../store/derived.ts';
+import { keyFrom } from '../store/keys.ts';
 import { ConditionRow } from '../conditions/conditions.entity.ts';
 import { PaperRow } from '../papers/papers.entity.ts';
 import { ReadingRow } from '../readings/readings.entity.ts';
@@ -18,21 +19,30 @@ import { Workshop } from '../work/workshop.ts';
 
 /** A like needs so many patches to be worth beginning from. */
 const LIKE_PATCHES = 250;
+/** So many are tried on the patches that were read. */
+const MAX_CANDIDATES = 5;
 /** Measurement conditions a profile can be built from. */
 const BUILDABLE = ['M1', 'M0', 'M2'];
 
-/** The readings a model is learned from. */
-interface Learned {
+/** The readings a model is computed from. */
+interface LearnedFrom {
   readonly rows: readonly ReadingRow[];
   readonly patches: number;
 }
 
-/** Models of print conditions: learned from what was read, and kept. */
-/** Parts that learning is told in. */
+/** A well-known print condition that a few patches of another may begin from. */
+interface Candidate {
+  readonly condition: ConditionRow;
+  readonly paper: PaperRow;
+  readonly mismatches: number;
+}
+
+/** Parts in which progress is counted. */
 const PERCENT = 100;
-/** Learning that nobody watches. */
+/** Computing that nobody watches. */
 const UNWATCHED: Pick<Work, 'signal' | 'reach'> = { signal: new AbortController().signal, reach: () => {} };
 
+/** Models of print conditions: computed from what was read, and kept. */
 @Injectable()
 export class ModelsService {
   constructor(
@@ -46,35 +56,52 @@ export class ModelsService {
     private readonly underWay: UnderWay,
   ) {}
 
-  /** @param named by which it can be asked how far the learning is, and be left */
+  /** @param named by which it can be asked how far the computing is, and be left */
   async view(conditionId: string, named?: string): Promise<ModelView> {
-    const { rows } = await this.learnedFrom(conditionId);
+    const { rows, candidates } = await this.restingOn(conditionId);
     const work = this.underWay.begin(named, PERCENT);
     const fitted = await this.fitted(conditionId, undefined, work).finally(work.end);
-    const like = fitted.like && (await this.likeOf(conditionId));
+    const used = rows.filter((_, index) => !fitted.leftOut.some((l) => l.index === index));
+    const [like, runnerUp] = (fitted.relatives ?? []).map(({ id, deltaE00 }) => {
+      const { paper, condition } = candidates.find((c) => c.condition.id === id)!;
+      return { name: `${paper.maker} ${paper.name}, ${condition.printer}, ${condition.mediaSetting}`, deltaE00 };
+    });
     return {
       conditionId,
       deviceSpace: fitted.deviceSpace,
       measurementCondition: fitted.condition,
       spectral: fitted.spectral !== undefined,
       brightenerApart: fitted.spectral?.luminous !== undefined,
-      sets: [...new Set(rows.map((r) => r.fileName))],
-      like: like && `${like.paper.maker} ${like.paper.name}, ${like.condition.printer}, ${like.condition.mediaSetting}`,
+      sets: [...new Set(used.map((r) => r.fileName))],
+      leftOut: fitted.leftOut.map(({ index, why }) => ({ fileName: rows[index].fileName, why })),
+      primaryReadingId: rows[0]?.id,
+      leftOutPatches: rows.flatMap((r) => r.leftOut.map((patch) => ({ readingId: r.id, patch }))),
+      like,
+      runnerUp,
       error: fitted.error,
       canBuildFrom: BUILDABLE.filter((c) => rows.some((r) => r.measurementCondition === c)),
     };
   }
 
-  /** What was learned of a condition. @param asked the measurement condition that is to speak */
+  /** The model of a condition. @param asked the measurement condition that is to be primary */
   async fitted(conditionId: string, asked?: string, work = UNWATCHED): Promise<FittedPrint> {
     const builtFrom = await this.other(conditionId, asked);
     return this.derived.get(conditionId, `model ${builtFrom ?? ''}`.trim(), async () => {
-      const { key, rows, like } = await this.restingOn(conditionId, builtFrom);
+      const { key, rows, candidates } = await this.restingOn(conditionId, builtFrom);
       return {
         key,
         compute: async () =>
           this.workshop.learn(
-            { sources: await this.sourcesOf(rows), like: like && (await this.fitted(like.condition.id)) },
+            {
+              sources: await this.sourcesOf(rows),
+              relatives: await Promise.all(
+                candidates.map(async ({ condition, mismatches }) => ({
+                  id: condition.id,
+                  mismatches,
+                  fitted: await this.fitted(condition.id),
+                })),
+              ),
+            },
             work.signal,
             work.reach,
           ),
@@ -82,17 +109,25 @@ export class ModelsService {
     });
   }
 
-  /** What a model rests on, told apart by a key: other readings, another model. */
+  /** What a model rests on: a key that changes with any of it. */
   async keyOf(conditionId: string): Promise<string> {
     return (await this.restingOn(conditionId)).key;
   }
 
+  /**
+   * A model of few patches rests on well-known prints besides its readings, and each of those on its own readings
+   * alone: who rests on whom can't come round to where it began.
+   */
   private async restingOn(conditionId: string, builtFrom?: string) {
     const { rows, patches } = await this.learnedFrom(conditionId, builtFrom);
-    const like = patches < ENOUGH_PATCHES ? await this.likeOf(conditionId) : undefined;
-    const likeRows = like ? (await this.learnedFrom(like.condition.id)).rows : [];
-    const keyOf = (r: ReadingRow) => `${r.contentHash} ${r.part} ${r.measurementCondition ?? ''}`;
-    return { key: JSON.stringify([MODEL_VERSION, rows.map(keyOf), likeRows.map(keyOf)]), rows, like };
+    const candidates = patches < ENOUGH_PATCHES ? await this.candidatesFor(conditionId) : [];
+    const below = await Promise.all(candidates.map(async (c) => (await this.learnedFrom(c.condition.id)).rows));
+    const key = keyFrom('model', MODEL_VERSION, rows.map(fileKey), below.map((list, i) => [
+      candidates[i].mismatches,
+      candidates[i].condition.id,
+      list.map(fileKey),
+    ]));
+    return { key, rows, candidates };
   }
 
   async sources(conditionId: string, builtFrom?: string): Promise<ReadingSource[]> {
@@ -114,7 +149,7 @@ export class ModelsService {
   }
 
   /** The sets that speak for a condition, of one box and one state of drying. @throws RakuenError where nothing was read */
-  private async learnedFrom(conditionId: string, builtFrom?: string): Promise<Learned> {
+  private async learnedFrom(conditionId: string, builtFrom?: string): Promise<LearnedFrom> {
     const { figuresFrom } = await this.conditions.get(conditionId);
     const all = (await this.readings.findBy({ conditionId })).filter((r) => r.source === 'measured');
     const own = builtFrom ? all.filter((r) => r.measurementCondition === builtFrom) : all;
@@ -133,8 +168,11 @@ export class ModelsService {
     return { rows, patches: alike.reduce((sum, s) => sum + s.primary.patchCount, 0) };
   }
 
-  /** The nearest condition that is well known: same printer and inks before same kind of paper, then the one with most patches. */
-  private async likeOf(conditionId: string): Promise<{ condition: ConditionRow; paper: PaperRow } | undefined> {
+  /**
+   * Print conditions that stand on readings of their own and may be relatives of another, the likeliest first: another
+   * printer, ink set, black ink, kind of paper or media setting each makes it less likely.
+   */
+  private async candidatesFor(conditionId: string): Promise<Candidate[]> {
     const rows = await this.conditionRows.find();
     const papers = new Map((await this.papers.find()).map((p) => [p.id, p]));
     const own = rows.find((r) => r.id === conditionId)!;
@@ -143,25 +181,32 @@ export class ModelsService {
       .createQueryBuilder('r')
       .select('r.conditionId', 'id')
       .addSelect('MAX(r.patchCount)', 'most')
-      .where("r.source = 'measured' AND r.deviceSpace = 'RGB'")
+      .where("r.source = 'measured' AND r.deviceSpace = 'RGB' AND r.apart IS NULL")
       .groupBy('r.conditionId')
       .getRawMany<{ id: string; most: number }>();
     const patches = new Map(counts.map((c) => [c.id, c.most]));
-    const candidates = rows
+    const likely = rows
       .filter((r) => r.id !== conditionId && r.printMode === own.printMode && (patches.get(r.id) ?? 0) >= LIKE_PATCHES)
-      .map((r) => {
-        const press = r.printer === own.printer && r.inkSet === own.inkSet;
+      .map((condition): Candidate & { press: boolean; kind: boolean } => {
+        const press = condition.printer === own.printer && condition.inkSet === own.inkSet;
         // Two sheets nobody described are not of one kind for that.
-        const kind = coating !== null && papers.get(r.paperId)!.coating === coating;
-        return {
-          condition: r,
-          paper: papers.get(r.paperId)!,
-          near: (press ? 2 : 0) + (kind ? 1 : 0) + (r.blackInk === own.blackInk ? 2 : 0),
-        };
+        const kind = coating !== null && papers.get(condition.paperId)!.coating === coating;
+        const unlike = [!press, !press, condition.blackInk !== own.blackInk, !kind, condition.mediaSetting !== own.mediaSetting];
+        return { condition, paper: papers.get(condition.paperId)!, mismatches: unlike.filter(Boolean).length, press, kind };
       })
-      // Neither the same printer with its inks nor the same kind of sheet: no like.
-      .filter((c) => c.near >= 2)
-      .sort((p, q) => q.near - p.near || patches.get(q.condition.id)! - patches.get(p.condition.id)!);
-    return candidates[0];
+      // Neither the same printer with its inks nor the same kind of sheet: no relative.
+      .filter((c) => c.press || c.kind)
+      .sort((p, q) => p.mismatches - q.mismatches || p.condition.id.localeCompare(q.condition.id));
+    const found: Candidate[] = [];
+    for (const candidate of likely) {
+      if (found.length === MAX_CANDIDATES) break;
+      // One whose own model rests on a relative is none: only the sets that speak for it count.
+      const known = await this.learnedFrom(candidate.condition.id).catch(() => undefined);
+      if (known && known.patches >= LIKE_PATCHES) found.push(candidate);
+    }
+    return found;
   }
 }
+
+/** A reading by what it holds, and what was left out of it. */
+const fileKey = (r: ReadingRow) => [r.contentHash, r.part, r.measurementCondition, r.mapping, r.leftOut];

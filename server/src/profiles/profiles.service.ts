@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
+import { readModelError } from '@rakuen/core/characterisation/model-error';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
@@ -337,7 +338,7 @@ export class ProfilesService {
   private async ownMean(conditionId: string | undefined): Promise<number | undefined> {
     if (!conditionId) return undefined;
     return this.models.fitted(conditionId).then(
-      (fitted) => fitted.error.crossValidated.mean,
+      (fitted) => fitted.error.stated.all.mean,
       () => undefined,
     );
   }
@@ -419,7 +420,7 @@ export class ProfilesService {
       volume: row.volume ?? undefined,
       conditionId: row.conditionId ?? undefined,
       settings: row.settings ?? undefined,
-      error: row.error ?? undefined,
+      error: row.error ? readModelError(row.error) : undefined,
       supersededBy: row.supersededBy ?? undefined,
       usedBy: users.filter((u) => u.profileId === row.id).map((u) => u.id),
       checks: Number(counts.find((c) => c.id === row.id)?.count ?? 0),

@@ -12,6 +12,7 @@ export async function readingSource(files: FileStore, row: ReadingRow): Promise<
     bytes: await files.read(row.contentHash),
     part: row.part,
     mapping: row.mapping ?? undefined,
+    leftOut: row.leftOut,
     stated: { condition: row.measurementCondition ?? undefined, instrument: row.instrument ?? undefined },
   };
 }
@@ -27,7 +28,10 @@ export async function setSources(files: FileStore, { primary, companions, unserv
 
 /** What a set is told from, apart from any other. */
 export const setKey = ({ primary, companions, unserved }: SpeakingRows): unknown => [
-  primary.id,
-  companions.map((c) => c.id),
+  rowKey(primary),
+  companions.map(rowKey),
   unserved,
 ];
+
+/** What a reading is computed from, apart from any other: its row, and what was left out of it. */
+export const rowKey = ({ id, leftOut }: ReadingRow): unknown => (leftOut.length > 0 ? [id, leftOut] : id);

@@ -16,7 +16,7 @@ import {
 import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import { attachment } from '../app/outgoing.ts';
 import { ConditionView } from '@rakuen/contract/conditions';
-import { FiguresFrom, HistoryView, ReadingFields, ReadingFileQuery, ReadingPreview } from '@rakuen/contract/readings';
+import { FiguresFrom, HistoryView, LeftOutPatches, ReadingFields, ReadingFileQuery, ReadingPreview } from '@rakuen/contract/readings';
 import { upload } from '../app/upload.ts';
 import type { IncomingFile } from '../files/file-store.ts';
 import { ReadingsService } from './readings.service.ts';
@@ -77,6 +77,13 @@ export class ReadingsController {
       type: mediaType,
       disposition: attachment(name),
     });
+  }
+
+  /** Leaves patches out of a reading: all that are named, and no others. */
+  @Put('readings/:id/left-out')
+  @ApiOkResponse({ type: ConditionView })
+  leaveOut(@Param('id', ParseUUIDPipe) id: string, @Body() { patches }: LeftOutPatches): Promise<ConditionView> {
+    return this.readings.leaveOut(id, patches);
   }
 
   @Delete('readings/:id')

@@ -22,6 +22,10 @@ export class ReadingRow {
   @Column('text') source!: ReadingSourceName;
   @Column('text') batch!: string;
   @Column('text', { nullable: true }) printedAt!: string | null;
+  /** Why it was kept apart from the other readings of the print condition: what it resembles more. */
+  @Column('text', { nullable: true }) apart!: string | null;
+  /** Patches that somebody left out, by their names on the chart. */
+  @Column('simple-json', { default: '[]' }) leftOut!: string[];
   /** How the columns of a spreadsheet were mapped. */
   @Column('simple-json', { nullable: true }) mapping!: ColumnMapping | null;
 }

@@ -5,7 +5,13 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { DataSource, type EntityManager, In, Repository } from 'typeorm';
 import type { ConditionView } from '@rakuen/contract/conditions';
-import type { HistoryEntry, HistoryView, ReadingFields, ReadingPreview } from '@rakuen/contract/readings';
+import type {
+  HistoryEntry,
+  HistoryView,
+  ReadingFields,
+  ReadingPreview,
+  SpreadsheetPreview,
+} from '@rakuen/contract/readings';
 import type { ExportFormat } from '@rakuen/contract/vocabulary';
 import type { ColumnMapping } from '@rakuen/core/formats/column-mapping';
 import { WRITERS } from '@rakuen/core/formats/reading-formats';
@@ -20,6 +26,9 @@ import { ReadingRow } from './readings.entity.ts';
 import type { ReadingSource } from '../work/tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { MappingMemory, parseMapping } from './mapping-memory.ts';
+import { MisplacedError, PlacingService } from './placing.service.ts';
+import { disagreements } from '@rakuen/core/measurement/claims';
+import type { Fingerprint } from '@rakuen/core/measurement/fingerprint';
 import { readingSets, speakingSets, whenRead } from '@rakuen/core/measurement/speaking';
 import { readingSource, type SpeakingRows } from './reading-source.ts';
 import { wholes } from '../store/rows.ts';
@@ -34,6 +43,7 @@ export class ReadingsService {
     private readonly observations: ObservationsService,
     private readonly facts: FactsService,
     private readonly mappings: MappingMemory,
+    private readonly placing: PlacingService,
     private readonly files: FileStore,
     private readonly workshop: Workshop,
     private readonly database: DataSource,
@@ -42,7 +52,18 @@ export class ReadingsService {
   /** What a file holds; nothing is kept. */
   async preview(file: IncomingFile, fields: ReadingFields): Promise<ReadingPreview> {
     try {
-      return await this.look(file.originalname, await readFile(file.path), fields);
+      const bytes = await readFile(file.path);
+      const preview = await this.look(file.originalname, bytes, fields);
+      if (preview.parts.length === 0 || preview.source === 'profile') return preview;
+      const { conditionId } = fields;
+      const before = conditionId ? await this.readings.findBy({ conditionId }) : [];
+      const placing = await this.placing.of(
+        await this.fingerprintsOf(bytes, preview, fields),
+        conditionId,
+        mayDiffer(fields, before),
+      );
+      const paper = conditionId ? (await this.conditions.view(conditionId)).paper : undefined;
+      return { ...preview, placing, claims: paper && disagreements(paper, preview.figures) };
     } finally {
       await this.files.discard(file.path);
     }
@@ -59,28 +80,62 @@ export class ReadingsService {
         field: 'mapping',
         remedy: 'Say which column holds what.',
       });
-    const contentHash = await this.files.keepFile(file.path);
     const before = await this.readings.findBy({ conditionId });
+    const apart = await this.whyApart(conditionId, file, preview, fields, before);
+    const contentHash = await this.files.keepFile(file.path);
     if (before.some((r) => r.contentHash === contentHash)) {
       throw new RakuenError(409, 'These readings are kept for this print condition already.', {
         file: file.originalname,
         remedy: 'Choose another file, or another print condition.',
       });
     }
-    const mapping = spreadsheet
-      ? {
-          roles: spreadsheet.roles,
-          startNm: spreadsheet.startNm,
-          stepNm: spreadsheet.stepNm,
-          deviceScale: spreadsheet.deviceScale,
-        }
-      : null;
+    const mapping = spreadsheet ? mappingOf(spreadsheet) : null;
     const rows = readingRows(conditionId, contentHash, preview, fields).map((r) =>
-      this.readings.create({ ...r, mapping }),
+      this.readings.create({ ...r, mapping, apart }),
     );
     await this.store(condition, [...before, ...rows], (manager) => manager.insert(ReadingRow, wholes(rows)));
     if (mapping) await this.mappings.remember(spreadsheet!.columns, mapping);
     return this.conditions.view(conditionId);
+  }
+
+  /**
+   * Compares readings with what is kept before they are.
+   * @returns why they stand apart, where somebody chose to keep them all the same
+   * @throws MisplacedError where they resemble another print, and nobody chose to
+   */
+  private async whyApart(
+    conditionId: string,
+    file: IncomingFile,
+    preview: ReadingPreview,
+    fields: ReadingFields,
+    before: readonly ReadingRow[],
+  ): Promise<string | null> {
+    if (preview.source === 'profile') return null;
+    const prints = await this.fingerprintsOf(await readFile(file.path), preview, fields);
+    const view = await this.placing.of(prints, conditionId, mayDiffer(fields, before));
+    if (!view.against) return null;
+    if (fields.keep !== 'apart') throw new MisplacedError(file.originalname, view);
+    return view.against;
+  }
+
+  private fingerprintsOf(bytes: Uint8Array, preview: ReadingPreview, fields: ReadingFields): Promise<Fingerprint[]> {
+    const stated = { condition: fields.measurementCondition, instrument: fields.instrument?.trim() || undefined };
+    const { spreadsheet } = preview;
+    const mapping = spreadsheet && !spreadsheet.fault ? mappingOf(spreadsheet) : undefined;
+    return this.workshop.run('fingerprints', {
+      sources: preview.parts.map((_, part) => ({ bytes, part, stated, mapping })),
+    });
+  }
+
+  /** Leaves patches out of a reading, or takes them in again: all that are named are left out, and no others. */
+  async leaveOut(id: string, patches: readonly string[]): Promise<ConditionView> {
+    const row = await this.get(id);
+    const condition = await this.conditions.get(row.conditionId);
+    const rows = await this.readings.findBy({ conditionId: row.conditionId });
+    const leftOut = [...new Set(patches)].sort();
+    const changed = rows.map((r) => (r.id === id ? { ...r, leftOut } : r));
+    await this.store(condition, changed, (manager) => manager.update(ReadingRow, id, { leftOut }));
+    return this.conditions.view(row.conditionId);
   }
 
   async remove(id: string): Promise<ConditionView> {
@@ -174,8 +229,13 @@ export class ReadingsService {
 
   /** The reading that gives a print condition its figures, with those that serve it. */
   async speaking(conditionId: string): Promise<SpeakingRows | undefined> {
+    return (await this.speakingSets(conditionId))[0];
+  }
+
+  /** All sets that may give figures, the primary one first. */
+  async speakingSets(conditionId: string): Promise<SpeakingRows[]> {
     const { figuresFrom } = await this.conditions.get(conditionId);
-    return speakingSets(await this.readings.findBy({ conditionId }), figuresFrom)[0];
+    return speakingSets(await this.readings.findBy({ conditionId }), figuresFrom);
   }
 
   private async get(id: string): Promise<ReadingRow> {
@@ -223,6 +283,19 @@ export class ReadingsService {
   }
 }
 
+/** Another box, or another state of drying, than all that is kept: it may differ from it. */
+function mayDiffer({ batch = '', printedAt }: ReadingFields, before: readonly ReadingRow[]): boolean {
+  const known = before.filter((r) => r.source === 'measured');
+  return known.every((r) => r.batch !== batch.trim()) || (printedAt !== undefined && known.every((r) => !r.printedAt));
+}
+
+const mappingOf = ({ roles, startNm, stepNm, deviceScale }: SpreadsheetPreview): ColumnMapping => ({
+  roles,
+  startNm,
+  stepNm,
+  deviceScale,
+});
+
 /** Rows of a file's readings, one a measurement condition. */
 export function readingRows(
   conditionId: string,
@@ -248,5 +321,7 @@ export function readingRows(
     source: preview.source,
     batch: fields.batch?.trim() ?? '',
     printedAt: fields.printedAt ?? null,
+    apart: null,
+    leftOut: [],
   }));
 }

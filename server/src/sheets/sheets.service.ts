@@ -10,6 +10,7 @@ import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { setKey, setSources } from '../readings/reading-source.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
 import { Derived } from '../store/derived.ts';
+import { keyFrom } from '../store/keys.ts';
 import { LightRow } from './sheets.entity.ts';
 import { Workshop } from '../work/workshop.ts';
 import { whole } from '../store/rows.ts';
@@ -27,17 +28,20 @@ export class SheetsService {
 
   async sheet(conditionId: string): Promise<SheetView> {
     return this.derived.get(conditionId, 'sheet', async () => {
-      const speaking = await this.readings.speaking(conditionId);
+      const sets = await this.readings.speakingSets(conditionId);
+      const [speaking] = sets;
       if (!speaking)
         throw new RakuenError(404, 'Nothing was read of this print condition yet.', {
           remedy: 'Bring readings first.',
         });
       return {
-        key: JSON.stringify([FIGURES_VERSION, setKey(speaking)]),
+        key: keyFrom('sheet', FIGURES_VERSION, sets.map(setKey)),
         compute: async (): Promise<SheetView> => ({
           conditionId,
           readingId: speaking.primary.id,
-          ...(await this.workshop.run('sheetOf', await setSources(this.files, speaking))),
+          ...(await this.workshop.run('sheetOf', {
+            sets: await Promise.all(sets.map((set) => setSources(this.files, set))),
+          })),
         }),
       };
     });

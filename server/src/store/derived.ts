@@ -1,6 +1,8 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import { DataSource, type EntityManager } from 'typeorm';
 import { CONFIG, type Config } from '../app/config.ts';
+import { WaitsFor } from './waits-for.ts';
 import { Writer } from './writer.ts';
 
 /** What something is computed from, told apart by a key: another key, another result. */
@@ -22,6 +24,9 @@ interface Told {
 @Injectable()
 export class Derived {
   private readonly turns = new Map<string, Promise<unknown>>();
+  /** The result that is being computed where another is asked for. */
+  private readonly asking = new AsyncLocalStorage<string>();
+  private readonly waits = new WaitsFor();
   /** Told, and not kept yet; for good where nothing may be written. */
   private readonly waiting = new Map<string, Told>();
 
@@ -31,10 +36,26 @@ export class Derived {
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
-  /** @param inputs told anew after the computation: only what still holds is kept */
+  /**
+   * @param inputs asked again after the computation: only what still holds is kept
+   * @throws WaitsInCircle where the result would have to wait for itself
+   */
   async get<T>(subject: string, kind: string, inputs: () => Promise<Inputs<T>>): Promise<T> {
     const place = `${subject} ${kind}`;
-    const turn = (this.turns.get(place) ?? Promise.resolve()).then(() => this.inTurn(subject, kind, inputs));
+    const asker = this.asking.getStore();
+    if (asker === undefined) return this.queue(place, subject, kind, inputs);
+    this.waits.add(asker, place);
+    try {
+      return await this.queue(place, subject, kind, inputs);
+    } finally {
+      this.waits.delete(asker, place);
+    }
+  }
+
+  private queue<T>(place: string, subject: string, kind: string, inputs: () => Promise<Inputs<T>>): Promise<T> {
+    const turn = (this.turns.get(place) ?? Promise.resolve()).then(() =>
+      this.asking.run(place, () => this.inTurn(subject, kind, inputs)),
+    );
     const settled = turn.catch(() => undefined);
     this.turns.set(place, settled);
     void settled.then(() => this.turns.get(place) === settled && this.turns.delete(place));

@@ -18,6 +18,7 @@ export async function record(runner: QueryRunner, table: string): Promise<void> 
 
 /** Counts the changes of a table's rows, whatever column they touch that a hand changes. */
 export async function revise(runner: QueryRunner, table: string): Promise<void> {
+  if (!(await columnsOf(runner, table)).some((c) => c.name === 'revision')) return;
   await runner.query(`DROP TRIGGER IF EXISTS ${table}_revised`);
   const followed = RECORDED[table].followed ?? [];
   const names = (await columnsOf(runner, table))

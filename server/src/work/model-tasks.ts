@@ -1,4 +1,5 @@
 import type { MessagePort } from 'node:worker_threads';
+import { rankRelatives } from '@rakuen/core/characterisation/choose-relative';
 import { CONTROL_STRIP } from '@rakuen/core/characterisation/control-strip';
 import { ENOUGH_PATCHES, fitPrint, ModelFault, type FittedPrint } from '@rakuen/core/characterisation/fitted-print';
 import { inverter } from '@rakuen/core/characterisation/inverse';
@@ -39,17 +40,23 @@ const said = async <T>(work: () => Promise<T> | T): Promise<T> => {
 const readAll = async (sources: readonly ReadingSource[]): Promise<Reading[]> =>
   Promise.all(sources.map(async (s) => (await readSource(s)).reading));
 
-/** Learns a print condition from its readings; few of them begin from a like. */
-export const fitPrintOf = ({ sources, like, port }: LearnTask): Promise<FittedPrint> =>
-  said(async () =>
-    fitPrint(await readAll(sources), like && { fitted: like, model: expandPrint(like) }, (share) =>
-      port.postMessage(share),
-    ),
-  );
+/** Computes the model of a print condition; few patches begin from the relative that explains them best. */
+export const fitPrintOf = ({ sources, relatives, port }: LearnTask): Promise<FittedPrint> =>
+  said(async () => {
+    const readings = await readAll(sources);
+    const known = relatives.map(({ fitted, mismatches }) => ({
+      relative: { fitted, model: expandPrint(fitted) },
+      mismatches,
+    }));
+    const ranked = known.length > 0 ? rankRelatives(readings, known) : [];
+    const fitted = fitPrint(readings, ranked[0] && known[ranked[0].index].relative, (share) => port.postMessage(share));
+    return { ...fitted, relatives: ranked.map(({ index, deltaE00 }) => ({ id: relatives[index].id, deltaE00 })) };
+  });
 
 export interface LearnTask {
   readonly sources: readonly ReadingSource[];
-  readonly like?: FittedPrint;
+  /** Well-known prints it may begin from. */
+  readonly relatives: readonly { readonly id: string; readonly mismatches: number; readonly fitted: FittedPrint }[];
   /** Where progress 0–1 is posted. */
   readonly port: MessagePort;
 }

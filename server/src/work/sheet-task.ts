@@ -2,7 +2,8 @@ import { meshVolume, type GamutMesh } from '@rakuen/core/gamut/mesh';
 import { FormatError } from '@rakuen/core/formats/format-error';
 import { readProfile } from '@rakuen/core/formats/icc/profile-read';
 import { parseLightSpectrum } from '@rakuen/core/formats/spectrum-table';
-import { readingFacts } from '@rakuen/core/measurement/reading-facts';
+import { readingFacts, type ReadingFacts } from '@rakuen/core/measurement/reading-facts';
+import { differenceOf, whyNotAlike } from '@rakuen/core/measurement/same-print';
 import { printSpectra } from '@rakuen/core/light/print-spectra';
 import type { Spectrum } from '@rakuen/core/colour/types';
 import type { SheetSpectraView } from '@rakuen/contract/sheets';
@@ -13,14 +14,30 @@ import { readSource, type ReadingSource } from './tasks.ts';
 const packed = (values: Float32Array) =>
   Buffer.from(values.buffer, values.byteOffset, values.byteLength).toString('base64');
 
-/** Solid and spectra of a reading, with those of the same sheet without UV beside it. */
-export async function sheetOf(task: {
-  primary: ReadingSource;
-  companions: readonly ReadingSource[];
+/** Readings of a sheet, with those under other measurement conditions that belong to them. */
+export interface SheetSet {
+  readonly primary: ReadingSource;
+  readonly companions: readonly ReadingSource[];
+}
+
+/**
+ * Solid and spectra of a sheet, from its primary set. Spectra come from an earlier set where that alone was read with
+ * and without UV, and the two agree: a further chart in M1 alone costs nothing of what is known of the brightener.
+ */
+export async function sheetOf({
+  sets,
+}: {
+  readonly sets: readonly SheetSet[];
 }): Promise<{ mesh?: GamutMesh; spectra?: SheetSpectraView }> {
-  const companions = await Promise.all(task.companions.map(async (c) => (await readSource(c)).reading));
-  const facts = readingFacts((await readSource(task.primary)).reading, companions);
-  const ready = printSpectra(facts);
+  const [facts, ...others] = await Promise.all(sets.map(factsOf));
+  const own = printSpectra(facts);
+  const earlier = own?.luminous
+    ? []
+    : others.filter(({ reading }) => {
+        const difference = differenceOf(facts.reading, reading);
+        return difference && !whyNotAlike(difference);
+      });
+  const ready = earlier.map(printSpectra).find((s) => s?.luminous) ?? own;
   return {
     mesh: facts.gamut?.mesh,
     spectra: ready && {
@@ -35,6 +52,11 @@ export async function sheetOf(task: {
       corners: [...ready.corners],
     },
   };
+}
+
+async function factsOf({ primary, companions }: SheetSet): Promise<ReadingFacts> {
+  const others = await Promise.all(companions.map(async (c) => (await readSource(c)).reading));
+  return readingFacts((await readSource(primary)).reading, others);
 }
 
 /** A profile as a solid. @throws FormatError when it encloses none */

@@ -8,6 +8,7 @@ import { abOutline } from '@rakuen/core/gamut/outline';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import { computeFigures, FIGURES_VERSION, MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { readingFacts, type ReadingFacts } from '@rakuen/core/measurement/reading-facts';
+import { fingerprintOf, type Fingerprint } from '@rakuen/core/measurement/fingerprint';
 import { figuresOfSets } from '@rakuen/core/measurement/sets';
 import type { Figure } from '@rakuen/core/measurement/figure';
 import { readingSpectra } from '@rakuen/core/measurement/reading-spectra';
@@ -24,12 +25,18 @@ export interface ReadingSource {
   readonly part: number;
   /** What the columns of a table hold, where a hand said so. */
   readonly mapping?: ColumnMapping;
+  /** Names of patches that somebody left out. */
+  readonly leftOut?: readonly string[];
   readonly stated: { readonly condition?: MeasurementCondition; readonly instrument?: string };
 }
 
 /** The header's word, and where it is silent the printmaker's. */
-export async function readSource({ bytes, part, stated, mapping }: ReadingSource): Promise<ImportedReading> {
-  return stating((await readingsOf(bytes, mapping))[part], stated);
+export async function readSource({ bytes, part, stated, mapping, leftOut }: ReadingSource): Promise<ImportedReading> {
+  const imported = stating((await readingsOf(bytes, mapping))[part], stated);
+  if (!leftOut || leftOut.length === 0) return imported;
+  const gone = new Set(leftOut);
+  const patches = imported.reading.patches.filter((p) => !gone.has(p.id));
+  return { ...imported, reading: { ...imported.reading, patches } };
 }
 
 const readingsOf = async (bytes: Uint8Array, mapping?: ColumnMapping): Promise<readonly ImportedReading[]> =>
@@ -155,7 +162,9 @@ async function factsOf(
 }
 
 /** Facts of a condition without what was found at the bench: each figure from the first set that supports it; the drawings likewise. */
-export async function conditionFacts(task: FactsTask): Promise<{ facts: ConditionFacts; mesh?: GamutMesh }> {
+export async function conditionFacts(
+  task: FactsTask,
+): Promise<{ facts: ConditionFacts; mesh?: GamutMesh; fingerprint?: Fingerprint }> {
   const sets = await Promise.all(
     task.sets.map(async (set) => ({ id: set.readingId, facts: await factsOf(set, task.toldFrom) })),
   );
@@ -179,7 +188,14 @@ export async function conditionFacts(task: FactsTask): Promise<{ facts: Conditio
       repeats: first.repeatability.degreesOfFreedom,
     },
     mesh: gamut?.mesh,
+    fingerprint: task.source === 'profile' ? undefined : fingerprintOf(first.reading),
   };
+}
+
+/** What each reading of an incoming file is recognised by. */
+export async function fingerprints({ sources }: { sources: readonly ReadingSource[] }): Promise<Fingerprint[]> {
+  const prints = await Promise.all(sources.map(async (s) => fingerprintOf((await readSource(s)).reading)));
+  return prints.filter((p) => p !== undefined);
 }
 
 /** Figures of one set alone, for its place in the history. */

@@ -1,6 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
 import { Link, useLocation, useNavigate } from 'react-router';
-import { fileKind, HEAD_BYTES } from '@rakuen/core/formats/file-kind';
 import {
   useAddLightMutation,
   useAtTableMutation,
@@ -25,6 +24,8 @@ export function DropAnywhere() {
   const { data: conditions } = useConditionsQuery();
 
   const take = async (files: readonly File[]) => {
+    // Its readers are fetched with the first file.
+    const { fileKind, HEAD_BYTES } = await import('@rakuen/core/formats/file-kind');
     setStrange([]);
     taking.reset();
     adding.reset();

@@ -31,6 +31,7 @@ const ROLE_NAMES: Record<PatchRole, string> = {
   surface: 'on the surface of the device cube',
   inner: 'inside the cube',
   grey: 'greys',
+  dark: 'dark colours, where black sets in',
   shadow: 'steps from black',
   highlight: 'steps to paper',
   tint: 'faint tints of ink',

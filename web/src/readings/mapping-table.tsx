@@ -1,5 +1,14 @@
 import type { SpreadsheetPreview } from '@rakuen/contract/readings';
-import { COLUMN_ROLES, DEVICE_SCALES, type ColumnMapping, type ColumnRole } from '@rakuen/core/formats/column-mapping';
+import { useState } from 'react';
+import {
+  COLUMN_ROLES,
+  DEVICE_SCALES,
+  spectralBlock,
+  withSpectralBlock,
+  type ColumnMapping,
+  type ColumnRole,
+} from '@rakuen/core/formats/column-mapping';
+import { Button } from '../parts/button.tsx';
 import { ChoiceField, TextField } from '../parts/form.tsx';
 
 /** The columns of a table, each with what it is taken for; the hand says otherwise. */
@@ -14,8 +23,6 @@ export function MappingTable({
   const now: ColumnMapping = { roles, startNm, stepNm, deviceScale };
   const say = (at: number, role: ColumnRole) => onChange({ ...now, roles: roles.map((r, i) => (i === at ? role : r)) });
   const spectral = roles.filter((r) => r === 'nm').length;
-  // A spectrum's many columns say what they are; the hand is needed for the others.
-  const unnamed = columns.some((c, i) => roles[i] === 'nm' && !/\d{3}/.test(c));
   return (
     <section aria-label="Columns" className="mt-3">
       <p className="font-semibold">Which column holds what</p>
@@ -52,7 +59,7 @@ export function MappingTable({
           ]}
         />
       )}
-      {unnamed && <Wavelengths now={now} onChange={onChange} />}
+      {columns.length >= MIN_BAND_COLUMNS && <SpectralColumns now={now} columns={columns} onChange={onChange} />}
     </section>
   );
 }
@@ -112,28 +119,61 @@ function Columns({
   );
 }
 
-/** Where the columns of a spectrum don't say it themselves. */
-function Wavelengths({ now, onChange }: { now: ColumnMapping; onChange: (said: ColumnMapping) => void }) {
+const MIN_BAND_COLUMNS = 8;
+
+/** The spectrum as one block: which columns, and their wavelengths. A wrong guess is corrected for all of them at once. */
+function SpectralColumns({
+  now,
+  columns,
+  onChange,
+}: {
+  now: ColumnMapping;
+  columns: readonly string[];
+  onChange: (said: ColumnMapping) => void;
+}) {
+  const guessed = spectralBlock(now, columns);
+  const [typed, setTyped] = useState({
+    from: String((guessed?.from ?? now.roles.indexOf('nm')) + 1 || 1),
+    to: String((guessed?.to ?? now.roles.lastIndexOf('nm')) + 1 || columns.length),
+    startNm: String(guessed?.startNm ?? 380),
+    stepNm: String(guessed?.stepNm ?? 10),
+  });
+  const field = (key: keyof typeof typed, label: string, unit?: string) => (
+    <TextField
+      label={label}
+      unit={unit}
+      inputMode="numeric"
+      value={typed[key]}
+      onChange={(e) => setTyped({ ...typed, [key]: e.target.value })}
+    />
+  );
+  const [from, to, startNm, stepNm] = [typed.from, typed.to, typed.startNm, typed.stepNm].map(Number);
+  const fits = from >= 1 && to > from && to <= columns.length && startNm >= 300 && startNm <= 1100 && stepNm >= 1;
   return (
-    <div className="mt-2 grid max-w-sm grid-cols-2 gap-3">
-      <TextField
-        label="First wavelength"
-        unit="nm"
-        type="number"
-        min={300}
-        max={1100}
-        defaultValue={now.startNm}
-        onBlur={(e) => onChange({ ...now, startNm: Number(e.target.value) || undefined })}
-      />
-      <TextField
-        label="Step"
-        unit="nm"
-        type="number"
-        min={1}
-        max={50}
-        defaultValue={now.stepNm}
-        onBlur={(e) => onChange({ ...now, stepNm: Number(e.target.value) || undefined })}
-      />
-    </div>
+    <fieldset className="mt-3 border border-line px-3 pb-3">
+      <legend className="px-1 font-semibold">Spectrum</legend>
+      <p className="text-[13px] text-quiet">
+        {guessed
+          ? `Columns ${guessed.from + 1} to ${guessed.to + 1}: ${guessed.startNm} nm to ${guessed.startNm + (guessed.to - guessed.from) * guessed.stepNm} nm every ${guessed.stepNm} nm.`
+          : 'No block of columns is used as a spectrum.'}
+      </p>
+      <div className="mt-2 grid grid-cols-4 items-end gap-3 max-[1000px]:grid-cols-2">
+        {field('from', 'First column')}
+        {field('to', 'Last column')}
+        {field('startNm', 'First wavelength', 'nm')}
+        {field('stepNm', 'Step', 'nm')}
+      </div>
+      <div className="mt-2 flex flex-wrap gap-3">
+        <Button
+          disabled={!fits}
+          onClick={() => onChange(withSpectralBlock(now, { from: from - 1, to: to - 1, startNm, stepNm }))}
+        >
+          Use these columns as the spectrum
+        </Button>
+        {now.roles.includes('nm') && (
+          <Button onClick={() => onChange(withSpectralBlock(now, undefined))}>No spectrum</Button>
+        )}
+      </div>
+    </fieldset>
   );
 }

@@ -145,7 +145,7 @@ function describe({ source, createdAt, settings, error, space }: ProfileView): s
   return [
     `${SOURCES[source]} ${source === 'named' ? 'alone' : day(createdAt)}`,
     ...(made ?? [space]),
-    error && `its model ${formatNumber(error.crossValidated.mean, 1)} ΔE00 off in the mean`,
+    error && `expected error ${formatNumber(error.stated.all.mean, 1)} ΔE00 (mean)`,
   ]
     .filter(Boolean)
     .join(', ');

@@ -7,6 +7,7 @@ import { Button } from '../parts/button.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 import { UnderWay, workOf } from '../parts/under-way.tsx';
 import { useLayOutNextMutation, useModelQuery } from './profile-api.ts';
+import { DoubtfulReadings } from './doubtful-readings.tsx';
 import { ProfileList } from './profile-list.tsx';
 import { ProfileMaker } from './profile-maker.tsx';
 
@@ -52,44 +53,36 @@ export function ProfilePlace({ condition }: { condition: ConditionView }) {
 
 const deltaE = (value: number) => `${formatNumber(value, value < 0.1 ? 2 : 1)} ΔE00`;
 
-function Known({ model: { error, ...model } }: { model: ModelView }) {
-  const { mean, p95, max } = error.crossValidated;
+function Known({ model }: { model: ModelView }) {
+  const { error } = model;
   return (
     <>
       <p className="font-serif text-[1.15rem]">
-        A colour that was not read is known to within {deltaE(mean)} in the mean, 95 % of them within {deltaE(p95)}; the
-        worst is {deltaE(max)} off.
+        Expected error of colours that were not read: {deltaE(error.stated.pictures.mean)} for colours as pictures have
+        them (95 % within {deltaE(error.stated.pictures.p95)}), {deltaE(error.stated.all.mean)} for all colours of the
+        printer (95 % within {deltaE(error.stated.all.p95)}).
       </p>
       <p className="text-[13px] text-quiet">
         Computed from {error.patches} different patches of {model.sets.join(', ')}
-        {model.measurementCondition && `, ${model.measurementCondition}`}: each is told from all the others.{' '}
+        {model.measurementCondition && `, ${model.measurementCondition}`}: estimated by predicting each from all the others.{' '}
         {error.noise === undefined
-          ? 'Nothing was read twice, so how much of it is the readings’ own noise is not known.'
-          : `The readings’ own noise is ${deltaE(error.noise)} of it (measured, from repeats).`}{' '}
+          ? 'No patch was read twice, so the noise of the readings is not known.'
+          : `Noise of the readings: ${deltaE(error.noise)} (measured, from repeats).`}{' '}
         {model.spectral
           ? model.brightenerApart
-            ? 'With spectra, with and without UV: any light can be told.'
-            : 'With spectra; the brightener is not told apart, for there is no reading without UV of the same patches.'
-          : 'Without spectra: for D50 alone.'}
+            ? 'With spectra, with and without UV: figures can be computed for any light.'
+            : 'With spectra. The brightener is not separated: the same patches were not read without UV.'
+          : 'Without spectra: figures for D50 only.'}
       </p>
       {model.like && (
         <p className="border-l-4 border-ink bg-field px-3 py-1.5">
-          So few patches begin from a like: {model.like}. What differs from it was learned; read more to rest on this
-          sheet alone.
+          Few patches were read, so the model starts from a similar print: {model.like.name} (it predicts them to{' '}
+          {deltaE(model.like.deltaE00)}).{' '}
+          {model.runnerUp && `Next best: ${model.runnerUp.name} (${deltaE(model.runnerUp.deltaE00)}). `}
+          Read more patches to rest on this sheet alone.
         </p>
       )}
-      {error.misfits.length > 0 && (
-        <div>
-          <h4 className="font-semibold">Left out: they don’t belong</h4>
-          <ul>
-            {error.misfits.map((m) => (
-              <li key={m.patch}>
-                {m.patch}, {deltaE(m.deltaE00)} from what the others say. Read it again.
-              </li>
-            ))}
-          </ul>
-        </div>
-      )}
+      <DoubtfulReadings model={model} />
       <Regions error={error} />
     </>
   );

@@ -11,12 +11,17 @@ export interface ReadingUpload {
   printedAt?: string;
   /** Columns of a spreadsheet, JSON. */
   mapping?: string;
+  /** Keeps readings that resemble another print more, as a set that gives no figures unless it is chosen. */
+  keep?: 'apart';
+  /** The print condition they are meant for. */
+  conditionId?: string;
 }
 
 /** What was read of a print condition, and what was found of it at the bench. */
 export const {
   usePreviewReadingMutation,
   useKeepReadingMutation,
+  useLeaveOutPatchesMutation,
   useRemoveReadingMutation,
   useHistoryQuery,
   useTakeFiguresFromMutation,
@@ -36,6 +41,10 @@ export const {
         method: 'POST',
         body: form(file, fields),
       }),
+      invalidatesTags: ['conditions', 'matches', 'history'],
+    }),
+    leaveOutPatches: build.mutation<ConditionView, { readingId: string; patches: string[] }>({
+      query: ({ readingId, patches }) => ({ url: `readings/${readingId}/left-out`, method: 'PUT', body: { patches } }),
       invalidatesTags: ['conditions', 'matches', 'history'],
     }),
     removeReading: build.mutation<ConditionView, string>({

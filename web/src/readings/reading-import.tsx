@@ -1,22 +1,23 @@
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { ConditionView } from '@rakuen/contract/conditions';
-import type { ReadingPreview } from '@rakuen/contract/readings';
+import type { PlacingView, ReadingPreview } from '@rakuen/contract/readings';
 import { MEASUREMENT_CONDITIONS } from '@rakuen/contract/vocabulary';
 import type { ColumnMapping } from '@rakuen/core/formats/column-mapping';
+import { readingFormatsInWords } from '@rakuen/core/formats/reading-formats';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
-import { formatFigure } from '@rakuen/core/measurement/show';
+import { formatFigure, formatNumber } from '@rakuen/core/measurement/show';
 import { useKeepReadingMutation, usePreviewReadingMutation } from './reading-api.ts';
 import { putAway, useHanded } from '../app/handed.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';
 import { DropZone } from '../parts/drop-zone.tsx';
 import { ChoiceField, TextField } from '../parts/form.tsx';
+import { READING_OR_PROFILE_FILES } from '../parts/file-kinds.ts';
 import { conditionLine } from '../parts/label.ts';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
 import { MappingTable } from './mapping-table.tsx';
 
-const ACCEPT = '.txt,.cgats,.it8,.ascii,.cxf,.xml,.csv,.tsv,.icc,.icm,text/plain,text/xml,text/csv';
 const BLANK = { condition: '', batch: '', printedAt: '' };
 
 /** Brings readings from a file: shows what was recognised, and keeps it only when told to. */
@@ -27,8 +28,8 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
     <div className="space-y-3">
       <DropZone
         label="Bring a file of readings"
-        hint="or drop it here: CGATS (ISO 28178), CxF3 (ISO 17972), CSV or TSV, an ICC profile"
-        accept={ACCEPT}
+        hint={`or drop it here: ${readingFormatsInWords()}, an ICC profile`}
+        accept={READING_OR_PROFILE_FILES}
         disabled={keeping.isLoading || (looking.isLoading && !preview)}
         onFiles={(f) => void at.take(f)}
       />
@@ -64,14 +65,32 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
             <MappingTable key={preview.fileName} spreadsheet={preview.spreadsheet} onChange={(m) => void at.map(m)} />
           )}
           <Stated preview={preview} stated={at.stated} onState={at.setStated} />
-          <div className="sticky -bottom-5 -mx-4 mt-3 flex gap-3 border-t border-line bg-sheet px-4 py-2.5">
-            <Button main disabled={keeping.isLoading || preview.parts.length === 0} onClick={() => void at.keepIt()}>
-              {keeping.isLoading
-                ? 'Keeping…'
-                : preview.source === 'profile'
-                  ? 'Keep the profile’s colours'
-                  : 'Keep these readings'}
-            </Button>
+          <Placing placing={at.placing} claims={preview.claims} />
+          <div className="sticky -bottom-5 -mx-4 mt-3 flex flex-wrap gap-3 border-t border-line bg-sheet px-4 py-2.5">
+            {at.placing?.against ? (
+              <>
+                {at.placing.resembles[0] && (
+                  <Button
+                    main
+                    disabled={keeping.isLoading}
+                    onClick={() => void at.keepIt({ conditionId: at.placing!.resembles[0].conditionId })}
+                  >
+                    {`Import into ${at.placing.resembles[0].name}`}
+                  </Button>
+                )}
+                <Button disabled={keeping.isLoading} onClick={() => void at.keepIt({ keep: 'apart' })}>
+                  Keep here, apart
+                </Button>
+              </>
+            ) : (
+              <Button main disabled={keeping.isLoading || preview.parts.length === 0} onClick={() => void at.keepIt()}>
+                {keeping.isLoading
+                  ? 'Keeping…'
+                  : preview.source === 'profile'
+                    ? 'Keep the profile’s colours'
+                    : 'Keep these readings'}
+              </Button>
+            )}
             <Button onClick={at.leave}>Leave them</Button>
           </div>
           <div className="mt-3">
@@ -97,13 +116,13 @@ function useImport(condition: ConditionView) {
     setStated(BLANK);
     setMapping(undefined);
     keeping.reset();
-    await look({ file: chosen });
+    await look({ file: chosen, conditionId: condition.id });
   };
   const map = async (said: ColumnMapping) => {
     if (!file) return;
     const text = JSON.stringify(said);
     setMapping(text);
-    await look({ file, mapping: text });
+    await look({ file, mapping: text, conditionId: condition.id });
   };
   // What was dropped elsewhere lies here until it is kept or left; another print condition may be chosen for it. It
   // waits for what is looked at.
@@ -117,10 +136,11 @@ function useImport(condition: ConditionView) {
     looking.reset();
     keeping.reset();
   };
-  const keepIt = async () => {
+  const keepIt = async (choice: { conditionId?: string; keep?: 'apart' } = {}) => {
     if (!file) return;
     const done = await keep({
       conditionId: condition.id,
+      ...choice,
       file,
       measurementCondition: stated.condition || undefined,
       batch: stated.batch.trim() || undefined,
@@ -133,7 +153,47 @@ function useImport(condition: ConditionView) {
     }
   };
   const handed = file !== undefined && file === waiting;
-  return { file, handed, preview: looking.data, looking, keeping, stated, setStated, take, map, leave, keepIt };
+  // What the server found at the last moment counts more than what the preview found.
+  const placing = (keeping.error as { current?: PlacingView } | undefined)?.current ?? placingFor(looking.data, stated);
+  return { file, handed, placing, preview: looking.data, looking, keeping, stated, setStated, take, map, leave, keepIt };
+}
+
+/** Another box was stated: it may differ from what is kept. */
+const placingFor = (preview: ReadingPreview | undefined, { batch }: typeof BLANK): PlacingView | undefined =>
+  preview?.placing?.against && batch.trim() ? { ...preview.placing, against: undefined } : preview?.placing;
+
+/** Whether the readings belong here: what they resemble, and what does not go together with the maker's claims. */
+function Placing({ placing, claims = [] }: { placing?: PlacingView; claims?: readonly string[] }) {
+  if (!placing) return null;
+  const { against, own, resembles } = placing;
+  return (
+    <section aria-label="Where it belongs" className="mt-3">
+      {against ? (
+        <div role="alert" className="border-l-4 border-ink bg-field px-3 py-2">
+          <p className="font-semibold">{against}</p>
+          <p>
+            Import it where it belongs, state another box below, or keep it here as a set apart: such a set gives no
+            figures until you choose it.
+          </p>
+        </div>
+      ) : (
+        own && (
+          <p>
+            Agrees with what is kept here: {formatNumber(own.deltaE00, 1)} ΔE00 over {own.common} common patches.
+          </p>
+        )
+      )}
+      {!against && !own && resembles[0] && resembles[0].deltaE00 < 3 && (
+        <p className="text-quiet">
+          Nearest print: {resembles[0].name}, {formatNumber(resembles[0].deltaE00, 1)} ΔE00 over {resembles[0].common}{' '}
+          common patches.
+        </p>
+      )}
+      {claims.map((c) => (
+        <p key={c}>{c}</p>
+      ))}
+    </section>
+  );
 }
 
 /** What the file can't say: its condition, the box, the hour of the print. */

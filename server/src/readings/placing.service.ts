@@ -1,0 +1,69 @@
+import { Injectable } from '@nestjs/common';
+import { placing, type Fingerprint, type Placing } from '@rakuen/core/measurement/fingerprint';
+import type { PlacingView, ResemblanceView } from '@rakuen/contract/readings';
+import { RakuenError } from '../app/errors.ts';
+import { ConditionsService } from '../conditions/conditions.service.ts';
+import { FactsService } from '../conditions/facts.service.ts';
+
+/** So many resemblances are shown. */
+const MAX_SHOWN = 3;
+
+/** Whether incoming readings belong where they are meant for: they are compared with every print condition that was read. */
+@Injectable()
+export class PlacingService {
+  constructor(
+    private readonly facts: FactsService,
+    private readonly conditions: ConditionsService,
+  ) {}
+
+  /**
+   * @param conditionId what the readings are meant for; absent where that is not known yet
+   * @param mayDiffer another box or state of drying than what is kept there
+   */
+  async of(incoming: readonly Fingerprint[], conditionId?: string, mayDiffer = false): Promise<PlacingView> {
+    const prints = await this.facts.fingerprints();
+    const others = [...prints].flatMap(([id, print]) => (id === conditionId ? [] : [{ id, print }]));
+    const found = placing(incoming, conditionId ? prints.get(conditionId) : undefined, others, mayDiffer);
+    const names = await this.namesOf(found.others.slice(0, MAX_SHOWN).map((o) => o.id));
+    const own = conditionId ? (await this.namesOf([conditionId])).get(conditionId) : undefined;
+    const resembles = found.others.slice(0, MAX_SHOWN).map(
+      (o): ResemblanceView => ({ conditionId: o.id, name: names.get(o.id) ?? '', deltaE00: o.deltaE00, common: o.common }),
+    );
+    return {
+      resembles,
+      own: found.own && conditionId ? { conditionId, name: own ?? '', ...found.own } : undefined,
+      against: found.against && inWords(found, resembles[0], own ?? 'this print condition'),
+    };
+  }
+
+  private async namesOf(ids: readonly string[]): Promise<Map<string, string>> {
+    const heads = await this.conditions.heads();
+    return new Map(
+      heads.flatMap((c) => (ids.includes(c.id) ? [[c.id, `${c.paper.name}, ${c.mediaSetting}`] as const] : [])),
+    );
+  }
+}
+
+const figure = (deltaE00: number) => deltaE00.toFixed(1);
+
+function inWords({ own, against }: Placing, best: ResemblanceView | undefined, name: string): string {
+  if (against === 'another print' && best) {
+    const not = own ? `, not ${name} (${figure(own.deltaE00)})` : `; nothing was read of ${name} yet`;
+    return `This looks like ${best.name} (${figure(best.deltaE00)} ΔE00 over ${best.common} common patches)${not}.`;
+  }
+  return `This differs from what is kept for ${name} by ${figure(own!.deltaE00)} ΔE00 over ${own!.common} common patches.`;
+}
+
+/** The readings resemble another print than the one they are meant for. */
+export class MisplacedError extends RakuenError {
+  constructor(file: string, view: PlacingView) {
+    super(409, view.against!, {
+      file,
+      field: 'keep',
+      remedy: view.resembles[0]
+        ? `File it under ${view.resembles[0].name}, name another box (batch), or keep it here apart (keep=apart).`
+        : 'Choose another print condition, name another box (batch), or keep it here apart (keep=apart).',
+      current: view,
+    });
+  }
+}
