@@ -94,6 +94,8 @@ export class ReadingPreview {
   @Maybe() @OneOf(MEASUREMENT_CONDITIONS) measurementCondition?: MeasurementCondition;
   @Maybe() @Text() instrument?: string;
   @Maybe() @Text() measuredAt?: string;
+  /** What the file says it holds. */
+  @Maybe() @FreeText(4000) description?: string;
   @OneOf(READING_SOURCES) source!: ReadingSourceName;
   @Plain() figures!: Record<string, Figure>;
   /** Which print conditions it resembles. */

@@ -351,7 +351,7 @@ export function demoReadings(
     ...readChart(press, chart, light, seed * 10 + i),
     instrument: 'Simulated bench spectrophotometer',
     createdAt,
-    description: `Surface chart, ${chart.length} patches`,
+    description: `${PAPERS.find((p) => p.key === condition.paper)!.name}: surface chart, ${chart.length} patches`,
   }));
   return {
     fileName: `${words

@@ -23,6 +23,9 @@ const opened = (migrations: typeof MIGRATIONS, database = join(folder, 'old.sqli
 const PAPER = `INSERT INTO papers (id, createdAt, maker, name, coating, base, surface, brightenerClaim, weightGsm, thicknessUm, sizes, currency, notes)
   VALUES (?, '2026-01-01T00:00:00Z', 'M', ?, 'matt', 'cotton', 'smooth', 'none', ?, 400, '[]', 'EUR', '')`;
 
+/** Place of the step by which figures left the rows of print conditions. */
+const TOLD_APART = MIGRATIONS.findIndex((m) => m.name === 'ToldApart1778000000000');
+
 describe('a studio of the version before', () => {
   it('keeps what was claimed of its papers; from then on it may be left open, and there is one of each name and weight still', async () => {
     const at = join(folder, 'claims.sqlite');
@@ -92,7 +95,8 @@ describe('a studio of the version before', () => {
       `INSERT INTO readings (id, conditionId, fileName, contentHash, part, importedAt, patchCount, colourFrom, source, batch)
        VALUES ('s', 'bare', 's.txt', 'h', 0, '2026-01-03T00:00:00Z', 9, 'Lab', 'measured', '')`,
     );
-    await now.undoLastMigration();
+    // Back to before figures stood apart: every later step goes back first.
+    for (let i = MIGRATIONS.length; i > TOLD_APART; i--) await now.undoLastMigration();
     const [{ facts }] = await now.query<{ facts: string }[]>('SELECT facts FROM conditions');
     expect(JSON.parse(facts)).toMatchObject({ version: 0 });
     await now.destroy();

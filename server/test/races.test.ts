@@ -250,6 +250,13 @@ const RACES: Race[] = [
     }),
   },
   {
+    route: 'DELETE /api/readings/{id}/apart',
+    ask: always(async () => {
+      const { body } = await rakuen.call<{ readings: { id: string }[] }>('GET', `/api/conditions/${conditionId}`);
+      return remove(`readings/${body.readings[0].id}/apart`);
+    }),
+  },
+  {
     route: 'DELETE /api/readings/{id}',
     granted: 1,
     ask: async () => {

@@ -73,12 +73,8 @@ export function apiOf(url: string): Api {
       if (kept.status !== 201) return kept;
       const { readings } = kept.body as { readings: { id: string; importedAt: string }[] };
       const readingId = [...readings].sort((p, q) => q.importedAt.localeCompare(p.importedAt))[0].id;
-      const chosen = await fetch(`${url}/api/conditions/${condition}/figures-from`, {
-        method: 'PUT',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ readingId }),
-      });
-      return { ...(await answer<T>(chosen)), status: 201 };
+      const joined = await fetch(`${url}/api/readings/${readingId}/apart`, { method: 'DELETE' });
+      return { ...(await answer<T>(joined)), status: 201 };
     },
   };
 }

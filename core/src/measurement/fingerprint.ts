@@ -84,15 +84,36 @@ export interface Placing {
 /** Two readings this near are of one print, read twice (our own choice). */
 const SAME_PRINT = 0.5;
 
+/** What is known of an incoming reading besides its colours. */
+export interface PlacingHints {
+  /** Another box or another state of drying was stated: it may differ from what is kept there. */
+  readonly mayDiffer?: boolean;
+  /** The file itself names the paper it is meant for: two papers may be as like as two prints of one. */
+  readonly named?: boolean;
+}
+
+/** Whether a file's name or description names a paper: every word of the paper's name of three letters and more. */
+export function namesPaper(words: string, paper: string): boolean {
+  const plain = (text: string) =>
+    text
+      .normalize('NFKD')
+      .toLowerCase()
+      .replace(/[^\p{L}\p{N}]+/gu, ' ');
+  const wanted = plain(paper)
+    .split(' ')
+    .filter((w) => w.length >= 3);
+  const said = new Set(plain(words).split(' '));
+  return wanted.length > 0 && wanted.every((w) => said.has(w));
+}
+
 /**
- * Holds an incoming reading against what is kept.
- * @param mayDiffer another box or another state of drying was stated: it may then differ from what is kept there
+ * Compares an incoming reading with what is kept.
  */
 export function placing(
   incoming: readonly Fingerprint[],
   ownKept: Fingerprint | undefined,
   others: readonly { readonly id: string; readonly print: Fingerprint }[],
-  mayDiffer = false,
+  { mayDiffer = false, named = false }: PlacingHints = {},
 ): Placing {
   const nearest = (kept: Fingerprint): Closeness | undefined =>
     incoming
@@ -107,7 +128,7 @@ export function placing(
     .sort((p, q) => p.deltaE00 - q.deltaE00);
   const best = ranked[0];
   const alike = own !== undefined && own.deltaE00 <= DRIFT.mean;
-  const elsewhere = best !== undefined && best.deltaE00 <= (own ? DRIFT.mean : SAME_PRINT);
+  const elsewhere = best !== undefined && (own ? best.deltaE00 <= DRIFT.mean : !named && best.deltaE00 <= SAME_PRINT);
   const against =
     alike || (!own && !elsewhere)
       ? undefined

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { placing, type Fingerprint, type Placing } from '@rakuen/core/measurement/fingerprint';
+import { namesPaper, placing, type Fingerprint, type Placing } from '@rakuen/core/measurement/fingerprint';
 import type { PlacingView, ResemblanceView } from '@rakuen/contract/readings';
 import { RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
@@ -18,29 +18,33 @@ export class PlacingService {
 
   /**
    * @param conditionId what the readings are meant for; absent where that is not known yet
-   * @param mayDiffer another box or state of drying than what is kept there
+   * @param words the file's name and description
    */
-  async of(incoming: readonly Fingerprint[], conditionId?: string, mayDiffer = false): Promise<PlacingView> {
+  async of(
+    incoming: readonly Fingerprint[],
+    { conditionId, mayDiffer, words }: { conditionId?: string; mayDiffer: boolean; words: string },
+  ): Promise<PlacingView> {
     const prints = await this.facts.fingerprints();
     const others = [...prints].flatMap(([id, print]) => (id === conditionId ? [] : [{ id, print }]));
-    const found = placing(incoming, conditionId ? prints.get(conditionId) : undefined, others, mayDiffer);
-    const names = await this.namesOf(found.others.slice(0, MAX_SHOWN).map((o) => o.id));
-    const own = conditionId ? (await this.namesOf([conditionId])).get(conditionId) : undefined;
-    const resembles = found.others.slice(0, MAX_SHOWN).map(
-      (o): ResemblanceView => ({ conditionId: o.id, name: names.get(o.id) ?? '', deltaE00: o.deltaE00, common: o.common }),
-    );
+    const heads = new Map((await this.conditions.heads()).map((c) => [c.id, c]));
+    const nameOf = (id: string) => {
+      const head = heads.get(id);
+      return head ? `${head.paper.name}, ${head.mediaSetting}` : '';
+    };
+    const meant = conditionId ? heads.get(conditionId) : undefined;
+    const found = placing(incoming, conditionId ? prints.get(conditionId) : undefined, others, {
+      mayDiffer,
+      named: meant !== undefined && namesPaper(words, meant.paper.name),
+    });
+    const own = conditionId && nameOf(conditionId);
+    const resembles = found.others
+      .slice(0, MAX_SHOWN)
+      .map((o): ResemblanceView => ({ conditionId: o.id, name: nameOf(o.id), deltaE00: o.deltaE00, common: o.common }));
     return {
       resembles,
-      own: found.own && conditionId ? { conditionId, name: own ?? '', ...found.own } : undefined,
-      against: found.against && inWords(found, resembles[0], own ?? 'this print condition'),
+      own: found.own && conditionId ? { conditionId, name: own || '', ...found.own } : undefined,
+      against: found.against && inWords(found, resembles[0], own || 'this print condition'),
     };
-  }
-
-  private async namesOf(ids: readonly string[]): Promise<Map<string, string>> {
-    const heads = await this.conditions.heads();
-    return new Map(
-      heads.flatMap((c) => (ids.includes(c.id) ? [[c.id, `${c.paper.name}, ${c.mediaSetting}`] as const] : [])),
-    );
   }
 }
 

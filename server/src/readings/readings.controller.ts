@@ -16,7 +16,14 @@ import {
 import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import { attachment } from '../app/outgoing.ts';
 import { ConditionView } from '@rakuen/contract/conditions';
-import { FiguresFrom, HistoryView, LeftOutPatches, ReadingFields, ReadingFileQuery, ReadingPreview } from '@rakuen/contract/readings';
+import {
+  FiguresFrom,
+  HistoryView,
+  LeftOutPatches,
+  ReadingFields,
+  ReadingFileQuery,
+  ReadingPreview,
+} from '@rakuen/contract/readings';
 import { upload } from '../app/upload.ts';
 import type { IncomingFile } from '../files/file-store.ts';
 import { ReadingsService } from './readings.service.ts';
@@ -84,6 +91,13 @@ export class ReadingsController {
   @ApiOkResponse({ type: ConditionView })
   leaveOut(@Param('id', ParseUUIDPipe) id: string, @Body() { patches }: LeftOutPatches): Promise<ConditionView> {
     return this.readings.leaveOut(id, patches);
+  }
+
+  /** Readings that were kept apart join the others of their print condition. */
+  @Delete('readings/:id/apart')
+  @ApiOkResponse({ type: ConditionView })
+  join(@Param('id', ParseUUIDPipe) id: string): Promise<ConditionView> {
+    return this.readings.join(id);
   }
 
   @Delete('readings/:id')

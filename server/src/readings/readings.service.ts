@@ -57,11 +57,11 @@ export class ReadingsService {
       if (preview.parts.length === 0 || preview.source === 'profile') return preview;
       const { conditionId } = fields;
       const before = conditionId ? await this.readings.findBy({ conditionId }) : [];
-      const placing = await this.placing.of(
-        await this.fingerprintsOf(bytes, preview, fields),
+      const placing = await this.placing.of(await this.fingerprintsOf(bytes, preview, fields), {
         conditionId,
-        mayDiffer(fields, before),
-      );
+        mayDiffer: mayDiffer(fields, before),
+        words: wordsOf(preview),
+      });
       const paper = conditionId ? (await this.conditions.view(conditionId)).paper : undefined;
       return { ...preview, placing, claims: paper && disagreements(paper, preview.figures) };
     } finally {
@@ -112,7 +112,11 @@ export class ReadingsService {
   ): Promise<string | null> {
     if (preview.source === 'profile') return null;
     const prints = await this.fingerprintsOf(await readFile(file.path), preview, fields);
-    const view = await this.placing.of(prints, conditionId, mayDiffer(fields, before));
+    const view = await this.placing.of(prints, {
+      conditionId,
+      mayDiffer: mayDiffer(fields, before),
+      words: wordsOf(preview),
+    });
     if (!view.against) return null;
     if (fields.keep !== 'apart') throw new MisplacedError(file.originalname, view);
     return view.against;
@@ -125,6 +129,17 @@ export class ReadingsService {
     return this.workshop.run('fingerprints', {
       sources: preview.parts.map((_, part) => ({ bytes, part, stated, mapping })),
     });
+  }
+
+  /** Lets readings that were kept apart give figures with the others, all that came in their file. */
+  async join(id: string): Promise<ConditionView> {
+    const row = await this.get(id);
+    const condition = await this.conditions.get(row.conditionId);
+    const rows = await this.readings.findBy({ conditionId: row.conditionId });
+    const own = rows.filter((r) => r.contentHash === row.contentHash).map((r) => r.id);
+    const changed = rows.map((r) => (own.includes(r.id) ? { ...r, apart: null } : r));
+    await this.store(condition, changed, (manager) => manager.update(ReadingRow, own, { apart: null }));
+    return this.conditions.view(row.conditionId);
   }
 
   /** Leaves patches out of a reading, or takes them in again: all that are named are left out, and no others. */
@@ -288,6 +303,8 @@ function mayDiffer({ batch = '', printedAt }: ReadingFields, before: readonly Re
   const known = before.filter((r) => r.source === 'measured');
   return known.every((r) => r.batch !== batch.trim()) || (printedAt !== undefined && known.every((r) => !r.printedAt));
 }
+
+const wordsOf = ({ fileName, description = '' }: ReadingPreview) => `${fileName} ${description}`;
 
 const mappingOf = ({ roles, startNm, stepNm, deviceScale }: SpreadsheetPreview): ColumnMapping => ({
   roles,

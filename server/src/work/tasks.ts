@@ -131,6 +131,7 @@ function previewOf(fileName: string, parts: ImportedReading[], source: ReadingPr
     measurementCondition: reading.condition,
     instrument: reading.instrument,
     measuredAt: reading.createdAt,
+    description: reading.description,
     source,
     figures: computeFigures(readingFacts(reading)),
   };
