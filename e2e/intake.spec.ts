@@ -301,3 +301,37 @@ test('what was removed lies in the bin with all that belonged to it, and comes b
   });
   await expectAccessible(page);
 });
+
+test('a reading that is filed under the wrong paper is named, kept apart on purpose, and gives no figures', async ({
+  watched: page,
+  studio,
+}) => {
+  type Head = { id: string; paper: { name: string }; readings?: { id: string; measurementCondition?: string }[] };
+  const heads = (await (await page.request.get(`${studio.url}/api/conditions`)).json()) as Head[];
+  const of = async (name: string) => {
+    const { id } = heads.find((c) => c.paper.name === name)!;
+    return (await (await page.request.get(`${studio.url}/api/conditions/${id}`)).json()) as Head & { facts: object };
+  };
+  const [slate, chalk] = [await of('Slate Baryta'), await of('Chalk Rag')];
+  const reading = chalk.readings!.find((r) => r.measurementCondition === 'M1')!;
+  const text = await (await page.request.get(`${studio.url}/api/readings/${reading.id}/file?as=cgats`)).body();
+  await page.goto(`${studio.url}/readings/${slate.id}/history`);
+  await page
+    .getByLabel('Bring a file of readings')
+    .setInputFiles({ name: 'today.txt', mimeType: 'text/plain', buffer: text });
+  const found = page.getByRole('region', { name: 'What was recognised' });
+  await expect(found.getByRole('alert')).toContainText(
+    /This looks like Chalk Rag, .* \(0\.\d ΔE00 over \d+ common patches\), not Slate Baryta, .* \(\d+\.\d\)\./,
+  );
+  await expect(found.getByRole('button', { name: 'Keep these readings' })).toHaveCount(0);
+  await expect(found.getByRole('button', { name: /^Import into Chalk Rag/ })).toBeEnabled();
+  await expectAccessible(page);
+  await found.getByRole('button', { name: 'Keep here, apart' }).press('Enter');
+  const kept = page.getByRole('listitem').filter({ hasText: 'today.txt' });
+  await expect(kept).toContainText('It gives no figures unless you choose it.');
+  expect((await of('Slate Baryta')).facts).toEqual((slate as { facts?: object }).facts);
+  const bin = kept.getByRole('button', { name: /: today\.txt, M1$/ });
+  await bin.press('Enter');
+  await bin.press('Enter');
+  await expect(page.getByRole('listitem').filter({ hasText: 'today.txt' })).toHaveCount(0);
+});

@@ -26,6 +26,16 @@ export class ProfileSettingsInput {
   @Text(40) light!: string;
   /** The measurement condition it is built from; the one that speaks for the condition where absent. */
   @Maybe() @OneOf(BUILT_FROM) builtFrom?: (typeof BUILT_FROM)[number];
+  /** Whether its print condition is printed through it as soon as it is written; so where absent. */
+  @Maybe() @Yes() use?: boolean;
+}
+
+/** A time in which a print condition was printed through a profile. */
+export class ProfileUse {
+  @Id() conditionId!: string;
+  @When() since!: string;
+  /** Absent while it still is. */
+  @Maybe() @When() until?: string;
 }
 
 /** A file of readings that a model does not use. */
@@ -90,6 +100,8 @@ export class ProfileView {
   @Maybe() @Id() supersededBy?: string;
   /** Print conditions that are printed through it. */
   @Words() usedBy!: string[];
+  /** When it was used, and by what, from the first to the last. */
+  @Parts(() => ProfileUse) uses!: ProfileUse[];
   @Int() checks!: number;
 }
 

@@ -240,9 +240,13 @@ describe('check of a profile', () => {
       patches: dry.patches.map(({ reflectance: __, ...p }, i) => ({ ...p, lab: labs[i], xyz: labToXyz(labs[i]) })),
     };
     const cause = (file: string) => json<Checked>(shell('check', profile, file, '--json').out).recognised!;
-    expect(cause(strip('baryta'))).toMatchObject({ clear: true, causes: [{ mistake: 'as intended' }, {}, {}, {}] });
+    expect(cause(strip('baryta'))).toMatchObject({ clear: true });
+    expect(cause(strip('baryta')).causes.map((c) => c.mistake)).toEqual(
+      expect.arrayContaining(['no profile', 'black and white', 'missing ink', 'black ink', 'turned', 'shifted', 'wet']),
+    );
+    expect(cause(strip('baryta')).causes[0].mistake).toBe('as intended');
     const found = cause(written('wet.txt', wet));
-    expect(found).toMatchObject({ clear: true, causes: [{ mistake: 'wet' }, {}, {}, {}] });
+    expect([found.clear, found.causes[0].mistake]).toEqual([true, 'wet']);
     expect(shell('check', profile, join(folder, 'wet.txt')).out).toContain(found.sentence);
   });
 });

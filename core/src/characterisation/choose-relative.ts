@@ -32,7 +32,10 @@ const FOLDS = 3;
  * cross-validation).
  * @returns none where the readings hold no spectra
  */
-export function rankRelatives(readings: readonly Reading[], candidates: readonly RelativeCandidate[]): RankedRelative[] {
+export function rankRelatives(
+  readings: readonly Reading[],
+  candidates: readonly RelativeCandidate[],
+): RankedRelative[] {
   const { samples, reading } = samplesOf(readings);
   const grid = reading.spectralGrid;
   const paper = samples.find((s) => s.device.every((v) => v === 1));

@@ -102,7 +102,11 @@ function fitOnce(samples: readonly PrintSample[], { response, modes, base }: Fit
     for (let c = 0; c < channels; c++) values[p * channels + c] = own[c]! - (bases?.[p]?.[c] ?? 0);
   });
   const { asked, progress, smoothness } = settings;
-  const smooth = fitSmooth({ places, values, channels, weights: samples.map(weightOf), asked, smoothness }, modes, progress);
+  const smooth = fitSmooth(
+    { places, values, channels, weights: samples.map(weightOf), asked, smoothness },
+    modes,
+    progress,
+  );
   const { left, local } = refine(places, smooth, channels, settings);
   const predictions = samples.map((sample, p): Prediction => {
     const said = new Float64Array(channels);

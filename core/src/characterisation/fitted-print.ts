@@ -8,13 +8,7 @@ import type { LocalFit } from './local-fit.ts';
 import type { ModelError } from './model-error.ts';
 import type { PrintModel } from './print-model.ts';
 import { samplesOf, type JoinedSamples, type PrintSample } from './print-samples.ts';
-import {
-  channelsOf,
-  colourResponse,
-  spectralResponse,
-  toRoot,
-  type SpectralChannels,
-} from './response.ts';
+import { channelsOf, colourResponse, spectralResponse, toRoot, type SpectralChannels } from './response.ts';
 import { latticeModes } from './smooth-modes.ts';
 import { spectraOf } from './spectra-of-model.ts';
 
@@ -179,7 +173,10 @@ function relativeTask(
   const own = spectralResponse(spectral);
   return {
     spectral,
-    response: { ...own, valuesOf: (s: PrintSample) => own.valuesOf({ ...s, reflected: totalOf(s), luminous: undefined }) },
+    response: {
+      ...own,
+      valuesOf: (s: PrintSample) => own.valuesOf({ ...s, reflected: totalOf(s), luminous: undefined }),
+    },
     base: (device: readonly number[]) => project(spectral.reflected, rooted(device)),
     like: { fitted, kinship, white: [...white] },
   };
@@ -192,7 +189,8 @@ function darkestOf(reading: Reading, samples: readonly PrintSample[]): number {
 }
 
 /** What was read of a patch, luminescence included. */
-export const totalOf = (s: PrintSample) => (s.luminous ? s.reflected!.map((v, i) => v + s.luminous![i]!) : s.reflected!);
+export const totalOf = (s: PrintSample) =>
+  s.luminous ? s.reflected!.map((v, i) => v + s.luminous![i]!) : s.reflected!;
 
 /** Where each band of a grid lies among the visible waves, 0–1. */
 export const waves = ({ startNm, stepNm, count }: { startNm: number; stepNm: number; count: number }): Float64Array =>

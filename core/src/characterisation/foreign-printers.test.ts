@@ -46,15 +46,18 @@ const sentBy = (table: Lut16, lab: Lab): Rgb =>
   mapThree(throughLut16(table, encodeLab16(...lab), 'Lab') as [number, number, number], (v) => v / 65535);
 
 describe('black of a printer that is not our own', () => {
-  it.each(cases)('%s, %i patches: a picture’s black is the darkest the sheet has, by both renderings', (_, count, printer) => {
-    const { model, tables } = modelOf(printer, count);
-    const truth = foreignTruth(printer);
-    const darkest = density(truth([0, 0, 0])[0]);
-    const black = compensated(0, relativePrint(model.labs).blackL)([0, 0, 0]);
-    const [perceptual, colorimetric] = tables().fromLab;
-    for (const device of [sentBy(colorimetric, black), sentBy(perceptual, [0, 0, 0])])
-      expect(darkest - density(truth(device)[0])).toBeLessThan(count === 100 ? 0.06 : 0.03);
-  });
+  it.each(cases)(
+    '%s, %i patches: a picture’s black is the darkest the sheet has, by both renderings',
+    (_, count, printer) => {
+      const { model, tables } = modelOf(printer, count);
+      const truth = foreignTruth(printer);
+      const darkest = density(truth([0, 0, 0])[0]);
+      const black = compensated(0, relativePrint(model.labs).blackL)([0, 0, 0]);
+      const [perceptual, colorimetric] = tables().fromLab;
+      for (const device of [sentBy(colorimetric, black), sentBy(perceptual, [0, 0, 0])])
+        expect(darkest - density(truth(device)[0])).toBeLessThan(count === 100 ? 0.06 : 0.03);
+    },
+  );
 
   it.each(cases)('%s, %i patches: nothing is predicted darker than the darkest reading', (_, count, printer) => {
     const { model } = modelOf(printer, count);
@@ -90,7 +93,9 @@ describe('black of a printer that is not our own', () => {
     '%s: as much of a night picture is out of gamut as by the printer’s own inverse, read with our chart’s dark colours',
     (_, printer) => {
       const truth = foreignTruth(printer);
-      const darks = askedPatches('gamut', 300).patches.flatMap((p) => (p.role === 'dark' ? [mapThree(p.rgb16, (v) => v / 65535)] : []));
+      const darks = askedPatches('gamut', 300).patches.flatMap((p) =>
+        p.role === 'dark' ? [mapThree(p.rgb16, (v) => v / 65535)] : [],
+      );
       expect(darks).toHaveLength(24);
       const { labs } = printModel([readForeign(printer, [...foreignChart(460), ...darks], 5)]);
       const real: ColourLattice = {
@@ -184,8 +189,7 @@ describe('the stated error', () => {
     const ratios = FOREIGN_PRINTERS.flatMap((printer) =>
       ([100, 460, 900] as const).map((count) => {
         const { model } = modelOf(printer, count);
-        const off = (at: readonly Rgb[]) =>
-          trueError(foreignTruth(printer), (rgb) => labAt(model.labs, rgb), at);
+        const off = (at: readonly Rgb[]) => trueError(foreignTruth(printer), (rgb) => labAt(model.labs, rgb), at);
         const [ofAll, ofPictures] = [off(all), off(pictures)];
         const { stated } = model.error;
         return {

@@ -47,7 +47,8 @@ export interface JoinedSamples {
  * agree with it within noise and drift; one without UV (M2) separates the luminescence where it agrees likewise.
  */
 export function samplesOf(readings: readonly Reading[]): JoinedSamples {
-  const condition = FIRST.find((c) => readings.some((r) => r.condition === c && r.deviceSpace)) ?? readings[0]?.condition;
+  const condition =
+    FIRST.find((c) => readings.some((r) => r.condition === c && r.deviceSpace)) ?? readings[0]?.condition;
   const own = readings.filter((r) => r.condition === condition);
   const primary = own.find((r) => r.deviceSpace) ?? own[0];
   if (!primary) return { samples: [], reading: readings[0]!, joined: [], leftOut: [] };

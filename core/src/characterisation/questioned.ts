@@ -44,9 +44,7 @@ export function questioned(predictions: readonly Prediction[]): QuestionedPatch[
   return found.filter(
     (p, i) =>
       p.times > 2 * QUESTIONED.times ||
-      !found
-        .slice(0, i)
-        .some((q) => distance(p.prediction.sample.device, q.prediction.sample.device) < NEIGHBOURHOOD),
+      !found.slice(0, i).some((q) => distance(p.prediction.sample.device, q.prediction.sample.device) < NEIGHBOURHOOD),
   );
 }
 

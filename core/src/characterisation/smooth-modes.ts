@@ -98,7 +98,10 @@ function smoothest(axes: number, nodes: number, count: number, hinges: number): 
 }
 
 /** Value of every shape at a place, 0–1 along each axis, between its nodes as the lattice itself is read. */
-export function modesAt({ axes, axis, count, hinges, which, deepest }: LatticeModes, at: readonly number[]): Float64Array {
+export function modesAt(
+  { axes, axis, count, hinges, which, deepest }: LatticeModes,
+  at: readonly number[],
+): Float64Array {
   const { nodes, shapes } = axis;
   const along = new Float64Array(axes * deepest);
   for (let x = 0; x < axes; x++) {

@@ -23,7 +23,9 @@ const POINTS = 160;
 
 /** Device values all over the solid of an RGB or CMYK printer (Halton 1960). */
 const ofAll = (axes: number) =>
-  Array.from({ length: POINTS }, (_, i) => [2, 3, 5, 7].slice(0, axes).map((base) => (halton(i + 1, base) + SHIFT) % 1));
+  Array.from({ length: POINTS }, (_, i) =>
+    [2, 3, 5, 7].slice(0, axes).map((base) => (halton(i + 1, base) + SHIFT) % 1),
+  );
 /** Charts are laid out by the same sequence: unshifted, every colour asked for would be a patch of such a chart. */
 const SHIFT = 0.382;
 

@@ -70,7 +70,10 @@ export interface SpectralBlock {
 }
 
 /** The block that a mapping takes for the spectrum; undefined where it has none, or columns in between hold something else. */
-export function spectralBlock({ roles, startNm, stepNm }: ColumnMapping, columns: readonly string[]): SpectralBlock | undefined {
+export function spectralBlock(
+  { roles, startNm, stepNm }: ColumnMapping,
+  columns: readonly string[],
+): SpectralBlock | undefined {
   const at = roles.flatMap((role, i) => (role === 'nm' ? [i] : []));
   const [from, to] = [at[0], at[at.length - 1]];
   if (from === undefined || to === undefined || to - from + 1 !== at.length || at.length < 2) return undefined;

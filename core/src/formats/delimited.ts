@@ -1,3 +1,4 @@
+import { wavelengthIn } from './cgats-columns.ts';
 import Papa from 'papaparse';
 import { decodeLines, type TextEncodingName } from './decode-text.ts';
 import { mappedColumns, suggestMapping, type ColumnMapping, type NamedTable } from './column-mapping.ts';
@@ -88,12 +89,22 @@ export function parseDelimited(bytes: Uint8Array): Delimited {
   return { columns, rows, rowLines, delimiter, encoding, headed };
 }
 
+const MIN_WAVELENGTHS = 8;
+/** Whether most of a row are wavelengths that climb by one step. */
+function namesWavelengths(row: readonly string[]): boolean {
+  const nms = row.flatMap((c) => wavelengthIn(c) ?? []);
+  const step = (nms[1] ?? 0) - (nms[0] ?? 0);
+  return nms.length >= MIN_WAVELENGTHS && step > 0 && nms.every((nm, i) => i === 0 || nm - nms[i - 1]! === step);
+}
+
 /**
  * Whether the first row names the columns. One word before nothing but numbers, as in the rows below it, is a patch’s
  * own name: then the sheet has no names, and what its columns hold is asked.
  */
 function namesColumns(cells: readonly (readonly string[])[]): boolean {
   const words = (row: readonly string[]) => row.flatMap((c, i) => (c !== '' && !isNumber(c) ? [i] : []));
+  // Wavelengths are numbers too: a row of them that climbs by one step names columns.
+  if (namesWavelengths(cells[0]!)) return true;
   const first = words(cells[0]!);
   if (first.length !== 1) return first.length > 0;
   const below = cells.slice(1).filter((row) => row.some((c) => c !== ''));

@@ -103,9 +103,7 @@ function whyNoCompanion(reading: Reading, other: Reading): string | undefined {
   // A white alone may have been read beside a chart without device values: then there is nothing to compare.
   if (!difference) return undefined;
   const polarised = reading.condition === 'M3' || other.condition === 'M3';
-  return whyNotAlike(
-    polarised ? { ...difference, mean: 0, p95: 0, black: undefined } : difference,
-  );
+  return whyNotAlike(polarised ? { ...difference, mean: 0, p95: 0, black: undefined } : difference);
 }
 
 const lightest = (groups: readonly PatchGroup[]) => groups.reduce((light, g) => (g.lab[0] > light.lab[0] ? g : light));

@@ -132,7 +132,9 @@ describe('sets are joined for a model only where they agree', () => {
     const { samples, leftOut } = samplesOf([...pair, more]);
     expect(samples.every((s) => s.luminous)).toBe(true);
     expect(samples).toHaveLength(different(300));
-    expect(leftOut.map((l) => l.why).join()).toMatch(new RegExp(`40 of its ${different(340)} different patches were not read without UV`));
+    expect(leftOut.map((l) => l.why).join()).toMatch(
+      new RegExp(`40 of its ${different(340)} different patches were not read without UV`),
+    );
   });
 });
 

@@ -11,6 +11,12 @@ export const MISTAKES = {
   rendering: 'another rendering',
   wet: 'not dry yet, by our own estimate of drying',
   batch: 'another box of the paper',
+  'no profile': 'printed without the profile',
+  'black and white': 'printed in the driver’s black-and-white mode',
+  'missing ink': 'an ink is missing',
+  'black ink': 'the other black ink, by our own estimate',
+  turned: 'the strip was read from the wrong end',
+  shifted: 'the strip was read shifted',
 } as const;
 export type Mistake = keyof typeof MISTAKES;
 

@@ -9,7 +9,11 @@ const shortened = (text: string) => (text.length > MOST_LETTERS ? `${text.slice(
 
 /** An error for the person at the table: what is wrong, where, and what to do. */
 export class RakuenError extends HttpException {
-  constructor(status: number, message: string, where: Pick<ApiError, 'remedy' | 'file' | 'line' | 'field' | 'current'> = {}) {
+  constructor(
+    status: number,
+    message: string,
+    where: Pick<ApiError, 'remedy' | 'file' | 'line' | 'field' | 'current'> = {},
+  ) {
     super({ statusCode: status, message, ...where } satisfies ApiError, status);
   }
 }

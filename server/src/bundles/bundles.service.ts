@@ -1,3 +1,4 @@
+import { fileKind, HEAD_BYTES, type FileKind } from '@rakuen/core/formats/file-kind';
 import { createHash, randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { Injectable } from '@nestjs/common';
@@ -225,6 +226,15 @@ export class BundlesService {
 }
 
 /** @throws RakuenError naming the field */
+/** What was sent instead of a paper's archive, and where it goes. */
+const GOES_TO: Record<Exclude<FileKind, 'bundle'>, readonly [is: string, remedy: string]> = {
+  readings: ['These are readings', 'Import them under Readings, at the print condition they belong to.'],
+  picture: ['This is a picture', 'Import it under Pictures.'],
+  lamp: ['This is the spectrum of a lamp', 'Drop it anywhere: it joins the lamps over the table.'],
+};
+const elsewhere = (file: string, kind: Exclude<FileKind, 'bundle'>) =>
+  new RakuenError(422, `${GOES_TO[kind][0]}, not a paper’s archive.`, { file, remedy: GOES_TO[kind][1] });
+
 async function parseBundle(bytes: Buffer, file: string): Promise<PaperBundle> {
   const much = tooMuchJson(bytes);
   if (much) throw broken(file, undefined, much);
@@ -232,6 +242,8 @@ async function parseBundle(bytes: Buffer, file: string): Promise<PaperBundle> {
   try {
     plain = JSON.parse(bytes.toString('utf8'));
   } catch {
+    const kind = fileKind(bytes.subarray(0, HEAD_BYTES));
+    if (kind && kind !== 'bundle') throw elsewhere(file, kind);
     throw broken(file, undefined, 'This is not JSON.');
   }
   if (typeof plain !== 'object' || plain === null || (plain as { format?: unknown }).format !== 'rakuen-paper')

@@ -66,21 +66,27 @@ function inspectReadings(file: string, bytes: Uint8Array): Inspection {
   };
 }
 
+/** Y below which a black is a model's and not a print's: a density of 4 and more. */
+const IDEAL_BLACK_Y = 0.01;
+
 async function inspectProfile(file: string, bytes: Uint8Array): Promise<Inspection> {
   const profile = await openProfile(bytes, true);
   try {
     const { white, black, mesh } = profileGamut(profile);
+    // A working space or a monitor reaches Y = 0 in its model; no print does, and a density of it says nothing.
+    const isIdeal = labToXyz(black)[1] < IDEAL_BLACK_Y;
     return {
       file,
       kind: 'ICC profile',
       description: `${profile.name} (${profile.space}, class ${profile.deviceClass})`,
       whiteLab: white,
       blackLab: black,
-      dmax: visualDensity(labToXyz(black)[1]),
+      dmax: isIdeal ? null : visualDensity(labToXyz(black)[1]),
       dmin: visualDensity(labToXyz(white)[1]),
       gamutVolume: mesh ? meshVolume(mesh) : null,
       missing: [
         'Patches: the figures are from a profile, nothing was measured.',
+        ...(isIdeal ? ['Dmax: the black of this profile is ideal (no light at all), so it has no density.'] : []),
         ...(mesh ? [] : ['Gamut: a grey profile encloses none.']),
       ],
     };

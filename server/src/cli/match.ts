@@ -40,10 +40,17 @@ export async function runMatch(words: readonly string[]): Promise<number> {
     at = options.picture;
     const picture = await readPicture(options.picture);
     const sheets: { sheet: SheetQualities; laid: LaidSheet }[] = [];
+    const leftOut: { sheet: string; why: string }[] = [];
     for (const file of files) {
-      at = file;
-      sheets.push(await sheetFromFile(file, { light, glass }));
+      // One file that can't be used stops none of the others.
+      try {
+        sheets.push(await sheetFromFile(file, { light, glass }));
+      } catch (error) {
+        leftOut.push({ sheet: file, why: pictureLine(file, error) });
+      }
     }
+    at = files.join(', ');
+    if (files.length > 0 && sheets.length === 0) throw new UseError(leftOut.map((l) => l.why).join('\n'));
     const cells = { count: picture.cells.length / 4, data: picture.cells };
     const { structure } = picture.figures;
     const candidates = sheets.map(({ sheet, laid }): Candidate => {
@@ -77,6 +84,7 @@ export async function runMatch(words: readonly string[]): Promise<number> {
         })),
       })),
       refused: ranking.refused.map(({ id, why }) => ({ sheet: id, why })),
+      leftOut,
       light: light.name,
       glass: glass.name,
       school: school.name,
@@ -173,9 +181,11 @@ type Answer = {
     reasons: { speaks: string; sentence: string }[];
   }[];
   refused: { sheet: string; why: string }[];
+  /** Files that can't be used, each with its error. */
+  leftOut: { sheet: string; why: string }[];
 };
 
-function inWords(file: string, { picture: p, places, refused }: Answer): string {
+function inWords(file: string, { picture: p, places, refused, leftOut }: Answer): string {
   const percent = (v: number) => `${(v * 100).toFixed(1)} %`;
   const ground = p.ground ? ` on a ground of L* ${p.ground.lab[0].toFixed(0)}` : '';
   return [
@@ -186,5 +196,6 @@ function inWords(file: string, { picture: p, places, refused }: Answer): string 
       ...place.reasons.map((r) => `     ${{ for: '+', against: '-', neither: '·' }[r.speaks]} ${r.sentence}`),
     ]),
     ...refused.map((r) => `refused: ${r.sheet}: ${r.why}`),
+    ...leftOut.map((l) => `left out: ${l.why}`),
   ].join('\n');
 }

@@ -12,6 +12,7 @@ import { layBare, laySeen, laySolid } from '@rakuen/core/match/lay';
 import type { LaidSheet, SheetQualities } from '@rakuen/core/match/sheet';
 import { computeFigures } from '@rakuen/core/measurement/measures/registry';
 import { readingFacts } from '@rakuen/core/measurement/reading-facts';
+import { PRECEDENCE } from '@rakuen/core/measurement/speaking';
 import type { Reading } from '@rakuen/core/measurement/reading';
 import { profileSheet } from '../work/lay-tasks.ts';
 import { isProfile, shellFile } from './shell-file.ts';
@@ -36,14 +37,19 @@ export async function sheetFromFile(
     const bare = await profileSheet(bytes, rendering);
     return { sheet: { id: file, paperId, told: true }, laid: { bare, seen: bare } };
   }
-  const readings = readingsFromFile(bytes).map((r) => r.reading);
+  const readings = primaryFirst(readingsFromFile(bytes).map((r) => r.reading));
   const { sheet, white, black, mesh } = qualitiesOf(file, paperId, readings);
   if (readings.some((r) => r.deviceSpace === 'RGB')) {
     const fitted = fitPrint(readings);
     const model = expandPrint(fitted);
     const sent = sentLattice(relativePrint(model.labs), rendering);
     return {
-      sheet: { ...sheet, modelError: fitted.error.stated.pictures.mean },
+      sheet: {
+        ...sheet,
+        modelError: fitted.error.stated.pictures.mean,
+        // The same rule as in the application: without M2 beside M1 the brightener is not known in another light.
+        ...(!plain && !fitted.spectral?.luminous && { brightenerUnknown: true }),
+      },
       laid: { bare: layBare(sent, model), seen: laySeen(sent, model, { light, glass }) },
     };
   }
@@ -59,6 +65,10 @@ export async function sheetFromFile(
   const bare = laySolid(mesh, white, black);
   return { sheet, laid: { bare, seen: bare } };
 }
+
+/** The reading that gives the figures first: M1 before M0, unstated, M2 and M3, as in the application. */
+const primaryFirst = (readings: readonly Reading[]): Reading[] =>
+  [...readings].sort((p, q) => PRECEDENCE.indexOf(p.condition ?? null) - PRECEDENCE.indexOf(q.condition ?? null));
 
 function qualitiesOf(id: string, paperId: string, [first, ...others]: readonly Reading[]) {
   const facts = readingFacts(first, others);

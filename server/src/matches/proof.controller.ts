@@ -1,3 +1,4 @@
+import { noProfileFile } from '../profiles/no-profile-file.ts';
 import { createReadStream } from 'node:fs';
 import { Controller, Get, Header, Param, ParseUUIDPipe, Query, Res, StreamableFile } from '@nestjs/common';
 import { ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
@@ -9,7 +10,6 @@ import { FILE_PATTERN, fileName, type FileWords } from '@rakuen/core/print/file-
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { attachment } from '../app/outgoing.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
-import { RakuenError } from '../app/errors.ts';
 import { FileStore } from '../files/file-store.ts';
 import { LabImages } from '../pictures/lab-images.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
@@ -176,12 +176,11 @@ export class ProofController {
   }
 
   /** @throws RakuenError (409) where only its name is known */
-  private async profileOf({ profileId }: ConditionView): Promise<Uint8Array> {
+  private async profileOf(condition: ConditionView): Promise<Uint8Array> {
+    const { profileId } = condition;
     const bytes = profileId ? await this.profiles.bytesOf(profileId) : undefined;
     if (bytes) return bytes;
-    throw new RakuenError(409, 'No profile of this print condition is kept here: only its name is known.', {
-      remedy: 'Write one in Readings, under Profile, or bring its file there.',
-    });
+    throw noProfileFile(condition);
   }
 
   /** The sheet that goes to a lab with the print copy. */

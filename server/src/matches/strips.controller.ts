@@ -1,3 +1,4 @@
+import { noProfileFile } from '../profiles/no-profile-file.ts';
 import { createReadStream } from 'node:fs';
 import {
   Body,
@@ -149,10 +150,7 @@ export class StripsController {
     const row = await this.pictures.get(id);
     const condition = await this.conditions.view(query.conditionId);
     const icc = condition.profileId ? await this.profiles.bytesOf(condition.profileId) : undefined;
-    if (!icc)
-      throw new RakuenError(409, 'No profile of this print condition is kept here: only its name is known.', {
-        remedy: 'Write one in Readings, under Profile, or bring its file there.',
-      });
+    if (!icc) throw noProfileFile(condition);
     const { limits } = await this.settings.get();
     const strips = {
       path: this.files.pathOf(row.contentHash),

@@ -122,11 +122,12 @@ export class ModelsService {
     const { rows, patches } = await this.learnedFrom(conditionId, builtFrom);
     const candidates = patches < ENOUGH_PATCHES ? await this.candidatesFor(conditionId) : [];
     const below = await Promise.all(candidates.map(async (c) => (await this.learnedFrom(c.condition.id)).rows));
-    const key = keyFrom('model', MODEL_VERSION, rows.map(fileKey), below.map((list, i) => [
-      candidates[i].mismatches,
-      candidates[i].condition.id,
-      list.map(fileKey),
-    ]));
+    const key = keyFrom(
+      'model',
+      MODEL_VERSION,
+      rows.map(fileKey),
+      below.map((list, i) => [candidates[i].mismatches, candidates[i].condition.id, list.map(fileKey)]),
+    );
     return { key, rows, candidates };
   }
 
@@ -191,8 +192,20 @@ export class ModelsService {
         const press = condition.printer === own.printer && condition.inkSet === own.inkSet;
         // Two sheets nobody described are not of one kind for that.
         const kind = coating !== null && papers.get(condition.paperId)!.coating === coating;
-        const unlike = [!press, !press, condition.blackInk !== own.blackInk, !kind, condition.mediaSetting !== own.mediaSetting];
-        return { condition, paper: papers.get(condition.paperId)!, mismatches: unlike.filter(Boolean).length, press, kind };
+        const unlike = [
+          !press,
+          !press,
+          condition.blackInk !== own.blackInk,
+          !kind,
+          condition.mediaSetting !== own.mediaSetting,
+        ];
+        return {
+          condition,
+          paper: papers.get(condition.paperId)!,
+          mismatches: unlike.filter(Boolean).length,
+          press,
+          kind,
+        };
       })
       // Neither the same printer with its inks nor the same kind of sheet: no relative.
       .filter((c) => c.press || c.kind)

@@ -17,6 +17,7 @@ import type {
   CheckView,
   ProfileJob,
   ProfileSettingsInput,
+  ProfileUse,
   ProfileView,
   SolidView,
 } from '@rakuen/contract/profiles';
@@ -106,7 +107,8 @@ export class ProfilesService {
 
   /** Begins to make a profile from what was read of a condition, and returns at once. */
   async make(conditionId: string, settings: ProfileSettingsInput): Promise<ProfileJob> {
-    const { paper } = await this.conditions.view(conditionId);
+    const { paper, printMode } = await this.conditions.view(conditionId);
+    const used = settings.use !== false && printMode === 'colour through a profile';
     const light = TABLE_LIGHTS.find((l) => l.key === settings.light);
     if (!light)
       throw new RakuenError(422, 'There is no such light on the table.', {
@@ -130,11 +132,15 @@ export class ProfilesService {
       return this.writer.run('profile made', async () => {
         const contentHash = await this.files.keepBytes(bytes);
         const twin = await this.rows.findOneBy({ contentHash });
-        if (twin) return twin.id;
+        if (twin) {
+          if (used) await this.choose(conditionId, twin.id);
+          return twin.id;
+        }
         const id = randomUUID();
         // What it rests on is kept, asked for or not: readings of another measurement condition are not held against it.
         const builtFrom = BUILT_FROM.find((c) => c === (settings.builtFrom ?? fitted.condition));
-        const use = { ...settings, builtFrom };
+        const { use: _, ...asked } = settings;
+        const use = { ...asked, builtFrom };
         const earlier = (await this.rows.findBy({ conditionId, source: 'made' })).filter(
           (p) => p.supersededBy === null && sameUse(p.settings, use),
         );
@@ -154,6 +160,7 @@ export class ProfilesService {
           }),
         );
         for (const p of earlier) await this.rows.update(p.id, { supersededBy: id });
+        if (used) await this.choose(conditionId, id);
         return id;
       });
     });
@@ -402,8 +409,37 @@ export class ProfilesService {
     return row;
   }
 
+  /** When each print condition was printed through which profile, by the record of its changes. */
+  private async usesOf(
+    conditions: readonly Pick<ConditionRow, 'id' | 'createdAt' | 'profile' | 'profileId'>[],
+  ): Promise<NamedUse[]> {
+    const changes = await this.conditionRows.query<{ id: string; at: string; was: string; now: string }[]>(
+      `SELECT id, at, json_extract(before, '$.profile') AS was, json_extract(after, '$.profile') AS now FROM events
+       WHERE subject = 'conditions' AND deed = 'changed' AND was IS NOT now AND now IS NOT NULL ORDER BY seq`,
+    );
+    return conditions.flatMap(({ id, createdAt, profile, profileId }) => {
+      const own = changes.filter((c) => c.id === id);
+      const names = [own[0]?.was ?? profile, ...own.map((c) => c.now)];
+      const from = [createdAt, ...own.map((c) => c.at)];
+      return names.flatMap((name, i): NamedUse[] =>
+        name
+          ? [
+              {
+                name: name.toLowerCase(),
+                profileId: i === names.length - 1 ? profileId : undefined,
+                use: { conditionId: id, since: from[i], ...(from[i + 1] && { until: from[i + 1] }) },
+              },
+            ]
+          : [],
+      );
+    });
+  }
+
   private async views(rows: readonly ProfileRow[]): Promise<ProfileView[]> {
-    const users = await this.conditionRows.find({ select: { id: true, profileId: true } });
+    const users = await this.conditionRows.find({
+      select: { id: true, createdAt: true, profile: true, profileId: true },
+    });
+    const uses = await this.usesOf(users);
     const counts = await this.checkRows
       .createQueryBuilder('c')
       .select('c.profileId', 'id')
@@ -423,9 +459,18 @@ export class ProfilesService {
       error: row.error ? readModelError(row.error) : undefined,
       supersededBy: row.supersededBy ?? undefined,
       usedBy: users.filter((u) => u.profileId === row.id).map((u) => u.id),
+      uses: uses.filter((u) => u.profileId === row.id || u.name === row.name.toLowerCase()).map((u) => u.use),
       checks: Number(counts.find((c) => c.id === row.id)?.count ?? 0),
     }));
   }
+}
+
+/** A name that a print condition gave its profile for a while. */
+interface NamedUse {
+  readonly name: string;
+  /** Known of what is used now. */
+  readonly profileId?: string | null;
+  readonly use: ProfileUse;
 }
 
 const sameUse = (p: ProfileSettingsInput | null, q: ProfileSettingsInput) =>

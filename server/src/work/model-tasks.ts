@@ -13,6 +13,7 @@ import { whichNext } from '@rakuen/core/characterisation/which-next';
 import { labAt } from '@rakuen/core/characterisation/lattice';
 import { deltaE2000 } from '@rakuen/core/colour/difference';
 import type { Lab, Rgb } from '@rakuen/core/colour/types';
+import { mistakenDevices, mistakenOrder, withOtherBlack } from '@rakuen/core/proof/strip-mistakes';
 import { offInWords, recognise, whileWet, type Hypothesis, type Recognised } from '@rakuen/core/proof/mistakes';
 import { writeCgats } from '@rakuen/core/formats/cgats-write';
 import { FormatError } from '@rakuen/core/formats/format-error';
@@ -200,12 +201,31 @@ export async function hypothesesOf(
     try {
       const twice = triples(relative.fromLab(flat(labsOf(screen, devices))));
       base.push({ mistake: 'doubled', labs: await back(twice) });
+      // The colours of the file, sent as they stand: black compensation, which the strip went through, is taken back.
+      const blackL = Math.max(0, labsOf(relative, [[0, 0, 0]])[0][0]);
+      const asFile = labsOf(relative, devices).map(compensated(blackL, 0));
+      base.push({ mistake: 'no profile', labs: await back(triples(screen.fromLab(flat(asFile)))) });
     } finally {
       screen.close();
     }
   } finally {
     relative.close();
   }
+  if (rendering !== 'absolute') {
+    const absolute = await openProfile(profile, true);
+    try {
+      const relativeAims = await through(profile, false, (p) => labsOf(p, devices));
+      const sent = triples(absolute.fromLab(flat(relativeAims)));
+      base.push({ mistake: 'rendering', which: 'absolute', labs: await back(sent) });
+    } finally {
+      absolute.close();
+    }
+  }
+  const rgbs = devices.map((d): Rgb => [d[0], d[1], d[2]]);
+  for (const { mistake, which, devices: sent } of mistakenDevices(rgbs))
+    base.push({ mistake, which, labs: await back(sent) });
+  base.push({ mistake: 'black ink', labs: withOtherBlack(promised, white) });
+  base.push(...mistakenOrder(promised, white));
   const boxed: Hypothesis[] = [];
   for (const { which, source } of boxes) {
     const { reading } = await readSource(source);

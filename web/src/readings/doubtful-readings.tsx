@@ -33,8 +33,8 @@ export function DoubtfulReadings({ model }: { model: ModelView }) {
         <section aria-label="Patches to read again">
           <h4 className="font-semibold">Patches to read again</h4>
           <p className="text-[13px] text-quiet">
-            The other patches contradict these. They stay in the model until a second reading decides, or you leave
-            them out.
+            The other patches contradict these. They stay in the model until a second reading decides, or you leave them
+            out.
           </p>
           <ul>
             {error.questioned.map((q) => (

@@ -10,7 +10,7 @@ import { describeBeside, describePair, LATER_SET } from '@rakuen/core/measuremen
 import { formatFigure } from '@rakuen/core/measurement/show';
 import { DEFAULT_THRESHOLDS, type Thresholds } from '@rakuen/core/measurement/thresholds';
 import { useSettingsQuery } from '../api/api.ts';
-import { day } from '../parts/label.ts';
+import { setName } from './set-name.ts';
 
 /** What a set rests on besides its numbers. */
 const basisOf = ({ measurementCondition, driedHours, source }: HistoryEntry): Basis => ({
@@ -25,8 +25,6 @@ function verdictOf(measure: Measure, later: Figure, first: Figure, thresholds: T
   if (seen || later.shape === 'missing' || first.shape === 'missing') return seen;
   return surelyApart(measure, later, first, thresholds) ? 'changed, beyond your noise' : 'within your noise';
 }
-
-const nameOf = (e: HistoryEntry) => `${day(e.at)}${e.batch ? `, ${e.batch}` : ''}`;
 
 interface Pair {
   first: HistoryEntry;
@@ -65,7 +63,7 @@ export function Drift({ entries }: { entries: HistoryEntry[] }) {
             >
               {entries.map((e) => (
                 <option key={e.readingId} value={e.readingId}>
-                  {nameOf(e)}
+                  {setName(e, entries)}
                 </option>
               ))}
             </select>
@@ -77,7 +75,10 @@ export function Drift({ entries }: { entries: HistoryEntry[] }) {
       ) : (
         <>
           <InWords {...{ first, later, thresholds }} />
-          <DriftTable {...{ first, later, thresholds }} />
+          <DriftTable
+            {...{ first, later, thresholds }}
+            names={{ first: setName(first, entries), later: setName(later, entries) }}
+          />
         </>
       )}
     </section>
@@ -114,12 +115,12 @@ function InWords({ first, later, thresholds }: Pair) {
   );
 }
 
-function DriftTable({ first, later, thresholds }: Pair) {
+function DriftTable({ first, later, thresholds, names }: Pair & { names: Record<'first' | 'later', string> }) {
   return (
     <table className="mt-3 w-full border-t border-edge">
       <thead>
         <tr className="text-left text-[13px] text-quiet">
-          {['Measure', nameOf(first), nameOf(later), 'What can be seen'].map((h, i) => (
+          {['Measure', names.first, names.later, 'What can be seen'].map((h, i) => (
             <th key={i} scope="col" className="py-1 pr-4 font-normal">
               {h}
             </th>

@@ -1,6 +1,11 @@
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { HistoryEntry } from '@rakuen/contract/readings';
-import { useHistoryQuery, useRemoveReadingMutation, useTakeFiguresFromMutation } from './reading-api.ts';
+import {
+  useHistoryQuery,
+  useJoinReadingMutation,
+  useRemoveReadingMutation,
+  useTakeFiguresFromMutation,
+} from './reading-api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { BinButton } from '../parts/bin-button.tsx';
 import { QuietButton } from '../parts/button.tsx';
@@ -8,6 +13,7 @@ import { asStated, day, dried } from '../parts/label.ts';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
 import { Drift } from './drift.tsx';
 import { ReadingImport } from './reading-import.tsx';
+import { setName, whenOf } from './set-name.ts';
 
 /** Sets of readings from old to new, what has drifted between them, and the files they came from. */
 export function HistoryPlace({ condition }: { condition: ConditionView }) {
@@ -64,7 +70,10 @@ function SetList({ condition, entries }: { condition: ConditionView; entries: Hi
             {entries.map((e, i) => (
               <tr key={e.readingId} className="border-t border-line">
                 <th scope="row" className="py-1.5 pr-4 text-left font-normal whitespace-nowrap">
-                  {day(e.at)}
+                  {whenOf(e, entries)}
+                  <span className="block max-w-44 truncate text-[13px] text-quiet" title={e.fileName}>
+                    {e.fileName}
+                  </span>
                 </th>
                 <td className="py-1.5 pr-4 font-serif">{e.batch || (i === 0 ? 'the first' : 'not named')}</td>
                 <td className="py-1.5 pr-4 whitespace-nowrap">
@@ -83,7 +92,7 @@ function SetList({ condition, entries }: { condition: ConditionView; entries: Hi
                       type="radio"
                       name="speaks"
                       className="size-4 accent-ink"
-                      aria-label={`Figures from the set of ${day(e.at)}${e.batch && `, ${e.batch}`}`}
+                      aria-label={`Figures from the set of ${setName(e, entries)}`}
                       checked={e.readingId === speaking}
                       onChange={() =>
                         void take({ conditionId: condition.id, readingId: e.readingId }).then(
@@ -128,6 +137,7 @@ const FORMAT_NAMES = { cgats: 'CGATS', cxf: 'CxF3', csv: 'CSV' } as const;
 
 function ReadingList({ condition }: { condition: ConditionView }) {
   const [remove, { error }] = useRemoveReadingMutation();
+  const [join, joining] = useJoinReadingMutation();
   const dispatch = useAppDispatch();
   if (condition.readings.length === 0) return <p className="mb-3 text-quiet">None yet.</p>;
   return (
@@ -163,7 +173,7 @@ function ReadingList({ condition }: { condition: ConditionView }) {
             <span className="text-quiet">
               {r.measuredAt ? `measured ${asStated(r.measuredAt)}` : `kept ${day(r.importedAt)}`}
             </span>
-            <span className="w-28 text-quiet">{r.primary ? 'figures from this' : ''}</span>
+            <span className="w-28 text-quiet">{r.primary ? 'figures from this' : r.apart ? 'kept apart' : ''}</span>
             <BinButton
               of={`${r.fileName}, ${r.measurementCondition ?? 'unstated'}`}
               onBin={() =>
@@ -172,10 +182,21 @@ function ReadingList({ condition }: { condition: ConditionView }) {
                   .then(() => dispatch(said(`${r.fileName} removed.`)))
               }
             />
+            {r.apart && (
+              <p className="w-full pb-1 text-[13px]">
+                {r.apart} It gives no figures unless you choose it.{' '}
+                <QuietButton
+                  aria-label={`Use ${r.fileName} with the others`}
+                  onClick={() => void join(r.id).then(({ data }) => data && dispatch(said(`${r.fileName} joined.`)))}
+                >
+                  Use with the others
+                </QuietButton>
+              </p>
+            )}
           </li>
         ))}
       </ul>
-      <ErrorNote error={error} />
+      <ErrorNote error={error ?? joining.error} />
     </>
   );
 }

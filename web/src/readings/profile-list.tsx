@@ -22,7 +22,10 @@ export function ProfileList({ condition }: { condition: ConditionView }) {
   const [bring, bringing] = useAddProfileMutation();
   const dispatch = useAppDispatch();
   const [others, setOthers] = useState(false);
-  const own = (p: ProfileView) => p.conditionId === condition.id || p.id === condition.profileId;
+  const own = (p: ProfileView) =>
+    p.conditionId === condition.id ||
+    p.id === condition.profileId ||
+    p.uses.some((u) => u.conditionId === condition.id);
   const shown = profiles.filter((p) => own(p) || (others && !p.conditionId && p.kept));
   const rest = profiles.filter((p) => !own(p) && !p.conditionId && p.kept).length;
   const through = condition.printMode === 'colour through a profile';
@@ -102,16 +105,23 @@ function ProfileEntry({
           checked={used}
           disabled={busy}
           onChange={() => onPick(profile.id)}
-          aria-label={`Print through ${profile.name}`}
+          aria-label={`Use this profile: ${profile.name}`}
         />
         <span className="min-w-0 font-serif text-[1.05rem] break-words">{profile.name}</span>
-        {used && <span className="ml-auto shrink-0 text-[13px]">printed through this one</span>}
+        <span className="ml-auto shrink-0 text-[13px]">{used ? 'In use here' : 'Use this profile'}</span>
       </label>
       <p className="pl-6 text-[13px] text-quiet">
         {describe(profile)}
         {elsewhere > 0 && `; used by ${elsewhere} other print condition${elsewhere === 1 ? '' : 's'}`}
         {next && `; superseded by ${next.name}, ${day(next.createdAt)}`}
       </p>
+      {profile.uses
+        .filter((u) => u.conditionId === condition.id)
+        .map((u) => (
+          <p key={u.since} className="pl-6 text-[13px] text-quiet">
+            {u.until ? `Used here from ${day(u.since)} to ${day(u.until)}` : `Used here since ${day(u.since)}`}
+          </p>
+        ))}
       <div className="flex flex-wrap items-center gap-x-3 pl-6">
         {profile.kept && (
           <FileLink href={`/api/profiles/${profile.id}/file`} label={`${profile.name} as a file`}>

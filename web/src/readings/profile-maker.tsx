@@ -5,7 +5,7 @@ import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import { api } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
-import { ChoiceField, TextField } from '../parts/form.tsx';
+import { ChoiceField, TextField, TickField } from '../parts/form.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 import { useMakeProfileMutation, useProfileJobQuery, useStopProfileJobMutation } from './profile-api.ts';
 
@@ -38,6 +38,8 @@ export function ProfileMaker({ condition, model }: { condition: ConditionHead; m
     light: 'D50',
     builtFrom: model.canBuildFrom[0] ?? '',
   });
+  const through = condition.printMode === 'colour through a profile';
+  const [use, setUse] = useState(true);
   const [make, making] = useMakeProfileMutation();
   const [jobId, setJobId] = useState<string>();
   const set = (key: keyof typeof wish) => ({
@@ -53,6 +55,7 @@ export function ProfileMaker({ condition, model }: { condition: ConditionHead; m
       grid: Number(wish.grid) as ProfileSettingsInput['grid'],
       light: wish.light,
       builtFrom: (wish.builtFrom || undefined) as ProfileSettingsInput['builtFrom'],
+      use: through && use,
     };
     const { data } = await make({ conditionId: condition.id, settings });
     setJobId(data?.id);
@@ -79,6 +82,14 @@ export function ProfileMaker({ condition, model }: { condition: ConditionHead; m
           />
         )}
         <ChoiceField label="Tables" options={GRIDS} {...set('grid')} />
+        {through && (
+          <TickField
+            className="col-span-2"
+            label="Use it for this print condition"
+            checked={use}
+            onChange={(e) => setUse(e.target.checked)}
+          />
+        )}
         <div className="flex items-end">
           <Button type="submit" main disabled={making.isLoading || jobId !== undefined}>
             Write the profile
@@ -97,7 +108,7 @@ function Making({ id, onEnd }: { id: string; onEnd: () => void }) {
   const { data: job } = useProfileJobQuery(id, { pollingInterval: 250 });
   useEffect(() => {
     if (job?.state === 'done') {
-      dispatch(api.util.invalidateTags(['profiles', 'history']));
+      dispatch(api.util.invalidateTags(['profiles', 'history', 'conditions']));
       dispatch(said('The profile is written.'));
       onEnd();
     } else if (job?.state === 'cancelled') onEnd();

@@ -64,7 +64,8 @@ function Known({ model }: { model: ModelView }) {
       </p>
       <p className="text-[13px] text-quiet">
         Computed from {error.patches} different patches of {model.sets.join(', ')}
-        {model.measurementCondition && `, ${model.measurementCondition}`}: estimated by predicting each from all the others.{' '}
+        {model.measurementCondition && `, ${model.measurementCondition}`}: estimated by predicting each from all the
+        others.{' '}
         {error.noise === undefined
           ? 'No patch was read twice, so the noise of the readings is not known.'
           : `Noise of the readings: ${deltaE(error.noise)} (measured, from repeats).`}{' '}

@@ -22,6 +22,7 @@ export const {
   usePreviewReadingMutation,
   useKeepReadingMutation,
   useLeaveOutPatchesMutation,
+  useJoinReadingMutation,
   useRemoveReadingMutation,
   useHistoryQuery,
   useTakeFiguresFromMutation,
@@ -45,6 +46,10 @@ export const {
     }),
     leaveOutPatches: build.mutation<ConditionView, { readingId: string; patches: string[] }>({
       query: ({ readingId, patches }) => ({ url: `readings/${readingId}/left-out`, method: 'PUT', body: { patches } }),
+      invalidatesTags: ['conditions', 'matches', 'history'],
+    }),
+    joinReading: build.mutation<ConditionView, string>({
+      query: (id) => ({ url: `readings/${id}/apart`, method: 'DELETE' }),
       invalidatesTags: ['conditions', 'matches', 'history'],
     }),
     removeReading: build.mutation<ConditionView, string>({

@@ -155,7 +155,20 @@ function useImport(condition: ConditionView) {
   const handed = file !== undefined && file === waiting;
   // What the server found at the last moment counts more than what the preview found.
   const placing = (keeping.error as { current?: PlacingView } | undefined)?.current ?? placingFor(looking.data, stated);
-  return { file, handed, placing, preview: looking.data, looking, keeping, stated, setStated, take, map, leave, keepIt };
+  return {
+    file,
+    handed,
+    placing,
+    preview: looking.data,
+    looking,
+    keeping,
+    stated,
+    setStated,
+    take,
+    map,
+    leave,
+    keepIt,
+  };
 }
 
 /** Another box was stated: it may differ from what is kept. */
