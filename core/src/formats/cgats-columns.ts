@@ -56,8 +56,8 @@ export function wavelengthIn(name: string): number | undefined {
   return nm >= 300 && nm <= 1100 ? nm : undefined;
 }
 
-/** The same without a word on what is missing, but for a group that was begun. */
-function recogniseColumns(columns: readonly string[], line?: number): ColumnMap {
+/** The same, whether or not a colour is among them; a group that was begun must be whole. @throws FormatError */
+export function recogniseColumns(columns: readonly string[], line?: number): ColumnMap {
   const find = (pattern: RegExp) => columns.findIndex((c) => pattern.test(c.trim()));
   const group = (name: keyof typeof GROUPS): number[] | undefined => {
     const found = GROUPS[name].map(find);

@@ -1,4 +1,4 @@
-import { mapColumns, noColour, wavelengthIn, type ColumnMap } from './cgats-columns.ts';
+import { noColour, recogniseColumns, wavelengthIn, type ColumnMap } from './cgats-columns.ts';
 import { FormatError } from './format-error.ts';
 import type { DataTable } from './reading-from-table.ts';
 
@@ -47,7 +47,7 @@ export function suggestMapping(table: NamedTable): ColumnMapping {
   if (!table.headed) return { roles };
   let map: Partial<ColumnMap> = {};
   try {
-    map = mapColumns(table.columns);
+    map = recogniseColumns(table.columns);
   } catch {
     // A group without one of its columns: the hand will see which.
     table.columns.forEach((name, i) => wavelengthIn(name) !== undefined && (roles[i] = 'nm'));

@@ -120,6 +120,8 @@ function Columns({
 }
 
 const MIN_BAND_COLUMNS = 8;
+/** The first column after the last that is known to hold something else. */
+const firstOpen = ({ roles }: ColumnMapping) => roles.findLastIndex((r) => r !== '' && r !== 'nm') + 1;
 
 /** The spectrum as one block: which columns, and their wavelengths. A wrong guess is corrected for all of them at once. */
 function SpectralColumns({
@@ -133,7 +135,7 @@ function SpectralColumns({
 }) {
   const guessed = spectralBlock(now, columns);
   const [typed, setTyped] = useState({
-    from: String((guessed?.from ?? now.roles.indexOf('nm')) + 1 || 1),
+    from: String((guessed?.from ?? firstOpen(now)) + 1),
     to: String((guessed?.to ?? now.roles.lastIndexOf('nm')) + 1 || columns.length),
     startNm: String(guessed?.startNm ?? 380),
     stepNm: String(guessed?.stepNm ?? 10),

@@ -52,6 +52,7 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
               , and this waits.
             </p>
           )}
+          <Placing placing={at.placing} claims={preview.claims} />
           {preview.parts.length > 0 && (
             <div className="mt-2 grid grid-cols-[repeat(auto-fit,minmax(320px,1fr))] gap-x-6 gap-y-3">
               <Recognised preview={preview} />
@@ -65,7 +66,6 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
             <MappingTable key={preview.fileName} spreadsheet={preview.spreadsheet} onChange={(m) => void at.map(m)} />
           )}
           <Stated preview={preview} stated={at.stated} onState={at.setStated} />
-          <Placing placing={at.placing} claims={preview.claims} />
           <div className="sticky -bottom-5 -mx-4 mt-3 flex flex-wrap gap-3 border-t border-line bg-sheet px-4 py-2.5">
             {at.placing?.against ? (
               <>
