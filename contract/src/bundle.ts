@@ -3,7 +3,7 @@ import { OBSERVATION_KINDS } from '@rakuen/core/measurement/observations';
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
 import type { ColumnMapping } from '@rakuen/core/formats/column-mapping';
 import { PaperInput } from './papers.ts';
-import { FreeText, Int, Maybe, OneOf, Part, Parts, Plain, Text, When, Yes } from './fields.ts';
+import { Rows, FreeText, Int, Maybe, OneOf, Part, Parts, Plain, Text, When, Yes } from './fields.ts';
 import { BLACK_INKS, MEASUREMENT_CONDITIONS, PRINT_MODES, type BlackInk, type PrintMode } from './vocabulary.ts';
 
 /** A file of readings in a bundle, and what was said of it beside. */
@@ -16,6 +16,10 @@ export class BundleReadings {
   @Maybe() @FreeText(200) instrument?: string;
   @FreeText(80) batch!: string;
   @Maybe() @When() printedAt?: string;
+  /** Why it was kept apart from the others. */
+  @Maybe() @Text(1000) apart?: string;
+  /** Patches that somebody left out, by the place of their reading in the file. */
+  @Maybe() @Rows() leftOut?: string[][];
   /** How the columns of a spreadsheet were mapped. */
   @Maybe() @Plain() mapping?: ColumnMapping;
   /** One of its readings was chosen by hand to give the figures. */

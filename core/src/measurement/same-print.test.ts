@@ -87,8 +87,11 @@ describe('readings are paired by what was sent, never by number where that is kn
     const [p, q] = [withoutDevice(m1), withoutDevice(read('baryta', chartB, 'M2', 9))];
     expect(commonPatches(p, q)).toHaveLength(p.patches.length);
     expect(readingFacts(p, [q]).withoutUv).toBeDefined();
+    // In another order the names still pair them; without names in common the order does, and their colours must agree.
     const turned = { ...q, patches: [...q.patches].reverse() };
-    expect(readingFacts(p, [turned]).withoutUv).toBeUndefined();
+    expect(readingFacts(p, [turned]).withoutUv).toBeDefined();
+    const renamed = { ...turned, patches: turned.patches.map((patch, i) => ({ ...patch, id: `Z${i}` })) };
+    expect(readingFacts(p, [renamed]).withoutUv).toBeUndefined();
     expect(commonPatches(p, { ...q, patches: q.patches.slice(1) })).toEqual([]);
     expect(commonPatches(m1, q)).toEqual([]);
   });

@@ -29,20 +29,29 @@ export interface PrintDifference {
 const keyOf = (device: readonly number[]) => device.map((v) => Math.round(v * 10_000)).join();
 
 /**
- * Patches that two readings share: by their device values where both hold them, by their order where neither does and
- * both hold as many. A reading with device values and one without share none.
+ * Patches that two readings share: by their device values where both hold them, by their names or order where neither
+ * does and both hold as many. A reading with device values and one without share none.
  */
 export function commonPatches(p: Reading, q: Reading): PatchPair[] {
   const [own, its] = [groupPatches(p), groupPatches(q)];
   const [byDevice, itsByDevice] = [own, its].map((groups) => groups.some((g) => g.device));
   if (byDevice !== itsByDevice) return [];
-  if (!byDevice) return own.length === its.length ? own.map((g, i) => ({ p: g, q: its[i]! })) : [];
+  if (!byDevice) return byNumber(own, its);
   if (p.deviceSpace !== q.deviceSpace) return [];
   const found = new Map(its.flatMap((g) => (g.device ? [[keyOf(g.device), g] as const] : [])));
   return own.flatMap((g) => {
     const match = g.device && found.get(keyOf(g.device));
     return match ? [{ p: g, q: match }] : [];
   });
+}
+
+/** Pairs by the names of patches where both readings name the same ones, once each; else by their order. */
+function byNumber(own: readonly PatchGroup[], its: readonly PatchGroup[]): PatchPair[] {
+  if (own.length !== its.length) return [];
+  const named = new Map(its.map((g) => [g.members[0]!.id, g]));
+  const match = own.map((p) => named.get(p.members[0]!.id));
+  const whole = named.size === its.length && match.every((q) => q !== undefined);
+  return own.map((p, i) => ({ p, q: whole ? match[i]! : its[i]! }));
 }
 
 /** From here on brightener gives no light back, nm. */

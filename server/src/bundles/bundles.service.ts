@@ -90,7 +90,8 @@ export class BundlesService {
             } as Omit<BundleCondition, 'readings' | 'observations'>),
             readings: [...new Set(readings.map((r) => r.contentHash))].map((hash): BundleReadings => {
               const parts = readings.filter((r) => r.contentHash === hash);
-              const [{ fileName, measurementCondition, instrument, batch, printedAt, mapping }] = parts;
+              const [{ fileName, measurementCondition, instrument, batch, printedAt, mapping, apart }] = parts;
+              const leftOut = [...parts].sort((p, q) => p.part - q.part).map((p) => p.leftOut);
               return present({
                 fileName,
                 contentHash: hash,
@@ -99,6 +100,8 @@ export class BundlesService {
                 batch,
                 printedAt,
                 mapping,
+                apart,
+                leftOut: leftOut.some((patches) => patches.length > 0) ? leftOut : null,
                 chosen: parts.some((p) => p.id === figuresFrom) || null,
               });
             }),
@@ -207,6 +210,8 @@ export class BundlesService {
       const rows = readingRows(id, set.contentHash, preview, fields).map((r): ReadingRow => ({
         ...r,
         mapping: mapping ?? null,
+        apart: set.apart ?? null,
+        leftOut: namesOnly(set.leftOut?.[r.part]),
         importedAt: new Date(Date.parse(createdAt) + i).toISOString(),
       }));
       if (set.chosen) figuresFrom = rows[0].id;
@@ -234,6 +239,10 @@ const GOES_TO: Record<Exclude<FileKind, 'bundle'>, readonly [is: string, remedy:
 };
 const elsewhere = (file: string, kind: Exclude<FileKind, 'bundle'>) =>
   new RakuenError(422, `${GOES_TO[kind][0]}, not a paper’s archive.`, { file, remedy: GOES_TO[kind][1] });
+
+/** A list of names, as far as it is one: the archive comes from outside. */
+const namesOnly = (list: unknown): string[] =>
+  Array.isArray(list) ? list.filter((v): v is string => typeof v === 'string' && v.length <= 200) : [];
 
 async function parseBundle(bytes: Buffer, file: string): Promise<PaperBundle> {
   const much = tooMuchJson(bytes);
