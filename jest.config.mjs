@@ -9,6 +9,6 @@ export default {
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: { '^.+\\.tsx?$': '<rootDir>/scripts/jest-transform.mjs' },
   moduleNameMapper: { '^@rakuen/(core|contract|demo|server)/(.*)$': '<rootDir>/$1/src/$2.ts' },
-  testTimeout: 60_000,
+  testTimeout: 240_000,
   maxWorkers: 2,
 };

@@ -6,8 +6,8 @@ const DRAWN = ['proof.spec.ts', 'proof-pixels.spec.ts', 'solids.spec.ts', 'thin-
 
 export default defineConfig({
   testDir: '.',
-  timeout: 120_000,
-  expect: { timeout: 30_000 },
+  timeout: 240_000,
+  expect: { timeout: 60_000 },
   globalSetup: './global-setup.ts',
   // Three on two cores: a test waits for a page, or a page for its server, as often as either computes.
   workers: 3,

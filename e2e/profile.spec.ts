@@ -4,7 +4,7 @@ test('a profile is written from the readings by keyboard, taken away, held again
   watched: page,
   studio,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(360_000);
   await page.goto(`${studio.url}/readings`);
   await atBench(page, 'Profile');
   await expect(page.getByText(/Expected error of colours that were not read/)).toBeVisible({ timeout: 60_000 });

@@ -78,7 +78,7 @@ describe('every table that is taken away', () => {
       )
     ).job.pictureId!;
     await post('decisions', { pictureId, conditionId: ids[0], stamp: 'refused', reason: NAMES.reason });
-  }, 60_000);
+  }, 240_000);
   afterAll(() => rakuen.stop());
 
   const table = async (path: string) => {

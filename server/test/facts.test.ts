@@ -97,7 +97,7 @@ describe('a print condition’s figures', () => {
     expect(await blackSeen()).toBe(first);
     await rakuen.call('PUT', `/api/conditions/${id}/figures-from`, {});
     expect(await blackSeen()).toBe(second);
-  }, 60_000);
+  }, 240_000);
 
   it('two sets kept at once: the figures rest on what is kept, whichever came first', async () => {
     const id = await condition(rakuen, 'Two at once');

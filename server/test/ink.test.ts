@@ -27,7 +27,7 @@ beforeAll(async () => {
     ['yellow', [0.95, 0.85, 0.1]],
   ] as const)
     ids[name] = (await picture(rakuen, `${name}.tif`, await blocks([colour]))).job.pictureId!;
-}, 120_000);
+}, 240_000);
 afterAll(() => rakuen.stop());
 
 const cost = async (of: string, on: string, scale = 1) =>

@@ -113,7 +113,7 @@ describe('npm run inspect', () => {
     } finally {
       await rakuen.stop();
     }
-  }, 60_000);
+  }, 240_000);
 
   it('a bad file: exit code 1 and one line naming file, line and fault; good files are printed all the same', () => {
     const bad = join(temporaryFolder(), 'bad.txt');

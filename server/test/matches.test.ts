@@ -60,7 +60,7 @@ beforeAll(async () => {
     .jpeg({ quality: 95 })
     .toBuffer();
   pictureId = (await picture(rakuen, 'low-water.jpg', jpeg)).job.pictureId!;
-}, 120_000);
+}, 240_000);
 afterAll(() => rakuen.stop());
 
 const view = async () => (await rakuen.call<Picture>('GET', `/api/pictures/${pictureId}`)).body;
@@ -391,4 +391,4 @@ it('tells how many sheets lie there while they are learned, can be left, and is 
   expect(await far()).toEqual({ done: 0, total: 0 });
   const again = await ask();
   expect([again.status, again.body.places.length]).toEqual([200, 5]);
-}, 60_000);
+}, 240_000);

@@ -72,7 +72,7 @@ beforeAll(async () => {
   ).body.id;
   const { job } = await picture(rakuen, 'salt.png', await grey(), { title: TITLE });
   pictureId = job.pictureId!;
-}, 60_000);
+}, 240_000);
 afterAll(() => rakuen.stop());
 
 const begin = async (body: object) => (await rakuen.call<Print>('POST', '/api/prints/begin', body)).body;
@@ -481,7 +481,7 @@ describe('editions', () => {
     expect(numbers).toEqual(expect.arrayContaining(told));
     expect(numbers.sort((a, b) => a - b)).toEqual(numbers.map((_, i) => i + 1));
     await server.stop();
-  }, 60_000);
+  }, 240_000);
 });
 
 describe('the run at the printer', () => {

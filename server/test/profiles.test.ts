@@ -117,7 +117,7 @@ describe('the model of a print condition', () => {
     expect(again.status).toBe(200);
     expect(again.body.error.patches).toBeGreaterThan(800);
     expect((await rakuen.call('GET', `/api/conditions/${id}/model?work=me`)).status).toBe(400);
-  }, 60_000);
+  }, 240_000);
 
   it('of a press is learned too, and no profile is written of it', async () => {
     const id = await condition(rakuen, 'Press');

@@ -76,7 +76,7 @@ beforeAll(async () => {
   )!;
   const chosen = await rakuen.call('PUT', `/api/conditions/${conditionId}/profile`, { profileId: own.id });
   if (chosen.status >= 300) throw new Error(JSON.stringify(chosen.body));
-}, 120_000);
+}, 240_000);
 afterAll(() => rakuen.stop());
 
 it('a recipe is kept beside the picture, one a sheet and name; the file itself stays', async () => {

@@ -43,7 +43,7 @@ beforeAll(async () => {
     [0.8, 0.8, 0.7],
   ]);
   pictureId = (await picture(rakuen, 'tones.tif', image)).job.pictureId!;
-}, 60_000);
+}, 240_000);
 afterAll(async () => void (await rakuen.stop()));
 
 describe('papers that were read as a whole once, and of whose new box only a strip was read', () => {
@@ -82,7 +82,7 @@ describe('papers that were read as a whole once, and of whose new box only a str
     expect(body.runnerUp.name).toMatch(/Known A/);
     expect(body.like.deltaE00).toBeLessThan(0.5);
     expect(body.runnerUp.deltaE00).toBeGreaterThan(2 * body.like.deltaE00);
-  }, 60_000);
+  }, 240_000);
 });
 
 /** Steps of the random test; `STEPS=1000 npm run jest -- server/test/relatives` is the long one. */

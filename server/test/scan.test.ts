@@ -17,7 +17,7 @@ let studio: ScanStudio;
 beforeAll(async () => {
   rakuen = await start();
   studio = await scanStudio(rakuen);
-}, 120_000);
+}, 240_000);
 afterAll(() => rakuen.stop());
 
 const held = (file: Uint8Array, over: Record<string, string> = {}) =>
