@@ -33,7 +33,7 @@ export interface FittedPrint {
   readonly smoothness: number;
   /** Where few patches were read: the like they were added to. */
   readonly like?: { readonly fitted: FittedPrint; readonly kinship: Kinship; readonly white: readonly number[] };
-  /** Where few patches were read: which relatives were tried, by whoever named them, the best first, each with its error. */
+  /** Where few patches were read: which relatives were tried, by the ids they were given, the best first, each with its error. */
   readonly relatives?: readonly { readonly id: string; readonly deltaE00: number }[];
   readonly error: ModelError;
 }

@@ -185,7 +185,7 @@ describe('the stated error', () => {
     return [near(tone), near(tone), near(tone)];
   });
 
-  it('lies within 0.7–1.5 (mean) and 0.6–1.8 (95 %) of the true one in 9 of 10, and below 0.6 in none', () => {
+  it('of all colours lies within 0.7–1.5 (mean) and 0.6–1.8 (95 %) of the true one in 9 of 10, of pictures in 3 and 4 of 5', () => {
     const ratios = FOREIGN_PRINTERS.flatMap((printer) =>
       ([100, 460, 900] as const).map((count) => {
         const { model } = modelOf(printer, count);
@@ -203,7 +203,6 @@ describe('the stated error', () => {
       const p95s = ratios.map((r) => r[kind][1]);
       const within = (list: readonly number[], from: number, to: number) =>
         list.filter((v) => v >= from && v <= to).length / list.length;
-      expect({ kind, share: within(means, 0.7, 1.5), means }).toMatchObject({ share: expect.any(Number) });
       expect(within(means, 0.7, 1.5)).toBeGreaterThanOrEqual(kind === 'all' ? 0.9 : 0.75);
       expect(within(p95s, 0.6, 1.8)).toBeGreaterThanOrEqual(kind === 'all' ? 0.9 : 0.8);
     }

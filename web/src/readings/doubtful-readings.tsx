@@ -26,7 +26,7 @@ export function DoubtfulReadings({ model }: { model: ModelView }) {
     );
   return (
     <>
-      <Lines title="Readings not used">
+      <Lines title="Readings left out, in whole or in part">
         {leftOut.map((l, i) => (
           <li key={i} className="break-words">
             {l.fileName}: {l.why}.
