@@ -29,7 +29,8 @@ import { MappingMemory, parseMapping } from './mapping-memory.ts';
 import { MisplacedError, PlacingService } from './placing.service.ts';
 import { disagreements } from '@rakuen/core/measurement/claims';
 import type { Fingerprint } from '@rakuen/core/measurement/fingerprint';
-import { readingSets, speakingSets, whenRead } from '@rakuen/core/measurement/speaking';
+import { isWet } from '@rakuen/core/measurement/alike';
+import { readingSets, readWet, speakingSets, whenRead } from '@rakuen/core/measurement/speaking';
 import { readingSource, type SpeakingRows } from './reading-source.ts';
 import { wholes } from '../store/rows.ts';
 
@@ -59,7 +60,7 @@ export class ReadingsService {
       const before = conditionId ? await this.readings.findBy({ conditionId }) : [];
       const placing = await this.placing.of(await this.fingerprintsOf(bytes, preview, fields), {
         conditionId,
-        mayDiffer: mayDiffer(fields, before),
+        mayDiffer: mayDiffer(fields, preview, before),
         words: wordsOf(preview),
       });
       const paper = conditionId ? (await this.conditions.view(conditionId)).paper : undefined;
@@ -114,7 +115,7 @@ export class ReadingsService {
     const prints = await this.fingerprintsOf(await readFile(file.path), preview, fields);
     const view = await this.placing.of(prints, {
       conditionId,
-      mayDiffer: mayDiffer(fields, before),
+      mayDiffer: mayDiffer(fields, preview, before),
       words: wordsOf(preview),
     });
     if (!view.against) return null;
@@ -299,9 +300,15 @@ export class ReadingsService {
 }
 
 /** Another box, or another state of drying, than all that is kept: it may differ from it. */
-function mayDiffer({ batch = '', printedAt }: ReadingFields, before: readonly ReadingRow[]): boolean {
+function mayDiffer(
+  { batch = '', printedAt }: ReadingFields,
+  { measuredAt }: ReadingPreview,
+  before: readonly ReadingRow[],
+): boolean {
   const known = before.filter((r) => r.source === 'measured');
-  return known.every((r) => r.batch !== batch.trim()) || (printedAt !== undefined && known.every((r) => !r.printedAt));
+  const readAt = measuredAt && !Number.isNaN(Date.parse(measuredAt)) ? measuredAt : new Date().toISOString();
+  const wet = isWet(printedAt, readAt) === true;
+  return known.every((r) => r.batch !== batch.trim()) || known.every((r) => readWet(r) !== wet);
 }
 
 const wordsOf = ({ fileName, description = '' }: ReadingPreview) => `${fileName} ${description}`;
