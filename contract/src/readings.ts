@@ -72,6 +72,8 @@ export class PlacingView {
   @Maybe() @Part(() => ResemblanceView) own?: ResemblanceView;
   /** Why they do not belong there; absent where nothing speaks against it. */
   @Maybe() @Text(1000) against?: string;
+  /** They may be of another box of that paper: stated, it lets them in. */
+  @Maybe() @Yes() otherBox?: boolean;
 }
 
 /** Patches that are left out of a reading, all of them. */

@@ -43,6 +43,7 @@ export class PlacingService {
     return {
       resembles,
       own: found.own && conditionId ? { conditionId, name: own || '', ...found.own } : undefined,
+      otherBox: found.against === 'unlike its own' || undefined,
       against: found.against && inWords(found, resembles[0], own || 'this print condition'),
     };
   }
@@ -64,9 +65,9 @@ export class MisplacedError extends RakuenError {
     super(409, view.against!, {
       file,
       field: 'keep',
-      remedy: view.resembles[0]
-        ? `File it under ${view.resembles[0].name}, name another box (batch), or keep it here apart (keep=apart).`
-        : 'Choose another print condition, name another box (batch), or keep it here apart (keep=apart).',
+      remedy: view.otherBox
+        ? 'Choose another print condition, state another box (batch), or keep it here apart (keep=apart).'
+        : `File it under ${view.resembles[0].name}, or keep it here apart (keep=apart).`,
       current: view,
     });
   }

@@ -69,7 +69,7 @@ export function ReadingImport({ condition }: { condition: ConditionView }) {
           <div className="sticky -bottom-5 -mx-4 mt-3 flex flex-wrap gap-3 border-t border-line bg-sheet px-4 py-2.5">
             {at.placing?.against ? (
               <>
-                {at.placing.resembles[0] && (
+                {!at.placing.otherBox && at.placing.resembles[0] && (
                   <Button
                     main
                     disabled={keeping.isLoading}
@@ -173,7 +173,7 @@ function useImport(condition: ConditionView) {
 
 /** Another box was stated: it may differ from what is kept. */
 const placingFor = (preview: ReadingPreview | undefined, { batch }: typeof BLANK): PlacingView | undefined =>
-  preview?.placing?.against && batch.trim() ? { ...preview.placing, against: undefined } : preview?.placing;
+  preview?.placing?.otherBox && batch.trim() ? { ...preview.placing, against: undefined } : preview?.placing;
 
 /** Whether the readings belong here: what they resemble, and what does not go together with the maker's claims. */
 function Placing({ placing, claims = [] }: { placing?: PlacingView; claims?: readonly string[] }) {
@@ -185,8 +185,10 @@ function Placing({ placing, claims = [] }: { placing?: PlacingView; claims?: rea
         <div role="alert" className="border-l-4 border-ink bg-field px-3 py-2">
           <p className="font-semibold">{against}</p>
           <p>
-            Import it where it belongs, state another box below, or keep it here as a set apart: such a set gives no
-            figures until you choose it.
+            {placing.otherBox
+              ? 'Import it where it belongs, state another box below, or keep it here apart.'
+              : 'Import it where it belongs, or keep it here apart.'}{' '}
+            A set apart gives no figures until you choose it.
           </p>
         </div>
       ) : (
