@@ -2,7 +2,7 @@ import type { ModelError } from '@rakuen/core/characterisation/model-error';
 import type { Recognised } from '@rakuen/core/proof/mistakes';
 import type { ProfileCheck } from '@rakuen/core/characterisation/profile-check';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
-import { Id, Int, Maybe, Num, OneOf, Part, Parts, Plain, Text, When, Words, Yes } from './fields.ts';
+import { Id, Int, Maybe, Num, OneOf, Part, Parts, Plain, Rows, Text, When, Words, Yes } from './fields.ts';
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
 import { JOB_STATES, MEASUREMENT_CONDITIONS } from './vocabulary.ts';
 
@@ -69,8 +69,8 @@ export class ModelView {
   @Words() sets!: string[];
   /** Readings that were not joined with the primary one, and why. */
   @Parts(() => LeftOutFile) leftOut!: LeftOutFile[];
-  /** The reading that patches named below belong to first. */
-  @Maybe() @Id() primaryReadingId?: string;
+  /** Of each questioned patch of `error`, in its order, the reading that holds it; null where several were averaged. */
+  @Rows() questionedIn!: (string | null)[];
   /** Patches that somebody left out. */
   @Parts(() => LeftOutPatch) leftOutPatches!: LeftOutPatch[];
   /** The known print that few patches were added to. */

@@ -26,7 +26,13 @@ interface Bump {
 }
 interface Recipe {
   readonly name: string;
-  readonly inks: { readonly c: Bump[]; readonly m: Bump[]; readonly y: Bump[]; readonly k: number; readonly kTint: number };
+  readonly inks: {
+    readonly c: Bump[];
+    readonly m: Bump[];
+    readonly y: Bump[];
+    readonly k: number;
+    readonly kTint: number;
+  };
   readonly paper: { readonly high: number; readonly blueFall: number };
   /** First-surface reflection that an instrument at 45°:0° still sees. */
   readonly surface: number;
@@ -50,7 +56,7 @@ function printerOf({ name, inks, paper, surface, black, curve, limit }: Recipe):
   const back = (v: number) => 1 + v - Math.sqrt(v * v + 2 * v);
   const paperKs = WAVES.map((nm) => ks(paper.high - paper.blueFall / (1 + Math.exp((nm - 425) / 14))));
   const [C, M, Y] = [inks.c, inks.m, inks.y].map((list) => WAVES.map((nm) => sum(list, nm) + 0.004));
-  const K = WAVES.map((nm) => inks.k * (1 + inks.kTint * (nm - 550) / 200));
+  const K = WAVES.map((nm) => inks.k * (1 + (inks.kTint * (nm - 550)) / 200));
   const inner = 0.45;
   const seen = (mixed: number) => {
     const r = back(mixed);
@@ -72,8 +78,7 @@ function printerOf({ name, inks, paper, surface, black, curve, limit }: Recipe):
       const total = amounts.reduce((s, v) => s + v, rise);
       if (total > limit) amounts = amounts.map((v) => v * Math.max(0, (limit - rise) / (total - rise)));
       return WAVES.map((_, i) => {
-        const mixed =
-          paperKs[i]! + amounts[0]! * C![i]! + amounts[1]! * M![i]! + amounts[2]! * Y![i]! + laid * K[i]!;
+        const mixed = paperKs[i]! + amounts[0]! * C![i]! + amounts[1]! * M![i]! + amounts[2]! * Y![i]! + laid * K[i]!;
         return seen(mixed);
       });
     },
@@ -99,7 +104,10 @@ function evenSteps(lab: (amount: number) => Lab): (share: number) => number {
 
 const PIGMENT = {
   c: [{ at: 640, width: 85, ks: 7 }],
-  m: [{ at: 540, width: 48, ks: 7.5 }, { at: 430, width: 50, ks: 0.8 }],
+  m: [
+    { at: 540, width: 48, ks: 7.5 },
+    { at: 430, width: 50, ks: 0.8 },
+  ],
   y: [{ at: 420, width: 62, ks: 8.5 }],
 };
 const DYE = {
@@ -108,8 +116,14 @@ const DYE = {
   y: [{ at: 415, width: 58, ks: 12 }],
 };
 const REFILL = {
-  c: [{ at: 632, width: 90, ks: 5 }, { at: 420, width: 40, ks: 0.3 }],
-  m: [{ at: 530, width: 52, ks: 5.5 }, { at: 430, width: 60, ks: 1 }],
+  c: [
+    { at: 632, width: 90, ks: 5 },
+    { at: 420, width: 40, ks: 0.3 },
+  ],
+  m: [
+    { at: 530, width: 52, ks: 5.5 },
+    { at: 430, width: 60, ks: 1 },
+  ],
   y: [{ at: 425, width: 70, ks: 6 }],
 };
 
@@ -221,5 +235,9 @@ const eight = (v: number) => Math.round(v * 255) / 255;
 /** Mean and 95th percentile of the true error over a list of device values. */
 export function trueError(truth: (rgb: Rgb) => Lab, told: (rgb: Rgb) => Lab, at: readonly Rgb[]) {
   const off = at.map((rgb) => deltaE2000(truth(rgb), told(rgb))).sort((a, b) => a - b);
-  return { mean: off.reduce((s, v) => s + v, 0) / off.length, p95: off[Math.floor(0.95 * off.length)]!, max: off.at(-1)! };
+  return {
+    mean: off.reduce((s, v) => s + v, 0) / off.length,
+    p95: off[Math.floor(0.95 * off.length)]!,
+    max: off.at(-1)!,
+  };
 }

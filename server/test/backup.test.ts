@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import Database from 'better-sqlite3';
@@ -152,6 +152,39 @@ describe('a studio saved and put back', () => {
     const again = join(temporaryFolder(), 'earlier');
     expect(studio('import', earlierArchive, '--data', again)).toMatchObject({ status: 0 });
     expect(await told(again)).toEqual(before);
+  });
+});
+
+describe('a backup that can’t be finished', () => {
+  const FILES = ['aa', 'bb', 'cc'];
+
+  it('is told as an error where a file goes away, and leaves nothing behind', async () => {
+    const folder = temporaryFolder();
+    const to = join(folder, 'b.zip');
+    for (const name of FILES) writeFileSync(join(folder, name), name);
+    const entries = FILES.map((name) => ({ name, path: join(folder, name) }));
+    // All were there when they were listed; the last is gone when its turn comes.
+    const writing = writeZip(to, [...entries, { name: 'gone', path: join(folder, 'gone') }]);
+    await expect(writing).rejects.toThrow(/ENOENT.*gone/);
+    expect(readdirSync(folder).sort()).toEqual(FILES);
+    rmSync(folder, { recursive: true });
+  });
+
+  it('is given up when the server is stopped: no crash, no half of a backup', async () => {
+    const rakuen = await start();
+    const kept = join(rakuen.data, 'files', 'aa');
+    mkdirSync(kept, { recursive: true });
+    writeFileSync(join(kept, 'a'.repeat(64)), '');
+    truncateSync(join(kept, 'a'.repeat(64)), 4 * 2 ** 30);
+    const asked = rakuen.call('POST', '/api/backups').catch(() => undefined);
+    const parts = () => readdirSync(join(rakuen.data, 'backups')).filter((name) => name.endsWith('.part'));
+    while (!existsSync(join(rakuen.data, 'backups')) || parts().length === 0)
+      await new Promise((r) => setTimeout(r, 5));
+    expect(await rakuen.end()).toBe(0);
+    await asked;
+    expect(readdirSync(join(rakuen.data, 'backups'))).toEqual([]);
+    expect(readdirSync(rakuen.data).filter((name) => name.startsWith('backup-'))).toEqual([]);
+    rmSync(rakuen.data, { recursive: true });
   });
 });
 

@@ -28,6 +28,7 @@ interface Profile {
   kept: boolean;
   usedBy: string[];
   supersededBy?: string;
+  uses: { conditionId: string; since: string; until?: string }[];
   checks: number;
 }
 interface Job {
@@ -145,9 +146,22 @@ describe('profiles', () => {
     first = (await made(id)).profileId!;
     const bytes = new Uint8Array(await (await fetch(`${rakuen.url}/api/profiles/${first}/file`)).arrayBuffer());
     expect(readProfile(bytes)).toMatchObject({ description: 'Cotton own', header: { major: 2, deviceClass: 'prtr' } });
+    const used = async () =>
+      (await rakuen.call<{ profile: string; profileId: string }>('GET', `/api/conditions/${id}`)).body;
+    expect(await used()).toMatchObject({ profile: 'Cotton own', profileId: first });
+    const declined = (await made(id, { ...SETTINGS, use: false })).profileId!;
+    expect(await used()).toMatchObject({ profile: 'Cotton own', profileId: first });
     const second = (await made(id, { ...SETTINGS, name: 'Cotton own, again' })).profileId!;
+    expect(await used()).toMatchObject({ profile: 'Cotton own, again', profileId: second });
     const list = await profiles();
-    expect(list.find((p) => p.id === first)!.supersededBy).toBe(second);
+    // One name, one profile: by it the record says which was used when.
+    expect(list.find((p) => p.id === declined)!.name).toBe('Cotton own (2)');
+    const usesOf = (of: string) => list.find((p) => p.id === of)!.uses.filter((u) => u.conditionId === id);
+    expect(usesOf(first)).toEqual([{ conditionId: id, since: expect.any(String), until: expect.any(String) }]);
+    expect(usesOf(second)).toEqual([{ conditionId: id, since: usesOf(first)[0].until }]);
+    expect(usesOf(declined)).toEqual([]);
+    expect(list.find((p) => p.id === first)!.supersededBy).toBe(declined);
+    expect(list.find((p) => p.id === declined)!.supersededBy).toBe(second);
     expect(list.find((p) => p.id === second)!.supersededBy).toBeUndefined();
   });
 
@@ -311,12 +325,14 @@ describe('profiles', () => {
     const few = (await rakuen.call<{ id: string; paper: { name: string } }[]>('GET', '/api/conditions')).body.find(
       (c) => c.paper.name === 'Few',
     )!.id;
-    const chart = await rakuen.call<{ spec: { purpose: string; patches: number } }>(
+    const chart = await rakuen.call<{ patchCount: number; spec: { purpose: string; patches: number } }>(
       'POST',
       `/api/conditions/${few}/next-patches`,
       { count: 12 },
     );
     expect(chart.body.spec).toMatchObject({ purpose: 'next', patches: 12 });
+    // Twelve different ones, a white and a black.
+    expect(chart.body.patchCount).toBe(14);
   });
 
   it('one that was removed comes back with its checks', async () => {

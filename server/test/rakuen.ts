@@ -29,6 +29,8 @@ export interface Running extends Api {
   readonly port: number;
   readonly data: string;
   stop(): Promise<number | null>;
+  /** As a person stops it; what is kept stays. */
+  end(): Promise<number | null>;
   kill(): Promise<void>;
 }
 
@@ -111,6 +113,10 @@ export async function start(data = temporaryFolder(), args: string[] = ['--empty
       const code = await ended;
       rmSync(data, { recursive: true, force: true });
       return code;
+    },
+    async end() {
+      child.kill('SIGINT');
+      return ended;
     },
     async kill() {
       child.kill('SIGKILL');

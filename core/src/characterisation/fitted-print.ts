@@ -1,3 +1,4 @@
+import type { Lab } from '../colour/types.ts';
 import type { DeviceSpace, MeasurementCondition, Reading, SpectralGrid } from '../measurement/reading.ts';
 import { groupPatches, noiseAt, repeatability } from '../measurement/repeats.ts';
 import { project } from './components.ts';
@@ -112,10 +113,15 @@ export function fitPrint(
     like: task.like,
     error: {
       ...error,
+      questioned: error.questioned.map((q) => ({ ...q, set: setOf(readings, q) })),
       contradicted: contradictions.map(({ reading: { id, lab }, deltaE00 }) => ({ patch: id, lab, deltaE00 })),
     },
   };
 }
+
+/** Which of the readings holds a patch as it was read: two charts may call unlike patches alike. */
+const setOf = (readings: readonly Reading[], { patch, lab }: { readonly patch: string; readonly lab: Lab }): number =>
+  readings.findIndex((r) => r.patches.some((p) => p.id === patch && p.lab.every((v, i) => v === lab[i])));
 
 /** Decides which readings of disputed patches are left out, by what all other patches say. */
 function settle(asRead: JoinedSamples, disputed: readonly PrintSample[], like?: KnownRelative): Contradicted[] {

@@ -23,6 +23,15 @@ export interface ErrorSummary {
   readonly max: number;
 }
 
+/** A patch to be read again. */
+export interface QuestionedReading {
+  readonly patch: string;
+  readonly lab: Lab;
+  readonly deltaE00: number;
+  /** Place of its reading in the list the model was computed from; −1 where several were averaged. */
+  readonly set: number;
+}
+
 /** What a model knows of its own error. */
 export interface ModelError {
   /** Different patches it was made from. */
@@ -36,7 +45,7 @@ export interface ModelError {
   /** The patches it predicts worst, by their names on the chart. */
   readonly worst: readonly { readonly patch: string; readonly lab: Lab; readonly deltaE00: number }[];
   /** Patches that the others contradict, to be read again; they stay in the model, the most doubtful first. */
-  readonly questioned: readonly { readonly patch: string; readonly lab: Lab; readonly deltaE00: number }[];
+  readonly questioned: readonly QuestionedReading[];
   /** Readings of patches that were left out since a repeat contradicts them. */
   readonly contradicted: readonly { readonly patch: string; readonly lab: Lab; readonly deltaE00: number }[];
   /** Mean ΔE00 of one reading of a patch from its mean; absent where nothing was read twice. */
@@ -47,7 +56,7 @@ export interface ModelError {
 const CALIBRATION = { all: 1.08, pictures: 0.78 } as const;
 /** As earlier versions kept it: the cross-validated error stood for all, and misfits were left out. */
 type EarlierModelError = Omit<ModelError, 'stated' | 'questioned' | 'contradicted'> & {
-  readonly misfits: ModelError['questioned'];
+  readonly misfits: ModelError['contradicted'];
 };
 
 /** A model's error as it was kept, by this version or an earlier one. */
@@ -108,6 +117,7 @@ export function modelError(
       patch: sample.id,
       lab: sample.lab,
       deltaE00,
+      set: -1,
     })),
     noise,
   };

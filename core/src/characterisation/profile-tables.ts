@@ -25,7 +25,7 @@ const nodesAb = (grid: number) =>
  * L* of the nodes: even below the sheet's black and above it, one of them on the black itself. Black point compensation
  * (ISO 18619) ends there, and what is read between nodes would be lighter.
  */
-export function lightnessNodes(grid: number, blackL: number): Float64Array {
+function lightnessNodes(grid: number, blackL: number): Float64Array {
   const last = grid - 1;
   const at = blackL > 0 ? Math.max(1, Math.round((blackL / 100) * last)) : 0;
   return Float64Array.from({ length: grid }, (_, l) =>

@@ -13,7 +13,7 @@ export interface QuestionedPatch {
  * its prediction: where a print is steep, or its chart coarse, all of them are off (our own choice; the rates are held
  * by `foreign-printers.test.ts`).
  */
-export const QUESTIONED = { deltaE00: 2.6, times: 2.2 } as const;
+const QUESTIONED = { deltaE00: 2.6, times: 2.2 } as const;
 /** Nearest patches that say how far off one is there. */
 const NEAREST = 14;
 /** Share of them that are off by less than what counts as usual. */

@@ -146,7 +146,7 @@ export function designChart(spec: WishedSpec): ChartDesign {
       );
   }
   const { patches, surfaceLevels } = askedPatches(spec.purpose, spec.patches);
-  return layOut(spec, spec.purpose, patches, surfaceLevels);
+  return layOut(spec, spec.purpose, patches, { surfaceLevels, full: true });
 }
 
 /**
@@ -163,21 +163,22 @@ export function designOwnChart(
     .map((rgb): DistinctPatch => ({ rgb16: toRgb16(rgb), role: 'inner' }))
     .filter((p, i, all) => !ends.has(p.rgb16.join()) && all.findIndex((q) => q.rgb16.join() === p.rgb16.join()) === i);
   const spec: ChartSpec = { purpose, patches: patches.length, sheet, patchMm, dpi, seed };
-  return layOut(spec, OWN_PURPOSES[purpose], patches, 0);
+  // Few patches that were asked for are not hidden among repeats of themselves.
+  return layOut(spec, OWN_PURPOSES[purpose], patches, { surfaceLevels: 0, full: purpose !== 'next' });
 }
 
 function layOut(
   spec: ChartSpec,
   called: string,
   distinct: readonly DistinctPatch[],
-  surfaceLevels: number,
+  { surfaceLevels, full }: { readonly surfaceLevels: number; readonly full: boolean },
 ): ChartDesign {
   const size = SHEET_SIZES[spec.sheet];
   const [width, height] = [size.widthMm, size.heightMm];
   const pitch = spec.patchMm + SPACER;
-  const perStrip = Math.floor((height - 2 * MARGIN - HEAD - SPACER) / pitch);
+  const longest = Math.floor((height - 2 * MARGIN - HEAD - SPACER) / pitch);
   const perPage = Math.floor((width - 2 * MARGIN + BETWEEN_STRIPS) / (spec.patchMm + BETWEEN_STRIPS));
-  if (perStrip < 6 || perPage < 3)
+  if (longest < 6 || perPage < 3)
     throw new ChartError(
       `Patches of ${spec.patchMm} mm leave too few on ${size.name}.`,
       'patchMm',
@@ -188,8 +189,11 @@ function layOut(
     distinct.filter((p) => p.role !== 'white' && p.role !== 'black'),
     seededRandom(spec.seed),
   );
-  const free = perStrip - WHITES_A_STRIP - BLACKS_A_STRIP;
-  const stripCount = Math.max(3, Math.ceil(mixed.length / free));
+  const controls = WHITES_A_STRIP + BLACKS_A_STRIP;
+  const fewest = Math.ceil(mixed.length / (longest - controls));
+  const stripCount = full ? Math.max(3, fewest) : fewest;
+  const free = full ? longest - controls : Math.ceil(mixed.length / stripCount);
+  const perStrip = free + controls;
   const pageCount = Math.ceil(stripCount / perPage);
   if (pageCount > MOST_PAGES)
     throw new ChartError(

@@ -77,6 +77,8 @@ export interface Placing {
   readonly own?: Closeness;
   /** Other print conditions, the nearest first. */
   readonly others: readonly Resemblance[];
+  /** Something is kept there, though nothing that can be compared with it. */
+  readonly incomparable: boolean;
   /** Why it does not belong where it is meant for; absent where nothing speaks against it. */
   readonly against?: 'another print' | 'unlike its own';
 }
@@ -137,5 +139,5 @@ export function placing(
         : own && !mayDiffer
           ? 'unlike its own'
           : undefined;
-  return { own, others: ranked, against };
+  return { own, others: ranked, incomparable: ownKept !== undefined && own === undefined, against };
 }

@@ -11,6 +11,8 @@ export interface Config {
   readonly demo: boolean;
   /** A demo studio laid out by this build, to be copied; absent where none is ready. */
   readonly prepared?: string;
+  /** A demo studio in the making, moved into place when it is whole: nothing runs in it beside that. */
+  readonly draft?: true;
   /** Show what is kept and write nothing. */
   readonly readOnly: boolean;
   /** Origins besides its own from which the interface may call; for development. */

@@ -40,7 +40,7 @@ export async function keptFiles(folder: string): Promise<string[]> {
  * writing: what it writes after that moment is not in it. Files are kept before the rows that name them, so that every
  * row in it finds its file.
  */
-export async function writeBackup(dataFolder: string, to: string): Promise<void> {
+export async function writeBackup(dataFolder: string, to: string, signal?: AbortSignal): Promise<void> {
   const copy = join(dataFolder, `backup-${randomUUID()}.sqlite`);
   try {
     const database = new Database(join(dataFolder, DATABASE_FILE), { readonly: true, fileMustExist: true });
@@ -58,11 +58,12 @@ export async function writeBackup(dataFolder: string, to: string): Promise<void>
       database: await sha256(copy),
       files,
     };
-    await writeZip(to, [
+    const entries = [
       { name: MANIFEST, bytes: Buffer.from(JSON.stringify(manifest, null, 1)) },
       { name: DATABASE_FILE, path: copy },
       ...files.map((name) => ({ name: `${FILES_FOLDER}/${name}`, path: join(dataFolder, FILES_FOLDER, name) })),
-    ]);
+    ];
+    await writeZip(to, entries, signal);
   } finally {
     await rm(copy, { force: true });
   }

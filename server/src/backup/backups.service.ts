@@ -26,6 +26,7 @@ export class BackupsService implements OnApplicationBootstrap, OnModuleDestroy {
   private first?: NodeJS.Timeout;
   private timer?: NodeJS.Timeout;
   private last: Promise<unknown> = Promise.resolve();
+  private readonly closing = new AbortController();
 
   constructor(
     @Inject(CONFIG) private readonly config: Config,
@@ -38,16 +39,22 @@ export class BackupsService implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   onApplicationBootstrap(): void {
-    if (this.config.readOnly) return;
-    const look = () => void this.daily().catch((error: unknown) => console.error(error));
+    if (this.config.readOnly || this.config.draft) return;
+    const look = () =>
+      void this.daily().catch((error: unknown) => {
+        if (!this.closing.signal.aborted) console.error(error);
+      });
     // Not while the studio opens: nobody waits for it.
     this.first = setTimeout(look, FIRST_LOOK_MS).unref();
     this.timer = setInterval(look, AN_HOUR_MS).unref();
   }
 
-  onModuleDestroy(): void {
+  /** Nothing reads the folder any more when this returns: what was begun is given up, and leaves nothing behind. */
+  async onModuleDestroy(): Promise<void> {
     clearTimeout(this.first);
     clearInterval(this.timer);
+    this.closing.abort();
+    await this.last;
   }
 
   /** The newest first. */
@@ -66,8 +73,10 @@ export class BackupsService implements OnApplicationBootstrap, OnModuleDestroy {
   /** One backup after another: two at once would only make each other slow. */
   make(kind: 'asked' | 'daily'): Promise<BackupView> {
     const made = this.last.then(async () => {
+      const { signal } = this.closing;
+      signal.throwIfAborted();
       const name = stamped(kind, new Date());
-      await writeBackup(this.config.dataFolder, join(this.folder, name));
+      await writeBackup(this.config.dataFolder, join(this.folder, name), signal);
       return (await this.list()).find((b) => b.name === name)!;
     });
     this.last = made.catch(() => undefined);

@@ -1,6 +1,7 @@
 import { createWriteStream } from 'node:fs';
 import { mkdir, open, rename, rm } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
+import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import yauzl from 'yauzl';
 import yazl from 'yazl';
@@ -12,8 +13,11 @@ export interface ZipEntry {
   readonly bytes?: Buffer;
 }
 
-/** Writes an archive; it is there whole, on the disk for good, when this returns, or not at all. */
-export async function writeZip(to: string, entries: readonly ZipEntry[]): Promise<void> {
+/**
+ * Writes an archive; it is there whole, on the disk for good, when this returns, or not at all.
+ * @throws Error where a file can’t be read or written, or `signal` stops it
+ */
+export async function writeZip(to: string, entries: readonly ZipEntry[], signal?: AbortSignal): Promise<void> {
   const draft = `${to}.part`;
   await mkdir(dirname(to), { recursive: true });
   try {
@@ -23,7 +27,10 @@ export async function writeZip(to: string, entries: readonly ZipEntry[]): Promis
       if (path !== undefined) zip.addFile(path, name, { compress: false });
       else zip.addBuffer(bytes ?? Buffer.alloc(0), name, { compress: true });
     zip.end();
-    await pipeline(zip.outputStream, createWriteStream(draft, { mode: 0o600 }));
+    // A file that went away in the meantime is told by the archive, not by its stream; untold, it would end the server.
+    const stream = zip.outputStream as Readable;
+    zip.on('error', (error) => stream.destroy(error));
+    await pipeline(stream, createWriteStream(draft, { mode: 0o600 }), { signal });
     const file = await open(draft, 'r+');
     await file.sync();
     await file.close();

@@ -88,7 +88,7 @@ export async function runProfile(words: readonly string[]): Promise<number> {
     at = options.out;
     await writeFile(options.out, withProfileId(profile));
     const { patches: different, stated, questioned, contradicted } = model.error;
-    const named = (list: typeof questioned) => list.map(({ patch, deltaE00 }) => ({ patch, deltaE00 }));
+    const named = (list: WrittenProfile['questioned']) => list.map(({ patch, deltaE00 }) => ({ patch, deltaE00 }));
     const written: WrittenProfile = {
       patches: reading.patches.length,
       different,

@@ -30,7 +30,7 @@ export async function layOutDemo(config: Config): Promise<void> {
   await clearDraft(config);
   await mkdir(draft, { recursive: true, mode: 0o700 });
   if (config.prepared) for (const part of [FILES_FOLDER, DATABASE_FILE]) await copy(config.prepared, draft, part);
-  else await fill({ ...config, dataFolder: draft });
+  else await fill({ ...config, dataFolder: draft, draft: true });
   // Files without a database can only be those of an earlier draft; they are set aside all the same, and not removed.
   const files = join(config.dataFolder, FILES_FOLDER);
   if (existsSync(files)) await rename(files, `${files}-before-${Date.now()}`);

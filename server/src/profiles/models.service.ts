@@ -62,7 +62,8 @@ export class ModelsService {
     const work = this.underWay.begin(named, PERCENT);
     const fitted = await this.fitted(conditionId, undefined, work).finally(work.end);
     const used = rows.filter((_, index) => !fitted.leftOut.some((l) => l.index === index));
-    const [like, runnerUp] = (fitted.relatives ?? []).map(({ id, deltaE00 }) => {
+    const tried = fitted.like ? (fitted.relatives ?? []) : [];
+    const [like, runnerUp] = tried.map(({ id, deltaE00 }) => {
       const { paper, condition } = candidates.find((c) => c.condition.id === id)!;
       return { name: `${paper.maker} ${paper.name}, ${condition.printer}, ${condition.mediaSetting}`, deltaE00 };
     });
@@ -74,7 +75,7 @@ export class ModelsService {
       brightenerApart: fitted.spectral?.luminous !== undefined,
       sets: [...new Set(used.map((r) => r.fileName))],
       leftOut: fitted.leftOut.map(({ index, why }) => ({ fileName: rows[index].fileName, why })),
-      primaryReadingId: rows[0]?.id,
+      questionedIn: fitted.error.questioned.map((q) => rows[q.set]?.id ?? null),
       leftOutPatches: rows.flatMap((r) => r.leftOut.map((patch) => ({ readingId: r.id, patch }))),
       like,
       runnerUp,

@@ -17,7 +17,6 @@ import type {
   CheckView,
   ProfileJob,
   ProfileSettingsInput,
-  ProfileUse,
   ProfileView,
   SolidView,
 } from '@rakuen/contract/profiles';
@@ -39,15 +38,16 @@ import { type Job, Jobs } from '../work/jobs.ts';
 import type { HeldCheck, OtherBox, OtherSetting } from '../work/model-tasks.ts';
 import { Workshop } from '../work/workshop.ts';
 import { ModelsService } from './models.service.ts';
+import { NAME_CHANGES, namedUses, usesOf, type NameChange } from './profile-uses.ts';
 import { columns, whole } from '../store/rows.ts';
 
 /** How strips and small charts are laid out. */
 const SMALL_CHART = { sheet: 'A4', patchMm: 8, dpi: 300 } as const;
 
-/** Profiles: made, brought or named; who uses them; how they hold against what is printed through them. */
 /** Boxes a strip is held against. */
 const MOST_BOXES = 3;
 
+/** Profiles: made, brought or named; who uses them; how they hold against what is printed through them. */
 @Injectable()
 export class ProfilesService {
   private readonly jobs = new Jobs<string>('making of a profile', {
@@ -115,6 +115,7 @@ export class ProfilesService {
         field: 'light',
         remedy: `Choose one of ${TABLE_LIGHTS.map((l) => l.key).join(', ')}.`,
       });
+    const name = await this.freeName(settings.name.trim());
     const job = this.jobs.begin(undefined, async (signal, progress) => {
       const fitted = await this.models.fitted(conditionId, settings.builtFrom);
       const { version, grid, greys } = settings;
@@ -123,7 +124,7 @@ export class ProfilesService {
           fitted,
           sources: await this.models.sources(conditionId, settings.builtFrom),
           settings: { version, grid, greys, light },
-          words: { description: settings.name.trim(), matt: paper.coating !== undefined && isMatt(paper.coating) },
+          words: { description: name, matt: paper.coating !== undefined && isMatt(paper.coating) },
         },
         signal,
         progress,
@@ -148,7 +149,7 @@ export class ProfilesService {
           columns<ProfileRow>({
             id,
             createdAt: new Date().toISOString(),
-            name: settings.name.trim(),
+            name: await this.freeName(name),
             source: 'made',
             contentHash,
             space: 'RGB',
@@ -409,37 +410,20 @@ export class ProfilesService {
     return row;
   }
 
-  /** When each print condition was printed through which profile, by the record of its changes. */
-  private async usesOf(
-    conditions: readonly Pick<ConditionRow, 'id' | 'createdAt' | 'profile' | 'profileId'>[],
-  ): Promise<NamedUse[]> {
-    const changes = await this.conditionRows.query<{ id: string; at: string; was: string; now: string }[]>(
-      `SELECT id, at, json_extract(before, '$.profile') AS was, json_extract(after, '$.profile') AS now FROM events
-       WHERE subject = 'conditions' AND deed = 'changed' AND was IS NOT now AND now IS NOT NULL ORDER BY seq`,
-    );
-    return conditions.flatMap(({ id, createdAt, profile, profileId }) => {
-      const own = changes.filter((c) => c.id === id);
-      const names = [own[0]?.was ?? profile, ...own.map((c) => c.now)];
-      const from = [createdAt, ...own.map((c) => c.at)];
-      return names.flatMap((name, i): NamedUse[] =>
-        name
-          ? [
-              {
-                name: name.toLowerCase(),
-                profileId: i === names.length - 1 ? profileId : undefined,
-                use: { conditionId: id, since: from[i], ...(from[i + 1] && { until: from[i + 1] }) },
-              },
-            ]
-          : [],
-      );
-    });
+  /** A name that no other profile has: by it the record of a print condition's changes says which it was printed through. */
+  private async freeName(wanted: string): Promise<string> {
+    const taken = new Set((await this.rows.find({ select: { name: true } })).map((p) => p.name.toLowerCase()));
+    let name = wanted;
+    for (let n = 2; taken.has(name.toLowerCase()); n++) name = `${wanted} (${n})`;
+    return name;
   }
 
   private async views(rows: readonly ProfileRow[]): Promise<ProfileView[]> {
     const users = await this.conditionRows.find({
       select: { id: true, createdAt: true, profile: true, profileId: true },
     });
-    const uses = await this.usesOf(users);
+    const uses = namedUses(users, await this.conditionRows.query<NameChange[]>(NAME_CHANGES));
+    const all = await this.rows.find({ select: { name: true } });
     const counts = await this.checkRows
       .createQueryBuilder('c')
       .select('c.profileId', 'id')
@@ -459,18 +443,10 @@ export class ProfilesService {
       error: row.error ? readModelError(row.error) : undefined,
       supersededBy: row.supersededBy ?? undefined,
       usedBy: users.filter((u) => u.profileId === row.id).map((u) => u.id),
-      uses: uses.filter((u) => u.profileId === row.id || u.name === row.name.toLowerCase()).map((u) => u.use),
+      uses: usesOf(row, uses, all),
       checks: Number(counts.find((c) => c.id === row.id)?.count ?? 0),
     }));
   }
-}
-
-/** A name that a print condition gave its profile for a while. */
-interface NamedUse {
-  readonly name: string;
-  /** Known of what is used now. */
-  readonly profileId?: string | null;
-  readonly use: ProfileUse;
 }
 
 const sameUse = (p: ProfileSettingsInput | null, q: ProfileSettingsInput) =>

@@ -51,9 +51,13 @@ export class PlacingService {
 
 const figure = (deltaE00: number) => deltaE00.toFixed(1);
 
-function inWords({ own, against }: Placing, best: ResemblanceView | undefined, name: string): string {
+function inWords({ own, against, incomparable }: Placing, best: ResemblanceView | undefined, name: string): string {
   if (against === 'another print' && best) {
-    const not = own ? `, not ${name} (${figure(own.deltaE00)})` : `; nothing was read of ${name} yet`;
+    const not = own
+      ? `, not ${name} (${figure(own.deltaE00)})`
+      : incomparable
+        ? `; what is kept for ${name} shares no measurement condition or patches with it`
+        : `; nothing was read of ${name} yet`;
     return `This looks like ${best.name} (${figure(best.deltaE00)} ΔE00 over ${best.common} common patches)${not}.`;
   }
   return `This differs from what is kept for ${name} by ${figure(own!.deltaE00)} ΔE00 over ${own!.common} common patches.`;

@@ -146,17 +146,20 @@ export const checkAgainst = (task: {
       recognised:
         patches.length < FEWEST_TO_RECOGNISE
           ? undefined
-          : recognise(
-              read,
-              await hypothesesOf(
+          : recognise(read, [
+              ...(await hypothesesOf(
                 { ...task, others: task.others.filter((o) => o.fitted.condition === reading.condition) },
                 devices,
                 promised,
-              ),
-            ),
+              )),
+              // A scan is placed by its marks; an instrument can be led over a strip the wrong way.
+              ...mistakenOrder(promised, lightest(promised)),
+            ]),
       off: offInWords(read, promised),
     };
   });
+
+const lightest = (labs: readonly Lab[]): Lab => labs.reduce((light, lab) => (lab[0] > light[0] ? lab : light));
 
 /** Fewer patches tell no mistake from another. */
 export const FEWEST_TO_RECOGNISE = 12;
@@ -225,7 +228,6 @@ export async function hypothesesOf(
   for (const { mistake, which, devices: sent } of mistakenDevices(rgbs))
     base.push({ mistake, which, labs: await back(sent) });
   base.push({ mistake: 'black ink', labs: withOtherBlack(promised, white) });
-  base.push(...mistakenOrder(promised, white));
   const boxed: Hypothesis[] = [];
   for (const { which, source } of boxes) {
     const { reading } = await readSource(source);

@@ -8,7 +8,7 @@ import { useLeaveOutPatchesMutation } from './reading-api.ts';
 
 /** Files a model does not use, and patches that were left out or should be read again. */
 export function DoubtfulReadings({ model }: { model: ModelView }) {
-  const { error, leftOut, leftOutPatches, primaryReadingId } = model;
+  const { error, leftOut, leftOutPatches, questionedIn } = model;
   const dispatch = useAppDispatch();
   const [leaveOut, leaving] = useLeaveOutPatchesMutation();
   const ofReading = (id: string) => leftOutPatches.filter((p) => p.readingId === id).map((p) => p.patch);
@@ -37,13 +37,13 @@ export function DoubtfulReadings({ model }: { model: ModelView }) {
         title="Patches to read again"
         says="The other patches contradict these. They stay in the model until a second reading decides, or you leave them out."
       >
-        {error.questioned.map((q) => (
+        {error.questioned.map((q, i) => (
           <Patch
             key={q.patch}
             words={`${q.patch}: ${formatNumber(q.deltaE00, 1)} ΔE00 from what the others predict`}
-            act={primaryReadingId && { label: 'Leave out', of: `Leave out ${q.patch}` }}
+            act={questionedIn[i] ? { label: 'Leave out', of: `Leave out ${q.patch}` } : undefined}
             busy={leaving.isLoading}
-            onAct={() => without(primaryReadingId!, q.patch)}
+            onAct={() => questionedIn[i] && without(questionedIn[i], q.patch)}
           />
         ))}
       </Lines>
@@ -90,7 +90,7 @@ function Patch({
   onAct,
 }: {
   words: string;
-  act?: { label: string; of: string } | '';
+  act?: { label: string; of: string };
   busy: boolean;
   onAct: () => void;
 }) {
