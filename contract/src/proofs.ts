@@ -1,4 +1,4 @@
-import type { PackedSheet } from '@rakuen/core/characterisation/packed';
+import type { EstimatedWhite, PackedSheet } from '@rakuen/core/characterisation/packed';
 import { RENDERING_KEYS, type RenderingKey } from '@rakuen/core/characterisation/renderings';
 import { WORKING_SPACES, type WorkingSpace } from '@rakuen/core/gamut/working-spaces';
 import { Id, Maybe, NumberText, Num, OneOf, Plain, QueryInt, Text, Yes } from './fields.ts';
@@ -41,6 +41,8 @@ export class LaidView {
   @Plain() seen!: PackedSheet;
   /** Mean ΔE00 by which the model may be off. */
   @Maybe() @Num(0) modelError?: number;
-  /** Seen as if it had no brightener: what that does in this light is not known, for it was not read with and without UV. */
+  /** Seen as if it had no brightener: what that does in this light is neither read nor can it be estimated. */
   @Maybe() @Yes() brightenerUnknown?: boolean;
+  /** Its brightener is estimated: between what b* of its white lies in this light. */
+  @Maybe() @Plain() estimatedWhite?: EstimatedWhite;
 }

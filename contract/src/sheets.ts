@@ -1,3 +1,4 @@
+import type { GlowBetween } from '@rakuen/core/light/lit-sheet';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
 import { Id, Int, Maybe, Num, Part, Plain, Rows, Text, When } from './fields.ts';
 
@@ -9,6 +10,8 @@ export class SheetSpectraView {
   /** Float32, little-endian, base64; patches after one another. */
   @Text(1e8) reflected!: string;
   @Maybe() @Text(1e8) luminous?: string;
+  /** Set where that is estimated. */
+  @Maybe() @Plain() estimated?: GlowBetween;
   @Int() white!: number;
   @Int() black!: number;
   @Rows() greys!: { step: number; patch: number }[];

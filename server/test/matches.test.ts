@@ -93,7 +93,7 @@ it('is looked at behind another glass without its commission being changed; the 
   expect((await rakuen.call('POST', '/api/matches', { pictureId, glass: 'fog' })).status).toBe(400);
 });
 
-it('a sheet that was not read with and without UV says so where its brightener bears on it, in match and proof', async () => {
+it('a sheet that was not read with and without UV says that its brightener is estimated where it bears on it, in match and proof', async () => {
   const { commission } = await view();
   const change = (over: object) =>
     rakuen.call('PATCH', `/api/pictures/${pictureId}`, { commission: { ...commission, ...over } });
@@ -107,12 +107,18 @@ it('a sheet that was not read with and without UV says so where its brightener b
   const said = async () => {
     const { places } = await match({ conditionIds: [cotton, readWith] });
     return [cotton, readWith].map((id) =>
-      /with and without UV/.test(JSON.stringify(places.find((p) => p.conditionId === id))),
+      /estimated from one spectrum \(b\* of its white there/.test(
+        JSON.stringify(places.find((p) => p.conditionId === id)),
+      ),
     );
   };
+  interface Laid {
+    brightenerUnknown?: boolean;
+    estimatedWhite?: { between: [number, number]; startsLate: boolean };
+    seen: { white: number[] };
+  }
   const laid = async (id: string, light: string) =>
-    (await rakuen.call<{ brightenerUnknown?: boolean }>('GET', `/api/conditions/${id}/laid?light=${light}&glass=none`))
-      .body.brightenerUnknown;
+    (await rakuen.call<Laid>('GET', `/api/conditions/${id}/laid?light=${light}&glass=none`)).body;
   await change({ light: 'D50', glass: 'none' });
   expect(await said()).toEqual([false, false]);
   for (const where of [
@@ -123,9 +129,20 @@ it('a sheet that was not read with and without UV says so where its brightener b
     expect(await said()).toEqual([true, false]);
   }
   await change({});
-  expect(await laid(cotton, 'D50')).toBeUndefined();
-  expect(await laid(cotton, 'led-warm')).toBe(true);
-  expect(await laid(readWith, 'led-warm')).toBeUndefined();
+  expect((await laid(cotton, 'D50')).estimatedWhite).toBeUndefined();
+  const [told, read] = [await laid(cotton, 'led-warm'), await laid(readWith, 'led-warm')];
+  expect([told.brightenerUnknown, read.brightenerUnknown, read.estimatedWhite]).toEqual([
+    undefined,
+    undefined,
+    undefined,
+  ]);
+  // It is one and the same paper: what is told of the one holds what was read of the other.
+  const [low, high] = told.estimatedWhite!.between;
+  expect(read.seen.white[2]).toBeGreaterThan(low - 0.1);
+  expect(read.seen.white[2]).toBeLessThan(high + 0.1);
+  expect(told.seen.white[2]).toBeGreaterThan(low);
+  expect(told.seen.white[2]).toBeLessThan(high);
+  expect(Math.abs(told.seen.white[2] - read.seen.white[2])).toBeLessThan(1);
   expect((await rakuen.call('DELETE', `/api/conditions/${readWith}`)).status).toBeLessThan(300);
 });
 

@@ -1,21 +1,66 @@
 import { labRoot } from '../colour/lab.ts';
-import { lighting, type Lighting } from '../light/lit-sheet.ts';
+import { estimateBrightener, glowBetween, glowOf } from '../light/estimated-brightener.ts';
+import { lighting, litLabs, litXyz, type Lighting, type SheetSpectra } from '../light/lit-sheet.ts';
 import type { Glass } from '../light/glass.ts';
 import type { Spectrum } from '../colour/types.ts';
 import type { ColourLattice } from './lattice.ts';
+import { compose } from './components.ts';
 import { ModelFault, type NodeSpectra, type PrintModel } from './print-model.ts';
 
 /**
  * The same print under another light and behind a glass: new weights for the components of its spectra, and no new fit.
+ * Where it was not read both with and without UV, its brightener is the one its white lets be told.
  * @returns Lab for an eye adapted to the light, corresponding colours under D50
  * @throws ModelFault where the model was made from colours without spectra
  */
-export function litModel({ labs, spectra }: PrintModel, light: Spectrum, glass: Glass): ColourLattice {
+export function litModel(model: PrintModel, light: Spectrum, glass: Glass): ColourLattice {
+  const { labs, spectra } = model;
   if (!spectra)
     throw new ModelFault('The readings hold no spectra; how the print looks under another light is not known.');
   const { grid, reflected, luminous } = spectra;
   const under = lighting(light, glass, { ...grid, bands: grid.count });
-  return { ...labs, values: litNodes(reflected, luminous, under) };
+  const estimated = luminous ? undefined : estimatedSpectra(model);
+  if (!estimated) return { ...labs, values: litNodes(reflected, luminous, under) };
+  return { ...labs, values: Float32Array.from(litLabs(litXyz(estimated, under), under).flat()) };
+}
+
+const known = new WeakMap<PrintModel, SheetSpectra | undefined>();
+
+/**
+ * Spectra at a model's nodes, the white last, with the brightener as it is estimated; undefined where it was read, or
+ * can't be estimated.
+ */
+export function estimatedSpectra(model: PrintModel): SheetSpectra | undefined {
+  if (!known.has(model)) known.set(model, estimate(model));
+  return known.get(model);
+}
+
+function estimate({ spectra, condition, deviceSpace }: PrintModel): SheetSpectra | undefined {
+  if (!spectra || spectra.luminous || deviceSpace !== 'RGB') return undefined;
+  const { grid, reflected } = spectra;
+  const { basis, amounts } = reflected;
+  const size = basis.directions.length;
+  const nodes = amounts.length / size;
+  const spectrumOf = (node: number) => compose(basis, amounts.subarray(node * size, (node + 1) * size));
+  const white = spectrumOf(nodes - 1);
+  const found = estimateBrightener(grid, Array.from(white), condition);
+  if (!found) return undefined;
+  const bands = grid.count;
+  const [dull, luminous] = [new Float32Array(nodes * bands), new Float32Array(nodes * bands)];
+  for (let n = 0; n < nodes; n++) {
+    const total = spectrumOf(n);
+    const glow = glowOf(total, white, found);
+    luminous.set(glow, n * bands);
+    for (let i = 0; i < bands; i++) dull[n * bands + i] = total[i]! - glow[i]!;
+  }
+  return {
+    startNm: grid.startNm,
+    stepNm: grid.stepNm,
+    bands,
+    reflected: dull,
+    luminous,
+    estimated: glowBetween(found),
+  };
 }
 
 function litNodes(reflected: NodeSpectra, luminous: NodeSpectra | undefined, under: Lighting): Float32Array {

@@ -1,6 +1,13 @@
 import type { Lab } from '../colour/types.ts';
 import type { ColourLattice } from './lattice.ts';
 
+/** b* of a white as it is seen, where its brightener is estimated: nine times in ten it lies between these. */
+export interface EstimatedWhite {
+  readonly between: readonly [low: number, high: number];
+  /** The spectra begin too late to see where the brightener's band rises, and the interval is wider for it. */
+  readonly startsLate: boolean;
+}
+
 /** A unit of L*, a* or b* in a packed lattice: finer than any screen or instrument. */
 const UNITS = 250;
 
@@ -20,5 +27,6 @@ export interface PackedSheet {
   readonly nodes: number;
   readonly white: Lab;
   readonly blackL: number;
+  readonly estimatedWhite?: EstimatedWhite;
   readonly lab: string;
 }

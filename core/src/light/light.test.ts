@@ -215,7 +215,8 @@ describe('a monitor beside the print', () => {
   });
 
   it('what is not known is not nothing: brightener without a reading without UV, colours where none were read', () => {
-    expect(match({ ...bright, sheet: printSpectra(readingFacts(bright.m1))! })).toMatchObject({
+    const { luminous: _, ...unread } = bright.sheet;
+    expect(match({ ...bright, sheet: unread })).toMatchObject({
       lift: undefined,
       toInks: undefined,
       toPaperWhite: { greys: undefined, colours: undefined },
@@ -229,10 +230,18 @@ describe('a monitor beside the print', () => {
 });
 
 describe('a reading readied for light', () => {
-  it('without a reading without UV, luminescence can’t be told apart and stays in the reflectance', () => {
+  it('without a reading without UV, luminescence is estimated and the sum stays what was read', () => {
     const sheet = printSpectra(readingFacts(bright.m1))!;
-    expect(sheet.luminous).toBeUndefined();
+    expect(sheet.estimated).toBeDefined();
     expect(sheet.corners).toHaveLength(bright.sheet.corners.length);
+    const sums = (s: typeof sheet) => Array.from(s.reflected, (v, i) => v + s.luminous![i]!);
+    const [told, read] = [sums(sheet), sums(bright.sheet)];
+    expect(Math.max(...told.map((v, i) => Math.abs(v - read[i]!)))).toBeLessThan(1e-6);
+  });
+
+  it('of a reading that does not hold bare paper nothing is estimated', () => {
+    const patches = bright.m1.patches.filter((p) => p.device?.some((v) => v < 1));
+    expect(printSpectra(readingFacts({ ...bright.m1, patches }))!.luminous).toBeUndefined();
   });
 
   it('without spectra there is none', () => {

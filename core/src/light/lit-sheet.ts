@@ -18,8 +18,29 @@ export interface SheetSpectra {
   readonly bands: number;
   /** Reflectance factors without luminescence. */
   readonly reflected: Float32Array;
-  /** Luminescent part of the factor under D50; absent where the sheet was not read with and without UV. */
+  /** Luminescent part of the factor under D50; absent where nothing is known of it. */
   readonly luminous?: Float32Array;
+  /** Set where `luminous` was not read but estimated from the white. */
+  readonly estimated?: GlowBetween;
+}
+
+/** Between what an estimated luminescence lies, nine times in ten: shares of the estimate. */
+export interface GlowBetween {
+  readonly least: number;
+  readonly most: number;
+  /** The spectra begin too late to see where the band rises, and the interval is wider for it. */
+  readonly startsLate: boolean;
+}
+
+/** The same sheet, were more or less of what was read luminescence. @param share of what is taken for it */
+export function withGlow(sheet: SheetSpectra, share: number): SheetSpectra {
+  const { reflected, luminous } = sheet;
+  if (!luminous) return sheet;
+  return {
+    ...sheet,
+    reflected: reflected.map((v, i) => v - (share - 1) * luminous[i]!),
+    luminous: luminous.map((v) => share * v),
+  };
 }
 
 /** How spectra become colours under one light behind one glass: two sets of weights, and a veil. */

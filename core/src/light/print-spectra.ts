@@ -4,6 +4,7 @@ import type { Reading } from '../measurement/reading.ts';
 import type { PatchGroup } from '../measurement/repeats.ts';
 import { commonPatches, sameGrid } from '../measurement/same-print.ts';
 import { groupSpectrum } from '../measurement/spectra-of-group.ts';
+import { estimateBrightener, glowBetween, glowOf } from './estimated-brightener.ts';
 import type { SheetSpectra } from './lit-sheet.ts';
 
 /** A print's spectra with what they stand for: places of white and black among the patches, of the greys, and of the gamut's corners. */
@@ -20,7 +21,7 @@ const MIN_BANDS = 8;
 
 /**
  * Prepares a reading for any light. Where the same patches were read without UV too (M2), luminescence is what the
- * reading has beyond that; where any patch that is needed lacks its M2, it stays part of the reflectance.
+ * reading has beyond that; where any patch that is needed lacks its M2, it is estimated from the white's spectrum.
  * @returns undefined where the reading holds no spectra
  */
 export function printSpectra(facts: ReadingFacts): PrintSpectra | undefined {
@@ -43,13 +44,17 @@ export function printSpectra(facts: ReadingFacts): PrintSpectra | undefined {
   const now = new Map(asked.map((was, i) => [was, i]));
   const dulls = asked.map((i) => dark?.(groups[i]!));
   const apart = dark !== undefined && dulls.every((d) => d !== undefined);
+  const estimate =
+    apart || !facts.holds.white ? undefined : estimateBrightener(grid, spectra[white]!, reading.condition);
   const reflected = new Float32Array(asked.length * bands);
-  const luminous = apart ? new Float32Array(asked.length * bands) : undefined;
+  const luminous = apart || estimate ? new Float32Array(asked.length * bands) : undefined;
   asked.forEach((g, p) => {
     const [total, dull] = [spectra[g]!, dulls[p]!];
+    const glow = estimate && glowOf(total, spectra[white]!, estimate);
     for (let i = 0; i < bands; i++) {
-      reflected[p * bands + i] = apart ? dull[i]! : total[i]!;
-      if (luminous) luminous[p * bands + i] = total[i]! - dull[i]!;
+      const given = apart ? total[i]! - dull[i]! : (glow?.[i] ?? 0);
+      reflected[p * bands + i] = total[i]! - given;
+      if (luminous) luminous[p * bands + i] = given;
     }
   });
   return {
@@ -58,6 +63,7 @@ export function printSpectra(facts: ReadingFacts): PrintSpectra | undefined {
     bands,
     reflected,
     luminous,
+    ...(estimate && { estimated: glowBetween(estimate) }),
     white: now.get(white)!,
     black: now.get(black)!,
     greys: greys.map(({ step, patch }) => ({ step, patch: now.get(patch)! })),

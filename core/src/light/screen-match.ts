@@ -38,6 +38,8 @@ export interface ScreenMatch {
    * sheet was not read both with and without UV: nothing is then known but its white under D50.
    */
   readonly lift?: { readonly white: number; readonly colours?: number };
+  /** What brightener does is estimated from one spectrum and was not read. */
+  readonly estimated: boolean;
   /** Where the setting to the paper's white puts the monitor's, x and y. */
   readonly paperWhiteXy: readonly [number, number];
 }
@@ -85,6 +87,7 @@ export function screenMatch(sheet: PrintSpectra, under: Lighting, monitor: Monit
     asItIs: residual(monitorXyz),
     toPaperWhite: residual(paper),
     toInks: inksWhite && { ...residual(inksWhite), xy: xy(inksWhite) },
+    estimated: sheet.estimated !== undefined,
     lift: sheet.luminous && { white: apart(sheet.white), colours: meanOf(colourPatches, apart) },
     paperWhiteXy: xy(paper),
   };

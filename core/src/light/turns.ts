@@ -2,7 +2,7 @@ import { deltaE2000 } from '../colour/difference.ts';
 import { xyzToLab } from '../colour/lab.ts';
 import type { Lab, Xyz } from '../colour/types.ts';
 import { GLASSES } from './glass.ts';
-import { lighting, litLabs, litXyz } from './lit-sheet.ts';
+import { lighting, litLabs, litXyz, withGlow, type SheetSpectra } from './lit-sheet.ts';
 import type { PrintSpectra } from './print-spectra.ts';
 import { TABLE_LIGHTS, type ViewingLight } from './table-lights.ts';
 
@@ -11,9 +11,11 @@ export interface Turn {
   readonly light: ViewingLight;
   /**
    * ΔE00 between the white under D50 and under the light; absent where the sheet was not read both with and without
-   * UV: what its brightener does there is not known.
+   * UV, and nothing could be estimated: what its brightener does there is not known.
    */
   readonly white?: number;
+  /** The same at the ends of the interval, where the brightener is estimated. */
+  readonly whiteBetween?: readonly [low: number, high: number];
   /**
    * Mean over the greys between L* 15 and 85, each seen against the paper in the same light, under D50 and under the
    * light; absent where there are too few of them.
@@ -29,9 +31,9 @@ export const isMiddleGrey = ([L]: Lab): boolean => L >= 15 && L <= 85;
 
 /** How the print turns from light to light: colour inconstancy (after CIE 13.3's way of indexing), the reference left out. */
 export function turns(sheet: PrintSpectra, lights: readonly ViewingLight[] = TABLE_LIGHTS): Turn[] {
-  const seen = (light: ViewingLight) => {
+  const seen = (light: ViewingLight, spectra: SheetSpectra = sheet) => {
     const under = lighting(light.power, GLASSES[0]!, sheet);
-    const flat = litXyz(sheet, under);
+    const flat = litXyz(spectra, under);
     const xyz = (patch: number): Xyz => [flat[patch * 3]!, flat[patch * 3 + 1]!, flat[patch * 3 + 2]!];
     // Media-relative: a flat ink takes its share of whatever the paper gives back, brightener included, and turns with nothing.
     const onPaper = (patch: number): Lab => xyzToLab(xyz(patch), xyz(sheet.white));
@@ -39,13 +41,21 @@ export function turns(sheet: PrintSpectra, lights: readonly ViewingLight[] = TAB
   };
   const [reference, ...others] = lights;
   const first = seen(reference!);
+  const { luminous, estimated } = sheet;
+  const ends = estimated && [withGlow(sheet, estimated.least), withGlow(sheet, estimated.most)];
   const middle = sheet.greys.filter(({ patch }) => isMiddleGrey(first.labs[patch]!));
   return others.map((light) => {
     const now = seen(light);
     const sum = middle.reduce((s, { patch }) => s + deltaE2000(first.onPaper(patch), now.onPaper(patch)), 0);
+    const white = deltaE2000(first.labs[sheet.white]!, now.labs[sheet.white]!);
+    const between = ends?.map((end) => {
+      const [here, there] = [seen(reference!, end), seen(light, end)].map(({ labs }) => labs[sheet.white]!);
+      return deltaE2000(here!, there!);
+    });
     return {
       light,
-      ...(sheet.luminous && { white: deltaE2000(first.labs[sheet.white]!, now.labs[sheet.white]!) }),
+      ...(luminous && { white }),
+      ...(between && { whiteBetween: [Math.min(white, ...between), Math.max(white, ...between)] as const }),
       ...(middle.length >= FEWEST_GREYS && { greys: sum / middle.length }),
     };
   });

@@ -1,5 +1,5 @@
 import { nodeLab } from '../characterisation/lab-axes.ts';
-import { litModel } from '../characterisation/lit-model.ts';
+import { estimatedSpectra, litModel } from '../characterisation/lit-model.ts';
 import type { ColourLattice } from '../characterisation/lattice.ts';
 import { nodePlaces } from '../characterisation/lattice.ts';
 import { printed, type SentLattice } from '../characterisation/printed.ts';
@@ -14,7 +14,9 @@ import { illuminantWhite } from '../colour/spectrum.ts';
 import { labToXyz, xyzToLab } from '../colour/lab.ts';
 import { COATING_CLASSES, type CoatingClass } from '../paper.ts';
 import type { ViewingLight } from '../light/table-lights.ts';
-import type { PrintedSheet } from './sheet.ts';
+import type { EstimatedWhite } from '../characterisation/packed.ts';
+import { lighting, litLabs, litXyz, withGlow } from '../light/lit-sheet.ts';
+import type { PrintedSheet, SheetQualities } from './sheet.ts';
 
 /** A bare sheet with sheen mirrors so much of the room, at the angles from which a print is looked at (our own estimate). */
 export const MIRRORS = 0.04 * 0.25;
@@ -56,8 +58,30 @@ export function laySeen(
   const reference = light.key === 'D50' && glass.key === 'none';
   const lit = reference ? model.labs : litModel(model, light.power, glass);
   const sheen = glass.key === 'none' && coating ? COATING_CLASSES[coating].sheen * MIRRORS * ROOM : 0;
-  return relative(printed(sent, sheen > 0 ? veiled(lit, sheen) : lit), whiteOf(lit));
+  const estimatedWhite = reference ? undefined : whiteBetween(model, light, glass);
+  return { ...relative(printed(sent, sheen > 0 ? veiled(lit, sheen) : lit), whiteOf(lit)), estimatedWhite };
 }
+
+/** Where the white's b* lies nine times in ten; undefined where its brightener was read, or can't be estimated. */
+function whiteBetween(model: PrintModel, light: ViewingLight, glass: Glass): EstimatedWhite | undefined {
+  const sheet = estimatedSpectra(model);
+  if (!sheet?.estimated || !sheet.luminous) return undefined;
+  const { bands, estimated } = sheet;
+  const from = sheet.reflected.length - bands;
+  const white = { ...sheet, reflected: sheet.reflected.slice(from), luminous: sheet.luminous.slice(from) };
+  const under = lighting(light.power, glass, white);
+  const [p, q] = [estimated.least, estimated.most].map(
+    (share) => litLabs(litXyz(withGlow(white, share), under), under)[0]![2],
+  ) as [number, number];
+  return { between: [Math.min(p, q), Math.max(p, q)], startsLate: estimated.startsLate };
+}
+
+/** What is known of a brightener that was not read, in a light that bears on it: an estimate, or nothing. */
+export const brightenerKnown = (
+  unread: boolean,
+  { estimatedWhite }: Pick<PrintedSheet, 'estimatedWhite'>,
+): Pick<SheetQualities, 'brightenerUnknown' | 'estimatedWhite'> =>
+  unread ? (estimatedWhite ? { estimatedWhite } : { brightenerUnknown: true }) : {};
 
 /** Colours with a share of the room's white over them. */
 function veiled(lattice: ColourLattice, share: number): ColourLattice {

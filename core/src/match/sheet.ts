@@ -1,3 +1,4 @@
+import type { EstimatedWhite } from '../characterisation/packed.ts';
 import type { Lab } from '../colour/types.ts';
 import type { ColourLattice } from '../characterisation/lattice.ts';
 import type { TAKES } from '../measurement/observations.ts';
@@ -29,8 +30,10 @@ export interface SheetQualities {
   readonly metamerism?: number;
   /** The driver's own black-and-white mode: it prints no colour. */
   readonly monochrome?: boolean;
-  /** Δb* of the brightener, where it was measured. */
+  /** Δb* of the brightener, as measured, or as estimated from one spectrum. */
   readonly brightenerShift?: number;
+  /** Set where that is estimated: nine times in ten it lies between these. */
+  readonly brightenerBetween?: readonly [low: number, high: number];
   /** M0, M1… of the readings behind it. */
   readonly measurementCondition?: string;
   /** Its figures are told by a profile and were not measured. */
@@ -39,6 +42,8 @@ export interface SheetQualities {
   readonly wet?: boolean;
   /** Seen as if it had no brightener in the light it will hang in: it was not read both with and without UV. */
   readonly brightenerUnknown?: boolean;
+  /** Set where its brightener is estimated, and bears on how its white is seen there. */
+  readonly estimatedWhite?: EstimatedWhite;
   /** Mean ΔE00 by which its model may be off. */
   readonly modelError?: number;
   /** The longest print it comes large enough for; absent where its sizes are not known. */
@@ -60,6 +65,8 @@ export interface PrintedSheet {
   readonly white: Lab;
   /** L* of its black, relative to the white. */
   readonly blackL: number;
+  /** Set where it is seen in a light that bears on its brightener, and that is estimated. */
+  readonly estimatedWhite?: EstimatedWhite;
 }
 
 /** A sheet made ready for pictures: as an instrument reads it, and as it is seen where it will hang. */

@@ -10,8 +10,11 @@ const BRIGHTENED = 2;
 
 /** Why a sheet is refused under a veto; what is not known is not refused, and said (`unknownTo`). */
 const BROKEN: Readonly<Record<Veto, (sheet: SheetQualities) => string | undefined>> = {
-  brightener: ({ brightenerShift: shift }) =>
-    shift !== undefined && shift >= BRIGHTENED ? `its white owes ${shift.toFixed(1)} Δb* to brightener` : undefined,
+  brightener: ({ brightenerShift: shift, brightenerBetween: between }) => {
+    if (shift === undefined || (between?.[0] ?? shift) < BRIGHTENED) return undefined;
+    const estimated = between && ` (estimated from one spectrum, ${between[0].toFixed(1)} to ${between[1].toFixed(1)})`;
+    return `its white owes ${shift.toFixed(1)} Δb* to brightener${estimated ?? ''}`;
+  },
   reflections: ({ coating }) =>
     coating && COATING_CLASSES[coating].sheen > 0.2
       ? `it is a ${COATING_CLASSES[coating].name.toLowerCase()} sheet`
@@ -30,7 +33,11 @@ const SAID: Readonly<Record<Veto, string>> = {
 
 /** What would have to be known of a sheet to say whether it keeps a veto, where it is not. */
 const UNKNOWN: Readonly<Record<Veto, (sheet: SheetQualities) => string | undefined>> = {
-  brightener: ({ brightenerShift }) => (brightenerShift === undefined ? 'its brightener was not measured' : undefined),
+  brightener: ({ brightenerShift: shift, brightenerBetween: between }) => {
+    if (shift === undefined) return 'its brightener was not measured';
+    if (!between || between[1] < BRIGHTENED || between[0] >= BRIGHTENED) return undefined;
+    return `its brightener is only estimated: ${between[0].toFixed(1)} to ${between[1].toFixed(1)} Δb*`;
+  },
   reflections: ({ coating }) => (coating ? undefined : 'nobody said what kind of coating it has'),
   texture: ({ surface }) => (surface ? undefined : 'nobody said what its surface is'),
   plastic: ({ base }) => (base ? undefined : 'nobody said what its base is'),

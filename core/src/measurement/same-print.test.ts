@@ -34,7 +34,11 @@ function lit(primary: Reading, companions: readonly Reading[]) {
   const sheet = printSpectra(facts)!;
   const { figures } = litPrint(sheet, computeFigures(facts), lighting(warmLed, plainGlass, sheet));
   const value = (key: string) => (figures[key] as ScalarFigure).value;
-  return { gamut: value('gamutVolume'), greys: value('neutrality'), apart: sheet.luminous !== undefined };
+  return {
+    gamut: value('gamutVolume'),
+    greys: value('neutrality'),
+    apart: sheet.luminous !== undefined && !sheet.estimated,
+  };
 }
 
 describe('readings are paired by what was sent, never by number where that is known', () => {

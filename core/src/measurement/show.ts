@@ -29,3 +29,9 @@ export function formatFigure(measure: Measure, figure: Figure): string {
   }
   return formatNumber(figure.value, supportedDigits(figure.sd, measure.digits));
 }
+
+/** Between what an estimated figure lies, in the measure's own digits: "2.1 to 4.5"; of a colour, its b*. */
+export function formatBetween(measure: Measure, [low, high]: readonly [number, number]): string {
+  const [from, to] = [low, high].map((v) => formatNumber(v, measure.digits));
+  return `${from} to ${to}`;
+}

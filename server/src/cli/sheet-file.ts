@@ -8,8 +8,9 @@ import { FormatError } from '@rakuen/core/formats/format-error';
 import { readingsFromFile } from '@rakuen/core/formats/reading-formats';
 import type { Glass } from '@rakuen/core/light/glass';
 import type { ViewingLight } from '@rakuen/core/light/table-lights';
-import { layBare, laySeen, laySolid } from '@rakuen/core/match/lay';
+import { brightenerKnown, layBare, laySeen, laySolid } from '@rakuen/core/match/lay';
 import type { LaidSheet, SheetQualities } from '@rakuen/core/match/sheet';
+import { betweenOf } from '@rakuen/core/measurement/figure';
 import { computeFigures } from '@rakuen/core/measurement/measures/registry';
 import { readingFacts } from '@rakuen/core/measurement/reading-facts';
 import { PRECEDENCE } from '@rakuen/core/measurement/speaking';
@@ -43,14 +44,15 @@ export async function sheetFromFile(
     const fitted = fitPrint(readings);
     const model = expandPrint(fitted);
     const sent = sentLattice(relativePrint(model.labs), rendering);
+    const seen = laySeen(sent, model, { light, glass });
     return {
       sheet: {
         ...sheet,
         modelError: fitted.error.stated.pictures.mean,
-        // The same rule as in the application: without M2 beside M1 the brightener is not known in another light.
-        ...(!plain && !fitted.spectral?.luminous && { brightenerUnknown: true }),
+        // The same rule as in the application: without M2 beside M1 the brightener is estimated in another light.
+        ...brightenerKnown(!plain && !fitted.spectral?.luminous, seen),
       },
-      laid: { bare: layBare(sent, model), seen: laySeen(sent, model, { light, glass }) },
+      laid: { bare: layBare(sent, model), seen },
     };
   }
   if (!plain || rendering !== 'relative')
@@ -79,6 +81,7 @@ function qualitiesOf(id: string, paperId: string, [first, ...others]: readonly R
     id,
     paperId,
     brightenerShift: value('brightenerShift'),
+    brightenerBetween: betweenOf(figures.brightenerShift),
     greysOff: value('neutrality'),
     metamerism: value('metamerism'),
     measurementCondition: first.condition,

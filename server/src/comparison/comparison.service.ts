@@ -10,7 +10,8 @@ import { dmax } from '@rakuen/core/measurement/measures/dmax';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { MEASURE_GROUPS, MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { describeBeside, describePair } from '@rakuen/core/measurement/sentences';
-import { formatFigure } from '@rakuen/core/measurement/show';
+import { isEstimated, type MissingFigure } from '@rakuen/core/measurement/figure';
+import { formatBetween, formatFigure } from '@rakuen/core/measurement/show';
 import { csvOf } from '@rakuen/core/formats/csv-table';
 import {
   alikeMeasures,
@@ -135,9 +136,14 @@ export class ComparisonService {
         const shown = group.measures.filter((m) => rows.includes(m));
         return shown.length === 0 ? [] : [{ name: group.name, rows: shown.map((m) => row(m, laid)) }];
       }),
-      signs: laid.some((c) => rows.some((m) => keptD50(c, m)))
-        ? ['† As measured under D50: not recomputed for this light.']
-        : [],
+      signs: [
+        ...(laid.some((c) => rows.some((m) => keptD50(c, m)))
+          ? ['† As measured under D50: not recomputed for this light.']
+          : []),
+        ...(laid.some((c) => rows.some((m) => isEstimated(c.facts?.figures[m.key] ?? NONE)))
+          ? ['≈ Rests on a brightener estimated from one spectrum: the paper was not read both with and without UV.']
+          : []),
+      ],
     };
     // Drawing on paper is dear to load, and seldom asked for.
     const { comparisonPdf } = await import('@rakuen/server/drawing/comparison-pdf');
@@ -158,6 +164,7 @@ export class ComparisonService {
       ...s,
       reflected: floats(s.reflected),
       luminous: s.luminous ? floats(s.luminous) : undefined,
+      estimated: s.estimated,
       triangles: mesh?.triangles ?? [],
     };
     const lit = litPrint(ready, c.facts.figures, lighting(power, glass, ready), c.facts.toldFrom);
@@ -187,6 +194,9 @@ const spreadOf = (sd: number) => (sd < LEAST_SPREAD ? `<${LEAST_SPREAD}` : Strin
 
 function kindOf(measure: Measure, c: Lit): string {
   if (measure.judged) return 'judged';
+  const figure = c.facts?.figures[measure.key];
+  if (figure && figure.shape !== 'missing' && figure.between)
+    return `estimated, ${formatBetween(measure, figure.between)}`;
   if ('observe' in measure) return 'measured';
   const { told, recomputed } = basisOf(c, measure);
   const kind = told ? 'told by a profile' : 'measured';
@@ -197,13 +207,16 @@ function kindOf(measure: Measure, c: Lit): string {
       : `${kind} under D50, not recomputed`;
 }
 
+const NONE: MissingFigure = { shape: 'missing', why: '' };
+
 /** A figure that stays as it was measured while its neighbours are recomputed. */
 const keptD50 = (c: Lit, m: Measure) => basisOf(c, m).recomputed === false && !('observe' in m);
 
 function row(m: Measure, laid: readonly Lit[]): ComparisonPage['groups'][number]['rows'][number] {
   const cell = (c: Lit) => {
     const f = c.facts?.figures[m.key];
-    return !f || f.shape === 'missing' ? '—' : `${formatFigure(m, f)}${keptD50(c, m) ? '†' : ''}`;
+    if (!f || f.shape === 'missing') return '—';
+    return `${f.between ? '≈ ' : ''}${formatFigure(m, f)}${keptD50(c, m) ? '†' : ''}`;
   };
   return { name: m.name, unit: m.unit, judged: m.judged === true, cells: laid.map(cell) };
 }

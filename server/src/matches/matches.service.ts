@@ -11,6 +11,7 @@ import type { Candidate } from '@rakuen/core/match/judge';
 import { rankSheets, type Ranking } from '@rakuen/core/match/rank';
 import { SCHOOLS, weightsOf } from '@rakuen/core/match/schools';
 import type { SheetQualities } from '@rakuen/core/match/sheet';
+import { betweenOf } from '@rakuen/core/measurement/figure';
 import { basisOf } from '@rakuen/core/measurement/basis';
 import { gamutVolume } from '@rakuen/core/measurement/measures/gamut-volume';
 import { feedPaths } from '@rakuen/core/print/handling';
@@ -323,12 +324,13 @@ export class MatchesService {
     const figures = laidOut.flat();
     return {
       picture,
-      candidates: known.map(({ condition, ready: { modelError, brightenerUnknown } }, i) => ({
+      candidates: known.map(({ condition, ready: { modelError, brightenerUnknown, estimatedWhite } }, i) => ({
         sheet: {
           ...qualities(condition, papers.get(condition.paperId)!),
           minutesEach: timed.get(condition.id),
           modelError,
           brightenerUnknown,
+          estimatedWhite,
         },
         figures: figures[i],
       })),
@@ -407,6 +409,7 @@ function qualities(condition: ConditionView, { base, sizes }: PaperRow): SheetQu
     metamerism: value('metamerism'),
     monochrome: condition.printMode === 'driver black-and-white',
     brightenerShift: value('brightenerShift'),
+    brightenerBetween: betweenOf(figures.brightenerShift),
     measurementCondition,
     told,
     wet,

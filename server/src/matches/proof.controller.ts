@@ -224,11 +224,11 @@ export class ProofController {
     @Param('id', ParseUUIDPipe) id: string,
     @Query() { light = 'D50', glass = 'none', rendering = 'relative' }: LaidQuery,
   ): Promise<LaidView> {
-    const { bare, seen, modelError, brightenerUnknown } = await this.laid.laid(
+    const { bare, seen, modelError, brightenerUnknown, estimatedWhite } = await this.laid.laid(
       await this.conditions.view(id),
       { light, glass },
       rendering,
     );
-    return { bare, seen, modelError, brightenerUnknown };
+    return { bare, seen, modelError, brightenerUnknown, estimatedWhite };
   }
 }

@@ -1,8 +1,9 @@
 import { Injectable } from '@nestjs/common';
-import type { PackedSheet } from '@rakuen/core/characterisation/packed';
+import type { EstimatedWhite, PackedSheet } from '@rakuen/core/characterisation/packed';
 import type { RenderingKey } from '@rakuen/core/characterisation/renderings';
 import { GLASSES } from '@rakuen/core/light/glass';
 import { TABLE_LIGHTS, type ViewingLight } from '@rakuen/core/light/table-lights';
+import { brightenerKnown } from '@rakuen/core/match/lay';
 import { MATCH_VERSION } from '@rakuen/core/match/on-sheet';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { notFound, RakuenError } from '../app/errors.ts';
@@ -24,12 +25,14 @@ export interface Where {
 export interface Laid extends PackedLaid {
   /** Mean ΔE00 to be expected of the model at colours as pictures have them; absent where only the solid of its colours is known. */
   readonly modelError?: number;
-  /** Seen as if it had no brightener, in a light that bears on it: the sheet was not read both with and without UV. */
+  /** Seen as if it had no brightener, in a light that bears on it: it was neither read with and without UV nor can it be estimated. */
   readonly brightenerUnknown?: boolean;
+  /** Between what its white lies where the brightener is estimated. */
+  readonly estimatedWhite?: EstimatedWhite;
 }
 
 /** A sheet ready to be matched with any picture. */
-export interface Ready extends Pick<Laid, 'modelError' | 'brightenerUnknown'> {
+export interface Ready extends Pick<Laid, 'modelError' | 'brightenerUnknown' | 'estimatedWhite'> {
   readonly sheet: PackedReady;
 }
 
@@ -85,7 +88,7 @@ export class LaidService {
     return {
       ...laid,
       modelError: fitted.error.stated.pictures.mean,
-      ...(!plain && !fitted.spectral?.luminous && { brightenerUnknown: true }),
+      ...brightenerKnown(!plain && !fitted.spectral?.luminous, laid.seen),
     };
   }
 
@@ -97,8 +100,8 @@ export class LaidService {
     return this.derived.get(condition.id, `matched ${where.light} ${where.glass}`, async () => ({
       key: hasModel(condition) ? await this.modelKey(condition) : await this.solidKey(condition.id),
       compute: async () => {
-        const { modelError, brightenerUnknown, ...laid } = await this.laid(condition, where);
-        return { sheet: await this.workshop.run('readyFor', laid), modelError, brightenerUnknown };
+        const { modelError, brightenerUnknown, estimatedWhite, ...laid } = await this.laid(condition, where);
+        return { sheet: await this.workshop.run('readyFor', laid), modelError, brightenerUnknown, estimatedWhite };
       },
     }));
   }

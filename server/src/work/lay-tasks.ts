@@ -21,10 +21,11 @@ import type { CoatingClass } from '@rakuen/core/paper';
 import type { Mark } from '@rakuen/core/picture/marks';
 import { openProfile, type OpenProfile } from '../colour-management/lcms.ts';
 
-export const packSheet = ({ lattice, white, blackL }: PrintedSheet): PackedSheet => ({
+export const packSheet = ({ lattice, white, blackL, estimatedWhite }: PrintedSheet): PackedSheet => ({
   nodes: lattice.nodes,
   white,
   blackL,
+  estimatedWhite,
   lab: base64Of(packLab(lattice)),
 });
 export const unpackSheet = ({ nodes, white, blackL, lab }: PackedSheet): PrintedSheet => ({

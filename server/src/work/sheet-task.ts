@@ -4,7 +4,7 @@ import { readProfile } from '@rakuen/core/formats/icc/profile-read';
 import { parseLightSpectrum } from '@rakuen/core/formats/spectrum-table';
 import { readingFacts, type ReadingFacts } from '@rakuen/core/measurement/reading-facts';
 import { differenceOf, whyNotAlike } from '@rakuen/core/measurement/same-print';
-import { printSpectra } from '@rakuen/core/light/print-spectra';
+import { printSpectra, type PrintSpectra } from '@rakuen/core/light/print-spectra';
 import type { Spectrum } from '@rakuen/core/colour/types';
 import type { SheetSpectraView } from '@rakuen/contract/sheets';
 import { openProfile, ProfileError } from '../colour-management/lcms.ts';
@@ -31,13 +31,14 @@ export async function sheetOf({
 }): Promise<{ mesh?: GamutMesh; spectra?: SheetSpectraView }> {
   const [facts, ...others] = await Promise.all(sets.map(factsOf));
   const own = printSpectra(facts);
-  const earlier = own?.luminous
+  const isRead = (s: PrintSpectra | undefined) => s?.luminous !== undefined && !s.estimated;
+  const earlier = isRead(own)
     ? []
     : others.filter(({ reading }) => {
         const difference = differenceOf(facts.reading, reading);
         return difference && !whyNotAlike(difference);
       });
-  const ready = earlier.map(printSpectra).find((s) => s?.luminous) ?? own;
+  const ready = earlier.map(printSpectra).find(isRead) ?? own;
   return {
     mesh: facts.gamut?.mesh,
     spectra: ready && {
@@ -46,6 +47,7 @@ export async function sheetOf({
       bands: ready.bands,
       reflected: packed(ready.reflected),
       luminous: ready.luminous && packed(ready.luminous),
+      estimated: ready.estimated,
       white: ready.white,
       black: ready.black,
       greys: [...ready.greys],

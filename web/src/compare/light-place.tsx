@@ -79,6 +79,10 @@ function Unknown({ turning, without }: { turning: readonly Turning[]; without: r
       lacking('white'),
       'not read both with and without UV (M1 and M2). What its brightener does under these lamps is not known, nor how its white turns.',
     ],
+    [
+      turning.filter((t) => t.list.some((turn) => turn.whiteBetween)).map((t) => t.condition),
+      'not read both with and without UV (M1 and M2). How its white turns (≈) is estimated from the shape of its one spectrum; nine times in ten it lies between the two figures beside it, and its place rests on that.',
+    ],
     [lacking('greys'), 'too few greys between L* 15 and 85 were read.'],
     [without, 'without spectra nothing can be said.'],
   ] as const;
@@ -118,6 +122,10 @@ const told = (mean: number) => Number(mean.toFixed(MEAN_DIGITS));
 
 const shownOf = (turn: number | undefined) => (turn === undefined ? '–' : formatNumber(turn, 1));
 
+/** An estimated one with its interval beside it. */
+const whiteOf = ({ white: turn, whiteBetween: between }: Turn) =>
+  between ? `≈ ${shownOf(turn)} (${between.map(shownOf).join('–')})` : shownOf(turn);
+
 /** @param means of those that have a place; none where there is no order */
 function TurnsTable({ turning, means }: { turning: readonly Turning[]; means: readonly number[] }) {
   return (
@@ -147,7 +155,7 @@ function TurnsTable({ turning, means }: { turning: readonly Turning[]; means: re
               </th>
               {turning.map((t) => (
                 <td key={t.condition.id} className="py-1 pr-4">
-                  {shownOf(t.list[n].white)} <span className="text-quiet">white,</span> {shownOf(t.list[n].greys)}{' '}
+                  {whiteOf(t.list[n])} <span className="text-quiet">white,</span> {shownOf(t.list[n].greys)}{' '}
                   <span className="text-quiet">greys</span>
                 </td>
               ))}
@@ -159,7 +167,9 @@ function TurnsTable({ turning, means }: { turning: readonly Turning[]; means: re
             </th>
             {turning.map((t) => (
               <td key={t.condition.id} className="py-1 pr-4">
-                {t.mean === undefined ? '–' : `${formatNumber(t.mean, MEAN_DIGITS)} ΔE00`}
+                {t.mean === undefined
+                  ? '–'
+                  : `${t.list.some((turn) => turn.whiteBetween) ? '≈ ' : ''}${formatNumber(t.mean, MEAN_DIGITS)} ΔE00`}
               </td>
             ))}
           </tr>

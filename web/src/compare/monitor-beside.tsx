@@ -42,14 +42,18 @@ function useMonitor(): {
 }
 
 /** What the table comes to: a residual below what can be seen edge to edge is none. */
-function saidOf(name: string, { toPaperWhite: { greys, colours }, toInks, lift }: ScreenMatch, seen: number): string {
+function saidOf(
+  name: string,
+  { toPaperWhite: { greys, colours }, toInks, lift, estimated }: ScreenMatch,
+  seen: number,
+): string {
   if (!lift)
     return `${name} was not read both with and without UV (M1 and M2): how well the screen can match it is not known.`;
   if (greys === undefined || colours === undefined || lift.colours === undefined || !toInks)
     return `${name} was read without ${greys === undefined ? 'greys' : 'colours'}: how well the screen can match it is not known.`;
   if (Math.max(greys, colours) < seen)
     return `${name}: set to its white, the screen matches it; greys stay off by ${formatNumber(greys, 1)} and colours by ${formatNumber(colours, 1)} ΔE00, less than can be seen.`;
-  return `${name} can’t be matched whole: its brightener lifts the bare paper by ${formatNumber(lift.white, 1)} ΔE00 and its colours by ${formatNumber(lift.colours, 1)}. Set to its white, greys stay off by ${formatNumber(greys, 1)} and colours by ${formatNumber(colours, 1)}; set to the colours (${oneDigit(toInks.colours)}), the white is off by ${formatNumber(toInks.white, 1)}.`;
+  return `${name} can’t be matched whole: its brightener${estimated ? ', as it is estimated from one spectrum,' : ''} lifts the bare paper by ${formatNumber(lift.white, 1)} ΔE00 and its colours by ${formatNumber(lift.colours, 1)}. Set to its white, greys stay off by ${formatNumber(greys, 1)} and colours by ${formatNumber(colours, 1)}; set to the colours (${oneDigit(toInks.colours)}), the white is off by ${formatNumber(toInks.white, 1)}.`;
 }
 
 interface Matched {

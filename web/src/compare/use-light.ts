@@ -55,6 +55,7 @@ function ready({ spectra: s, mesh }: SheetView): PrintSpectra | undefined {
       bands: s.bands,
       reflected: floats(s.reflected),
       luminous: s.luminous ? floats(s.luminous) : undefined,
+      estimated: s.estimated,
       white: s.white,
       black: s.black,
       greys: s.greys,
@@ -78,7 +79,7 @@ const withoutPatches = (figures: Readonly<Record<string, Figure>>): Record<strin
 /** A print condition as the light shows it. */
 export type LitCondition = ShownCondition & {
   /** How the light bears on it: as chosen; or why it can't. */
-  readonly underLight: 'as measured' | 'recomputed' | 'no spectra' | 'no UV reading' | 'waiting';
+  readonly underLight: 'as measured' | 'recomputed' | 'estimated' | 'no spectra' | 'no UV reading' | 'waiting';
 };
 
 /**
@@ -145,7 +146,11 @@ export function useLitTable(laid: readonly ConditionView[], solid: boolean) {
               ramp: facts.ramp,
               outline: facts.outline,
             },
-            underLight: sheet.spectra?.luminous ? 'recomputed' : 'no UV reading',
+            underLight: !sheet.spectra?.luminous
+              ? 'no UV reading'
+              : sheet.spectra.estimated
+                ? 'estimated'
+                : 'recomputed',
           };
         const waiting = !sheet || sheet.spectra !== undefined;
         return {

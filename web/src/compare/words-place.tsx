@@ -85,8 +85,10 @@ const PairOutlines = memo(function PairOutlines({ laid, leftId, rightId }: Drawn
 const NOTES: Partial<Record<LitCondition['underLight'], string>> = {
   'no spectra': 'holds no spectra: its figures stay as they were measured under D50, and take no part in what is said.',
   waiting: 'is being computed for this light.',
+  estimated:
+    'was not read both with and without UV (M1 and M2): what its brightener does in this light is estimated from the shape of its white’s spectrum. Figures that rest on it are marked ≈, and say between what they lie.',
   'no UV reading':
-    'was not read both with and without UV (M1 and M2): what its brightener does in this light is not known.',
+    'was not read both with and without UV (M1 and M2): what its brightener does in this light is not known, nor can it be estimated from its spectra.',
 };
 
 /** Everything that is said of a pair, by what an eye makes of it. */

@@ -4,10 +4,10 @@ import { useState, type ReactNode } from 'react';
 import { readingBehind, type ShownCondition as Lit } from '@rakuen/core/measurement/basis';
 import type { ConditionHead, ConditionView } from '@rakuen/contract/conditions';
 import type { ObservationView } from '@rakuen/contract/observations';
-import type { Figure as FigureData } from '@rakuen/core/measurement/figure';
+import { isEstimated, type Figure as FigureData } from '@rakuen/core/measurement/figure';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import type { Observation } from '@rakuen/core/measurement/observations';
-import { formatFigure, formatNumber } from '@rakuen/core/measurement/show';
+import { formatBetween, formatFigure, formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionQuery } from '../api/api.ts';
 import { asStated, day } from './label.ts';
 import { ErrorNote, Waiting } from './messages.tsx';
@@ -40,15 +40,11 @@ export function Measured({
   if (figure.shape === 'missing') return <Missing why={figure.why} />;
   const kind = kindOf(measure, condition);
   const ofAnotherLight = condition.lit !== undefined && !('observe' in measure) && !condition.lit.keys.has(measure.key);
-  const look = `rounded-[2px] px-0.5 text-left underline decoration-line decoration-dotted underline-offset-4 hover:decoration-ink ${kind === 'judged' ? 'font-serif' : kind === 'told by a profile' ? 'italic' : ''}`;
+  const estimated = isEstimated(figure);
+  const look = `rounded-[2px] px-0.5 text-left underline underline-offset-4 hover:decoration-ink ${estimated ? 'decoration-quiet decoration-dashed' : 'decoration-line decoration-dotted'} ${kind === 'judged' ? 'font-serif' : kind === 'told by a profile' ? 'italic' : ''}`;
   const words = (
     <>
-      {kind === 'judged' && (
-        <>
-          <Eye size={13} aria-hidden className="mr-1 inline-block align-[-2px]" />
-          <span className="sr-only">judged </span>
-        </>
-      )}
+      <KindSign kind={estimated ? 'estimated' : kind} />
       <span className="whitespace-pre">{formatFigure(measure, figure)}</span>
       {unit && figure.shape === 'scalar' && <span className="text-quiet"> {measure.unit}</span>}
       {ofAnotherLight && (
@@ -61,6 +57,9 @@ export function Measured({
         </span>
       )}
       {note && figure.shape === 'scalar' && figure.note && <span className="text-quiet">, {figure.note}</span>}
+      {note && figure.between && (
+        <span className="text-quiet">, estimated, {formatBetween(measure, figure.between)}</span>
+      )}
     </>
   );
   // A table holds hundreds of figures: what a click opens is made when one is clicked.
@@ -96,10 +95,31 @@ export function Measured({
   );
 }
 
-type Kind = 'measured' | 'judged' | 'told by a profile';
+/** What sets a figure that was not measured apart from one that was. */
+function KindSign({ kind }: { kind: Kind }) {
+  if (kind === 'judged')
+    return (
+      <>
+        <Eye size={13} aria-hidden className="mr-1 inline-block align-[-2px]" />
+        <span className="sr-only">judged </span>
+      </>
+    );
+  if (kind !== 'estimated') return null;
+  return (
+    <>
+      <span aria-hidden>≈ </span>
+      <span className="sr-only">estimated </span>
+    </>
+  );
+}
+
+type Kind = 'measured' | 'estimated' | 'judged' | 'told by a profile';
 
 function kindOf(measure: Measure, { facts }: Known): Kind {
   if (measure.judged) return 'judged';
+  const figures: Readonly<Record<string, FigureData>> = facts?.figures ?? {};
+  const figure = figures[measure.key];
+  if (figure && isEstimated(figure)) return 'estimated';
   return !('observe' in measure) && facts?.source === 'profile' ? 'told by a profile' : 'measured';
 }
 
@@ -126,15 +146,29 @@ function Source({
   return (
     <div className="space-y-2">
       <p className="font-serif text-[15px]">
-        {measure.name}, {condition.lit?.keys.has(measure.key) ? 'recomputed' : kind}
+        {measure.name},{' '}
+        {condition.lit?.keys.has(measure.key)
+          ? kind === 'estimated'
+            ? 'recomputed with an estimated brightener'
+            : 'recomputed'
+          : kind}
       </p>
       <p>{measure.definition}</p>
       <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
-        <Term name={kind === 'judged' ? 'How sure' : 'Repeatability'}>
+        {figure.between && (
+          <Term name="Estimated">
+            nine times in ten {figure.shape === 'colour' ? 'b* lies ' : ''}between{' '}
+            {formatBetween(measure, figure.between).replace(' to ', ' and ')}, from the shape of the white’s one
+            spectrum; a reading without UV (M2) beside it would measure it
+          </Term>
+        )}
+        <Term name={kind === 'judged' ? 'How sure' : kind === 'estimated' ? 'Spread' : 'Repeatability'}>
           ± {spread} {figure.shape === 'colour' ? 'ΔE*ab' : measure.unit} (1 s)
-          {kind === 'judged'
-            ? ', half a grade: our own assumption of an eye'
-            : ofPatches && condition.facts?.repeats === undefined && ', our own assumption: nothing was read twice'}
+          {kind === 'estimated'
+            ? ''
+            : kind === 'judged'
+              ? ', half a grade: our own assumption of an eye'
+              : ofPatches && condition.facts?.repeats === undefined && ', our own assumption: nothing was read twice'}
         </Term>
         {figure.shape === 'scalar' && figure.note && <Term name="Note">{figure.note}</Term>}
         {condition.lit?.keys.has(measure.key) && (

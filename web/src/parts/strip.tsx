@@ -41,10 +41,13 @@ export function Strip({
   const { white, black, brightenerShift } = facts?.figures ?? {};
   const measured = white?.shape === 'colour' && black?.shape === 'colour';
   const shift = brightenerShift?.shape === 'scalar' ? Math.max(0, brightenerShift.value) : 0;
+  const estimated = brightenerShift?.shape === 'scalar' && brightenerShift.between !== undefined;
   const fringe = Math.min(1, shift / FULL_FRINGE_DELTA_B) * (height - sheetHeight - edge - 1);
   const sheen = paper.coating ? COATING_CLASSES[paper.coating].sheen : 0;
   const colours = measured ? rampColours(facts!, white.lab, black.lab) : [];
-  const words = measured ? wordsOf(paper, white.lab, black.lab, shift) : `${paper.name}: nothing measured yet`;
+  const words = measured
+    ? wordsOf(paper, white.lab, black.lab, shift, estimated)
+    : `${paper.name}: nothing measured yet`;
   const stepWidth = (width - whiteWidth) / colours.length;
 
   return (
@@ -80,19 +83,21 @@ export function Strip({
           ).join('')}
           stroke="#131313"
           strokeWidth={1}
+          // What is only estimated is drawn broken.
+          strokeDasharray={estimated ? '1.5 1.5' : undefined}
         />
       )}
     </svg>
   );
 }
 
-function wordsOf(paper: PaperHead, white: Lab, black: Lab, shift: number): string {
+function wordsOf(paper: PaperHead, white: Lab, black: Lab, shift: number, estimated: boolean): string {
   const said = [
     `white L* ${white[0].toFixed(0)}`,
     `black L* ${black[0].toFixed(0)}`,
     paper.thicknessUm && `${paper.thicknessUm} µm`,
     paper.surface,
-    shift >= 0.5 && `brightener ${shift.toFixed(1)} Δb*`,
+    shift >= 0.5 && `brightener ${estimated ? 'about ' : ''}${shift.toFixed(1)} Δb*${estimated ? ', estimated' : ''}`,
   ];
   return `${paper.name}: ${said.filter(Boolean).join(', ')}`;
 }

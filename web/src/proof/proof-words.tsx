@@ -1,4 +1,5 @@
 import type { ConditionHead } from '@rakuen/contract/conditions';
+import type { EstimatedWhite } from '@rakuen/core/characterisation/packed';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { conditionLine } from '../parts/label.ts';
 import type { LabImage } from '../pictures/lab-image.ts';
@@ -29,10 +30,14 @@ export function PairNames({ pair: [left, right], same }: { pair: Pair; same: boo
   );
 }
 
+/** A b* that differs by less is the same in every sentence. */
+const LEAST_SAID = 0.1;
+
 interface Laid {
   readonly seen: SeenSheet;
   readonly modelError?: number;
   readonly brightenerUnknown?: boolean;
+  readonly estimatedWhite?: EstimatedWhite;
 }
 
 /** What the proof rests on, what the screen can't show of it, and what it can't tell. */
@@ -60,6 +65,16 @@ export function RestsOn({
       ...(second.brightenerUnknown ? [right.condition.paper.name] : []),
     ]),
   ];
+  const guessed = [
+    ...new Map(
+      [left, right].flatMap(({ condition }, i) => {
+        const { estimatedWhite: white } = [first, second][i];
+        return white && white.between[1] - white.between[0] >= LEAST_SAID
+          ? [[condition.paper.name, white] as const]
+          : [];
+      }),
+    ),
+  ];
   const looked = Math.min(SAMPLED, image.widthPx * image.heightPx);
   return (
     <p className="mt-1 max-w-[96ch] text-[12.5px] text-quiet">
@@ -68,6 +83,10 @@ export function RestsOn({
       {where}
       {unread.length > 0 &&
         `, ${unread.join(' and ')} as if without brightener: not read both with and without UV (M1 and M2), its white in this light is not known`}
+      {guessed.map(
+        ([name, { between }]) =>
+          `, ${name} with its brightener estimated from one spectrum: b* of its white in this light lies between ${formatNumber(between[0], 1)} and ${formatNumber(between[1], 1)} nine times in ten`,
+      )}
       . Your screen is taken as {screenSpace().name}; beyond it lies{' '}
       <BeyondLine image={image} sheet={first.seen} recipe={left.recipe} view={view} name={left.name} />
       {!same && (

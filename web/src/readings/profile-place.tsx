@@ -72,7 +72,7 @@ function Known({ model }: { model: ModelView }) {
         {model.spectral
           ? model.brightenerApart
             ? 'With spectra, with and without UV: figures can be computed for any light.'
-            : 'With spectra. The brightener is not separated: the same patches were not read without UV.'
+            : 'With spectra. The same patches were not read without UV: for other lights the brightener is estimated from the white.'
           : 'Without spectra: figures for D50 only.'}
       </p>
       {model.like && (

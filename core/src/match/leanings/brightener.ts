@@ -14,11 +14,11 @@ export const brightener: Leaning = {
   disagrees: 'A bright white pops, and behind glass that blocks UV it is quiet.',
   weight: 1,
   judge: ({ sheet, commission }) => {
-    const shift = sheet.brightenerShift;
+    const { brightenerShift: shift, brightenerBetween: between } = sheet;
     if (shift === undefined || shift < WORTH_A_WORD) return undefined;
     return {
       speaks: 'against',
-      sentence: `Its white owes ${oneDigit(shift)} of b* to brightener: under a lamp without UV it is that much yellower, and brightener fades${commission.mustLast ? '; this print is to last' : ''}.`,
+      sentence: `Its white owes ${between ? 'some ' : ''}${oneDigit(shift)} of b* to brightener${between ? ` (estimated from one spectrum: ${oneDigit(between[0])} to ${oneDigit(between[1])})` : ''}: under a lamp without UV it is that much yellower, and brightener fades${commission.mustLast ? '; this print is to last' : ''}.`,
       figures: [{ name: 'brightener', value: shift, unit: 'Δb*' }],
       cost: COST_EACH * (commission.mustLast ? LASTING : 1) * (shift - WORTH_A_WORD),
     };

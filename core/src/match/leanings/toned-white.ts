@@ -17,7 +17,7 @@ export const tonedWhite: Leaning = {
     const shift = Math.max(0, sheet.brightenerShift ?? 0);
     return {
       speaks: tint < 2 && shift < 1 ? 'for' : tint > 4 || shift > 4 ? 'against' : 'neither',
-      sentence: `The picture is toned; this white has a tint of ${oneDigit(tint)} C*${sheet.brightenerShift === undefined ? '' : ` and ${oneDigit(shift)} Δb* of brightener`}.`,
+      sentence: `The picture is toned; this white has a tint of ${oneDigit(tint)} C*${sheet.brightenerShift === undefined ? '' : ` and ${sheet.brightenerBetween ? 'an estimated ' : ''}${oneDigit(shift)} Δb* of brightener`}.`,
       figures: [
         { name: 'tint of the white', value: tint, unit: 'C*' },
         ...(sheet.brightenerShift === undefined ? [] : [{ name: 'brightener', value: shift, unit: 'Δb*' }]),

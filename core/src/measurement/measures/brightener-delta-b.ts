@@ -1,6 +1,7 @@
 import type { Claims } from '../../paper.ts';
 import { brightenerClass, r457 } from '../brightness.ts';
 import type { Figure } from '../figure.ts';
+import { estimatedOfWhite } from '../estimated-dull.ts';
 import { formatNumber } from '../show.ts';
 import { groupSpectrum, NO_SPECTRA, spreadOver } from '../spectra-of-group.ts';
 import type { PatchMeasure } from './measure.ts';
@@ -9,7 +10,8 @@ const CLASSES = ['none', 'faint', 'low', 'moderate', 'high'] as const;
 
 /** One class apart is no quarrel: ΔB is taken with D50's UV, which is less than the norm's D65. */
 function brightenerQuarrel({ brightenerClaim: claim }: Claims, found: Figure): string | undefined {
-  if (claim === 'not stated' || found.shape !== 'scalar') return undefined;
+  // An estimate is no proof against a maker's word.
+  if (claim === 'not stated' || found.shape !== 'scalar' || found.between) return undefined;
   const measured = brightenerClass(found.value);
   if (Math.abs(CLASSES.indexOf(claim) - CLASSES.indexOf(measured)) < 2) return undefined;
   const says = claim === 'none' ? 'no brightener' : `${claim === 'high' ? 'much' : claim} brightener`;
@@ -32,7 +34,11 @@ export const brightenerDeltaB: PatchMeasure = {
   compute: ({ reading, white, withoutUv, unserved }) => {
     if (reading.condition !== 'M1' && reading.condition !== 'M0')
       return { shape: 'missing', why: 'A reading with UV (M1 or M0) is missing.' };
-    if (!withoutUv) return { shape: 'missing', why: unserved.M2 ?? 'A reading without UV (M2) is missing.' };
+    if (!withoutUv) {
+      const found = estimatedOfWhite({ reading, white, unserved }, (p, q) => r457(p) - r457(q));
+      if (found) return { ...found, note: brightenerClass(found.value) };
+      return { shape: 'missing', why: unserved.M2 ?? 'A reading without UV (M2) is missing.' };
+    }
     const withUv = groupSpectrum(reading, white);
     const without = groupSpectrum(withoutUv.reading, withoutUv.white);
     if (!withUv || !without) return { shape: 'missing', why: NO_SPECTRA };

@@ -1,11 +1,18 @@
+import { xyzToLab } from '../../colour/lab.ts';
+import { illuminantWhite, spectrumToXyz } from '../../colour/spectrum.ts';
+import type { Spectrum } from '../../colour/types.ts';
+import { estimatedOfWhite } from '../estimated-dull.ts';
 import { noiseAt } from '../repeats.ts';
 import type { PatchMeasure } from './measure.ts';
+
+const bOf = (spectrum: Spectrum): number => xyzToLab(spectrumToXyz(spectrum), illuminantWhite())[2];
 
 export const brightenerShift: PatchMeasure = {
   key: 'brightenerShift',
   name: 'Brightener, Δb*',
   unit: 'Δb*',
-  definition: 'b* of the white without UV (M2) less b* with UV (M1, or M0): how much bluer the brightener makes it.',
+  definition:
+    'b* of the white without UV (M2) less b* with UV (M1, or M0): how much bluer the brightener makes it. Where it was not read without UV it is estimated from the shape of the one spectrum: a narrow band in the blue on a reflectance that changes slowly.',
   source: 'ISO 13655',
   digits: 1,
   scale: 'deltaE',
@@ -15,7 +22,13 @@ export const brightenerShift: PatchMeasure = {
   compute: ({ reading, white, withoutUv, unserved, repeatability: r }) => {
     if (reading.condition !== 'M1' && reading.condition !== 'M0')
       return { shape: 'missing', why: 'A reading with UV (M1 or M0) is missing.' };
-    if (!withoutUv) return { shape: 'missing', why: unserved.M2 ?? 'A reading without UV (M2) is missing.' };
+    if (!withoutUv)
+      return (
+        estimatedOfWhite({ reading, white, unserved }, (withUv, without) => bOf(without) - bOf(withUv)) ?? {
+          shape: 'missing',
+          why: unserved.M2 ?? 'A reading without UV (M2) is missing.',
+        }
+      );
     return {
       shape: 'scalar',
       value: withoutUv.white.lab[2] - white.lab[2],
