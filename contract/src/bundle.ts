@@ -44,7 +44,7 @@ export class BundleCondition {
   @Text(80) inkSet!: string;
   @OneOf(BLACK_INKS) blackInk!: BlackInk;
   @Text(120) mediaSetting!: string;
-  @Text(40) resolution!: string;
+  @FreeText(40) resolution!: string;
   @OneOf(PRINT_MODES) printMode!: PrintMode;
   @FreeText(160) profile!: string;
   @Yes() blackOvercoat!: boolean;

@@ -30,7 +30,8 @@ export class HowPrinted {
   @Text(80) inkSet!: string;
   @OneOf(BLACK_INKS) blackInk!: BlackInk;
   @Text(120) mediaSetting!: string;
-  @Text(40) resolution!: string;
+  /** Empty where nobody said. */
+  @FreeText(40) resolution!: string;
   @OneOf(PRINT_MODES) printMode!: PrintMode;
   /** Name of the profile; empty where the driver manages colour. */
   @FreeText(160) profile!: string;

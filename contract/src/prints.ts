@@ -39,7 +39,7 @@ export class PrintSettings {
   @Text(80) inkSet!: string;
   @OneOf(BLACK_INKS) blackInk!: BlackInk;
   @Text(120) mediaSetting!: string;
-  @Text(40) resolution!: string;
+  @FreeText(40) resolution!: string;
   @OneOf(PRINT_MODES) printMode!: PrintMode;
   @FreeText(160) profile!: string;
   @OneOf(INTENTS) intent!: (typeof INTENTS)[number];

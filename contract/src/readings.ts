@@ -98,6 +98,8 @@ export class ReadingPreview {
   @Maybe() @Text() measuredAt?: string;
   /** What the file says it holds. */
   @Maybe() @FreeText(4000) description?: string;
+  /** What stands in its head. */
+  @Maybe() @Plain() keywords?: Record<string, string>;
   @OneOf(READING_SOURCES) source!: ReadingSourceName;
   @Plain() figures!: Record<string, Figure>;
   /** Which print conditions it resembles. */

@@ -6,6 +6,10 @@ export type BlackInk = (typeof BLACK_INKS)[number];
 export const PRINT_MODES = ['colour through a profile', 'driver black-and-white', 'driver colour'] as const;
 export type PrintMode = (typeof PRINT_MODES)[number];
 
+/** What a file that comes in may be. */
+export const INBOX_KINDS = ['readings', 'profile', 'picture', 'bundle', 'lamp', 'strange'] as const;
+export type InboxKind = (typeof INBOX_KINDS)[number];
+
 export const MEASUREMENT_CONDITIONS = ['M0', 'M1', 'M2', 'M3'] as const;
 
 /** Formats in which a reading can be taken away. */

@@ -8,4 +8,6 @@ export interface ImportedReading {
   /** What the file does not say, and what follows from that. */
   readonly missing: readonly string[];
   readonly columns: readonly string[];
+  /** What stands in its head, as it stands there. */
+  readonly keywords?: Readonly<Record<string, string>>;
 }

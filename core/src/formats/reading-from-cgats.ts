@@ -39,11 +39,12 @@ export function readingsFromCgats(bytes: Uint8Array, mapping?: ColumnMapping): I
       : mapColumns(table.columns, table.rowLines[0]! - 1);
     const recognised = [`${table.identifier}, ${encoding}`];
     if (group.length > 1) recognised.push(`a chart in ${group.length} tables`);
-    return readingFromTable(whole, map, {
+    const imported = readingFromTable(whole, map, {
       recognised,
       header,
       deviceScale: mapping?.deviceScale ?? scaleStated(table.keywords),
     });
+    return { ...imported, keywords: Object.fromEntries(table.keywords) };
   });
 }
 

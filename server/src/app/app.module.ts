@@ -9,6 +9,7 @@ import { DemoSeason } from '../demo/demo-season.ts';
 import { DemoStudio } from '../demo/demo-studio.ts';
 import { FileStore } from '../files/file-store.ts';
 import { EventsModule } from '../events/events.module.ts';
+import { InboxModule } from '../inbox/inbox.module.ts';
 import { LedgerModule } from '../ledger/ledger.module.ts';
 import { MatchesModule } from '../matches/matches.module.ts';
 import { PacksModule } from '../packs/packs.module.ts';
@@ -63,6 +64,7 @@ export class AppModule {
         ChartsModule,
         SessionsModule,
         BundlesModule,
+        InboxModule,
         SheetsModule,
         ProfilesModule,
         ComparisonModule,

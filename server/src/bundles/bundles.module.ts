@@ -9,5 +9,6 @@ import { BundlesController } from './bundles.controller.ts';
   imports: [PapersModule, ConditionsModule, ReadingsModule],
   controllers: [BundlesController],
   providers: [BundlesService],
+  exports: [BundlesService],
 })
 export class BundlesModule {}

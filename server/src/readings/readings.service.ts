@@ -123,6 +123,11 @@ export class ReadingsService {
     return view.against;
   }
 
+  /** What the readings of a file are recognised by; nothing is kept. */
+  async fingerprints(bytes: Uint8Array, fileName: string): Promise<Fingerprint[]> {
+    return this.fingerprintsOf(bytes, await this.look(fileName, bytes, {}), {});
+  }
+
   private fingerprintsOf(bytes: Uint8Array, preview: ReadingPreview, fields: ReadingFields): Promise<Fingerprint[]> {
     const stated = { condition: fields.measurementCondition, instrument: fields.instrument?.trim() || undefined };
     const { spreadsheet } = preview;

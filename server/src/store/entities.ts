@@ -3,6 +3,7 @@ import { ConditionRow, ObservationRow } from '../conditions/conditions.entity.ts
 import { EditionRow, NumberRow } from '../editions/editions.entity.ts';
 import { EyeChoiceRow, EyeSessionRow } from '../eye/eye.entity.ts';
 import { DecisionRow, MatchRow, RecipeRow, SchoolRow } from '../matches/matches.entity.ts';
+import { InboxRow } from '../inbox/inbox.entity.ts';
 import { NoteRow } from '../notes/notes.entity.ts';
 import { PackRow } from '../packs/packs.entity.ts';
 import { PaperRow } from '../papers/papers.entity.ts';
@@ -50,6 +51,7 @@ export const ENTITIES = [
   RunRow,
   RunItemRow,
   NoteRow,
+  InboxRow,
   RuleRow,
   DocumentRow,
 ];

@@ -38,6 +38,7 @@ export const RECORDED: Readonly<Record<string, Recorded>> = {
   notes: { noun: 'note', called: 'text' },
   runs: { noun: 'run at the printer' },
   run_items: { noun: 'print of a run' },
+  inbox: { noun: 'file in the inbox' },
   rules: { noun: 'what holds for the studio', called: 'id' },
 };
 

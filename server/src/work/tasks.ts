@@ -116,8 +116,11 @@ function previewTable(
   }
 }
 
+/** Of a file's head so much is told. */
+const MOST_KEYWORDS = 100;
+
 function previewOf(fileName: string, parts: ImportedReading[], source: ReadingPreview['source']): ReadingPreview {
-  const { reading, recognised, missing, columns } = parts[0];
+  const { reading, recognised, missing, columns, keywords } = parts[0];
   return {
     fileName,
     parts: parts.map((p) => ({ patchCount: p.reading.patches.length, measurementCondition: p.reading.condition })),
@@ -132,6 +135,7 @@ function previewOf(fileName: string, parts: ImportedReading[], source: ReadingPr
     instrument: reading.instrument,
     measuredAt: reading.createdAt,
     description: reading.description,
+    keywords: keywords && Object.fromEntries(Object.entries(keywords).slice(0, MOST_KEYWORDS)),
     source,
     figures: computeFigures(readingFacts(reading)),
   };

@@ -158,10 +158,10 @@ function ConditionFields({ form, all }: { form: UseFormReturn<ConditionInput>; a
           {...register('mediaSetting', REQUIRED)}
         />
         <TextField
-          label="Resolution"
+          label="Resolution (optional)"
           list="known-resolutions"
           error={errors.resolution?.message}
-          {...register('resolution', REQUIRED)}
+          {...register('resolution')}
         />
         <ChoiceField label="Print mode" options={named(PRINT_MODES)} {...register('printMode')} />
         <TextField label="Profile" {...register('profile')} />

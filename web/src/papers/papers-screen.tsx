@@ -227,7 +227,7 @@ function ConditionRow({ condition, onChange }: { condition: ConditionHead; onCha
               {conditionLine(condition)}
             </span>
             <span className="block truncate text-[12.5px] text-quiet">
-              {condition.inkSet}, {condition.blackInk}, {condition.resolution}
+              {[condition.inkSet, condition.blackInk, condition.resolution].filter(Boolean).join(', ')}
               {standing && ', the standing setting'}
             </span>
           </span>

@@ -208,7 +208,7 @@ const PrintLine = memo(function PrintLine({
           , {size(print)}
         </p>
         <p className="text-[13px]">
-          {day(print.printedOn)} · {condition} · {s.resolution}, {s.intent}
+          {day(print.printedOn)} · {condition} · {[s.resolution, s.intent].filter(Boolean).join(', ')}
           {s.blackPointCompensation && ', black point compensated'}, sharpening {s.sharpening}
         </p>
         <p className="text-[13px]">

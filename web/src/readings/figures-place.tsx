@@ -128,9 +128,7 @@ function HowMade({ condition }: Of) {
           {condition.inkSet}, {condition.blackInk}
           {condition.blackOvercoat && ', black overcoat'}
         </Term>
-        <Term name="Mode">
-          {condition.printMode}, {condition.resolution}
-        </Term>
+        <Term name="Mode">{[condition.printMode, condition.resolution].filter(Boolean).join(', ')}</Term>
         <Term name="Profile">{condition.profile || 'none'}</Term>
         {facts?.readingId && (
           <Term name="Gamut from">

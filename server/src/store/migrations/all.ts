@@ -15,6 +15,7 @@ import { Finding1776000000000 } from './1776000000000-finding.ts';
 import { OpenClaims1777000000000 } from './1777000000000-open-claims.ts';
 import { ToldApart1778000000000 } from './1778000000000-told-apart.ts';
 import { Apart1779000000000 } from './1779000000000-apart.ts';
+import { Inbox1780000000000 } from './1780000000000-inbox.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -37,4 +38,5 @@ export const MIGRATIONS = [
   OpenClaims1777000000000,
   ToldApart1778000000000,
   Apart1779000000000,
+  Inbox1780000000000,
 ];
