@@ -152,8 +152,8 @@ it('the action names its file: one meant for the last row files nothing', async 
   expect((await importOne(a, { conditionId: dove })).status).toBe(200);
   expect(await importOne(a, { conditionId: dove })).toMatchObject({ status: 409 });
   expect((await list()).map((f) => [f.name, f.importedAs])).toEqual([
-    ['b.txt', undefined],
     ['a.txt', 'Dove, Coated'],
+    ['b.txt', undefined],
   ]);
 });
 

@@ -84,7 +84,7 @@ export interface Placing {
 }
 
 /** Two readings this near are of one print, read twice (our own choice). */
-const SAME_PRINT = 0.5;
+export const SAME_PRINT = 0.5;
 
 /** What is known of an incoming reading besides its colours. */
 export interface PlacingHints {

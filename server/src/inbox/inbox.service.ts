@@ -68,13 +68,13 @@ export class InboxService {
     private readonly sheets: SheetsService,
   ) {}
 
-  /** What waits and was refused first, as it came; what was imported after it. */
+  /** As it came, what was imported too: no row moves under a hand. */
   async list(): Promise<InboxView> {
     const rows = await this.rows.find({ order: { at: 'ASC' } });
     const studio = await this.studio();
     const files: InboxFile[] = [];
     for (const row of rows) files.push(await this.view(row, studio));
-    return { files: [...files.filter((f) => !f.importedAt), ...files.filter((f) => f.importedAt)] };
+    return { files };
   }
 
   /** Takes a file in: it is recognised, and kept; what is nothing of a studio's is refused at once, with why. */

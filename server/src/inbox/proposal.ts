@@ -1,5 +1,6 @@
 import type { ToldByFile } from '@rakuen/core/formats/told-by-file';
-import { namesPaper } from '@rakuen/core/measurement/fingerprint';
+import { namesPaper, SAME_PRINT } from '@rakuen/core/measurement/fingerprint';
+import { DRIFT } from '@rakuen/core/measurement/same-print';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { InboxProposal } from '@rakuen/contract/inbox';
 import type { PaperView } from '@rakuen/contract/papers';
@@ -25,8 +26,7 @@ export interface KnownHere {
 /** A second print as near as this share of the first is not told from it. */
 const TOLD_APART = 2;
 /** Mean ΔE00 over the common patches up to which two readings are of one print, as where they are kept. */
-const ALIKE = 1;
-const SAME_PRINT = 0.5;
+const ALIKE = DRIFT.mean;
 
 const nameOf = (c: ConditionHead) =>
   `${c.paper.maker} ${c.paper.name}: ${[c.printer, c.inkSet, c.blackInk, c.mediaSetting].join(', ')}`;

@@ -89,6 +89,7 @@ let tableTurns = 0;
 const sheetsKnown = new Map<string, SheetView>();
 
 export const TAGS = [
+  'inbox',
   'papers',
   'conditions',
   'pictures',

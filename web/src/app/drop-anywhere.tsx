@@ -8,6 +8,9 @@ import {
   usePicturesQuery,
   useTakePaperMutation,
 } from '../api/api.ts';
+import { bring, forgetLost, useBringing } from '../inbox/bringing.ts';
+import { droppedFiles } from '../inbox/dropped-files.ts';
+import type { Brought } from '../inbox/inbox-api.ts';
 import { QuietButton } from '../parts/button.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 import { hand, putAway, useHanded } from './handed.ts';
@@ -23,52 +26,41 @@ export function DropAnywhere() {
   const [strange, setStrange] = useState<string[]>([]);
   const { data: conditions } = useConditionsQuery();
 
-  const take = async (files: readonly File[]) => {
+  /** One file goes where it belongs by what it is; several, or a folder, wait in the inbox until each is placed. */
+  const take = async (files: readonly Brought[]) => {
+    const [one] = files;
+    if (files.length > 1 || one?.path.includes('/')) {
+      void navigate('/inbox');
+      return bring(files, dispatch);
+    }
+    if (one) await takeOne(one.file);
+  };
+  const takeOne = async (file: File) => {
     // Its readers are fetched with the first file.
     const { fileKind, HEAD_BYTES } = await import('@rakuen/core/formats/file-kind');
     setStrange([]);
     taking.reset();
     adding.reset();
-    for (const file of files) {
-      const kind = fileKind(new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer()));
-      if (kind === 'picture') {
-        hand('pictures', [file]);
-        void navigate('/pictures');
-      } else if (kind === 'readings') {
-        hand('readings', [file]);
-        void navigate(conditions?.length ? '/readings' : '/papers');
-      } else if (kind === 'bundle') {
-        const { data } = await takePaper(file);
-        if (data) dispatch(said(`${data.name} lies in the drawer, with everything known of it.`));
-        void navigate('/papers');
-      } else if (kind === 'lamp') {
-        const { data } = await addLight({ file, name: file.name.replace(/\.[^.]+$/, '').slice(0, 80) });
-        if (data) {
-          void atTable({ deed: 'light', id: data.id });
-          dispatch(said(`${data.name} is over the table.`));
-        }
-      } else setStrange((names) => [...names, file.name]);
-    }
+    const kind = fileKind(new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer()));
+    if (kind === 'picture') {
+      hand('pictures', [file]);
+      void navigate('/pictures');
+    } else if (kind === 'readings') {
+      hand('readings', [file]);
+      void navigate(conditions?.length ? '/readings' : '/papers');
+    } else if (kind === 'bundle') {
+      const { data } = await takePaper(file);
+      if (data) dispatch(said(`${data.name} lies in the drawer, with everything known of it.`));
+      void navigate('/papers');
+    } else if (kind === 'lamp') {
+      const { data } = await addLight({ file, name: file.name.replace(/\.[^.]+$/, '').slice(0, 80) });
+      if (data) {
+        void atTable({ deed: 'light', id: data.id });
+        dispatch(said(`${data.name} is over the table.`));
+      }
+    } else setStrange([file.name]);
   };
-  const latest = useRef(take);
-  latest.current = take;
-  useEffect(() => {
-    const ofFiles = (e: DragEvent) => e.dataTransfer?.types.includes('Files') ?? false;
-    const over = (e: DragEvent) => ofFiles(e) && e.preventDefault();
-    const drop = (e: DragEvent) => {
-      // A place that asks for files has taken them; behind a dialog nothing is dropped.
-      if (e.defaultPrevented || !ofFiles(e)) return;
-      e.preventDefault();
-      if (document.querySelector('[role="dialog"]')) return;
-      void latest.current([...e.dataTransfer!.files]);
-    };
-    window.addEventListener('dragover', over);
-    window.addEventListener('drop', drop);
-    return () => {
-      window.removeEventListener('dragover', over);
-      window.removeEventListener('drop', drop);
-    };
-  }, []);
+  useDrops(take);
 
   return (
     <>
@@ -83,8 +75,51 @@ export function DropAnywhere() {
             : (taking.error ?? adding.error)
         }
       />
+      <Coming />
       <Waits />
       <Bare />
+    </>
+  );
+}
+
+/** Hears what is dropped where nothing asks for it. */
+function useDrops(take: (files: readonly Brought[]) => Promise<void>): void {
+  const latest = useRef(take);
+  latest.current = take;
+  useEffect(() => {
+    const ofFiles = (e: DragEvent) => e.dataTransfer?.types.includes('Files') ?? false;
+    const over = (e: DragEvent) => ofFiles(e) && e.preventDefault();
+    const drop = (e: DragEvent) => {
+      // A place that asks for files has taken them; behind a dialog nothing is dropped.
+      if (e.defaultPrevented || !ofFiles(e)) return;
+      e.preventDefault();
+      if (document.querySelector('[role="dialog"]')) return;
+      // What was dropped is told while the drop is handled; afterwards it is gone.
+      void droppedFiles(e.dataTransfer!).then((files) => latest.current(files));
+    };
+    window.addEventListener('dragover', over);
+    window.addEventListener('drop', drop);
+    return () => {
+      window.removeEventListener('dragover', over);
+      window.removeEventListener('drop', drop);
+    };
+  }, []);
+}
+
+/** Files on their way into the inbox, and those that did not arrive. */
+function Coming() {
+  const { done, total, lost } = useBringing();
+  return (
+    <>
+      {done < total && (
+        <p role="status" className="mb-3 border border-edge bg-field px-3 py-1.5">
+          Bringing files into the inbox: {done} of {total}.
+        </p>
+      )}
+      {lost.map(({ name, error }) => (
+        <ErrorNote key={name} error={{ ...error, file: name }} />
+      ))}
+      {lost.length > 0 && <QuietButton onClick={forgetLost}>Dismiss</QuietButton>}
     </>
   );
 }

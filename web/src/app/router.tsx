@@ -34,6 +34,7 @@ const lives = () => import('../ledger/life-screens.tsx');
 const PaperLifeScreen = lazy(async () => ({ default: (await lives()).PaperLifeScreen }));
 const PictureLifeScreen = lazy(async () => ({ default: (await lives()).PictureLifeScreen }));
 const LabelledPrint = lazy(async () => ({ default: (await lives()).LabelledPrint }));
+const InboxScreen = lazy(async () => ({ default: (await import('../inbox/inbox-screen.tsx')).InboxScreen }));
 const LedgerScreen = lazy(async () => ({ default: (await import('../ledger/ledger-screen.tsx')).LedgerScreen }));
 
 export const router = createBrowserRouter([
@@ -92,6 +93,7 @@ export const router = createBrowserRouter([
       { path: 'prints/layout', element: <LayoutScreen /> },
       { path: 'prints/drawer', element: <DrawerScreen /> },
       { path: 'prints/:printId', element: <PrintScreen /> },
+      { path: 'inbox', element: <InboxScreen /> },
       { path: 'ledger', element: <LedgerScreen place="entries" /> },
       { path: 'ledger/happened', element: <LedgerScreen place="happened" /> },
       { path: 'ledger/papers/:paperId', element: <PaperLifeScreen /> },

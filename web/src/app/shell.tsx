@@ -1,8 +1,9 @@
 import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { Keyboard, Moon, SlidersHorizontal, Sun } from 'lucide-react';
+import { Inbox, Keyboard, Moon, SlidersHorizontal, Sun } from 'lucide-react';
 import { Tooltip } from 'radix-ui';
 import { Suspense, useEffect } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import { useInboxQuery } from '../inbox/inbox-api.ts';
 import { useKeys } from '../parts/use-keys.ts';
 import { TableColumn } from '../table/table-column.tsx';
 import { useTable } from '../table/use-table.ts';
@@ -113,6 +114,7 @@ function Side({ theme, onTurn }: { theme: Theme; onTurn: () => void }) {
           ))}
         </ol>
       </nav>
+      <InboxLink />
       <div className="mt-auto -ml-1.5 flex flex-col items-start gap-0.5">
         <RoomButton label={theme === 'day' ? 'Darker surround' : 'Day surround'} onClick={onTurn}>
           {theme === 'day' ? <Moon size={16} aria-hidden /> : <Sun size={16} aria-hidden />}
@@ -125,6 +127,23 @@ function Side({ theme, onTurn }: { theme: Theme; onTurn: () => void }) {
         </RoomButton>
       </div>
     </header>
+  );
+}
+
+/** Where files wait that came in; how many it says. */
+function InboxLink() {
+  const { data } = useInboxQuery();
+  const waiting = data?.files.filter((f) => !f.importedAt && !f.fault).length ?? 0;
+  return (
+    <NavLink
+      to="/inbox"
+      className={({ isActive }) =>
+        `mt-5 -ml-1.5 flex min-h-8 items-center gap-2 px-1.5 text-[15px] hover:underline ${isActive ? 'font-semibold' : ''}`
+      }
+    >
+      <Inbox size={16} aria-hidden />
+      Inbox{waiting > 0 && ` (${waiting})`}
+    </NavLink>
   );
 }
 

@@ -144,14 +144,22 @@ function ConditionFields({ form, all }: { form: UseFormReturn<ConditionInput>; a
     <>
       <div className="grid grid-cols-2 gap-4">
         <TextField
+          needed
           label="Printer"
           list="known-printers"
           error={errors.printer?.message}
           {...register('printer', REQUIRED)}
         />
-        <TextField label="Ink set" list="known-inks" error={errors.inkSet?.message} {...register('inkSet', REQUIRED)} />
+        <TextField
+          needed
+          label="Ink set"
+          list="known-inks"
+          error={errors.inkSet?.message}
+          {...register('inkSet', REQUIRED)}
+        />
         <ChoiceField label="Black ink" options={named(BLACK_INKS)} {...register('blackInk')} />
         <TextField
+          needed
           label="Media setting"
           list="known-media"
           error={errors.mediaSetting?.message}

@@ -22,8 +22,8 @@ export function PaperFields({ form: { register, formState } }: { form: Form }) {
   return (
     <>
       <div className="grid grid-cols-2 gap-4">
-        <TextField label="Maker" error={errors.maker?.message} {...register('maker', REQUIRED)} />
-        <TextField label="Name" error={errors.name?.message} {...register('name', REQUIRED)} />
+        <TextField needed label="Maker" error={errors.maker?.message} {...register('maker', REQUIRED)} />
+        <TextField needed label="Name" error={errors.name?.message} {...register('name', REQUIRED)} />
       </div>
       <div className="grid grid-cols-4 gap-4">
         <ChoiceField label="Coating" options={[OPEN, ...CLASSES]} {...register('coating', choiceOrNone)} />
@@ -49,6 +49,7 @@ export function PaperFields({ form: { register, formState } }: { form: Form }) {
           {...register('thicknessUm', aboveNoughtOrNone)}
         />
         <TextField
+          needed
           label="Currency"
           maxLength={3}
           error={errors.currency?.message}

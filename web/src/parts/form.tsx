@@ -16,15 +16,32 @@ interface Labelled {
   unit?: string;
   error?: string;
   className?: string;
+  /** It is marked before anything is sent that this can't be left out. */
+  needed?: boolean;
 }
 
-function Field({ label, unit, error, id, className = '', children }: Labelled & { id: string; children: ReactNode }) {
+function Field({
+  label,
+  unit,
+  error,
+  id,
+  className = '',
+  needed,
+  children,
+}: Labelled & { id: string; children: ReactNode }) {
   return (
     <div className={className}>
-      <label htmlFor={id} className="mb-0.5 block">
-        {label}
-        {unit && <span className="text-quiet"> {unit}</span>}
-      </label>
+      <div className="mb-0.5 flex items-baseline justify-between gap-2">
+        <label htmlFor={id}>
+          {label}
+          {unit && <span className="text-quiet"> {unit}</span>}
+        </label>
+        {needed && (
+          <span aria-hidden className="text-[11px] text-quiet">
+            needed
+          </span>
+        )}
+      </div>
       {children}
       {error && (
         <p id={`${id}-error`} role="alert" className="mt-0.5 font-semibold">
@@ -42,13 +59,15 @@ export function TextField({
   unit,
   error,
   className,
+  needed,
   ...rest
 }: Box<HTMLInputElement, InputHTMLAttributes<HTMLInputElement>>) {
   const id = useId();
   return (
-    <Field {...{ label, unit, error, className, id }}>
+    <Field {...{ label, unit, error, className, needed, id }}>
       <input
         id={id}
+        aria-required={needed}
         className={BOX}
         aria-invalid={error ? true : undefined}
         aria-describedby={error ? `${id}-error` : undefined}
