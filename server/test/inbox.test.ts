@@ -142,6 +142,40 @@ it('by likeness: a file that names nothing goes where its colours are, and one t
   expect(other.unclear[0]).toMatch(/The file says “Heron”, and it looks like Dove/);
 });
 
+it('what a file’s name says against what it looks like is asked about: another weight, another name', async () => {
+  const dove = await condition(rakuen, 'Dove', 'matt');
+  await rakuen.upload(`/api/conditions/${dove}/readings`, 'first.txt', file('Dove'));
+  const said = async (name: string, seed: number) => {
+    const { certain, unclear, belongs } = await bring(name, file('Dove', 'M1', {}, seed));
+    expect(belongs!.conditionId).toBe(dove);
+    return [certain, ...unclear];
+  };
+  expect(await said('Dove 300 g.txt', 21)).toEqual([true]);
+  expect(await said('DSC_0042.txt', 22)).toEqual([true]);
+  expect(await said('Dove 180 g.txt', 23)).toEqual([
+    false,
+    'The file says 180 g/m², and Dove is of 300: say which it is.',
+  ]);
+  expect(await said('Heron Canvas.txt', 24)).toEqual([
+    false,
+    'Its name says “Heron Canvas”, and it looks like Dove: say which it is.',
+  ]);
+});
+
+it('a file that is kept as readings already is said to be, and is not certain', async () => {
+  const dove = await condition(rakuen, 'Dove', 'matt');
+  await rakuen.upload(`/api/conditions/${dove}/readings`, 'first.txt', file('Dove'));
+  const again = await bring('other name.txt', file('Dove'));
+  expect(again).toMatchObject({ certain: false });
+  expect(again.unclear).toEqual([expect.stringMatching(/^These readings are kept already, for \S+ Dove, Coated/)]);
+});
+
+it('one file that is certain goes where it surely belongs without a word; one that is not is refused', async () => {
+  const [sure, open] = [await bring('a.txt', file('Dove', 'M1', heads('Dove'))), await bring('b.txt', file('Heron'))];
+  expect(await importOne(sure, {})).toMatchObject({ status: 200, body: { importedAs: 'Dove, Enhanced matt' } });
+  expect(await importOne(open, {})).toMatchObject({ status: 400, body: { field: 'conditionId' } });
+});
+
 it('the action names its file: one meant for the last row files nothing', async () => {
   const dove = await condition(rakuen, 'Dove', 'matt');
   const [a, b] = [await bring('a.txt', file('Dove')), await bring('b.txt', file('Heron'))];

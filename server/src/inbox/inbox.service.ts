@@ -55,6 +55,9 @@ export class InboxService {
   /** Fingerprints of what waits, by content: they are told from the file and change with nothing. */
   private readonly prints = new Map<string, Promise<readonly Fingerprint[]>>();
 
+  /** Why files that were certain were not imported, by id. */
+  private readonly refusals = new Map<string, string>();
+
   constructor(
     @InjectRepository(InboxRow) private readonly rows: Repository<InboxRow>,
     private readonly files: FileStore,
@@ -132,8 +135,10 @@ export class InboxService {
       });
     if (row.kind !== 'readings') return this.importPlain(row);
     const made: { paperId?: string; conditionId?: string } = {};
+    // Nothing said of where: then where it surely belongs.
+    const where = to.conditionId || to.paperId || to.paper ? to : { ...to, ...(await this.surely(row)) };
     try {
-      await this.keepReadings(row, await this.conditionFor(to, made), to);
+      await this.keepReadings(row, await this.conditionFor(where, made), where);
     } catch (error) {
       // All of it or nothing: a paper that was added for readings that were refused does not stay.
       if (made.conditionId) await this.conditions.remove(made.conditionId);
@@ -149,24 +154,30 @@ export class InboxService {
       where: { importedAt: IsNull(), fault: IsNull() },
       order: { at: 'ASC' },
     })) {
-      const studio = await this.studio();
-      const { told, proposal } = await this.proposalFor(row, studio);
-      if (!proposal || proposal.unclear.length > 0) {
-        if (row.kind !== 'readings') await this.importPlain(row).catch(onlyRakuen);
-        continue;
-      }
-      const { belongs } = proposal;
-      const to: InboxImport = belongs?.conditionId
-        ? { name: row.name, conditionId: belongs.conditionId }
-        : {
-            name: row.name,
-            paperId: belongs?.paperId,
-            ...(!belongs && { paper: paperOf(told, studio.currency) }),
-            printed: printedOf(told),
-          };
-      await this.import(row.id, to).catch(onlyRakuen);
+      if (row.kind !== 'readings') await this.importPlain(row).catch(this.held(row));
+      else if (await this.surely(row)) await this.import(row.id, { name: row.name }).catch(this.held(row));
     }
     return this.list();
+  }
+
+  /** Where a file belongs that is certain; undefined of one that is not. */
+  private async surely(row: InboxRow): Promise<Omit<InboxImport, 'name'> | undefined> {
+    const studio = await this.studio();
+    const { told, proposal } = await this.proposalFor(row, studio);
+    if (!proposal || proposal.unclear.length > 0) return undefined;
+    const { belongs } = proposal;
+    if (belongs?.conditionId) return { conditionId: belongs.conditionId };
+    const printed = printedOf(told);
+    return belongs ? { paperId: belongs.paperId, printed } : { paper: paperOf(told, studio.currency), printed };
+  }
+
+  /** What a client can be told is said at the row, which waits on; anything else is a fault of ours. */
+  private held({ id }: InboxRow): (error: unknown) => void {
+    return (error) => {
+      if (!(error instanceof RakuenError)) throw error;
+      const { message, remedy } = error.getResponse() as ApiError;
+      this.refusals.set(id, [message, remedy].filter(Boolean).join(' '));
+    };
   }
 
   async remove(id: string): Promise<void> {
@@ -282,7 +293,14 @@ export class InboxService {
     const { keywords, description, fault } = row.found;
     const told = toldByFile({ keywords, description, fileName: row.name }, words);
     if (row.kind !== 'readings' || row.contentHash === null || row.importedAt) return { told };
-    if (fault) return { told, proposal: { unclear: [fault] } };
+    const known = fault ?? this.refusals.get(row.id);
+    if (known) return { told, proposal: { unclear: [known] } };
+    const [kept] = await this.readings.keptAs(row.contentHash);
+    const there = conditions.find((c) => c.id === kept);
+    if (there) {
+      const name = `${there.paper.maker} ${there.paper.name}, ${there.mediaSetting}`;
+      return { told, proposal: { unclear: [`These readings are kept already, for ${name}: put them away.`] } };
+    }
     const incoming = await this.printsOf(row);
     const said = [row.name, description ?? '', told.paper ?? ''].join('\n');
     const placing = (conditionId?: string) => this.placing.of(incoming, { conditionId, mayDiffer: false, words: said });
@@ -326,11 +344,6 @@ export class InboxService {
   }
 }
 
-/** What a client can be told stays on the row; anything else is a fault of ours. */
-function onlyRakuen(error: unknown): void {
-  if (!(error instanceof RakuenError)) throw error;
-}
-
 const withoutEnding = (name: string) => name.replace(/\.[^.]+$/, '').slice(0, 80) || name;
 
 async function kindOf(path: string): Promise<InboxKind> {
@@ -347,6 +360,7 @@ async function kindOf(path: string): Promise<InboxKind> {
 }
 
 function readingsInWords({ parts = [], patchCount, source }: Partial<FoundReadings>): string {
+  if (patchCount === undefined) return 'taken for readings';
   const conditions = parts.flatMap((p) => p.measurementCondition ?? []);
   const said = conditions.length > 0 ? conditions.join(' + ') : 'measurement condition not stated';
   return source === 'profile' ? 'an ICC profile' : `readings, ${patchCount} patches, ${said}`;

@@ -64,6 +64,26 @@ export async function propose(known: KnownHere): Promise<Proposal> {
   };
 }
 
+/** Words of a name that may be a paper’s: letters alone. */
+const wordsIn = (text: string) => text.toLowerCase().match(/\p{L}{3,}/gu) ?? [];
+/** A name of so many words is no number of a scan. */
+const FEWEST_WORDS = 2;
+
+/** What a file’s name says against a paper it looks like: another weight, or a name that shares no word with it. */
+function saysOtherwise({ paper, weightGsm, stated }: ToldByFile, there: ConditionHead): string | undefined {
+  const { name, maker, weightGsm: claimed } = there.paper;
+  if (weightGsm !== undefined && claimed !== undefined && Math.abs(weightGsm - claimed) > WEIGHT_ROUNDED * claimed)
+    return `The file says ${weightGsm} g/m², and ${name} is of ${claimed}: say which it is.`;
+  if (!paper || stated.includes('paper') || /\d/.test(paper)) return undefined;
+  const known = new Set(wordsIn(`${maker} ${name} ${there.printer} ${there.inkSet} ${there.mediaSetting}`));
+  const said = wordsIn(paper);
+  return said.length >= FEWEST_WORDS && said.every((w) => !known.has(w))
+    ? `Its name says “${paper}”, and it looks like ${name}: say which it is.`
+    : undefined;
+}
+/** Weights are rounded as they are written. */
+const WEIGHT_ROUNDED = 0.04;
+
 /** Whether a keyword of the file names another paper than this one. */
 const statesAnother = (told: ToldByFile, { paper }: ConditionHead) =>
   told.paper !== undefined &&
@@ -89,6 +109,8 @@ function alike(best: ResemblanceView, second: ResemblanceView | undefined, known
     unclear.push(`It looks like ${second.name} as well (${oneDigit(second.deltaE00)} ΔE00): say which it is.`);
   if (statesAnother(told, there))
     unclear.push(`The file says “${told.paper}”, and it looks like ${there.paper.name}: say which it is.`);
+  const otherwise = unclear.length === 0 ? saysOtherwise(told, there) : undefined;
+  if (otherwise) unclear.push(otherwise);
   return { belongs: { conditionId: there.id, name: nameOf(there), why }, unclear };
 }
 

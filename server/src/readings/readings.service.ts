@@ -123,6 +123,11 @@ export class ReadingsService {
     return view.against;
   }
 
+  /** Print conditions for which a file is kept as readings, by its content. */
+  async keptAs(contentHash: string): Promise<string[]> {
+    return (await this.readings.findBy({ contentHash })).map((r) => r.conditionId);
+  }
+
   /** What the readings of a file are recognised by; nothing is kept. */
   async fingerprints(bytes: Uint8Array, fileName: string): Promise<Fingerprint[]> {
     return this.fingerprintsOf(bytes, await this.look(fileName, bytes, {}), {});

@@ -109,7 +109,7 @@ const baseName = (path: string) => path.replace(/^.*\//, '');
 function Row({ file }: { file: InboxFile }) {
   const { name, belongs, unclear } = file;
   return (
-    <li className="grid grid-cols-[minmax(0,5fr)_minmax(0,7fr)_auto] gap-x-5 border-b border-line py-2">
+    <li className="grid grid-cols-[minmax(0,5fr)_minmax(0,7fr)] gap-x-5 gap-y-1 min-[1100px]:grid-cols-[minmax(0,5fr)_minmax(0,7fr)_13rem] border-b border-line py-2">
       <div className="min-w-0">
         <p className="font-semibold break-words">{baseName(name)}</p>
         {name !== baseName(name) && <p className="text-[13px] break-words text-quiet">{name}</p>}
@@ -167,11 +167,12 @@ function Actions({ file }: { file: InboxFile }) {
   const settled = useSettled([id, belongs?.conditionId, belongs?.paperId, certain, file.importedAt].join('/'));
   const called = baseName(name);
   const waits = !file.importedAt && !file.fault;
-  const direct = kind !== 'readings' || belongs?.conditionId !== undefined;
+  /** Goes there as it is proposed, with nothing to be said. */
+  const direct = kind !== 'readings' || file.unclear.length === 0;
   const off = !settled || importing.isLoading || putting.isLoading;
   return (
-    <div className="flex flex-col items-end gap-1 text-right">
-      {waits && direct && file.unclear.length === 0 && (
+    <div className="col-span-2 flex flex-wrap items-center gap-1 min-[1100px]:col-span-1 min-[1100px]:flex-col min-[1100px]:items-end min-[1100px]:text-right">
+      {waits && direct && (
         <Button
           disabled={off}
           title={`Import ${called}`}
@@ -182,11 +183,7 @@ function Actions({ file }: { file: InboxFile }) {
       )}
       {waits && kind === 'readings' && (
         <Button disabled={off} title={`Say where ${called} belongs`} onClick={() => setAsking(true)}>
-          {direct && file.unclear.length === 0 ? (
-            'Elsewhere…'
-          ) : (
-            <span className="max-w-48 truncate">Place {called}…</span>
-          )}
+          {direct ? 'Elsewhere…' : <span className="max-w-48 truncate">Place {called}…</span>}
         </Button>
       )}
       {!file.importedAt && (

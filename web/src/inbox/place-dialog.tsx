@@ -64,6 +64,11 @@ function PlaceForm({ file, known, onClose }: { file: InboxFile; known: Known; on
           void send();
         }}
       >
+        {file.unclear.map((words) => (
+          <p key={words} className="border-l-4 border-ink pl-2">
+            {words}
+          </p>
+        ))}
         <ChoiceField label="Belongs to" options={choices(known)} {...register('where')} />
         {where === 'new' && <PaperPart form={form} />}
         {!where.startsWith('condition') && <PrintedPart form={form} known={known} />}
