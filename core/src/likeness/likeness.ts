@@ -1,4 +1,4 @@
-import type { Figure } from '../measurement/figure.ts';
+import { isEstimated, type Figure } from '../measurement/figure.ts';
 import type { Trait } from '../measurement/measures/measure.ts';
 import { MEASURES } from '../measurement/measures/registry.ts';
 import { white } from '../measurement/measures/white.ts';
@@ -35,6 +35,8 @@ export interface TraitChange {
   readonly trait: Trait;
   /** Candidate less the sheet, in the trait's unit; for the white ΔE00. Absent where either was not measured. */
   readonly change?: number;
+  /** One of the two was not measured but estimated. */
+  readonly estimated?: boolean;
 }
 
 export interface Likeness {
@@ -74,7 +76,13 @@ export function findLikes(
   return candidates
     .filter((c) => c.id !== than.id && c.printMode === than.printMode)
     .map((c): Likeness => {
-      const changes = TRAITS.map((t): TraitChange => ({ ...t, change: changeOf(t.key, c, than) }));
+      const changes = TRAITS.map(
+        (t): TraitChange => ({
+          ...t,
+          change: changeOf(t.key, c, than),
+          ...([c, than].some(({ figures }) => isEstimated(figures[t.key])) && { estimated: true }),
+        }),
+      );
       // What was not measured of the sheet that is missed can’t be asked of any other.
       const counting = changes.filter((t) => weightOf(t) > 0 && changeOf(t.key, than, than) !== undefined);
       const total = counting.reduce((sum, t) => sum + weightOf(t), 0);

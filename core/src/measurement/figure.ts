@@ -33,7 +33,8 @@ export const betweenOf = (figure: Figure | undefined): readonly [number, number]
   figure?.shape === 'scalar' ? figure.between : undefined;
 
 /** Whether a figure rests on an estimate; it is of a kind of its own, and drawn apart. */
-export const isEstimated = (figure: Figure): boolean => figure.shape !== 'missing' && figure.between !== undefined;
+export const isEstimated = (figure: Figure | undefined): boolean =>
+  figure !== undefined && figure.shape !== 'missing' && figure.between !== undefined;
 
 /** Standard deviation of a normal distribution nine tenths of which lie between two values. */
 export const sdBetween = ([low, high]: readonly [number, number]): number => Math.abs(high - low) / 3.29;

@@ -10,7 +10,7 @@ import { dmax } from '@rakuen/core/measurement/measures/dmax';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { MEASURE_GROUPS, MEASURES } from '@rakuen/core/measurement/measures/registry';
 import { describeBeside, describePair } from '@rakuen/core/measurement/sentences';
-import { isEstimated, type MissingFigure } from '@rakuen/core/measurement/figure';
+import { isEstimated } from '@rakuen/core/measurement/figure';
 import { formatBetween, formatFigure } from '@rakuen/core/measurement/show';
 import { csvOf } from '@rakuen/core/formats/csv-table';
 import {
@@ -140,7 +140,7 @@ export class ComparisonService {
         ...(laid.some((c) => rows.some((m) => keptD50(c, m)))
           ? ['† As measured under D50: not recomputed for this light.']
           : []),
-        ...(laid.some((c) => rows.some((m) => isEstimated(c.facts?.figures[m.key] ?? NONE)))
+        ...(laid.some((c) => rows.some((m) => isEstimated(c.facts?.figures[m.key])))
           ? ['≈ Rests on a brightener estimated from one spectrum: the paper was not read both with and without UV.']
           : []),
       ],
@@ -206,8 +206,6 @@ function kindOf(measure: Measure, c: Lit): string {
       ? 'recomputed for the light'
       : `${kind} under D50, not recomputed`;
 }
-
-const NONE: MissingFigure = { shape: 'missing', why: '' };
 
 /** A figure that stays as it was measured while its neighbours are recomputed. */
 const keptD50 = (c: Lit, m: Measure) => basisOf(c, m).recomputed === false && !('observe' in m);

@@ -133,10 +133,10 @@ function LikeList({
 
 /** "White 1.2 ΔE00 apart, black −0.05 D, gamut −3 %." */
 function changesOf({ changes }: Likeness): string {
-  const told = changes.flatMap(({ trait, change }) => {
+  const told = changes.flatMap(({ trait, change, estimated }) => {
     if (change === undefined) return [];
     const { name, unit, digits, unsigned } = trait;
-    const amount = `${formatNumber(change, digits)} ${unit}`;
+    const amount = `${estimated ? '≈ ' : ''}${formatNumber(change, digits)} ${unit}${estimated ? ' (estimated)' : ''}`;
     return [
       unsigned
         ? `${name.toLowerCase()} ${amount} apart`

@@ -119,7 +119,7 @@ function kindOf(measure: Measure, { facts }: Known): Kind {
   if (measure.judged) return 'judged';
   const figures: Readonly<Record<string, FigureData>> = facts?.figures ?? {};
   const figure = figures[measure.key];
-  if (figure && isEstimated(figure)) return 'estimated';
+  if (isEstimated(figure)) return 'estimated';
   return !('observe' in measure) && facts?.source === 'profile' ? 'told by a profile' : 'measured';
 }
 
