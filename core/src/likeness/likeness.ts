@@ -76,13 +76,11 @@ export function findLikes(
   return candidates
     .filter((c) => c.id !== than.id && c.printMode === than.printMode)
     .map((c): Likeness => {
-      const changes = TRAITS.map(
-        (t): TraitChange => ({
-          ...t,
-          change: changeOf(t.key, c, than),
-          ...([c, than].some(({ figures }) => isEstimated(figures[t.key])) && { estimated: true }),
-        }),
-      );
+      const changes = TRAITS.map((t): TraitChange => ({
+        ...t,
+        change: changeOf(t.key, c, than),
+        ...([c, than].some(({ figures }) => isEstimated(figures[t.key])) && { estimated: true }),
+      }));
       // What was not measured of the sheet that is missed can’t be asked of any other.
       const counting = changes.filter((t) => weightOf(t) > 0 && changeOf(t.key, than, than) !== undefined);
       const total = counting.reduce((sum, t) => sum + weightOf(t), 0);
