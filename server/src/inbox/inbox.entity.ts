@@ -1,11 +1,14 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 import type { ReadingPreview } from '@rakuen/contract/readings';
+import type { Fingerprint } from '@rakuen/core/measurement/fingerprint';
 import type { InboxKind } from '@rakuen/contract/vocabulary';
 
 /** What was recognised in a file of readings when it came in. */
 export type FoundReadings = Pick<ReadingPreview, 'parts' | 'patchCount' | 'description' | 'keywords' | 'source'> & {
   /** Why it can't be read before its columns are mapped. */
   readonly fault?: string;
+  /** What its readings are recognised by. */
+  readonly prints: readonly Fingerprint[];
 };
 
 /** A file that came in: it waits, was imported, or was refused. */

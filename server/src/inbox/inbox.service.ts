@@ -1,11 +1,10 @@
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { copyFile, open, readFile, stat } from 'node:fs/promises';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { IsNull, Not, Repository } from 'typeorm';
 import { fileKind, HEAD_BYTES } from '@rakuen/core/formats/file-kind';
 import { toldByFile, type KnownWords, type ToldByFile } from '@rakuen/core/formats/told-by-file';
-import type { Fingerprint } from '@rakuen/core/measurement/fingerprint';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { InboxFields, InboxFile, InboxImport, InboxView } from '@rakuen/contract/inbox';
 import type { ApiError } from '@rakuen/contract/settings';
@@ -18,7 +17,7 @@ import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { PapersService } from '../papers/papers.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { ProfilesService } from '../profiles/profiles.service.ts';
-import { PlacingService } from '../readings/placing.service.ts';
+import { placed, PlacingService, type KnownPrints } from '../readings/placing.service.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
 import { SheetsService } from '../sheets/sheets.service.ts';
 import { whole } from '../store/rows.ts';
@@ -30,6 +29,9 @@ interface Studio {
   readonly papers: readonly PaperView[];
   readonly conditions: readonly ConditionHead[];
   readonly words: KnownWords;
+  readonly known: KnownPrints;
+  /** Changes with anything that a proposal rests on. */
+  readonly sign: string;
   /** Of the paper that came in last. */
   readonly currency: string;
 }
@@ -52,8 +54,8 @@ const USUAL_CURRENCY = 'EUR';
 /** Files that came in: recognised, kept until they are where they belong, and imported one by one or all that are certain. */
 @Injectable()
 export class InboxService {
-  /** Fingerprints of what waits, by content: they are told from the file and change with nothing. */
-  private readonly prints = new Map<string, Promise<readonly Fingerprint[]>>();
+  /** Proposals by row, with what they were told from: a list of hundreds is asked for again with every change. */
+  private readonly proposals = new Map<string, { sign: string; told: ToldByFile; proposal?: Proposal }>();
 
   /** Why files that were certain were not imported, by id. */
   private readonly refusals = new Map<string, string>();
@@ -113,9 +115,9 @@ export class InboxService {
 
   private async recognised(file: IncomingFile, name: string): Promise<Partial<InboxRow>> {
     try {
-      const preview = await this.readings.look(name, await readFile(file.path), {});
+      const { preview, prints } = await this.readings.recognise(await readFile(file.path), name);
       const { parts, patchCount, description, keywords, source, spreadsheet } = preview;
-      return { found: { parts, patchCount, description, keywords, source, fault: spreadsheet?.fault } };
+      return { found: { parts, patchCount, description, keywords, source, fault: spreadsheet?.fault, prints } };
     } catch (error) {
       if (!(error instanceof RakuenError)) throw error;
       const { message, line, remedy } = error.getResponse() as ApiError;
@@ -271,11 +273,16 @@ export class InboxService {
   }
 
   private async studio(): Promise<Studio> {
-    const [papers, conditions] = await Promise.all([this.papers.list(), this.conditions.heads()]);
+    const [papers, known] = await Promise.all([this.papers.list(), this.placing.known()]);
+    const { conditions, prints } = known;
     const each = (of: (c: ConditionHead) => string) => [...new Set(conditions.map(of))];
     return {
       papers,
       conditions,
+      known,
+      sign: createHash('sha256')
+        .update(JSON.stringify([papers, conditions, [...prints]]))
+        .digest('hex'),
       currency: papers[papers.length - 1]?.currency ?? USUAL_CURRENCY,
       words: {
         makers: [...new Set(papers.map((p) => p.maker))],
@@ -286,9 +293,18 @@ export class InboxService {
     };
   }
 
-  private async proposalFor(
+  private async proposalFor(row: InboxRow, studio: Studio): Promise<{ told: ToldByFile; proposal?: Proposal }> {
+    const sign = `${studio.sign} ${row.importedAt ?? ''} ${this.refusals.get(row.id) ?? ''}`;
+    const known = this.proposals.get(row.id);
+    if (known?.sign === sign) return known;
+    const made = { sign, ...(await this.proposed(row, studio)) };
+    this.proposals.set(row.id, made);
+    return made;
+  }
+
+  private async proposed(
     row: InboxRow,
-    { papers, conditions, words }: Studio,
+    { papers, conditions, words, known: prints }: Studio,
   ): Promise<{ told: ToldByFile; proposal?: Proposal }> {
     const { keywords, description, fault } = row.found;
     const told = toldByFile({ keywords, description, fileName: row.name }, words);
@@ -301,21 +317,10 @@ export class InboxService {
       const name = `${there.paper.maker} ${there.paper.name}, ${there.mediaSetting}`;
       return { told, proposal: { unclear: [`These readings are kept already, for ${name}: put them away.`] } };
     }
-    const incoming = await this.printsOf(row);
     const said = [row.name, description ?? '', told.paper ?? ''].join('\n');
-    const placing = (conditionId?: string) => this.placing.of(incoming, { conditionId, mayDiffer: false, words: said });
-    return { told, proposal: await propose({ told, words: said, papers, conditions, placing }) };
-  }
-
-  private printsOf(row: InboxRow): Promise<readonly Fingerprint[]> {
-    const hash = row.contentHash!;
-    let known = this.prints.get(hash);
-    if (!known) {
-      known = this.files.read(hash).then((bytes) => this.readings.fingerprints(bytes, row.name));
-      this.prints.set(hash, known);
-      known.catch(() => this.prints.delete(hash));
-    }
-    return known;
+    const incoming = row.found.prints ?? [];
+    const placing = (conditionId?: string) => placed(incoming, { conditionId, mayDiffer: false, words: said }, prints);
+    return { told, proposal: propose({ told, words: said, papers, conditions, placing }) };
   }
 
   private async view(row: InboxRow, studio: Studio): Promise<InboxFile> {

@@ -20,7 +20,7 @@ export interface KnownHere {
   readonly papers: readonly PaperView[];
   readonly conditions: readonly ConditionHead[];
   /** What it resembles of what is kept; and the same where it is meant for one print condition. */
-  readonly placing: (conditionId?: string) => Promise<PlacingView>;
+  readonly placing: (conditionId?: string) => PlacingView;
 }
 
 /** A second print as near as this share of the first is not told from it. */
@@ -34,8 +34,8 @@ const same = (p: string | undefined, q: string) => p === undefined || p.trim().t
 const oneDigit = (v: number) => v.toFixed(1);
 
 /** By likeness first, then by what the file says; what remains open is named. */
-export async function propose(known: KnownHere): Promise<Proposal> {
-  const { resembles } = await known.placing();
+export function propose(known: KnownHere): Proposal {
+  const { resembles } = known.placing();
   const [best, second] = resembles;
   const { told, words, papers, conditions } = known;
   // Two papers may lie near each other: what a file states of its paper gives way to the very same print alone.
@@ -51,7 +51,7 @@ export async function propose(known: KnownHere): Promise<Proposal> {
   const paper = [...named].sort((p, q) => q.name.length - p.name.length)[0];
   if (!paper) return { unclear: lackingOf(told, false) };
   const fitting = conditions.filter((c) => c.paperId === paper.id && fits(told, c));
-  if (fitting.length === 1) return named1(fitting[0], known);
+  if (fitting.length === 1) return namedAlone(fitting[0], known);
   const paperName = `${paper.maker} ${paper.name}`;
   if (fitting.length > 1)
     return {
@@ -115,8 +115,8 @@ function alike(best: ResemblanceView, second: ResemblanceView | undefined, known
 }
 
 /** The one print condition that the file's words fit. */
-async function named1(there: ConditionHead, { told, placing }: KnownHere): Promise<Proposal> {
-  const { against, own } = await placing(there.id);
+function namedAlone(there: ConditionHead, { told, placing }: KnownHere): Proposal {
+  const { against, own } = placing(there.id);
   const stated = told.stated.includes('paper');
   const why =
     own && !against ? `named by the file, and like what is kept (${oneDigit(own.deltaE00)} ΔE00)` : 'named by the file';

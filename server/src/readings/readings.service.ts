@@ -128,9 +128,11 @@ export class ReadingsService {
     return (await this.readings.findBy({ contentHash })).map((r) => r.conditionId);
   }
 
-  /** What the readings of a file are recognised by; nothing is kept. */
-  async fingerprints(bytes: Uint8Array, fileName: string): Promise<Fingerprint[]> {
-    return this.fingerprintsOf(bytes, await this.look(fileName, bytes, {}), {});
+  /** What a file holds, and what its readings are recognised by; nothing is kept. */
+  async recognise(bytes: Uint8Array, fileName: string): Promise<{ preview: ReadingPreview; prints: Fingerprint[] }> {
+    const preview = await this.look(fileName, bytes, {});
+    const unread = preview.parts.length === 0 || preview.source === 'profile';
+    return { preview, prints: unread ? [] : await this.fingerprintsOf(bytes, preview, {}) };
   }
 
   private fingerprintsOf(bytes: Uint8Array, preview: ReadingPreview, fields: ReadingFields): Promise<Fingerprint[]> {
