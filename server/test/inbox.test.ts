@@ -33,6 +33,7 @@ function file(
   light: 'M1' | 'M2' = 'M1',
   said: Record<string, string> = {},
   seed = 7,
+  times = 1,
 ): string {
   const sheet = standIn({
     coating: COATINGS[paper],
@@ -47,7 +48,9 @@ function file(
     sheetName: paper,
   });
   const head = Object.entries(said).map(([k, v]) => `${k}\t"${v}"`);
-  return writeCgats(readChart(sheet, chart, light, seed)).replace(/^(CGATS\S*)\r?\n/, `$1\n${head.join('\n')}\n`);
+  const read = readChart(sheet, chart, light, seed);
+  const patches = read.patches.map((p) => ({ ...p, reflectance: p.reflectance!.map((v) => times * v) }));
+  return writeCgats({ ...read, patches }).replace(/^(CGATS\S*)\r?\n/, `$1\n${head.join('\n')}\n`);
 }
 const heads = (paper: string) => ({
   PAPER: paper,
@@ -214,4 +217,15 @@ it('a file put away comes back from the bin', async () => {
   expect(thrown.noun).toBe('file in the inbox');
   await rakuen.call('POST', `/api/events/${thrown.change}/undo`);
   expect(await list()).toMatchObject([{ name: 'a.txt', what: 'readings, 120 patches, M1' }]);
+});
+
+it('a print that lies near another, and not as near as one read twice, is asked about unless its file names it', async () => {
+  const dove = await condition(rakuen, 'Dove', 'matt');
+  await rakuen.upload(`/api/conditions/${dove}/readings`, 'first.txt', file('Dove'));
+  // Each band 3.5 % up: some 0.7 ΔE00, where one print read twice lies within 0.5.
+  const near = await bring('scan7.txt', file('Dove', 'M1', {}, 31, 1.035));
+  expect(near).toMatchObject({ certain: false, belongs: { conditionId: dove } });
+  expect(near.belongs!.why).toMatch(/looks like it: 0\.[6-9] ΔE00/);
+  expect(near.unclear).toEqual(['It is near Dove, and not as near as one print read twice: say whether it is that.']);
+  expect(await bring('Dove second pass.txt', file('Dove', 'M1', {}, 32, 1.035))).toMatchObject({ certain: true });
 });

@@ -109,6 +109,8 @@ function alike(best: ResemblanceView, second: ResemblanceView | undefined, known
     unclear.push(`It looks like ${second.name} as well (${oneDigit(second.deltaE00)} ΔE00): say which it is.`);
   if (statesAnother(told, there))
     unclear.push(`The file says “${told.paper}”, and it looks like ${there.paper.name}: say which it is.`);
+  if (best.deltaE00 > SAME_PRINT && !namesPaper(known.words, there.paper.name))
+    unclear.push(`It is near ${there.paper.name}, and not as near as one print read twice: say whether it is that.`);
   const otherwise = unclear.length === 0 ? saysOtherwise(told, there) : undefined;
   if (otherwise) unclear.push(otherwise);
   return { belongs: { conditionId: there.id, name: nameOf(there), why }, unclear };
