@@ -11,6 +11,15 @@ const VIEWS = [
   ['papers', '/papers'],
   ['readings', '/readings'],
   [
+    'inbox',
+    '/inbox',
+    async (page) => {
+      await page.evaluate(bringSome);
+      await page.reload();
+      await page.getByText('looks like it').first().waitFor({ timeout: 60_000 });
+    },
+  ],
+  [
     'history',
     '/readings',
     async (page) => {
@@ -43,7 +52,6 @@ const VIEWS = [
   ['gamut', '/compare/gamut', (page) => page.getByText('In common').waitFor({ timeout: 60_000 })],
   ['neutrals', '/compare/neutrals'],
   ['light', '/compare/light', (page) => page.getByText('Over all').waitFor({ timeout: 60_000 })],
-  ['surface', '/compare/surface'],
   ['pictures', '/pictures'],
   [
     'match',
@@ -88,6 +96,26 @@ const VIEWS = [
     },
   ],
 ];
+
+/** Runs in the page: a reading of the demo again under other names, one of them for another paper, and a file that is none. */
+async function bringSome() {
+  const { Blob, fetch, FormData } = globalThis;
+  const [first, second] = await (await fetch('/api/conditions')).json();
+  const readingOf = async ({ id }) => {
+    const { readings } = await (await fetch(`/api/conditions/${id}`)).json();
+    return (await fetch(`/api/readings/${readings[0].id}/file?as=cgats`)).text();
+  };
+  const bring = (path, content) => {
+    const form = new FormData();
+    form.append('path', path);
+    form.append('file', new Blob([content]), path);
+    return fetch('/api/inbox', { method: 'POST', body: form });
+  };
+  const said = (text, words) => text.replace('\n', `\n${words}\n`);
+  await bring('spring/scan-0042.txt', await readingOf(first));
+  await bring('spring/dove.txt', said(await readingOf(second), 'PAPER "Dove Matt"'));
+  await bring('spring/notes.bin', new Uint8Array([0, 1, 2]));
+}
 
 build();
 mkdirSync(FOLDER, { recursive: true });

@@ -735,6 +735,25 @@ const RACES: Race[] = [
       (id) => remove(`notes/${id}`),
     ),
   },
+  { route: 'POST /api/inbox', ask: always(() => send('inbox', 'lamp.csv', lamp())) },
+  { route: 'POST /api/inbox/certain', ask: always(() => post('inbox/certain')) },
+  { route: 'POST /api/inbox/clear', ask: always(() => post('inbox/clear')) },
+  {
+    route: 'POST /api/inbox/{id}/import',
+    granted: 1,
+    ask: once(
+      async () => (await send('inbox', 'imported.csv', `${lamp()}\n`)).body.id!,
+      (id) => post(`inbox/${id}/import`, { name: 'imported.csv' }),
+    ),
+  },
+  {
+    route: 'DELETE /api/inbox/{id}',
+    granted: 1,
+    ask: once(
+      async () => (await send('inbox', 'gone.csv', `${lamp()}\n\n`)).body.id!,
+      (id) => remove(`inbox/${id}`),
+    ),
+  },
   {
     route: 'POST /api/ledger/read',
     ask: async () => {

@@ -142,12 +142,19 @@ describe('holding its colour', () => {
     expect(unsteadiness(list)).toBeLessThan(0.01);
   });
 
-  it('of a sheet not read with and without UV the white’s turn is not told, and nothing over all', () => {
-    for (const sheet of [printSpectra(readingFacts(bright.m1))!, printSpectra(readingFacts(bright.m2))!]) {
-      const list = turns(sheet);
-      for (const { white, greys } of list) expect([white, greys]).toEqual([undefined, expect.any(Number)]);
-      expect(unsteadiness(list)).toBeUndefined();
+  it('of a sheet read without UV alone the white’s turn is not told, and nothing over all', () => {
+    const list = turns(printSpectra(readingFacts(bright.m2))!);
+    for (const { white, whiteBetween, greys } of list)
+      expect([white, whiteBetween, greys]).toEqual([undefined, undefined, expect.any(Number)]);
+    expect(unsteadiness(list)).toBeUndefined();
+  });
+
+  it('of a sheet read with UV alone it is estimated, and lies between what is said', () => {
+    for (const { white, whiteBetween } of turns(printSpectra(readingFacts(bright.m1))!)) {
+      expect(white).toBeGreaterThanOrEqual(whiteBetween![0]);
+      expect(white).toBeLessThanOrEqual(whiteBetween![1]);
     }
+    expect(turns(bright.sheet).every((t) => t.white !== undefined && t.whiteBetween === undefined)).toBe(true);
   });
 
   it('without greys there is no turn of them, and not one of nothing', () => {
