@@ -81,7 +81,7 @@ test('ten files of five papers into an empty studio: dropped on any screen, kept
   await expect(page.getByText('8 files are imported.')).toBeVisible();
   await expect(rows.first()).toContainText('Imported: Dove, Enhanced matt.');
   const curlew = rows.filter({ hasText: 'Curlew 90 g M1.txt' });
-  await expect(curlew).toContainText('Told from its name alone');
+  await expect(curlew).toContainText('Taken from its name only');
   await curlew.getByRole('button', { name: /Place Curlew 90 g M1/ }).click();
   const dialog = page.getByRole('dialog');
   // What the file says, and what was printed last, stands there already.

@@ -173,6 +173,20 @@ it('a file that is kept as readings already is said to be, and is not certain', 
   expect(again.unclear).toEqual([expect.stringMatching(/^These readings are kept already, for \S+ Dove, Coated/)]);
 });
 
+it('a paper that is stated without its printer and setting is not certain where nothing can be compared', async () => {
+  const dove = await condition(rakuen, 'Dove', 'matt');
+  const found = await bring('a.txt', file('Dove', 'M1', { PAPER: 'Dove' }));
+  expect(found).toMatchObject({ certain: false, belongs: { conditionId: dove } });
+  expect(found.unclear).toEqual(['Only its words point there: nothing is kept that it can be compared with.']);
+});
+
+it('a file that fails with “all that are certain” says why and waits', async () => {
+  const broken = await bring('p.tif', (await blocks([[0.2, 0.4, 0.6]])).subarray(0, 60));
+  const { files } = (await importCertain()).body;
+  expect(files).toMatchObject([{ id: broken.id, certain: false, unclear: [expect.stringMatching(/\S/)] }]);
+  expect(files[0].importedAs).toBeUndefined();
+});
+
 it('one file that is certain goes where it surely belongs without a word; one that is not is refused', async () => {
   const [sure, open] = [await bring('a.txt', file('Dove', 'M1', heads('Dove'))), await bring('b.txt', file('Heron'))];
   expect(await importOne(sure, {})).toMatchObject({ status: 200, body: { importedAs: 'Dove, Enhanced matt' } });

@@ -135,6 +135,7 @@ export class InboxService {
         field: 'name',
         remedy: 'Look at the list again.',
       });
+    this.refusals.delete(id);
     if (row.kind !== 'readings') return this.importPlain(row);
     const made: { paperId?: string; conditionId?: string } = {};
     // Nothing said of where: then where it surely belongs.
@@ -294,24 +295,27 @@ export class InboxService {
   }
 
   private async proposalFor(row: InboxRow, studio: Studio): Promise<{ told: ToldByFile; proposal?: Proposal }> {
-    const sign = `${studio.sign} ${row.importedAt ?? ''} ${this.refusals.get(row.id) ?? ''}`;
+    const waits = row.contentHash !== null && row.importedAt === null;
+    const kept = waits ? await this.readings.keptAs(row.contentHash!) : [];
+    const sign = [studio.sign, row.importedAt, this.refusals.get(row.id), kept.join()].join(' ');
     const known = this.proposals.get(row.id);
     if (known?.sign === sign) return known;
-    const made = { sign, ...(await this.proposed(row, studio)) };
+    const made = { sign, ...this.proposed(row, studio, kept[0]) };
     this.proposals.set(row.id, made);
     return made;
   }
 
-  private async proposed(
+  private proposed(
     row: InboxRow,
     { papers, conditions, words, known: prints }: Studio,
-  ): Promise<{ told: ToldByFile; proposal?: Proposal }> {
+    kept: string | undefined,
+  ): { told: ToldByFile; proposal?: Proposal } {
     const { keywords, description, fault } = row.found;
     const told = toldByFile({ keywords, description, fileName: row.name }, words);
-    if (row.kind !== 'readings' || row.contentHash === null || row.importedAt) return { told };
+    if (row.contentHash === null || row.importedAt) return { told };
     const known = fault ?? this.refusals.get(row.id);
     if (known) return { told, proposal: { unclear: [known] } };
-    const [kept] = await this.readings.keptAs(row.contentHash);
+    if (row.kind !== 'readings') return { told };
     const there = conditions.find((c) => c.id === kept);
     if (there) {
       const name = `${there.paper.maker} ${there.paper.name}, ${there.mediaSetting}`;
@@ -339,7 +343,7 @@ export class InboxService {
       ...(row.kind === 'readings' && waits && { told }),
       belongs: proposal?.belongs,
       unclear: [...(proposal?.unclear ?? [])],
-      certain: waits && (row.kind === 'readings' ? proposal?.unclear.length === 0 : true),
+      certain: waits && (proposal ? proposal.unclear.length === 0 : row.kind !== 'readings'),
       fault: row.fault ?? undefined,
       remedy: row.remedy ?? undefined,
       importedAt: row.importedAt ?? undefined,

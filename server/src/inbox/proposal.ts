@@ -119,13 +119,14 @@ function alike(best: ResemblanceView, second: ResemblanceView | undefined, known
 /** The one print condition that the file's words fit. */
 function namedAlone(there: ConditionHead, { told, placing }: KnownHere): Proposal {
   const { against, own } = placing(there.id);
-  const stated = told.stated.includes('paper');
+  // A paper alone does not say in which printer and setting it was printed.
+  const stated = (['paper', 'printer', 'mediaSetting'] as const).every((part) => told.stated.includes(part));
   const why =
     own && !against ? `named by the file, and like what is kept (${oneDigit(own.deltaE00)} ΔE00)` : 'named by the file';
   const unclear = against
     ? [against]
     : !stated && !own
-      ? ['Only its name speaks for it: nothing is kept that it can be compared with.']
+      ? ['Only its words point there: nothing is kept that it can be compared with.']
       : [];
   return { belongs: { conditionId: there.id, name: nameOf(there), why }, unclear };
 }
@@ -148,6 +149,6 @@ function lackingOf(told: ToldByFile, paperKnown: boolean): string[] {
     .map(([, what]) => what);
   return [
     ...(lacking.length > 0 ? [`The file does not say ${lacking.join(', ')}.`] : []),
-    ...(guessed.length > 0 ? [`Told from its name alone: ${guessed.join(', ')}.`] : []),
+    ...(guessed.length > 0 ? [`Taken from its name only: ${guessed.join(', ')}.`] : []),
   ];
 }

@@ -52,7 +52,7 @@ function saidOf(
   if (greys === undefined || colours === undefined || lift.colours === undefined || !toInks)
     return `${name} was read without ${greys === undefined ? 'greys' : 'colours'}: how well the screen can match it is not known.`;
   if (Math.max(greys, colours) < seen)
-    return `${name}: set to its white, the screen matches it; greys stay off by ${formatNumber(greys, 1)} and colours by ${formatNumber(colours, 1)} ΔE00, less than can be seen.`;
+    return `${name}: set to its white, the screen matches it${estimated ? ', as far as its brightener is estimated from one spectrum' : ''}; greys stay off by ${formatNumber(greys, 1)} and colours by ${formatNumber(colours, 1)} ΔE00, less than can be seen.`;
   return `${name} can’t be matched whole: its brightener${estimated ? ', as it is estimated from one spectrum,' : ''} lifts the bare paper by ${formatNumber(lift.white, 1)} ΔE00 and its colours by ${formatNumber(lift.colours, 1)}. Set to its white, greys stay off by ${formatNumber(greys, 1)} and colours by ${formatNumber(colours, 1)}; set to the colours (${oneDigit(toInks.colours)}), the white is off by ${formatNumber(toInks.white, 1)}.`;
 }
 

@@ -252,9 +252,11 @@ function useWhitesSentence(left: LitCondition, right: LitCondition, lit: Compare
         live &&
         setDark({
           key,
-          whites: both.map((b) =>
-            b?.brightenerUnknown ? undefined : (b?.figures.white as ColourFigure | undefined)?.lab,
-          ),
+          whites: both.map((b) => {
+            const there = b?.figures.white as ColourFigure | undefined;
+            // What is only estimated does not say what parts two whites.
+            return b?.brightenerUnknown || there?.between ? undefined : there?.lab;
+          }),
         }),
     );
     return () => void (live = false);
