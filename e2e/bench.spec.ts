@@ -40,7 +40,12 @@ test('a session with a slipped strip, by keyboard: caught, named, read again, fi
   await page.getByLabel('Chart').selectOption({ label: 'Greys, A4, 261 patches' });
   await page.getByLabel('Every strip').selectOption('once');
   await page.getByLabel(/^Box or formulation/).fill('spring box');
-  await page.getByLabel(/^To practise/).selectOption('the second strip slips');
+  await page.getByLabel(/^To practise/).selectOption('the second strip starts a patch late');
+  // When it was printed is asked: the page does not take now for it.
+  await page.getByRole('button', { name: 'Begin to read' }).click();
+  await expect(page.getByText('Enter when the chart left the printer.')).toBeVisible();
+  const justNow = new Date(Date.now() - 60_000 - new Date().getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+  await page.getByLabel(/^Left the printer/).fill(justNow);
   await page.getByRole('button', { name: 'Begin to read' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Greys, A4' })).toBeVisible();
   await page.keyboard.press('s');
@@ -117,6 +122,7 @@ test('a session goes on where it stopped after the server was killed', async ({ 
   });
   await page.goto(`${studio.url}/readings/sessions`);
   await page.getByLabel(/^To practise/).selectOption('nothing goes wrong');
+  await page.getByLabel(/^Left the printer/).fill('2026-11-20T09:30');
   await page.getByRole('button', { name: 'Begin to read' }).click();
   for (const [label, kept] of [
     ['1', 1],

@@ -7,7 +7,7 @@ import type { LikeCandidate } from '@rakuen/core/likeness/likeness';
 import { CommaIds, FreeText, Id, Int, Maybe, Num, OneOf, Part, Parts, Plain, Rows, Text, When, Yes } from './fields.ts';
 import { PaperHead } from './papers.ts';
 import { ObservationView } from './observations.ts';
-import { ReadingView } from './readings.ts';
+import { PassSpreadView, ReadingView } from './readings.ts';
 import {
   BLACK_INKS,
   PRINT_MODES,
@@ -94,6 +94,8 @@ export class ConditionFacts {
   @Maybe() @OneOf(['device surface', 'modified hull']) gamutMethod?: string;
   /** Repeated readings behind the repeatability; absent where an assumption stands in. */
   @Maybe() @Int() repeats?: number;
+  /** How far the passes of a patch lie from their mean; absent where no patch was read twice. */
+  @Maybe() @Part(() => PassSpreadView) passes?: PassSpreadView;
 }
 
 /** A print condition whole. */

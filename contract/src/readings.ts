@@ -1,5 +1,11 @@
 import type { Figure } from '@rakuen/core/measurement/figure';
 import type { MeasurementCondition } from '@rakuen/core/measurement/reading';
+import {
+  SET_VERDICTS,
+  type ComparedPatch,
+  type PassSpread,
+  type SetVerdict,
+} from '@rakuen/core/measurement/set-comparison';
 import { DEVICE_SCALES, type ColumnRole, type DeviceScale } from '@rakuen/core/formats/column-mapping';
 import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Parts, Plain, Rows, Text, When, Words, Yes } from './fields.ts';
 import {
@@ -161,6 +167,33 @@ export class HistoryView {
   @Id() conditionId!: string;
   /** From old to new. */
   @Parts(() => HistoryEntry) entries!: HistoryEntry[];
+}
+
+/** Passes of patches about their mean. */
+export class PassSpreadView implements PassSpread {
+  @Num(0) meanDeltaE00!: number;
+  @Int() patches!: number;
+}
+
+/** Two sets of readings held against each other, patch by patch. */
+export class SetComparisonView {
+  /** Patches that both hold. */
+  @Int() common!: number;
+  /** ΔE00 over the common patches. */
+  @Num(0) mean!: number;
+  @Num(0) p95!: number;
+  @Num(0) max!: number;
+  /** Mean ΔE00 that the noise of both sets alone gives; absent where one of them repeats no patch. */
+  @Maybe() @Num(0) noise?: number;
+  @Maybe() @Part(() => PassSpreadView) laterPasses?: PassSpreadView;
+  @Maybe() @Part(() => PassSpreadView) firstPasses?: PassSpreadView;
+  /** How likely noise alone gives so systematic a difference, 0–1. */
+  @Num(0, 1) chance!: number;
+  @OneOf(SET_VERDICTS) verdict!: SetVerdict;
+  /** Patches that differ by themselves, beyond the noise of the others. */
+  @Int() singles!: number;
+  /** The patches furthest apart. */
+  @Rows() worst!: ComparedPatch[];
 }
 
 /** Which reading the figures come from; the newest where absent. */

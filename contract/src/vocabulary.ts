@@ -21,7 +21,17 @@ export const READING_SOURCES = ['measured', 'profile'] as const;
 export type ReadingSourceName = (typeof READING_SOURCES)[number];
 
 /** What a reading session may rehearse: nothing, what happens now and then, or one fault on the second strip. */
-export const REHEARSALS = ['none', 'now and then', 'slipped', 'doubled', 'dirty', 'turned'] as const;
+export const REHEARSALS = [
+  'none',
+  'now and then',
+  'slipped',
+  'skipped',
+  'repeated',
+  'stopped',
+  'doubled',
+  'dirty',
+  'turned',
+] as const;
 export type Rehearsal = (typeof REHEARSALS)[number];
 
 export const INSTRUMENTS = ['Simulated bench spectrophotometer'] as const;

@@ -200,6 +200,62 @@ describe('sets of readings', () => {
   });
 });
 
+describe('two sets, patch by patch', () => {
+  const lab = (device: readonly (readonly number[])[], labs: readonly Lab[]) =>
+    [
+      'CGATS.17',
+      'MEASUREMENT_CONDITION "M1"',
+      'BEGIN_DATA_FORMAT',
+      'SAMPLE_ID RGB_R RGB_G RGB_B LAB_L LAB_A LAB_B',
+      'END_DATA_FORMAT',
+      'BEGIN_DATA',
+      ...labs.map((v, i) => [i + 1, ...device[i].map((d) => 255 * d), ...v.map((x) => x.toFixed(4))].join(' ')),
+      'END_DATA',
+    ].join('\n');
+  const net = [0, 0.5, 1].flatMap((r) => [0, 0.5, 1].flatMap((g) => [0, 0.5, 1].map((b): Rgb => [r, g, b])));
+  const turn = ([L, a, b]: Lab): Lab => {
+    const [c, s] = [Math.cos(0.14), Math.sin(0.14)];
+    return [L, a * c - b * s, a * s + b * c];
+  };
+  type Compared = { verdict: string; common: number; mean: number; worst: { deltaE00: number }[]; message: string };
+
+  it('hues that turned are reported with mean and worst patches; sets that can’t be compared say why', async () => {
+    const id = await condition(rakuen, 'Turned hues');
+    const labs = net.map((rgb) => rgbToLab(SRGB, rgb));
+    const bring = async (name: string, text: string, batch: string) => {
+      const { status, body } = await rakuen.upload<View>(`/api/conditions/${id}/readings`, name, text, { batch });
+      expect(status).toBe(201);
+      return body.readings.find((r) => r.batch === batch)!.id;
+    };
+    const first = await bring('before.txt', lab(net, labs), '');
+    const later = await bring('after.txt', lab(net, labs.map(turn)), 'box 2');
+    const { status, body } = await rakuen.call<Compared>('GET', `/api/readings/${later}/against/${first}`);
+    expect(status).toBe(200);
+    const off = labs.map((l) => deltaE2000(turn(l), l));
+    expect(body).toMatchObject({ verdict: 'visible across the room', common: 27 });
+    expect(body.mean).toBeCloseTo(off.reduce((s, v) => s + v, 0) / 27, 2);
+    expect(body.worst[0].deltaE00).toBeCloseTo(Math.max(...off), 2);
+    expect(body.worst).toHaveLength(12);
+    const withoutUv = await bring('m2.txt', lab(net, labs).replace('"M1"', '"M2"'), 'box 3');
+    const unlike = await rakuen.call<Compared>('GET', `/api/readings/${withoutUv}/against/${first}`);
+    expect([unlike.status, unlike.body.message]).toEqual([409, 'One set was read in M2, the other in M1.']);
+    const others = net.map(([r, g, b]): Rgb => [0.1 + 0.8 * r, 0.1 + 0.8 * g, 0.1 + 0.8 * b]);
+    const apart = await bring(
+      'others.txt',
+      lab(
+        others,
+        others.map((rgb) => rgbToLab(SRGB, rgb)),
+      ),
+      'box 4',
+    );
+    const none = await rakuen.call<Compared>('GET', `/api/readings/${apart}/against/${first}`);
+    // The middle grey is in both: one patch is too few.
+    expect(none.body).toMatchObject({ verdict: 'too few patches', common: 1 });
+    const nobody = '00000000-0000-4000-8000-000000000000';
+    expect((await rakuen.call('GET', `/api/readings/${nobody}/against/${first}`)).status).toBe(404);
+  });
+});
+
 describe('a CGATS file that leaves something open', () => {
   const cgats = (columns: string, rows: string[]) =>
     ['CGATS.17', 'BEGIN_DATA_FORMAT', columns, 'END_DATA_FORMAT', 'BEGIN_DATA', ...rows, 'END_DATA'].join('\n');

@@ -123,6 +123,26 @@ describe('a reading session', () => {
     expect(s.strips[1].passes[0].findings[0].misread).toBe(misread);
   });
 
+  it.each([
+    ['skipped', /^From patch (\d+) on the readings fit when moved one patch on/],
+    ['repeated', /^From patch (\d+) on the readings fit when moved one patch back/],
+    ['stopped', /^From patch (\d+) on every patch reads the same/],
+  ])('a strip with patches %s within it is stopped, and the first wrong patch is named', async (rehearsal, words) => {
+    let s = await begin(await condition(rakuen, `Within ${rehearsal}`), rehearsal);
+    s = (await deed(s, 'read')).body;
+    s = (await deed(s, 'read')).body;
+    expect(s.questioned).toEqual({ strip: 1, pass: 0 });
+    const found = s.strips[1].passes[0].findings[0];
+    expect(found).toMatchObject({ misread: rehearsal, saw: expect.stringMatching(words) });
+    const first = Number(words.exec(found.saw)![1]);
+    expect(found.patches).toEqual(
+      Array.from({ length: s.strips[1].patchIds.length - first + 1 }, (_, i) => first - 1 + i),
+    );
+    s = (await deed(s, 'again', s.questioned)).body;
+    s = (await deed(s, 'read')).body;
+    expect(s.questioned).toBeUndefined();
+  });
+
   it('a dirty patch is left out on a word, and does not come into the reading; the last strip is undone', async () => {
     const id = await condition(rakuen, 'Dirty');
     let s = await begin(id, 'dirty', 2);

@@ -4,11 +4,12 @@ import { fromRgb16 } from '../chart/device16.ts';
 import { xyzToLab } from '../colour/lab.ts';
 import { illuminantWhite, spectrumToXyz } from '../colour/spectrum.ts';
 import type { Lab } from '../colour/types.ts';
-import { benchPrints, FAULTS, readStrip, type Fault } from '../simulation/instrument.ts';
+import { benchPrints, faultPlace, FAULTS, readStrip, type Fault } from '../simulation/instrument.ts';
 import type { PressModel } from '../simulation/printer.ts';
 import { BENCH_GRID } from '../simulation/sheet.ts';
 import { standIn, type StandInFacts } from '../simulation/stand-in.ts';
-import { seededNormal } from '../random.ts';
+import { FOREIGN_PRINTERS, readForeign } from '../../test/foreign-printers.ts';
+import { seededNormal, seededRandom } from '../random.ts';
 import { groupPatches } from '../measurement/repeats.ts';
 import { driftOut } from './drift-out.ts';
 import { bendExpectation } from './expectation.ts';
@@ -60,13 +61,14 @@ describe('a strip is checked against what a printer of that kind should give', (
     expect(questioned).toBe(0);
   });
 
-  const NAMES: Record<Exclude<Fault, 'dirty'>, Misread> = { slipped: 'slipped', doubled: 'doubled', turned: 'turned' };
-  it.each(FAULTS.filter((f) => f !== 'dirty'))('a %s strip is caught and named, on every strip', (fault) => {
+  const NAMES = { slipped: 'slipped', doubled: 'doubled', turned: 'turned' } as const;
+  const ofAll = FAULTS.filter((f): f is keyof typeof NAMES => f in NAMES);
+  it.each(ofAll)('a %s strip is caught and named, on every strip', (fault) => {
     for (const { expected, read } of [right, other]) {
       strips.forEach((_, s) => {
         const [finding] = checkStrip(read(s, fault), expected, s);
         // The middle strip of an odd number is its own opposite: turned, it reads backwards.
-        const named = fault === 'turned' && s === strips.length - 1 - s ? 'backwards' : NAMES[fault];
+        const named: Misread = fault === 'turned' && s === strips.length - 1 - s ? 'backwards' : NAMES[fault];
         expect(finding?.misread).toBe(named);
         expect(finding.saw).toMatch(/ΔE00/);
       });
@@ -88,14 +90,73 @@ describe('a strip is checked against what a printer of that kind should give', (
     expect(caught / strips.length).toBeGreaterThan(0.6);
   });
 
+  it.each(['skipped', 'repeated', 'stopped'] as const)(
+    'a strip with patches %s in its further half is caught on every strip, at the patch where it begins',
+    (fault) => {
+      for (const { expected, read } of [right, other]) {
+        strips.forEach((strip, s) => {
+          const at = faultPlace(strip.length, 100 + s);
+          const [finding] = checkStrip(read(s, fault), expected, s);
+          expect(finding?.misread).toBe(fault);
+          // Neighbours that are alike can hide the first wrong patch or the second.
+          expect(Math.abs(finding.patches![0] - at)).toBeLessThanOrEqual(2);
+          expect(finding.patches!.at(-1)).toBe(strip.length - 1);
+          expect(finding.saw).toContain(`From patch ${finding.patches![0] + 1} on`);
+        });
+      }
+    },
+  );
+
+  it('whatever is wrong with three patches or with half of them stops the strip', () => {
+    const { expected, read } = right;
+    const random = seededRandom(6);
+    let stopped = 0;
+    for (let n = 0; n < 200; n++) {
+      const s = n % strips.length;
+      const count = 3 + Math.floor(random() * (strips[s].length / 2 - 2));
+      const at = Math.floor(random() * (strips[s].length - count + 1));
+      // Clearly wrong: each is another colour by 12 ΔE*ab or more.
+      const wrong = read(s).map((lab, i): Lab =>
+        i < at || i >= at + count ? lab : [lab[0] + (lab[0] > 50 ? -12 : 12), lab[1] + 8 * random(), lab[2]],
+      );
+      const [finding] = checkStrip(wrong, expected, s);
+      if (finding?.patches?.includes(at) && finding.patches.length >= count / 2) stopped++;
+    }
+    expect(stopped).toBeGreaterThanOrEqual(196);
+  });
+
+  it('a printer of another make passes, once three of its strips were read', () => {
+    let [alarms, count] = [0, 0];
+    for (const printer of FOREIGN_PRINTERS) {
+      const pairs: (readonly [Lab, Lab])[] = [];
+      strips.forEach((strip, s) => {
+        const bend = bendExpectation(pairs);
+        const expected = right.expected.map((e) => e.map(bend));
+        const read = readForeign(printer, strip, s + 1).patches.map((p) => p.lab!);
+        const doubt = expected[s].map((e) => e.doubtDeltaE);
+        const found = checkStrip(
+          read,
+          expected.map((e) => e.map(({ lab }) => lab)),
+          s,
+          { doubt },
+        );
+        pairs.push(...read.map((lab, i) => [right.expected[s][i], lab] as const));
+        if (s < 3) return;
+        count++;
+        if (found.length > 0) alarms++;
+      });
+    }
+    expect(alarms / count).toBeLessThanOrEqual(0.03);
+  });
+
   it('the expectation bends towards what was read', () => {
     const { expected, read } = other;
     const pairs = [0, 1, 2, 3].flatMap((s) => read(s).map((lab, i) => [expected[s][i], lab] as const));
     const bend = bendExpectation(pairs);
     const misfit = (of: (lab: Lab) => Lab) =>
       read(6).reduce((sum, lab, i) => sum + Math.hypot(...lab.map((v, c) => v - of(expected[6][i])[c])), 0);
-    expect(misfit(bend)).toBeLessThan(0.7 * misfit((lab) => lab));
-    expect(bendExpectation(pairs.slice(0, 5))([50, 1, 2])).toEqual([50, 1, 2]);
+    expect(misfit((lab) => bend(lab).lab)).toBeLessThan(0.7 * misfit((lab) => lab));
+    expect(bendExpectation(pairs.slice(0, 5))([50, 1, 2])).toEqual({ lab: [50, 1, 2] });
   });
 });
 
@@ -245,7 +306,7 @@ describe('what is said of a strip', () => {
       saw: expect.stringContaining('fits strip C better than strip B'),
     });
     const stained = expected[1].map((lab, i): Lab => (i === 4 ? [lab[0] - 25, lab[1], 10] : lab));
-    expect(checkStrip(stained, expected, 1)[0].saw).toMatch(/^Patch 5 lies/);
+    expect(checkStrip(stained, expected, 1)[0].saw).toMatch(/^Patch 5 is/);
   });
 
   it('a turned sheet is looked for among the strips of its own sheet', () => {

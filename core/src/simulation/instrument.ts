@@ -19,7 +19,7 @@ export const BENCH_CONDITIONS = ['M0', 'M1', 'M2'] as const;
 export type BenchCondition = (typeof BENCH_CONDITIONS)[number];
 
 /** What can go wrong with a strip, and now and then does. */
-export const FAULTS = ['slipped', 'doubled', 'dirty', 'turned'] as const;
+export const FAULTS = ['slipped', 'doubled', 'dirty', 'turned', 'skipped', 'repeated', 'stopped'] as const;
 export type Fault = (typeof FAULTS)[number];
 /** One strip in this many goes wrong, as practised hands have it (our own assumption). */
 const FAULT_EVERY = 16;
@@ -54,20 +54,26 @@ export interface StripPass {
 /**
  * Reads one strip in M0, M1 and M2. A slipped strip has missed its first patch and ends on bare paper; a doubled one is the strip
  * before, read again; on a dirty one a patch is stained; on a turned sheet the strip from the other end comes backwards.
+ * A patch in the further half may be skipped or read twice, or the instrument stands still from there on.
  */
 export function readStrip(prints: Record<BenchCondition, Print>, pass: StripPass): StripSpectra {
   const { strips, strip, fault } = pass;
   const last = strips.length - 1;
   const own = strips[strip]!;
   const padded = (list: readonly Rgb[]) => Array.from({ length: own.length }, (_, i): Rgb => list[i] ?? [1, 1, 1]);
-  const seen =
-    fault === 'slipped'
-      ? padded(own.slice(1))
-      : fault === 'doubled'
-        ? padded(strips[strip === 0 ? Math.min(1, last) : strip - 1]!)
-        : fault === 'turned'
-          ? padded([...strips[last - strip]!].reverse())
-          : own;
+  const at = faultPlace(own.length, pass.seed);
+  const seen = padded(
+    {
+      slipped: () => own.slice(1),
+      doubled: () => strips[strip === 0 ? Math.min(1, last) : strip - 1]!,
+      turned: () => [...strips[last - strip]!].reverse(),
+      skipped: () => [...own.slice(0, at), ...own.slice(at + 1)],
+      repeated: () => [...own.slice(0, at), ...own.slice(at - 1, -1)],
+      stopped: () => own.map((rgb, i) => (i < at ? rgb : own[at - 1]!)),
+      dirty: () => own,
+      none: () => own,
+    }[fault ?? 'none'](),
+  );
   const random = seededRandom(pass.seed);
   const stained = fault === 'dirty' ? stainedPatch(own, random) : -1;
   const normal = seededNormal(pass.seed + 1);
@@ -88,6 +94,12 @@ export function readStrip(prints: Record<BenchCondition, Print>, pass: StripPass
     }
   });
   return spectra;
+}
+
+/** Patch of a strip from which on it is read wrong, from 0: in its further half, and at least three before its end. */
+export function faultPlace(patches: number, seed: number): number {
+  const half = Math.ceil(patches / 2);
+  return Math.max(1, Math.min(patches - 3, half + Math.floor(seededRandom(seed + 2)() * half)));
 }
 
 /** Where the coffee fell: on a patch light enough for it to be seen, if the strip has one. */

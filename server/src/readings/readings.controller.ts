@@ -19,6 +19,7 @@ import { ConditionView } from '@rakuen/contract/conditions';
 import {
   FiguresFrom,
   HistoryView,
+  SetComparisonView,
   LeftOutPatches,
   ReadingFields,
   ReadingFileQuery,
@@ -65,6 +66,16 @@ export class ReadingsController {
   @ApiOkResponse({ type: HistoryView })
   history(@Param('id', ParseUUIDPipe) id: string): Promise<HistoryView> {
     return this.readings.history(id);
+  }
+
+  /** A set of readings against an earlier one, patch by patch. */
+  @Get('readings/:id/against/:first')
+  @ApiOkResponse({ type: SetComparisonView })
+  against(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Param('first', ParseUUIDPipe) first: string,
+  ): Promise<SetComparisonView> {
+    return this.readings.against(id, first);
   }
 
   /** Chooses the reading that gives the figures. */

@@ -10,6 +10,7 @@ import type {
   HistoryView,
   ReadingFields,
   ReadingPreview,
+  SetComparisonView,
   SpreadsheetPreview,
 } from '@rakuen/contract/readings';
 import type { ExportFormat } from '@rakuen/contract/vocabulary';
@@ -32,6 +33,7 @@ import type { Fingerprint } from '@rakuen/core/measurement/fingerprint';
 import { isWet } from '@rakuen/core/measurement/alike';
 import { readingSets, readWet, speakingSets, whenRead } from '@rakuen/core/measurement/speaking';
 import { readingSource, type SpeakingRows } from './reading-source.ts';
+import { SettingsService } from '../settings/settings.service.ts';
 import { wholes } from '../store/rows.ts';
 
 const MS_PER_HOUR = 3_600_000;
@@ -45,6 +47,7 @@ export class ReadingsService {
     private readonly facts: FactsService,
     private readonly mappings: MappingMemory,
     private readonly placing: PlacingService,
+    private readonly settings: SettingsService,
     private readonly files: FileStore,
     private readonly workshop: Workshop,
     private readonly database: DataSource,
@@ -216,6 +219,30 @@ export class ReadingsService {
       }),
     );
     return { conditionId, entries };
+  }
+
+  /**
+   * Two sets patch by patch.
+   * @throws RakuenError 409 where their colours can't be compared
+   */
+  async against(laterId: string, firstId: string): Promise<SetComparisonView> {
+    const [later, first] = [await this.get(laterId), await this.get(firstId)];
+    const [p, q] = [later.measurementCondition, first.measurementCondition];
+    if (p !== q && p && q)
+      throw new RakuenError(409, `One set was read in ${p}, the other in ${q}.`, {
+        remedy: 'Choose two sets that were read under one measurement condition.',
+      });
+    const compared = await this.workshop.run('compareSetsOf', {
+      later: await readingSource(this.files, later),
+      first: await readingSource(this.files, first),
+      thresholds: (await this.settings.get()).thresholds,
+    });
+    if (!compared)
+      throw new RakuenError(409, 'The two sets have no patch in common.', {
+        remedy: 'Compare sets of one chart, or of charts that share device values.',
+      });
+    const { passes, ...rest } = compared;
+    return { ...rest, worst: [...rest.worst], laterPasses: passes.later, firstPasses: passes.first };
   }
 
   async file(id: string): Promise<{ name: string; bytes: Buffer }> {

@@ -8,7 +8,7 @@ import type { ChartDesign } from '@rakuen/core/chart/chart-design';
 import { fromRgb16 } from '@rakuen/core/chart/device16';
 import { labToXyz } from '@rakuen/core/colour/lab';
 import type { Lab } from '@rakuen/core/colour/types';
-import { bendExpectation } from '@rakuen/core/session/expectation';
+import { bendExpectation, type Expected } from '@rakuen/core/session/expectation';
 import { outliers } from '@rakuen/core/session/outliers';
 import { nextPass } from '@rakuen/core/session/reading-run';
 import { checkStrip } from '@rakuen/core/session/strip-check';
@@ -98,7 +98,7 @@ export class SessionsService {
     const session = await this.get(id);
     const chart = await this.charts.get(session.chartId);
     const rows = await this.standing(id);
-    const expected = await this.expected(session, chart, rows);
+    const expected = labsOf(await this.expected(session, chart, rows));
     const { design } = chart;
     const questioned = rows.find((r) => r.state === 'questioned');
     const kept = rows.filter((r) => r.state === 'kept');
@@ -165,9 +165,11 @@ export class SessionsService {
     const { strips } = chart.design;
     const onSheet = strips.flatMap((s, i) => (s.page === strips[strip].page ? [i] : []));
     const earlier = await this.strips.findBy({ sessionId: id, strip });
-    const findings = checkStrip(read.labs, await this.expected(session, chart, rows), strip, {
+    const expected = await this.expected(session, chart, rows);
+    const findings = checkStrip(read.labs, labsOf(expected), strip, {
       labels: strips.map((s) => s.label),
       range: [onSheet[0], onSheet[onSheet.length - 1]],
+      doubt: expected[strip].map((e) => e.doubtDeltaE),
       before: strips[strip].patches.map((_, patch) => earlier.map((e) => e.labs[patch])),
     });
     await this.database.transaction(async (manager) => {
@@ -352,7 +354,7 @@ export class SessionsService {
   }
 
   /** What every patch should read, strip by strip: a printer of that kind, bent towards what was read so far. */
-  private async expected(session: SessionRow, chart: ChartRow, rows: readonly SessionStripRow[]): Promise<Lab[][]> {
+  private async expected(session: SessionRow, chart: ChartRow, rows: readonly SessionStripRow[]): Promise<Expected[][]> {
     const patches = chartPatches(chart.design);
     const labs = await this.workshop.run('expectedLabs', {
       model: await this.bench.rightPress(session.conditionId),
@@ -402,6 +404,8 @@ export class SessionsService {
     };
   }
 }
+
+const labsOf = (strips: readonly (readonly Expected[])[]): Lab[][] => strips.map((s) => s.map((e) => e.lab));
 
 const sheetsOf = (design: ChartDesign) => design.strips.map((s) => s.page);
 

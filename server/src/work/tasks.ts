@@ -11,6 +11,8 @@ import { readingFacts, type ReadingFacts } from '@rakuen/core/measurement/readin
 import { fingerprintOf, type Fingerprint } from '@rakuen/core/measurement/fingerprint';
 import { figuresOfSets } from '@rakuen/core/measurement/sets';
 import type { Figure } from '@rakuen/core/measurement/figure';
+import { compareSets, passSpread, type SetComparison } from '@rakuen/core/measurement/set-comparison';
+import type { Thresholds } from '@rakuen/core/measurement/thresholds';
 import { readingSpectra } from '@rakuen/core/measurement/reading-spectra';
 import type { MeasurementCondition, Reading } from '@rakuen/core/measurement/reading';
 import type { ConditionFacts } from '@rakuen/contract/conditions';
@@ -191,6 +193,7 @@ export async function conditionFacts(
       outline: gamut ? abOutline(gamut.mesh) : [],
       gamutMethod: gamut?.method,
       repeats: first.repeatability.degreesOfFreedom,
+      passes: passSpread(first.groups),
     },
     mesh: gamut?.mesh,
     fingerprint: task.source === 'profile' ? undefined : fingerprintOf(first.reading),
@@ -214,6 +217,16 @@ export async function readingFigures(
     patches: facts.groups.length,
     figures: Object.fromEntries(Object.entries(figures).filter(([k]) => !bench.includes(k))),
   };
+}
+
+/** Two sets patch by patch; undefined where they share no patch. */
+export async function compareSetsOf(task: {
+  readonly later: ReadingSource;
+  readonly first: ReadingSource;
+  readonly thresholds: Thresholds;
+}): Promise<SetComparison | undefined> {
+  const [later, first] = await Promise.all([task.later, task.first].map(async (s) => (await readSource(s)).reading));
+  return compareSets(later, first, task.thresholds);
 }
 
 /** A set's own figures, and of how many different patches it is. */

@@ -15,7 +15,7 @@ import {
   simulateScan,
   writeSession,
 } from './bench-tasks.ts';
-import { conditionFacts, fingerprints, previewReading, readingFigures, writeReading } from './tasks.ts';
+import { compareSetsOf, conditionFacts, fingerprints, previewReading, readingFigures, writeReading } from './tasks.ts';
 import { writeStrips } from './strip-task.ts';
 import { checkProfileOf, fitPrintOf, makeProfileOf, nextPatches, stripThrough } from './model-tasks.ts';
 import { countInk } from './ink-task.ts';
@@ -34,6 +34,7 @@ export const TASKS = {
   conditionFacts,
   writeReading,
   readingFigures,
+  compareSetsOf,
   expectedLabs,
   readStrip: readStripTask,
   writeSession,

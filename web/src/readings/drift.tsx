@@ -10,6 +10,9 @@ import { describeBeside, describePair, LATER_SET } from '@rakuen/core/measuremen
 import { formatFigure } from '@rakuen/core/measurement/show';
 import { DEFAULT_THRESHOLDS, type Thresholds } from '@rakuen/core/measurement/thresholds';
 import { useSettingsQuery } from '../api/api.ts';
+import { Waiting } from '../parts/messages.tsx';
+import { Patchwise, patchwiseWords } from './patchwise.tsx';
+import { useAgainstQuery } from './reading-api.ts';
 import { setName } from './set-name.ts';
 
 /** What a set rests on besides its numbers. */
@@ -71,7 +74,7 @@ export function Drift({ entries }: { entries: HistoryEntry[] }) {
         ))}
       </div>
       {first === later ? (
-        <p>It is one and the same set: choose another to hold against it.</p>
+        <p>This is one and the same set. Choose another to compare it with.</p>
       ) : (
         <>
           <InWords {...{ first, later, thresholds }} />
@@ -85,7 +88,23 @@ export function Drift({ entries }: { entries: HistoryEntry[] }) {
   );
 }
 
+/** Why two sets are not compared patch by patch; undefined where they are. */
+function whyNotPatchwise(first: HistoryEntry, later: HistoryEntry): string | undefined {
+  const [p, q] = [basisOf(first), basisOf(later)];
+  if (p.told || q.told) return 'A profile holds no readings to compare patch by patch.';
+  if (Boolean(p.wet) !== Boolean(q.wet)) return 'One of them was read before it had dried.';
+  if (p.condition && q.condition && p.condition !== q.condition)
+    return `They were read in ${q.condition} and ${p.condition}: patches are not compared.`;
+  return undefined;
+}
+
 function InWords({ first, later, thresholds }: Pair) {
+  const why = whyNotPatchwise(first, later);
+  const {
+    currentData: compared,
+    error,
+    isFetching,
+  } = useAgainstQuery({ later: later.readingId, first: first.readingId }, { skip: why !== undefined });
   const alike = MEASURES.filter((m) => apart(m, { first, later }) === undefined);
   const told = describePair(alike, later.figures, first.figures, thresholds, LATER_SET);
   const beside = describeBeside(alike, later.figures, first.figures, LATER_SET);
@@ -93,17 +112,21 @@ function InWords({ first, later, thresholds }: Pair) {
   return (
     <>
       <ul aria-label="What can be seen" className="max-w-[72ch] font-serif text-[1.08rem] leading-snug">
+        {compared && <li>{patchwiseWords(compared)}</li>}
+        {(why ?? error) && <li>{why ?? error?.message}</li>}
         {seen.map((t) => (
           <li key={t.measure}>{t.sentence}</li>
         ))}
-        {seen.length === 0 && (
+        {seen.length === 0 && !isFetching && (
           <li>
             {told.length === 0
-              ? 'Nothing of these two sets can be held against each other.'
-              : 'Nobody could tell prints of these two sets apart by what was measured.'}
+              ? 'No figure of these two sets can be compared.'
+              : `No visible difference in the ${told.length === 1 ? 'one figure' : `${told.length} figures`} that both sets have${compared ? '' : '; single colours may differ'}.`}
           </li>
         )}
       </ul>
+      {isFetching && <Waiting what="Comparing the two sets patch by patch" />}
+      {compared && <Patchwise compared={compared} />}
       {beside.length > 0 && (
         <ul aria-label="Besides" className="mt-1 max-w-[72ch] font-serif leading-snug">
           {beside.map((t) => (

@@ -2,6 +2,7 @@ import { Fragment } from 'react';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { disagreements } from '@rakuen/core/measurement/claims';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
+import { formatNumber } from '@rakuen/core/measurement/show';
 import { MEASURE_GROUPS } from '@rakuen/core/measurement/measures/registry';
 import { Claimed, Measured, Term } from '../parts/figure.tsx';
 import { GamutOutline } from '../parts/gamut-outline.tsx';
@@ -137,7 +138,8 @@ function HowMade({ condition }: Of) {
               : facts.gamutMethod === 'modified hull'
                 ? 'the hull of all patches, drawn in where they leave it hollow'
                 : 'no colours: greys alone'}
-            {facts.repeats !== undefined && `; repeatability from ${facts.repeats} repeats`}
+            {facts.passes &&
+              `; repeatability ${formatNumber(facts.passes.meanDeltaE00, 2)} ΔE00, the mean difference of a pass from the mean of all, over ${facts.passes.patches} ${facts.passes.patches === 1 ? 'patch' : 'patches'} read more than once`}
           </Term>
         )}
         {condition.notes && <Term name="Notes">{condition.notes}</Term>}

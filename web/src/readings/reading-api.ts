@@ -1,6 +1,6 @@
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { BenchKind, BenchValue, ObservationInput } from '@rakuen/contract/observations';
-import type { HistoryView, ReadingPreview } from '@rakuen/contract/readings';
+import type { HistoryView, ReadingPreview, SetComparisonView } from '@rakuen/contract/readings';
 import { api, form } from '../api/api.ts';
 
 export interface ReadingUpload {
@@ -25,6 +25,7 @@ export const {
   useJoinReadingMutation,
   useRemoveReadingMutation,
   useHistoryQuery,
+  useAgainstQuery,
   useTakeFiguresFromMutation,
   useObserveMutation,
   useForgetObservationMutation,
@@ -55,6 +56,10 @@ export const {
     removeReading: build.mutation<ConditionView, string>({
       query: (id) => ({ url: `readings/${id}`, method: 'DELETE' }),
       invalidatesTags: ['conditions', 'matches', 'history'],
+    }),
+    against: build.query<SetComparisonView, { later: string; first: string }>({
+      query: ({ later, first }) => `readings/${later}/against/${first}`,
+      providesTags: ['history'],
     }),
     history: build.query<HistoryView, string>({
       query: (conditionId) => `conditions/${conditionId}/history`,

@@ -43,11 +43,13 @@ export function SessionNotices({ session, at }: { session: SessionView; at: Read
           </Button>
         </Notice>
       )}
-      {session.questioned && <Question session={session} busy={busy} onAct={(deed) => void doIt(deed)} />}
+      {session.questioned && (
+        <Question session={session} busy={busy} onKeep={at.keep} onAct={(deed) => void doIt(deed)} />
+      )}
       {open && session.drift && (
         <Notice title={MISREADS.drift.name} saw={session.drift.saw} mend={MISREADS.drift.mend}>
           <Button disabled={busy} onClick={at.calibrate}>
-            Calibrate now
+            Calibrate <Key>c</Key>
           </Button>
         </Notice>
       )}
@@ -62,10 +64,12 @@ export function SessionNotices({ session, at }: { session: SessionView; at: Read
 function Question({
   session,
   busy,
+  onKeep,
   onAct,
 }: {
   session: SessionView;
   busy: boolean;
+  onKeep: () => void;
   onAct: (deed: SessionDeed) => void;
 }) {
   const place = session.questioned!;
@@ -87,8 +91,8 @@ function Question({
           Leave {finding.patches.length === 1 ? 'the patch' : 'the patches'} out
         </Button>
       )}
-      <Button disabled={busy} onClick={() => onAct({ deed: 'mend', body: { ...place, mend: 'keep' } })}>
-        Keep it as it is
+      <Button disabled={busy} onClick={onKeep}>
+        Keep it as it is <Key>k</Key>
       </Button>
     </Notice>
   );

@@ -100,7 +100,7 @@ function Deeds({ session, at }: { session: SessionView; at: Reading }) {
         Undo the last strip <Key>u</Key>
       </Button>
       <Button disabled={at.busy} onClick={at.calibrate}>
-        Calibrate
+        Calibrate <Key>c</Key>
       </Button>
     </>
   );

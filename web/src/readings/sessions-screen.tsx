@@ -19,10 +19,13 @@ import { BenchHead } from './bench-head.tsx';
 const REHEARSAL_NAMES: Record<Rehearsal, string> = {
   none: 'nothing goes wrong',
   'now and then': 'something goes wrong now and then',
-  slipped: 'the second strip slips',
+  slipped: 'the second strip starts a patch late',
+  skipped: 'a patch is skipped within the second strip',
+  repeated: 'a patch is read twice within the second strip',
+  stopped: 'the instrument stops within the second strip',
   doubled: 'the first strip is read twice',
   dirty: 'a dirty patch on the second strip',
-  turned: 'the sheet lies the wrong way round',
+  turned: 'the sheet is the wrong way round',
 };
 
 /** Reading sessions: begun here, and gone on with where they stopped. */
@@ -84,12 +87,6 @@ export function SessionsScreen() {
   );
 }
 
-/** Now, as a field for date and hour wants it: local, to the minute. */
-const localNow = () => {
-  const now = new Date();
-  return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
-};
-
 type Fields = Omit<SessionInput, 'passes'> & { passes: string };
 
 const TIMES = [
@@ -104,7 +101,8 @@ const asBegun = (first: string, firstChart: string, asked: { conditionId?: strin
   chartId: asked.chartId ?? firstChart,
   instrument: INSTRUMENTS[0],
   passes: '2',
-  printedAt: localNow(),
+  // Asked, not guessed: a drying time counted from the click would be wrong and look measured.
+  printedAt: '',
   batch: '',
   rehearsal: 'now and then',
 });
@@ -152,8 +150,11 @@ function BeginForm({
         <TextField
           label="Left the printer"
           type="datetime-local"
+          needed
           error={formState.errors.printedAt?.message}
-          {...register('printedAt', { required: 'The drying time is reckoned from it' })}
+          {...register('printedAt', {
+            required: 'Enter when the chart left the printer. The drying time is counted from it.',
+          })}
         />
         <TextField label="Box or formulation" unit="if not the first" maxLength={80} {...register('batch')} />
       </div>

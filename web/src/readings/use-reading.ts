@@ -35,7 +35,19 @@ export function useReading(session: SessionView) {
     if (!busy && !session.lay) void act({ id, deed: 'read' }).then((done) => 'error' in done && setRuns(false));
   }, [runs, busy, session.next, session.lay, act, id]);
 
-  useKeys({ s: read, o: readOn, u: undo, a: () => session.questioned && !busy && again(session.questioned), l: lay });
+  const calibrate = () => open && !busy && void doIt({ deed: 'calibrate' }, 'Calibrated on the white tile.');
+  const keep = () =>
+    session.questioned && !busy && void doIt({ deed: 'mend', body: { ...session.questioned, mend: 'keep' } });
+
+  useKeys({
+    s: read,
+    o: readOn,
+    u: undo,
+    a: () => session.questioned && !busy && again(session.questioned),
+    k: keep,
+    c: calibrate,
+    l: lay,
+  });
 
   const at = session.questioned?.strip ?? session.next?.strip ?? 0;
   return {
@@ -54,7 +66,8 @@ export function useReading(session: SessionView) {
     read,
     readOn,
     undo,
-    calibrate: () => void doIt({ deed: 'calibrate' }, 'Calibrated on the white tile.'),
+    calibrate,
+    keep,
     leaveOut: (body: LeaveOut) => void act({ id, deed: 'patches', body }),
   };
 }
