@@ -1,4 +1,5 @@
-import { FreeText, Id, Ids, Int, Maybe, Num, OneOf, Parts, Rows, Text, When, Yes } from './fields.ts';
+import { CLARITIES, EYE_VERDICTS, type Clarity, type EyeVerdict } from '@rakuen/core/eye/decision';
+import { FreeText, Id, Ids, Int, Maybe, Num, OneOf, Parts, Rows, Text, When } from './fields.ts';
 import { EYE_CRITERIA, TABLE_SIZE, type EyeCriterion } from './vocabulary.ts';
 
 /** A blind comparison: prints behind codes, two at a time. */
@@ -8,7 +9,9 @@ export class EyeInput {
   /** The question, where it is one of the printmaker’s own. */
   @Maybe() @FreeText(120) question?: string;
   /** How often each pair is seen. */
-  @Int(1, 6) times!: number;
+  @Int(1, 60) times!: number;
+  /** How clear a difference is expected; clear where absent. */
+  @Maybe() @OneOf(Object.keys(CLARITIES)) clarity?: Clarity;
   @Text(80) observer!: string;
   @Text(80) light!: string;
 }
@@ -19,7 +22,7 @@ export class EyeChoice {
   @OneOf(['left', 'right', 'neither']) said!: 'left' | 'right' | 'neither';
 }
 
-/** A sheet's place by eye, told once all pairs were seen. */
+/** A print's place by eye, shown once all pairs were seen. */
 export class EyePlace {
   @Id() conditionId!: string;
   @Text() code!: string;
@@ -31,7 +34,7 @@ export class EyePlace {
 export class EyeView extends EyeInput {
   @Id() id!: string;
   @When() createdAt!: string;
-  /** What lies behind the codes, once every pair was seen; before that it is told to whoever lays the prints out, apart. */
+  /** Which print each code stands for, once every pair was seen. Before that it is shown apart, to the person who writes the codes. */
   @Rows() labels!: { conditionId: string; code: string }[];
   @Int() pairCount!: number;
   @Rows() choices!: { left: string; right: string; said: string }[];
@@ -39,7 +42,13 @@ export class EyeView extends EyeInput {
   @Maybe() @FreeText() left?: string;
   @Maybe() @FreeText() right?: string;
   @Parts(() => EyePlace) places!: EyePlace[];
-  @Maybe() @Yes() toldApart?: boolean;
+  /** What the answers allow to be said, once every pair was seen. */
+  @Maybe() @OneOf(EYE_VERDICTS) verdict?: EyeVerdict;
+  /** How often guessing gives answers at least as one-sided, 0–1. */
+  @Maybe() @Num(0, 1) chance?: number;
+  /** How often so many decided looks find a difference of the clarity expected, 0–1. */
+  @Maybe() @Num(0, 1) power?: number;
+  /** Likelihood ratio against “all alike”. */
   @Maybe() @Num() chiSquared?: number;
 }
 

@@ -440,7 +440,7 @@ export const BLIND = {
   criterion: 'deeper black',
   observer: 'I. Tamsin',
   light: 'gallery lamp',
-  times: 2,
+  times: 7,
 } as const;
 
 /** A sample pack for the next season. */

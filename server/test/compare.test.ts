@@ -180,10 +180,11 @@ describe('by eye', () => {
     left?: string;
     right?: string;
     pairCount: number;
-    choices: unknown[];
     labels: { conditionId: string; code: string }[];
     places: { conditionId: string; scale: number; error?: number }[];
-    toldApart?: boolean;
+    verdict?: string;
+    chance?: number;
+    choices: { left: string; right: string }[];
   };
   const choose = (eye: Eye, said: string, turn = eye.choices.length) =>
     rakuen.call<Eye>('POST', `/api/eye/${eye.id}/choices`, { turn, said });
@@ -203,7 +204,7 @@ describe('by eye', () => {
   it('pairs come behind codes; what the eye prefers is found, with how sure it is, and only at the end', async () => {
     let eye = await begin(4);
     expect(eye).toMatchObject({ pairCount: 12, places: [] });
-    expect(eye.toldApart).toBeUndefined();
+    expect(eye.verdict).toBeUndefined();
     // The comparison itself tells nothing of what lies behind its codes until every pair was seen.
     expect(eye.labels).toEqual([]);
     const { body: told } = await rakuen.call<Pick<Eye, 'labels'>>('GET', `/api/eye/${eye.id}/labels`);
@@ -213,7 +214,9 @@ describe('by eye', () => {
       eye = (await choose(eye, rank.get(eye.left)! < rank.get(eye.right!)! ? 'left' : 'right')).body;
     }
     expect(eye.places.map((p) => p.conditionId)).toEqual(ids);
-    expect(eye.toldApart).toBe(true);
+    expect(eye.verdict).toBe('distinguishable');
+    // Six rankings of 2^12 ways to answer agree with themselves throughout.
+    expect(eye.chance).toBeCloseTo(6 / 4096, 9);
     for (const p of eye.places) expect(p.error).toBeGreaterThan(0);
     expect((await choose(eye, 'left')).status).toBe(409);
   });
@@ -225,8 +228,32 @@ describe('by eye', () => {
     eye = (await rakuen.call<Eye>('DELETE', `/api/eye/${eye.id}/choices/last`)).body;
     expect(eye.choices).toHaveLength(0);
     while (eye.left) eye = (await choose(eye, 'neither')).body;
-    expect(eye.toldApart).toBe(false);
+    expect(eye).toMatchObject({ verdict: 'too few looks', chance: 1 });
     expect((await rakuen.call<unknown[]>('GET', '/api/eye')).body).toHaveLength(2);
+  });
+
+  it('an eye that never errs decides nothing with three looks at two prints; nine find what is obvious', async () => {
+    for (const [times, verdict] of [
+      [3, 'too few looks'],
+      [9, 'distinguishable'],
+    ] as const) {
+      let eye = (
+        await rakuen.call<Eye>('POST', '/api/eye', {
+          conditionIds: ids.slice(0, 2),
+          criterion: 'whiter',
+          times,
+          clarity: 'obvious',
+          observer: 'Ines',
+          light: 'D50',
+        })
+      ).body;
+      const best = [eye.left!, eye.right!].sort()[0];
+      while (eye.left) eye = (await choose(eye, eye.left === best ? 'left' : 'right')).body;
+      expect(eye.verdict).toBe(verdict);
+      const lefts = eye.choices.filter((c) => c.left === best).length;
+      expect(Math.abs(2 * lefts - times)).toBeLessThanOrEqual(1);
+      await rakuen.call('DELETE', `/api/eye/${eye.id}`);
+    }
   });
 
   it('needs two prints', async () => {

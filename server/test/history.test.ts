@@ -200,6 +200,32 @@ describe('sets of readings', () => {
   });
 });
 
+it('a removed set comes back though another was chosen since; what was chosen since stands', async () => {
+  const id = await condition(rakuen, 'Chosen again');
+  const bring = async (name: string, at: string, seed: number) =>
+    (
+      await rakuen.upload<View>(
+        `/api/conditions/${id}/readings`,
+        name,
+        read((s) => s, at, seed),
+      )
+    ).body;
+  await bring('one.cxf', '2026-03-01T10:00:00Z', 1);
+  await bring('two.cxf', '2026-03-02T10:00:00Z', 2);
+  const view = (await rakuen.call<View>('GET', `/api/conditions/${id}`)).body;
+  const ids = view.readings.map((r) => r.id);
+  const [one, two] = [ids[0], ids.at(-1)!];
+  await rakuen.call('PUT', `/api/conditions/${id}/figures-from`, { readingId: one });
+  expect((await rakuen.call('DELETE', `/api/readings/${one}`)).status).toBe(200);
+  await rakuen.call('PUT', `/api/conditions/${id}/figures-from`, { readingId: two });
+  const [{ change }] = (await rakuen.call<{ change: string }[]>('GET', '/api/bin')).body;
+  expect((await rakuen.call('POST', `/api/events/${change}/undo`)).status).toBeLessThan(300);
+  const back = (await rakuen.call<View>('GET', `/api/conditions/${id}`)).body;
+  expect(back.readings.map((r) => r.id).sort()).toEqual([...ids].sort());
+  expect(back.figuresFrom).toBe(two);
+  expect(back.facts!.readingId).toBe(two);
+});
+
 describe('two sets, patch by patch', () => {
   const lab = (device: readonly (readonly number[])[], labs: readonly Lab[]) =>
     [

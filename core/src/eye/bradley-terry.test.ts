@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { blindCodes, blindOrder } from './blind-order.ts';
+import { seededRandom } from '../random.ts';
 import { bradleyTerry, type PairedChoice } from './bradley-terry.ts';
+import { CLARITIES, decide, powerOf, timesNeeded, type Clarity } from './decision.ts';
 
 /** Wins of the row over the column: American League East, 1987 (Agresti, Categorical Data Analysis, 2nd ed., table 10.10). */
 const TEAMS = ['Milwaukee', 'Detroit', 'Toronto', 'New York', 'Boston', 'Cleveland', 'Baltimore'];
@@ -21,13 +23,12 @@ describe('Bradley–Terry', () => {
         Array.from({ length: wins }, (): PairedChoice => ({ first, second, said: 'first' })),
       ),
     );
-    const { places, toldApart, degreesOfFreedom } = bradleyTerry(TEAMS.length, choices, false);
+    const { places, degreesOfFreedom } = bradleyTerry(TEAMS.length, choices, false);
     const above = places.map((p) => p.scale - places[6].scale);
     [1.581, 1.436, 1.294, 1.248, 1.108, 0.684, 0].forEach((published, i) =>
       expect(Math.abs(above[i] - published)).toBeLessThan(0.0015),
     );
     expect(degreesOfFreedom).toBe(6);
-    expect(toldApart).toBe(true);
   });
 
   it('three times to one is ln 3 apart, and the error is that of a logit', () => {
@@ -41,24 +42,22 @@ describe('Bradley–Terry', () => {
     expect(places[0].error).toBeCloseTo(Math.sqrt(1 / 30 + 1 / 10) / 2, 6);
   });
 
-  it('eyes that could not tell are said to be such; a sheet that never lost stays on the scale', () => {
+  it('prints that were never preferred share one place; a print that never lost stays on the scale', () => {
     const alike = Array.from({ length: 12 }, (_, i): PairedChoice => ({
       first: i % 3,
       second: (i + 1) % 3,
       said: 'neither',
     }));
-    expect(bradleyTerry(3, alike)).toMatchObject({ toldApart: false });
+    expect(bradleyTerry(3, alike).chiSquared).toBeCloseTo(0, 9);
     expect(bradleyTerry(3, alike).places.every((p) => Math.abs(p.scale) < 1e-6)).toBe(true);
     const perfect = [0, 1, 2, 3].flatMap((): PairedChoice[] => [
       { first: 0, second: 1, said: 'first' },
       { first: 0, second: 2, said: 'first' },
       { first: 1, second: 2, said: 'first' },
     ]);
-    const { places, toldApart } = bradleyTerry(3, perfect);
-    expect(toldApart).toBe(true);
+    const { places } = bradleyTerry(3, perfect);
     expect(places.map((p) => p.scale)).toEqual([...places.map((p) => p.scale)].sort((a, b) => b - a));
     for (const p of places) expect(Number.isFinite(p.error) && Math.abs(p.scale) < 6).toBe(true);
-    expect(bradleyTerry(3, []).toldApart).toBe(false);
   });
 
   it('does not depend on the names: sheets numbered otherwise take their places with them', () => {
@@ -81,10 +80,87 @@ describe('Bradley–Terry', () => {
   });
 });
 
+/** Answers of an eye that always sees the same ranking. */
+const ranking = (count: number, times: number): PairedChoice[] =>
+  blindOrder(count, times, 5).map(({ left, right }) => ({
+    first: left,
+    second: right,
+    said: left < right ? 'first' : 'second',
+  }));
+
+describe('what a blind comparison can decide', () => {
+  it.each([
+    [2, 3],
+    [2, 5],
+    [3, 1],
+    [3, 2],
+    [4, 1],
+    [5, 1],
+  ])('%i prints seen %i times: even an eye that never errs decides nothing, and it is said', (count, times) => {
+    expect(decide(count, ranking(count, times), 'clear').verdict).toBe('too few looks');
+  });
+
+  it('the chance of guessing so is exact: 2 in 64 for six of six; three prints three times as the count of all 512 guesses', () => {
+    expect(decide(2, ranking(2, 6), 'clear').chance).toBeCloseTo(2 / 64, 9);
+    expect(decide(2, ranking(2, 5), 'clear').chance).toBeCloseTo(2 / 32, 9);
+    // 6 rankings without a contradiction, of 2^9 ways to answer.
+    expect(decide(3, ranking(3, 3), 'clear').chance).toBeCloseTo(6 / 512, 9);
+    expect(decide(2, ranking(2, 6), 'clear').verdict).toBe('distinguishable');
+    // Half and half is what guessing gives.
+    const half = Array.from({ length: 8 }, (_, i): PairedChoice => ({
+      first: 0,
+      second: 1,
+      said: i % 2 ? 'first' : 'second',
+    }));
+    expect(decide(2, half, 'clear').chance).toBe(1);
+  });
+
+  it('thirty looks find three in four, four times in five (exact binomial); twenty do not', () => {
+    expect(powerOf(2, 30, 'slight')).toBeCloseTo(0.803, 2);
+    expect(timesNeeded(2, 'slight')).toBe(30);
+    expect(powerOf(2, 20, 'slight')).toBeLessThan(0.65);
+  });
+
+  it.each<[number, Clarity]>([
+    [2, 'clear'],
+    [3, 'clear'],
+    [4, 'clear'],
+    [6, 'obvious'],
+  ])(
+    '%i prints, %s: the looks that are asked for find it in four of five made-up comparisons',
+    (count, clarity) => {
+      const times = timesNeeded(count, clarity)!;
+      const ends = Math.log(CLARITIES[clarity].share / (1 - CLARITIES[clarity].share));
+      const random = seededRandom(17);
+      const answer = (by: number): PairedChoice[] =>
+        blindOrder(count, times, 3).map(({ left, right }) => ({
+          first: left,
+          second: right,
+          said: random() < 1 / (1 + Math.exp((by * (left - right)) / (count - 1))) ? 'second' : 'first',
+        }));
+      const rate = (by: number) =>
+        Array.from({ length: 250 }, () => decide(count, answer(by), clarity).verdict).filter(
+          (v) => v === 'distinguishable',
+        ).length / 250;
+      expect(rate(ends)).toBeGreaterThan(0.72);
+      // Of prints that are alike no more than one comparison in twenty says otherwise.
+      expect(rate(0)).toBeLessThanOrEqual(0.085);
+    },
+    60_000,
+  );
+
+  it('“can’t tell” is half a choice each way: with nothing else nothing was found, and with enough looks it is said', () => {
+    const unsure = (times: number) => ranking(3, times).map((c): PairedChoice => ({ ...c, said: 'neither' }));
+    expect(decide(3, unsure(9), 'clear')).toMatchObject({ verdict: 'no difference found', chance: 1 });
+    expect(decide(3, unsure(2), 'clear').verdict).toBe('too few looks');
+    expect(decide(3, [], 'clear').verdict).toBe('too few looks');
+  });
+});
+
 describe('a blind order', () => {
-  it('holds every pair as often as was asked, sides shared evenly, the same for the same seed', () => {
+  it('holds every pair as often as asked; sides even to one for each pair and each print; no pair twice in a row', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 2, max: 6 }), fc.integer({ min: 1, max: 4 }), fc.nat(1e6), (count, times, seed) => {
+      fc.property(fc.integer({ min: 2, max: 6 }), fc.integer({ min: 1, max: 7 }), fc.nat(1e6), (count, times, seed) => {
         const order = blindOrder(count, times, seed);
         expect(order).toHaveLength((times * count * (count - 1)) / 2);
         for (let i = 0; i < count; i++) {
@@ -94,6 +170,16 @@ describe('a blind order', () => {
             expect(Math.abs(met.filter((p) => p.left === i).length - times / 2)).toBeLessThanOrEqual(0.5);
           }
         }
+        for (let i = 0; i < count; i++) {
+          const [left, right] = (['left', 'right'] as const).map((side) => order.filter((p) => p[side] === i).length);
+          expect(Math.abs(left - right)).toBeLessThanOrEqual(1);
+        }
+        if (count > 2)
+          order
+            .slice(1)
+            .forEach((p, i) =>
+              expect([p.left, p.right].sort().join()).not.toBe([order[i].left, order[i].right].sort().join()),
+            );
         expect(blindOrder(count, times, seed)).toEqual(order);
         expect(new Set(blindCodes(count, seed)).size).toBe(count);
       }),

@@ -18,8 +18,6 @@ export interface EyeScale {
   /** Likelihood-ratio χ² of "all are alike", and its degrees of freedom. */
   readonly chiSquared: number;
   readonly degreesOfFreedom: number;
-  /** The eyes told them apart: χ² beyond its 95 % point. */
-  readonly toldApart: boolean;
 }
 
 const ROUNDS = 2000;
@@ -77,7 +75,6 @@ export function bradleyTerry(count: number, choices: readonly PairedChoice[], st
     places: scale.map((s, i) => ({ scale: s, error: errors[i]! })),
     chiSquared,
     degreesOfFreedom,
-    toldApart: choices.length > 0 && chiSquared > chiSquared95(degreesOfFreedom),
   };
 }
 
@@ -110,9 +107,4 @@ function standardErrors(scale: readonly number[], wins: readonly Float64Array[])
     }
   }
   return Array.from({ length: n }, (_, i) => Math.sqrt(Math.max(0, A[i]![n + 1 + i]!)));
-}
-
-/** 95 % point of χ² (Wilson & Hilferty 1931; within 1 % from one degree of freedom on). */
-function chiSquared95(k: number): number {
-  return k * (1 - 2 / (9 * k) + 1.6449 * Math.sqrt(2 / (9 * k))) ** 3;
 }

@@ -147,14 +147,17 @@ export class DemoSeason {
     for (const printId of prints) await this.editions.number(id, { series: 'edition', printId });
   }
 
-  /** The eye prefers what prints blacker, with a doubt now and then. */
+  /** The eye prefers what prints blacker, with a doubt now and then: the prints are listed from deep to weak black. */
   private async compareBlind({ conditions }: Standing): Promise<void> {
     const { conditions: numbers, ...asked } = BLIND;
-    const session = await this.eye.begin({ ...asked, conditionIds: numbers.map((n) => conditions[n].id) });
-    const said = ['left', 'right', 'left', 'left', 'right', 'neither'] as const;
-    let view = session;
-    for (let turn = 0; view.left; turn++)
-      view = await this.eye.choose(session.id, { turn, said: said[turn % said.length] });
+    const ids = numbers.map((n) => conditions[n].id);
+    let view = await this.eye.begin({ ...asked, conditionIds: ids });
+    const { labels } = await this.eye.labels(view.id);
+    const rank = (code: string) => ids.indexOf(labels.find((l) => l.code === code)!.conditionId);
+    for (let turn = 0; view.left; turn++) {
+      const said = turn % 7 === 6 ? 'neither' : rank(view.left) < rank(view.right!) ? 'left' : 'right';
+      view = await this.eye.choose(view.id, { turn, said });
+    }
   }
 }
 

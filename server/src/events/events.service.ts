@@ -74,7 +74,10 @@ export class EventsService {
     });
   }
 
-  /** Brings back what a deed removed, and what it changed as it was; refused where something has come in its place since. */
+  /**
+   * Brings back what an operation removed, and what it changed as it was. A change alone is refused where the same was
+   * changed again since; with a removal the later change stands, for what was removed must always come back.
+   */
   async undo(change: string): Promise<void> {
     const rows = await this.database.query<EventRow[]>('SELECT * FROM events WHERE change = ? ORDER BY seq', [change]);
     const undoable = rows.filter((r) => r.deed !== 'made');
@@ -84,7 +87,8 @@ export class EventsService {
     await this.database.transaction(async (manager) => {
       // What hangs on a thing is removed before or after it as the database likes: it is all there again before it counts.
       await manager.query('PRAGMA defer_foreign_keys = ON');
-      for (const row of [...undoable].reverse()) await this.putBack(manager, row);
+      const restores = undoable.some((r) => r.deed === 'removed');
+      for (const row of [...undoable].reverse()) await this.putBack(manager, row, restores);
       await manager.query('INSERT INTO undoings (change, byChange, at) VALUES (?, ?, ?)', [
         change,
         this.writer.deed?.id ?? change,
@@ -96,7 +100,7 @@ export class EventsService {
     if (undoable.some((r) => r.subject === 'rules' && r.id === 'settings')) await this.settings.follow();
   }
 
-  private async putBack(manager: EntityManager, row: EventRow): Promise<void> {
+  private async putBack(manager: EntityManager, row: EventRow, restores: boolean): Promise<void> {
     const columns = await manager.query<ColumnFacts[]>(`PRAGMA table_info(${row.subject})`);
     const was = JSON.parse(row.before!) as Row;
     const known = columns.filter((c) => c.name in was);
@@ -114,8 +118,10 @@ export class EventsService {
     }
     const [now] = await manager.query<Row[]>(`SELECT * FROM ${row.subject} WHERE id = ?`, [row.id]);
     const after = JSON.parse(row.after!) as Row;
-    const moved = Object.keys(after).filter((k) => after[k] !== was[k]);
-    if (!now || moved.some((k) => now[k] !== after[k]))
+    const changed = Object.keys(after).filter((k) => after[k] !== was[k]);
+    const moved = changed.filter((k) => now && now[k] === after[k]);
+    if (restores && moved.length === 0) return;
+    if (!restores && moved.length < changed.length)
       throw new RakuenError(409, `${sentence(calledOf(row).noun)} “${calledOf(row).name}” was changed again since.`, {
         remedy: 'Undo the later change first.',
       });

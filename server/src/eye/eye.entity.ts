@@ -1,5 +1,7 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 import type { EyeCriterion } from '@rakuen/contract/vocabulary';
+import type { BlindPair } from '@rakuen/core/eye/blind-order';
+import type { Clarity } from '@rakuen/core/eye/decision';
 
 /** A blind comparison; its choices are written one by one. */
 @Entity('eye_sessions')
@@ -13,6 +15,9 @@ export class EyeSessionRow {
   @Column('text') observer!: string;
   @Column('text') light!: string;
   @Column('integer') seed!: number;
+  /** The pairs in the order in which they are shown. */
+  @Column('simple-json', { default: '[]' }) pairs!: BlindPair[];
+  @Column('text', { default: 'clear' }) clarity!: Clarity;
 }
 
 @Entity('eye_choices')

@@ -3,7 +3,8 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { blindCodes, blindOrder } from '@rakuen/core/eye/blind-order';
-import { bradleyTerry } from '@rakuen/core/eye/bradley-terry';
+import { bradleyTerry, type PairedChoice } from '@rakuen/core/eye/bradley-terry';
+import { decide } from '@rakuen/core/eye/decision';
 import type { EyeChoice, EyeInput, EyeLabels, EyeView } from '@rakuen/contract/eye';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
@@ -12,7 +13,7 @@ import { whole } from '../store/rows.ts';
 
 const MOST_SEED = 1_000_000;
 
-/** Blind comparisons: prints behind codes, in random order and sides; what lies behind a code is told when all pairs were seen. */
+/** Blind comparisons: prints behind codes, in random order and sides; the codes are resolved when all pairs were seen. */
 @Injectable()
 export class EyeService {
   constructor(
@@ -38,15 +39,18 @@ export class EyeService {
         remedy: 'Write what the eye is asked.',
       });
     for (const id of ids) await this.conditions.get(id);
+    const seed = randomInt(MOST_SEED);
     const row = this.sessions.create({
       ...input,
+      clarity: input.clarity ?? 'clear',
       conditionIds: ids,
       question: input.question?.trim() ?? '',
       observer: input.observer.trim(),
       light: input.light.trim(),
       id: randomUUID(),
       createdAt: new Date().toISOString(),
-      seed: randomInt(MOST_SEED),
+      seed,
+      pairs: blindOrder(ids.length, input.times, seed),
     });
     await this.sessions.insert(whole(row));
     return this.viewOf(row);
@@ -56,7 +60,7 @@ export class EyeService {
     return this.viewOf(await this.get(id));
   }
 
-  /** Told apart from the comparison itself: nobody is blind who has read it. */
+  /** Apart from the comparison itself: nobody is blind who has read it. */
   async labels(id: string): Promise<EyeLabels> {
     const { conditionIds, seed } = await this.get(id);
     const all = await this.conditions.list();
@@ -71,7 +75,7 @@ export class EyeService {
   async choose(id: string, { turn, said }: EyeChoice): Promise<EyeView> {
     const session = await this.get(id);
     const made = await this.choices.countBy({ sessionId: id });
-    if (made >= order(session).length)
+    if (made >= session.pairs.length)
       throw new RakuenError(409, 'Every pair was seen.', { remedy: 'Look at what the eye said, or begin anew.' });
     if (turn !== made)
       throw new RakuenError(409, 'Another pair is next.', { field: 'turn', remedy: 'Load the comparison again.' });
@@ -99,21 +103,16 @@ export class EyeService {
   }
 
   private async viewOf(session: EyeSessionRow): Promise<EyeView> {
-    const { seed, ...head } = session;
-    const pairs = order(session);
+    const { seed, pairs, ...head } = session;
     const codes = blindCodes(session.conditionIds.length, seed);
     const made = await this.choices.find({ where: { sessionId: session.id }, order: { turn: 'ASC' } });
     const next = pairs[made.length];
-    const scale = next
-      ? undefined
-      : bradleyTerry(
-          codes.length,
-          made.map(({ turn, said }) => ({
-            first: pairs[turn].left,
-            second: pairs[turn].right,
-            said: said === 'left' ? ('first' as const) : said === 'right' ? ('second' as const) : ('neither' as const),
-          })),
-        );
+    const answers = made.map(({ turn, said }): PairedChoice => ({
+      first: pairs[turn].left,
+      second: pairs[turn].right,
+      said: said === 'left' ? 'first' : said === 'right' ? 'second' : 'neither',
+    }));
+    const scale = next ? undefined : bradleyTerry(codes.length, answers);
     return {
       ...head,
       question: session.question || undefined,
@@ -132,13 +131,11 @@ export class EyeService {
             }))
             .sort((p, q) => q.scale - p.scale)
         : [],
-      toldApart: scale?.toldApart,
       chiSquared: scale?.chiSquared,
+      ...(next ? {} : decide(codes.length, answers, session.clarity)),
     };
   }
 }
 
 const labelsOf = (conditionIds: readonly string[], codes: readonly string[]) =>
   conditionIds.map((conditionId, i) => ({ conditionId, code: codes[i] })).sort((p, q) => p.code.localeCompare(q.code));
-
-const order = ({ conditionIds, times, seed }: EyeSessionRow) => blindOrder(conditionIds.length, times, seed);

@@ -1,5 +1,6 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { EYE_CRITERIA, type EyeCriterion } from '@rakuen/contract/vocabulary';
+import { CLARITIES, timesNeeded, type Clarity } from '@rakuen/core/eye/decision';
 import { Button } from '../parts/button.tsx';
 import { ChoiceField, TextField, TickField } from '../parts/form.tsx';
 import { conditionLine } from '../parts/label.ts';
@@ -14,20 +15,27 @@ export function EyeBegin({ laid, onBegun }: { laid: CompareProps['laid']; onBegu
   const [chosen, setChosen] = useState<ReadonlySet<string>>(() => new Set(laid.map((c) => c.id)));
   const [criterion, setCriterion] = useState<EyeCriterion>(EYE_CRITERIA[0]);
   const [question, setQuestion] = useState('');
-  const [times, setTimes] = useState('2');
+  const [clarity, setClarity] = useState<Clarity>('clear');
+  const [ownTimes, setTimes] = useState<string>();
   const [observer, setObserver] = useRemembered('printmaker', '');
   const [light, setLight] = useRemembered('judging-light', '');
   const [wrong, setWrong] = useState<string>();
   const [begin, beginning] = useBeginEyeMutation();
   const pairs = (chosen.size * (chosen.size - 1)) / 2;
+  const needed = useMemo(() => timesNeeded(chosen.size, clarity), [chosen.size, clarity]);
+  // As often as the difference needs, until somebody says otherwise.
+  const times = ownTimes ?? String(needed ?? 2);
   const start = async () => {
     if (chosen.size < 2) return setWrong('Choose two prints or more.');
-    if (!observer.trim() || !light.trim()) return setWrong('Say who looks, and under which light.');
+    if (!/^\d+$/.test(times.trim()) || Number(times) < 1 || Number(times) > 60)
+      return setWrong('Each pair is seen 1 to 60 times. Enter a whole number.');
+    if (!observer.trim() || !light.trim()) return setWrong('Enter who looks, and under which light.');
     setWrong(undefined);
     const { data } = await begin({
       conditionIds: [...chosen],
       criterion,
       times: Number(times),
+      clarity,
       observer,
       light,
       question: question.trim() || undefined,
@@ -46,8 +54,8 @@ export function EyeBegin({ laid, onBegun }: { laid: CompareProps['laid']; onBegu
     >
       <h3 className="text-[1.1rem]">A blind comparison</h3>
       <p className="max-w-[62ch] text-[13px] text-quiet">
-        Prints of the same picture, a code on the back of each, two at a time in random order and sides. What lies
-        behind a code is told when all pairs were seen. One light, edge to edge.
+        Prints of the same picture, a code on the back of each, two at a time in random order and sides. The codes are
+        resolved when all pairs were seen. One light, edge to edge.
       </p>
       <Prints laid={laid} chosen={chosen} onChoose={setChosen} />
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
@@ -58,18 +66,22 @@ export function EyeBegin({ laid, onBegun }: { laid: CompareProps['laid']; onBegu
           onChange={(e) => setCriterion(e.target.value as EyeCriterion)}
         />
         <ChoiceField
+          label="Difference expected"
+          unit="best against least"
+          options={Object.entries(CLARITIES).map(([key, c]) => [key, c.name] as const)}
+          value={clarity}
+          onChange={(e) => setClarity(e.target.value as Clarity)}
+        />
+        <TextField
           label="Each pair"
-          unit={`${pairs * Number(times)} looks in all`}
-          options={[
-            ['1', 'once'],
-            ['2', 'twice'],
-            ['3', 'three times'],
-            ['4', 'four times'],
-            ['6', 'six times'],
-          ]}
+          unit="times"
+          inputMode="numeric"
           value={times}
           onChange={(e) => setTimes(e.target.value)}
         />
+        <p className="self-end pb-1.5 text-[13px] text-quiet">
+          {looksInWords(chosen.size, pairs, Number(times), needed)}
+        </p>
         {criterion === 'a question of my own' && (
           <TextField
             label="The question"
@@ -89,6 +101,16 @@ export function EyeBegin({ laid, onBegun }: { laid: CompareProps['laid']; onBegu
       </Button>
     </form>
   );
+}
+
+/** How many looks it makes, and how many the difference needs. */
+function looksInWords(prints: number, pairs: number, times: number, needed: number | undefined): string {
+  if (prints < 2) return 'Choose two prints or more.';
+  const asked = Number.isInteger(times) && times > 0 ? `${pairs * times} looks. ` : '';
+  if (needed === undefined) return `${asked}No number of looks up to 60 a pair finds such a difference.`;
+  return times < needed
+    ? `${asked}Too few to find such a difference: it needs each pair ${needed} times, ${pairs * needed} looks.`
+    : `${asked}Such a difference is found in 4 of 5 comparisons from ${needed} times on.`;
 }
 
 function Prints({

@@ -1,8 +1,9 @@
 import { skipToken } from '@reduxjs/toolkit/query/react';
 import { useState } from 'react';
+import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { EyeView } from '@rakuen/contract/eye';
 import { useEyeSaysMutation, useEyesQuery, useEyeUndoMutation, useRemoveEyeMutation } from './judging-api.ts';
-import { useWholeConditionsQuery } from '../api/api.ts';
+import { useConditionsQuery, useWholeConditionsQuery } from '../api/api.ts';
 import { BinButton } from '../parts/bin-button.tsx';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { day } from '../parts/label.ts';
@@ -11,11 +12,13 @@ import { useKeys } from '../parts/use-keys.ts';
 import { EyeBegin } from './eye-begin.tsx';
 import { QUESTIONS } from './eye-questions.ts';
 import { EyeResult } from './eye-result.tsx';
+import { printName } from './print-name.ts';
 import type { CompareProps } from './compare-props.ts';
 
 /** Prints compared by eye, two at a time, behind codes. */
 export function EyePlace({ laid }: CompareProps) {
   const { data: eyes, error } = useEyesQuery();
+  const { data: heads = [] } = useConditionsQuery();
   const [openId, setOpen] = useState<string>();
   const open = eyes?.find((e) => e.id === openId);
   if (open) return <Session key={open.id} eye={open} onClose={() => setOpen(undefined)} />;
@@ -31,15 +34,12 @@ export function EyePlace({ laid }: CompareProps) {
           {eyes?.map((e) => (
             <li key={e.id} className="border-b border-line py-2">
               <QuietButton className="-ml-1.5 font-serif text-[1.05rem]" onClick={() => setOpen(e.id)}>
-                {questionOf(e)} {e.conditionIds.length} prints
+                {questionOf(e)}
               </QuietButton>
+              <p className="break-words">{printsOf(e, heads)}</p>
               <p className="text-[13px] text-quiet">
-                {e.left
-                  ? `${e.choices.length} of ${e.pairCount} pairs seen`
-                  : e.toldApart
-                    ? 'told apart'
-                    : 'the eye could not tell'}
-                ; {e.observer}, {e.light}, {day(e.createdAt)}
+                {e.left ? `${e.choices.length} of ${e.pairCount} looks done` : e.verdict}; {e.observer}, {e.light},{' '}
+                {day(e.createdAt)}
               </p>
             </li>
           ))}
@@ -78,8 +78,8 @@ function Session({ eye, onClose }: { eye: EyeView; onClose: () => void }) {
       {!ready && (
         <div className="max-w-[62ch] space-y-2 border border-edge bg-sheet p-4">
           <p>
-            Nobody is blind who has seen the names. Let another person open the codes, write them on the backs, and lay
-            the prints out; or draw them face down yourself, without reading the list.
+            You are not blind once you have read which code is which print. Let another person open the codes, write
+            them on the backs and lay out the prints. Or draw them face down yourself, without reading the list.
           </p>
           <p>
             <a
@@ -88,7 +88,7 @@ function Session({ eye, onClose }: { eye: EyeView; onClose: () => void }) {
               target="_blank"
               rel="noreferrer"
             >
-              The codes, for whoever lays the prints out
+              The codes, for the person who lays out the prints
             </a>
           </p>
           <Button main onClick={() => setReady(true)}>
@@ -99,7 +99,7 @@ function Session({ eye, onClose }: { eye: EyeView; onClose: () => void }) {
       {ready && eye.left && (
         <>
           <p role="status">
-            Pair {eye.choices.length + 1} of {eye.pairCount}
+            Look {eye.choices.length + 1} of {eye.pairCount}
           </p>
           <div className="grid max-w-[720px] grid-cols-[1fr_auto_1fr] gap-5">
             <PairButton code={eye.left} side="left" onClick={() => answer('left')} disabled={saying.isLoading} />
@@ -125,6 +125,22 @@ function Session({ eye, onClose }: { eye: EyeView; onClose: () => void }) {
       </div>
     </section>
   );
+}
+
+/** The prints by name, those of one paper with what sets them apart. */
+function printsOf({ conditionIds }: EyeView, heads: readonly ConditionHead[]): string {
+  const known = conditionIds.map((id) => heads.find((h) => h.id === id));
+  return known
+    .map(
+      (c) =>
+        c &&
+        printName(
+          c,
+          known.filter((o) => o !== undefined),
+        ),
+    )
+    .map((name) => name ?? 'a print condition that was removed')
+    .join(' · ');
 }
 
 const questionOf = ({ criterion, question }: EyeView) => question || QUESTIONS[criterion];

@@ -2,6 +2,7 @@ import { CartesianGrid, ErrorBar, ResponsiveContainer, Scatter, ScatterChart, XA
 import type { EyeView } from '@rakuen/contract/eye';
 import { type EyeCriterion } from '@rakuen/contract/vocabulary';
 import { deltaE2000 } from '@rakuen/core/colour/difference';
+import { CLARITIES, timesNeeded } from '@rakuen/core/eye/decision';
 import type { Figure } from '@rakuen/core/measurement/figure';
 import { dmax } from '@rakuen/core/measurement/measures/dmax';
 import { unlike } from '@rakuen/core/measurement/basis';
@@ -10,6 +11,7 @@ import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import { formatFigure, formatNumber } from '@rakuen/core/measurement/show';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { AXIS } from '../parts/chart.ts';
+import { printName } from './print-name.ts';
 
 /** The measure that asks what the criterion asks, and which way it points. */
 const MEASURED: Partial<Record<EyeCriterion, { measure: Measure; of: (f: Figure) => number | undefined }>> = {
@@ -26,22 +28,27 @@ type NameOf = (id: string) => ConditionView | undefined;
 
 /** What the eye said: who comes first, how far apart they lie, and where the instrument says otherwise. */
 export function EyeResult({ eye, nameOf }: { eye: EyeView; nameOf: NameOf }) {
+  const known = eye.places.flatMap((p) => nameOf(p.conditionId) ?? []);
+  const nameIn = (id: string) => {
+    const one = nameOf(id);
+    return one && printName(one, known);
+  };
   const data = eye.places.map((p, i) => ({
     ...p,
     rank: eye.places.length - i,
-    name: nameOf(p.conditionId)?.paper.name ?? p.code,
+    name: nameIn(p.conditionId) ?? p.code,
     spread: NINETY_FIVE * (p.error ?? 0),
   }));
   return (
     <div className="space-y-3">
       <p className="font-serif text-[1.1rem]">
-        {eye.toldApart && eye.places.length > 1
-          ? standsClear(eye.places[0], eye.places[1])
-            ? `By this eye, ${data[0].name} comes first.`
-            : `This eye tells some of them apart; ${data[0].name} and ${data[1].name} lead, and it does not surely part the two.`
-          : 'This eye could not tell them apart: what was said is no more than chance would give.'}{' '}
+        {verdictInWords(
+          eye,
+          data.map((d) => d.name),
+        )}{' '}
         <span className="font-sans text-[13px] text-quiet">
-          (χ² {formatNumber(eye.chiSquared ?? 0, 1)}, likelihood ratio against “all alike”)
+          (chance of guessing so {formatNumber(100 * (eye.chance ?? 1), 1)} %; χ² {formatNumber(eye.chiSquared ?? 0, 1)}
+          , likelihood ratio against “all alike”)
         </span>
       </p>
       <Scale data={data} />
@@ -55,9 +62,27 @@ export function EyeResult({ eye, nameOf }: { eye: EyeView; nameOf: NameOf }) {
   );
 }
 
-/** Where the eye and the instrument disagree: a pair the eye parted is measured the other way round. */
+/** What the answers allow to be said, and where they allow nothing what would. */
+function verdictInWords(eye: EyeView, names: readonly string[]): string {
+  const clarity = eye.clarity ?? 'clear';
+  switch (eye.verdict) {
+    case 'distinguishable':
+      return standsClear(eye.places[0], eye.places[1])
+        ? `By this eye, ${names[0]} comes first.`
+        : `This eye distinguishes some of them. ${names[0]} and ${names[1]} lead; which of the two is better it does not decide.`;
+    case 'no difference found':
+      return `No difference found. So many looks find a difference that is ${CLARITIES[clarity].name} in 4 of 5 comparisons; a smaller one may remain.`;
+    default: {
+      const needed = timesNeeded(names.length, clarity);
+      return `Too few looks to say. ${needed === undefined ? '' : `A difference that is ${CLARITIES[clarity].name} needs each pair ${needed} times; it was seen ${eye.times} ${eye.times === 1 ? 'time' : 'times'}.`}`;
+    }
+  }
+}
+
+/** Where the eye and the instrument disagree: a pair the eye ranks is measured the other way round. */
 function quarrelsOf(eye: EyeView, nameOf: NameOf): string[] {
-  const asked = MEASURED[eye.criterion];
+  // What guessing gives as well contradicts no instrument.
+  const asked = eye.verdict === 'distinguishable' ? MEASURED[eye.criterion] : undefined;
   const value = (c?: ConditionView) => {
     const f = c?.facts?.figures[asked?.measure.key ?? ''];
     return f && asked?.of(f);
@@ -106,7 +131,7 @@ function Scale({ data }: { data: readonly Judged[] }) {
               dataKey="rank"
               domain={[0.5, data.length + 0.5]}
               ticks={data.map((d) => d.rank)}
-              width={150}
+              width={210}
               {...AXIS}
               tickFormatter={(rank: number) => data.find((d) => d.rank === rank)?.name ?? ''}
             />

@@ -16,6 +16,7 @@ import { OpenClaims1777000000000 } from './1777000000000-open-claims.ts';
 import { ToldApart1778000000000 } from './1778000000000-told-apart.ts';
 import { Apart1779000000000 } from './1779000000000-apart.ts';
 import { Inbox1780000000000 } from './1780000000000-inbox.ts';
+import { Pairs1781000000000 } from './1781000000000-pairs.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -39,4 +40,5 @@ export const MIGRATIONS = [
   ToldApart1778000000000,
   Apart1779000000000,
   Inbox1780000000000,
+  Pairs1781000000000,
 ];
