@@ -1,7 +1,6 @@
 import {
   OBSERVATION_KINDS,
   TAKES,
-  type Observation,
   type ObservationKind,
 } from '@rakuen/core/measurement/observations';
 import { FEED_PATHS, type FeedKey } from '@rakuen/core/print/feed';
@@ -94,6 +93,8 @@ export class ObservationInput {
 /** What was found at one sitting: gloss at three angles comes together. All of it is kept, or none. */
 export class ObservationsInput {
   @Parts(() => ObservationInput, 20) observations!: ObservationInput[];
+  /** Set by the person who was asked about a value that is hard to believe, and says that it is right. */
+  @Maybe() @Yes() sure?: boolean;
 }
 
 export class BenchRequest {
@@ -119,7 +120,8 @@ export class ObservationView {
   @Id() id!: string;
   @Id() conditionId!: string;
   @OneOf(KINDS) kind!: ObservationKind;
-  @Plain() value!: Omit<Observation, 'kind'>;
+  /** By kind: see the classes above. */
+  @Plain() value!: object;
   @When() takenAt!: string;
   @Text(80) by!: string;
   @FreeText(120) instrument!: string;

@@ -46,6 +46,27 @@ describe('observations', () => {
     expect((await view(sibling)).facts).toBeUndefined();
   });
 
+  it('what is hard to believe is asked about, and kept when somebody says that it is right', async () => {
+    const per = { grams: [70], widthMm: 210, heightMm: 297 };
+    const refused = await observe('weight', per);
+    expect(refused.status).toBe(409);
+    expect(refused.body).toMatchObject({ field: 'grams', message: expect.stringMatching(/1.?122 g\/m²/) });
+    expect((await view()).observations).toEqual([]);
+    const observations = [{ kind: 'weight', value: per, ...judged }];
+    const sure = await rakuen.call<View>('POST', `/api/conditions/${id}/observations`, { observations, sure: true });
+    expect(sure.status).toBe(201);
+    await rakuen.call('DELETE', `/api/observations/${sure.body.observations[0].id}`);
+  });
+
+  it('of two entries of one instant the later one gives the figure, whatever their ids', async () => {
+    const grams = [18.5, 18.6, 18.7, 18.8, 18.9, 19];
+    for (const g of grams) await observe('weight', { grams: [g], widthMm: 210, heightMm: 297 });
+    const { facts, observations } = await view();
+    expect(facts!.figures.weight.value).toBeCloseTo(19 / 0.06237, 3);
+    expect(observations.map((o) => (o as unknown as { value: { grams: number[] } }).value.grams[0])).toEqual(grams);
+    for (const o of observations) await rakuen.call('DELETE', `/api/observations/${o.id}`);
+  });
+
   it('what is judged of a print stays with that print condition, with who looked and under which light', async () => {
     await observe('rub', { minutesAfterPrinting: 10, grade: 2 });
     const { body } = await observe('bronzing', { grade: 3 });

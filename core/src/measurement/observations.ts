@@ -89,7 +89,11 @@ export interface FeedingObservation {
 }
 
 /** Everything that is found out about a print without reading its patches. */
-export type Observation =
+export type Observation = AnyObservation & {
+  /** ISO 8601; absent where nobody needs to know. */
+  readonly takenAt?: string;
+};
+type AnyObservation =
   | GlossObservation
   | WeightObservation
   | ThicknessObservation
@@ -147,7 +151,7 @@ export const OBSERVATION_KINDS: Record<ObservationKind, ObservationKindFacts> = 
     name: 'Texture',
     of: 'sheet',
     figure: 'measured',
-    how: 'A scan of the bare sheet under a raking lamp, 300 ppi or more, 16 mm or more on either side.',
+    how: 'Scans of the bare sheet under a raking lamp, 300 ppi or more, 16 mm or more on either side, of several places.',
     source: 'raking-light scan, 0.2–4 mm band',
   },
   rub: {
@@ -196,6 +200,40 @@ export const OBSERVATION_KINDS: Record<ObservationKind, ObservationKindFacts> = 
 
 /** Grade 0–4 as its word. */
 export const GRADES = ['none', 'a trace', 'some', 'clear', 'strong'] as const;
+
+/** From here on a rub counts as the one after a day, minutes: inks that are dry to the touch by then are dry. */
+export const A_DAY_FROM_MINUTES = 12 * 60;
+/** Scans of one sheet within so many hours are places of one sitting. */
+const SITTING_HOURS = 12;
+
+/** What an observation is about beside its kind: the newest of each is the one that gives figures. */
+const subjectOf = (o: Observation): string => {
+  switch (o.kind) {
+    case 'gloss':
+      return `gloss ${o.angleDeg}`;
+    case 'rub':
+      return `rub ${o.minutesAfterPrinting >= A_DAY_FROM_MINUTES ? 'after a day' : 'after minutes'}`;
+    case 'feeding':
+      return `feeding ${o.feed}`;
+    default:
+      return o.kind;
+  }
+};
+
+/** The observations that give the figures, of a list from old to new; of texture all scans of the last sitting. */
+export function primaryObservations(list: readonly Observation[]): Set<Observation> {
+  const newest = new Map(list.map((o) => [subjectOf(o), o]));
+  return new Set([...[...newest.values()].filter((o) => o.kind !== 'texture'), ...textureScans(list)]);
+}
+
+/** Scans of several places: those of the newest’s sitting and resolution. */
+export function textureScans(list: readonly Observation[]): (TextureObservation & { takenAt?: string })[] {
+  const scans = list.filter((o) => o.kind === 'texture');
+  const last = scans[scans.length - 1];
+  if (!last) return [];
+  const since = (o: { takenAt?: string }) => Math.abs(Date.parse(last.takenAt ?? '') - Date.parse(o.takenAt ?? ''));
+  return scans.filter((o) => o === last || (o.ppi === last.ppi && since(o) <= SITTING_HOURS * 3_600_000));
+}
 
 /** The last observation of a kind that fits; lists run from old to new. */
 export function latest<K extends ObservationKind>(

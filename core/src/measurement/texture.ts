@@ -1,4 +1,5 @@
 import FFT from 'fft.js';
+import { seededNormal } from '../random.ts';
 
 /** A grey picture of a bare sheet under a raking lamp. */
 export interface TextureScan {
@@ -15,7 +16,7 @@ export interface Texture {
   readonly wavelengthMm: number;
   /** Standard deviation of L* in the band. */
   readonly amplitudeL: number;
-  /** Standard deviations of both, from the quarters of the scan. */
+  /** Standard deviations of both between places of one sheet. */
   readonly wavelengthSd: number;
   readonly amplitudeSd: number;
 }
@@ -29,7 +30,7 @@ export const TEXTURE_BAND_MM = [0.2, 4] as const;
 const STEP_RATIO = 1.03;
 const SMOOTH_RATIO = 1.15;
 const MM_PER_INCH = 25.4;
-/** Side of the smallest scan: the longest wavelength must fit in a quarter of it twice. */
+/** Side of the smallest scan: the longest wavelength must fit in it four times. */
 export const LEAST_SCAN_MM = 16;
 
 /** A scan that can't be used. */
@@ -65,34 +66,54 @@ export function textureOf(scan: TextureScan): Texture {
       'Scan at 300 ppi or more.',
     );
   }
-  const whole = spectrumOf(scan, 0, 0, Math.min(widthPx, heightPx));
-  const half = Math.floor(Math.min(widthPx, heightPx) / 2);
-  const quarters = [0, half].flatMap((x) => [0, half].map((y) => spectrumOf(scan, x, y, half)));
-  const spread = (of: (t: { wavelengthMm: number; amplitudeL: number }) => number) => {
-    const mean = quarters.reduce((s, q) => s + of(q), 0) / 4;
-    // Of the mean of four quarters.
-    return Math.sqrt(quarters.reduce((s, q) => s + (of(q) - mean) ** 2, 0) / 3 / 4);
+  const { steps, spread, inBand, variance } = spectrumOf(scan, Math.min(widthPx, heightPx));
+  const amplitudeL = Math.sqrt(inBand);
+  // Half the relative spread of the power: the amplitude is its root.
+  const relative = Math.hypot(Math.sqrt(variance) / inBand / 2, UNEVEN);
+  const wavelengthMm = wavelengthAt(peakOf(steps));
+  return {
+    wavelengthMm,
+    amplitudeL,
+    wavelengthSd: Math.hypot(peakSpread(steps, spread, wavelengthMm), UNEVEN * wavelengthMm),
+    amplitudeSd: relative * amplitudeL,
   };
-  return { ...whole, wavelengthSd: spread((q) => q.wavelengthMm), amplitudeSd: spread((q) => q.amplitudeL) };
 }
 
-function spectrumOf(
-  scan: TextureScan,
-  left: number,
-  top: number,
-  side: number,
-): { wavelengthMm: number; amplitudeL: number } {
+/** How much a sheet's own texture changes from place to place, as a share, beyond chance (our own assumption). */
+const UNEVEN = 0.03;
+/**
+ * A window lets fewer waves count than its area holds: mean fourth power over the square of the mean square, for the
+ * Hann window in two dimensions, (35/128 / (3/8)²)².
+ */
+const FEWER_BY_WINDOW = (35 / 128 / (3 / 8) ** 2) ** 2;
+
+interface BandSpectrum {
+  /** Power by step of wavelength. */
+  readonly steps: Float64Array;
+  /** Variance of each of them between places. */
+  readonly spread: Float64Array;
+  readonly inBand: number;
+  /** Variance of the power in the band between places. */
+  readonly variance: number;
+}
+
+/**
+ * Power of the band, and how much it would be otherwise at another place: what a scan shows of a texture is a few waves
+ * of it, each as strong as chance has it, so its power spreads as the fourth powers say (a periodogram’s variance is its
+ * square).
+ */
+function spectrumOf(scan: TextureScan, side: number): BandSpectrum {
   // The largest power of two that fits; more is not needed and less would lose the long waves.
   const n = 2 ** Math.floor(Math.log2(side));
-  const at = (x: number, y: number) => scan.lightness[(top + y) * scan.widthPx + left + x]!;
+  const at = (x: number, y: number) => scan.lightness[y * scan.widthPx + x]!;
   const level = tilted(n, at);
   const window = Float64Array.from({ length: n }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / n));
   // Mean square of the Hann window in two dimensions: 3/8 each way.
   const lost = (3 / 8) ** 2;
   const power = power2d(n, (x, y) => (at(x, y) - level(x, y)) * window[x]! * window[y]!);
   const cyclesPerMm = scan.ppi / MM_PER_INCH / n;
-  const steps = new Float64Array(STEPS);
-  let inBand = 0;
+  const [steps, spread] = [new Float64Array(STEPS), new Float64Array(STEPS)];
+  let [inBand, variance] = [0, 0];
   for (let v = 0; v < n; v++) {
     for (let u = 0; u < n; u++) {
       const [fx, fy] = [u > n / 2 ? u - n : u, v > n / 2 ? v - n : v];
@@ -107,9 +128,39 @@ function spectrumOf(
       const low = Math.floor(place);
       steps[low]! += p * (1 - (place - low));
       steps[low + 1]! += p * (place - low);
+      const square = FEWER_BY_WINDOW * p * p;
+      variance += square;
+      spread[Math.round(place)]! += square;
     }
   }
-  return { wavelengthMm: STEP_RATIO ** (FIRST_STEP + peakOf(steps)), amplitudeL: Math.sqrt(inBand) };
+  return { steps, spread, inBand, variance };
+}
+
+const wavelengthAt = (step: number) => STEP_RATIO ** (FIRST_STEP + step);
+const PLACES = 64;
+/** Steps that one wave reaches at once: they rise and fall together. */
+const REACH_STEPS = 3;
+
+/** Standard deviation of the peak’s wavelength: the power of each few steps is drawn again by its own spread. */
+function peakSpread(steps: Float64Array, spread: Float64Array, wavelengthMm: number): number {
+  const normal = seededNormal(3);
+  const squares = Array.from({ length: PLACES }, () => {
+    const elsewhere = new Float64Array(STEPS);
+    for (let from = 0; from < STEPS; from += REACH_STEPS) {
+      const to = Math.min(STEPS, from + REACH_STEPS);
+      let [power, variance] = [0, 0];
+      for (let s = from; s < to; s++) {
+        power += steps[s]!;
+        variance += spread[s]!;
+      }
+      // Log-normal of that mean and variance: no power is negative.
+      const log = power > 0 ? Math.log(1 + variance / power ** 2) : 0;
+      const by = Math.exp(Math.sqrt(log) * normal() - log / 2);
+      for (let s = from; s < to; s++) elsewhere[s] = steps[s]! * by;
+    }
+    return (wavelengthAt(peakOf(elsewhere)) - wavelengthMm) ** 2;
+  });
+  return Math.sqrt(squares.reduce((sum, v) => sum + v, 0) / PLACES);
 }
 
 /** Steps of the scale of wavelengths, from a little below the band to a little above. */

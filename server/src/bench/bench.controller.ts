@@ -38,8 +38,11 @@ export class BenchController {
   /** Keeps what was weighed, measured or judged of a print condition. */
   @Post('conditions/:id/observations')
   @ApiCreatedResponse({ type: ConditionView })
-  observe(@Param('id', ParseUUIDPipe) id: string, @Body() { observations }: ObservationsInput): Promise<ConditionView> {
-    return this.bench.observe(id, observations);
+  observe(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body() { observations, sure }: ObservationsInput,
+  ): Promise<ConditionView> {
+    return this.bench.observe(id, observations, sure);
   }
 
   @Delete('observations/:id')

@@ -5,6 +5,8 @@ import { validate } from 'class-validator';
 import sharp from 'sharp';
 import { readGloss } from '@rakuen/core/simulation/gloss-meter';
 import { measureStack, readBacking, weigh } from '@rakuen/core/simulation/scale';
+import type { Observation } from '@rakuen/core/measurement/observations';
+import { doubtsOf } from '@rakuen/core/measurement/plausible';
 import { standIn, type StandInFacts } from '@rakuen/core/simulation/stand-in';
 import type { PressModel } from '@rakuen/core/simulation/printer';
 import type { ConditionView } from '@rakuen/contract/conditions';
@@ -22,10 +24,9 @@ import {
 } from '@rakuen/contract/observations';
 import { faultsOf, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
-import { ObservationsService } from '../conditions/observations.service.ts';
+import { ObservationsService, type NewObservation } from '../conditions/observations.service.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { SettingsService } from '../settings/settings.service.ts';
-import type { ObservationRow } from '../conditions/conditions.entity.ts';
 import { Workshop } from '../work/workshop.ts';
 
 const TIMES = 5;
@@ -65,7 +66,8 @@ export class BenchService {
     private readonly workshop: Workshop,
   ) {}
 
-  async observe(conditionId: string, inputs: readonly ObservationInput[]): Promise<ConditionView> {
+  /** @throws RakuenError 409 where a value is hard to believe and nobody has said that it is right */
+  async observe(conditionId: string, inputs: readonly ObservationInput[], sure = false): Promise<ConditionView> {
     await this.conditions.get(conditionId);
     const rows = await Promise.all(
       inputs.map(async (input) => {
@@ -82,8 +84,25 @@ export class BenchService {
         return row(conditionId, input, value);
       }),
     );
+    if (!sure) await this.refuseDoubtful(conditionId, rows);
     await this.observations.keep(rows);
     return this.conditions.view(conditionId);
+  }
+
+  private async refuseDoubtful(conditionId: string, rows: readonly NewObservation[]): Promise<void> {
+    const { paper, facts } = await this.conditions.view(conditionId);
+    const weighed = facts?.figures.weight;
+    const known = {
+      coating: paper.coating,
+      thicknessUm: paper.thicknessUm,
+      weightGsm: paper.weightGsm ?? (weighed?.shape === 'scalar' ? weighed.value : undefined),
+    };
+    const [doubt] = rows.flatMap((r) => doubtsOf({ kind: r.kind, ...r.value } as Observation, known));
+    if (doubt)
+      throw new RakuenError(409, doubt.message, {
+        field: doubt.field,
+        remedy: 'Correct it, or confirm that it is right.',
+      });
   }
 
   async forget(id: string): Promise<ConditionView> {
@@ -186,7 +205,7 @@ export class BenchService {
   }
 }
 
-const row = (conditionId: string, input: ObservationInput, value: object): Omit<ObservationRow, 'id'> => ({
+const row = (conditionId: string, input: ObservationInput, value: object): NewObservation => ({
   conditionId,
   kind: input.kind,
   value: { ...value },

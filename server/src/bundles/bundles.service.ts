@@ -18,7 +18,12 @@ import type { PaperView } from '@rakuen/contract/papers';
 import { faultsOf, RakuenError } from '../app/errors.ts';
 import { tooMuchJson } from '../app/json.ts';
 import { FactsService, withObserved } from '../conditions/facts.service.ts';
-import { asObservation, ObservationsService } from '../conditions/observations.service.ts';
+import {
+  asObservation,
+  insertObservations,
+  ObservationsService,
+  type NewObservation,
+} from '../conditions/observations.service.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { PapersService } from '../papers/papers.service.ts';
 import { readingRows, ReadingsService } from '../readings/readings.service.ts';
@@ -70,7 +75,7 @@ export class BundlesService {
           });
           const observations = await this.observations.find({
             where: { conditionId: c.id },
-            order: { takenAt: 'ASC', id: 'ASC' },
+            order: { takenAt: 'ASC', entry: 'ASC', id: 'ASC' },
           });
           const seen = (await this.observed.of([c])).get(c.id)!;
           const facts = withObserved((await this.facts.of([c], readings)).get(c.id), seen.map(asObservation));
@@ -174,7 +179,7 @@ export class BundlesService {
       for (const [i, { condition, readings, observations }] of prepared.entries()) {
         await manager.insert(ConditionRow, condition);
         if (readings.length > 0) await manager.insert(ReadingRow, wholes(readings));
-        if (observations.length > 0) await manager.insert(ObservationRow, wholes(observations));
+        await insertObservations(manager, observations);
         await told[i](manager);
       }
     });
@@ -190,7 +195,7 @@ export class BundlesService {
   ): Promise<{
     condition: Omit<ConditionRow, 'revision' | 'profileId'>;
     readings: ReadingRow[];
-    observations: ObservationRow[];
+    observations: NewObservation[];
   }> {
     const { readings: sets, observations, figures: _figures, ...condition } = from;
     const id = randomUUID();
@@ -222,7 +227,6 @@ export class BundlesService {
       readings,
       observations: observations.map((o) => ({
         ...o,
-        id: randomUUID(),
         conditionId: id,
         scanHash: o.scanHash ?? null,
       })),

@@ -38,4 +38,6 @@ export class ObservationRow {
   @Column('text') light!: string;
   @Column('text') note!: string;
   @Column('text', { nullable: true }) scanHash!: string | null;
+  /** Order of entry: of two with one instant the later entry is the newer. */
+  @Column('integer', { default: 0 }) entry!: number;
 }

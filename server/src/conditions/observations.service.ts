@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { In, Repository } from 'typeorm';
+import { In, Repository, type EntityManager } from 'typeorm';
 import { OBSERVATION_KINDS, type Observation } from '@rakuen/core/measurement/observations';
 import type { ObservationView } from '@rakuen/contract/observations';
 import { notFound } from '../app/errors.ts';
@@ -26,7 +26,7 @@ export class ObservationsService {
     const paperOf = new Map(siblings.map((s) => [s.id, s.paperId]));
     const rows = await this.observations.find({
       where: { conditionId: In([...paperOf.keys()]) },
-      order: { takenAt: 'ASC', id: 'ASC' },
+      order: { takenAt: 'ASC', entry: 'ASC', id: 'ASC' },
     });
     return new Map(
       conditions.map((c) => [
@@ -46,8 +46,8 @@ export class ObservationsService {
     return row;
   }
 
-  async keep(rows: readonly Omit<ObservationRow, 'id'>[]): Promise<void> {
-    await this.observations.insert(wholes(rows.map((r) => ({ ...r, id: randomUUID() }))));
+  async keep(rows: readonly NewObservation[]): Promise<void> {
+    await this.observations.manager.transaction((manager) => insertObservations(manager, rows));
   }
 
   async remove({ id }: ObservationRow): Promise<void> {
@@ -55,7 +55,17 @@ export class ObservationsService {
   }
 }
 
-export const asObservation = (row: ObservationRow): Observation => ({ kind: row.kind, ...row.value }) as Observation;
+export type NewObservation = Omit<ObservationRow, 'id' | 'entry'>;
+
+/** Inserts observations in the order in which they were made. */
+export async function insertObservations(manager: EntityManager, rows: readonly NewObservation[]): Promise<void> {
+  if (rows.length === 0) return;
+  const last = (await manager.maximum(ObservationRow, 'entry')) ?? 0;
+  await manager.insert(ObservationRow, wholes(rows.map((r, i) => ({ ...r, id: randomUUID(), entry: last + 1 + i }))));
+}
+
+export const asObservation = (row: ObservationRow): Observation =>
+  ({ kind: row.kind, takenAt: row.takenAt, ...row.value }) as Observation;
 
 export function observationView(row: ObservationRow): ObservationView {
   return {

@@ -75,7 +75,7 @@ export class LayoutsService {
     });
     const found = await this.observations.find({
       where: { conditionId: In(conditions.map((c) => c.id)), kind: 'feeding' },
-      order: { takenAt: 'ASC' },
+      order: { takenAt: 'ASC', entry: 'ASC' },
     });
     // Each printer by itself: what one can, another need not.
     for (const name of new Set(conditions.map((c) => c.printer))) {

@@ -1,6 +1,7 @@
 import type { BenchKind } from '@rakuen/contract/observations';
 import { FEED_PATHS } from '@rakuen/core/print/feed';
 import { GRADES, TAKES, type Observation, type ObservationKind } from '@rakuen/core/measurement/observations';
+import { areaWeightOf, asPercent, thicknessOf } from '@rakuen/core/measurement/plausible';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { decimal } from '../parts/decimal.ts';
 
@@ -34,6 +35,8 @@ export interface BenchForm<K extends ObservationKind> {
   readonly fields: readonly BenchField[];
   readonly toValues: (typed: Typed) => Values<K>;
   readonly fromValues: (values: Values<K>) => Typed;
+  /** What follows from what was typed, to be shown beside it. */
+  readonly derived?: (values: Values<K>) => string;
 }
 
 /** Numbers as a hand writes them: separated by spaces or semicolons, a comma counting as a decimal sign. */
@@ -62,6 +65,10 @@ const one = (typed: Typed, field: BenchField): number => {
 };
 const spaced = (values: readonly number[], digits: number) => values.map((v) => v.toFixed(digits)).join(' ');
 
+/** Reflectance in percent; fractions are recognised. */
+const percents = (typed: Typed, field: BenchField) => asPercent(many(typed, field)).percent;
+const figure = (value: number) => formatNumber(value, value < 10 ? 2 : 0);
+
 const ANGLES = [20, 60, 85] as const;
 const glossField = (angle: number, side: 'white' | 'black'): BenchField => ({
   key: `${side}${angle}`,
@@ -75,24 +82,28 @@ const WIDTH: BenchField = { key: 'widthMm', label: 'Width', unit: 'mm', start: '
 const HEIGHT: BenchField = { key: 'heightMm', label: 'Length', unit: 'mm', start: '297' };
 const STACK: BenchField = { key: 'stackUm', label: 'Stack, in several places', unit: 'µm', many: true };
 const SHEETS: BenchField = { key: 'sheets', label: 'Sheets in it', unit: '', start: '10' };
-const OVER_BLACK: BenchField = { key: 'overBlack', label: 'Y over black', unit: '%', many: true };
-const OVER_STACK: BenchField = { key: 'overStack', label: 'Y over a stack of itself', unit: '%', many: true };
+const OVER_BLACK: BenchField = { key: 'overBlack', label: 'Y over black', unit: '%, or 0–1', many: true };
+const OVER_STACK: BenchField = { key: 'overStack', label: 'Y over a stack of itself', unit: '%, or 0–1', many: true };
 
 export const BENCH_FORMS: { readonly [K in BenchKind]: BenchForm<K> } = {
   weight: {
     fields: [GRAMS, WIDTH, HEIGHT],
     toValues: (t) => [{ grams: many(t, GRAMS), widthMm: one(t, WIDTH), heightMm: one(t, HEIGHT) }],
     fromValues: ([v]) => ({ grams: spaced(v.grams, 2), widthMm: String(v.widthMm), heightMm: String(v.heightMm) }),
+    derived: ([v]) => `${figure(areaWeightOf(v))} g/m²`,
   },
   thickness: {
     fields: [STACK, SHEETS],
     toValues: (t) => [{ stackUm: many(t, STACK), sheets: one(t, SHEETS) }],
     fromValues: ([v]) => ({ stackUm: spaced(v.stackUm, 0), sheets: String(v.sheets) }),
+    derived: ([v]) => `${figure(thicknessOf(v))} µm a sheet`,
   },
   opacity: {
     fields: [OVER_BLACK, OVER_STACK],
-    toValues: (t) => [{ overBlack: many(t, OVER_BLACK), overStack: many(t, OVER_STACK) }],
+    toValues: (t) => [{ overBlack: percents(t, OVER_BLACK), overStack: percents(t, OVER_STACK) }],
     fromValues: ([v]) => ({ overBlack: spaced(v.overBlack, 2), overStack: spaced(v.overStack, 2) }),
+    derived: ([v]) =>
+      `opacity ${formatNumber((100 * mean(v.overBlack)) / mean(v.overStack), 1)} %; Y ${formatNumber(mean(v.overBlack), 1)} and ${formatNumber(mean(v.overStack), 1)} %`,
   },
   gloss: {
     fields: ANGLES.flatMap((a) => [glossField(a, 'white'), glossField(a, 'black')]),

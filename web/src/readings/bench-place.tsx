@@ -1,9 +1,11 @@
 import { useState, type ReactNode } from 'react';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { BenchKind } from '@rakuen/contract/observations';
+import type { ApiError } from '@rakuen/contract/settings';
 import {
   GRADES,
   OBSERVATION_KINDS,
+  primaryObservations,
   type Observation,
   type ObservationKind,
 } from '@rakuen/core/measurement/observations';
@@ -115,22 +117,31 @@ function Kind({ kind, condition, children }: { kind: ObservationKind; condition:
   );
 }
 
-/** What is kept of a kind, newest first; the first of them speaks. */
+/** What is kept of a kind, newest first; what gives the figures is marked. */
 function Kept({ kind, condition }: { kind: ObservationKind; condition: ConditionView }) {
   const [forget, { error }] = useForgetObservationMutation();
   const dispatch = useAppDispatch();
   const { name } = OBSERVATION_KINDS[kind];
   const kept = condition.observations.filter((o) => o.kind === kind).reverse();
+  const read = new Map(kept.map((o) => [o, { kind, takenAt: o.takenAt, ...o.value } as Observation]));
+  const primary = primaryObservations([...read.values()].reverse());
   if (kept.length === 0) return <p className="text-quiet max-[1150px]:col-start-2">Nothing written down yet.</p>;
   return (
     <div className="max-[1150px]:col-start-2">
       <ul aria-label={`${name}, written down`} className="space-y-1.5">
         {kept.map((o) => {
-          const words = inWords({ kind, ...o.value } as Observation);
+          const words = inWords(read.get(o)!);
           return (
             <li key={o.id} className="flex items-start justify-between gap-x-3">
               <div className="min-w-0">
-                <p className={OBSERVATION_KINDS[kind].figure === 'judged' ? 'font-serif' : ''}>{words}</p>
+                <p className={OBSERVATION_KINDS[kind].figure === 'judged' ? 'font-serif' : ''}>
+                  {words}
+                  {kept.length > 1 && primary.has(read.get(o)!) && (
+                    <span className="ml-2 border border-edge px-1 font-sans text-[11.5px] text-quiet">
+                      {kind === 'texture' && primary.size > 1 ? `used, one of ${primary.size} places` : 'used'}
+                    </span>
+                  )}
+                </p>
                 <p className="text-[12.5px] break-words text-quiet">
                   {[day(o.takenAt), o.by, o.instrument, o.light, o.note].filter(Boolean).join(', ')}
                   {o.conditionId !== condition.id && ', with another print condition of this paper'}
@@ -176,7 +187,7 @@ const NOBODY = 'Say first who works at the bench, at the top.';
 
 /** Readings typed in, or filled in by a stand-in; kept when told to. */
 function MeasuredForm<K extends BenchKind>({ kind, condition, by }: { kind: K; condition: ConditionView; by: string }) {
-  const { fields, toValues, fromValues } = BENCH_FORMS[kind] as BenchForm<K>;
+  const { fields, toValues, fromValues, derived } = BENCH_FORMS[kind] as BenchForm<K>;
   const blank = Object.fromEntries(fields.map((f) => [f.key, f.start ?? '']));
   const [typed, setTyped] = useState<Record<string, string>>(blank);
   const [instrument, setInstrument] = useRemembered(`instrument.${kind}`, '');
@@ -185,6 +196,9 @@ function MeasuredForm<K extends BenchKind>({ kind, condition, by }: { kind: K; c
   const [read, reading] = useReadBenchMutation();
   const dispatch = useAppDispatch();
   const { name } = OBSERVATION_KINDS[kind];
+  // What is hard to believe is asked about, at its field, and kept when somebody says that it is right.
+  const refusal = observing.error as ApiError | undefined;
+  const doubt = refusal?.statusCode === 409 && refusal.field ? refusal : undefined;
 
   const fill = async () => {
     const { data } = await read({ conditionId: condition.id, kind });
@@ -193,7 +207,7 @@ function MeasuredForm<K extends BenchKind>({ kind, condition, by }: { kind: K; c
     setInstrument(data.instrument);
     setWrong(undefined);
   };
-  const keep = async () => {
+  const keep = async (sure = false) => {
     setWrong(undefined);
     if (!by.trim()) return setWrong({ message: NOBODY });
     try {
@@ -201,6 +215,7 @@ function MeasuredForm<K extends BenchKind>({ kind, condition, by }: { kind: K; c
       const done = await observe({
         conditionId: condition.id,
         observations: values.map((value) => ({ kind, value, takenAt: now(), by, instrument })),
+        ...(sure && { sure }),
       });
       if (!('data' in done)) return;
       setTyped(blank);
@@ -228,12 +243,23 @@ function MeasuredForm<K extends BenchKind>({ kind, condition, by }: { kind: K; c
             label={f.label}
             unit={f.unit}
             inputMode={f.many ? 'text' : 'decimal'}
-            error={wrong?.field === f.key ? wrong.message : undefined}
+            error={wrong?.field === f.key ? wrong.message : doubt?.field === f.key ? doubt.message : undefined}
             value={typed[f.key]}
-            onChange={(e) => setTyped({ ...typed, [f.key]: e.target.value })}
+            onChange={(e) => {
+              setTyped({ ...typed, [f.key]: e.target.value });
+              observing.reset();
+            }}
           />
         ))}
       </div>
+      {derived && <Derived typed={typed} toValues={toValues} derived={derived} />}
+      {doubt && (
+        <p>
+          <Button disabled={observing.isLoading} onClick={() => void keep(true)}>
+            It is right: keep it
+          </Button>
+        </p>
+      )}
       <div className="flex items-end gap-3">
         <TextField
           className="flex-1"
@@ -250,8 +276,27 @@ function MeasuredForm<K extends BenchKind>({ kind, condition, by }: { kind: K; c
         Read with {STAND_IN_NAMES[kind]}
       </QuietButton>
       {wrong && !wrong.field && <p role="alert">{wrong.message}</p>}
-      <ErrorNote error={observing.error ?? reading.error} />
+      <ErrorNote error={doubt ? reading.error : (observing.error ?? reading.error)} />
     </form>
+  );
+}
+
+/** The figure that follows from what is typed so far, before it is kept. */
+function Derived<K extends BenchKind>({
+  typed,
+  toValues,
+  derived,
+}: { typed: Readonly<Record<string, string>> } & Required<Pick<BenchForm<K>, 'toValues' | 'derived'>>) {
+  let words: string | undefined;
+  try {
+    words = derived(toValues(typed));
+  } catch (error) {
+    if (!(error instanceof TypingError)) throw error;
+  }
+  return (
+    <p className="min-h-5 text-[13px]" aria-live="polite">
+      {words && <>That gives {words}.</>}
+    </p>
   );
 }
 

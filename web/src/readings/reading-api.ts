@@ -73,11 +73,14 @@ export const {
       }),
       invalidatesTags: ['conditions', 'matches'],
     }),
-    observe: build.mutation<ConditionView, { conditionId: string; observations: ObservationInput[] }>({
-      query: ({ conditionId, observations }) => ({
+    observe: build.mutation<
+      ConditionView,
+      { conditionId: string; observations: ObservationInput[]; sure?: boolean }
+    >({
+      query: ({ conditionId, ...body }) => ({
         url: `conditions/${conditionId}/observations`,
         method: 'POST',
-        body: { observations },
+        body,
       }),
       invalidatesTags: ['conditions'],
     }),

@@ -1,4 +1,4 @@
-import { GRADES, latest, type RubObservation } from '../observations.ts';
+import { A_DAY_FROM_MINUTES, GRADES, latest, type RubObservation } from '../observations.ts';
 import type { Figure } from '../figure.ts';
 import type { BenchMeasure } from './measure.ts';
 
@@ -46,9 +46,6 @@ export const blockedRings: BenchMeasure = {
   },
 };
 
-/** From here on a rub counts as the one after a day, minutes: inks that are dry to the touch by then are dry. */
-const A_DAY_FROM = 12 * 60;
-
 const rub = (key: string, name: string, when: string, fits: (o: RubObservation) => boolean): BenchMeasure => ({
   ...bronzing,
   key,
@@ -65,11 +62,11 @@ export const rubAfterMinutes = rub(
   'rubAfterMinutes',
   'Rub after 10 minutes',
   '10 minutes after printing',
-  (o) => o.minutesAfterPrinting < A_DAY_FROM,
+  (o) => o.minutesAfterPrinting < A_DAY_FROM_MINUTES,
 );
 export const rubAfterADay = rub(
   'rubAfterADay',
   'Rub after a day',
   'a day after printing',
-  (o) => o.minutesAfterPrinting >= A_DAY_FROM,
+  (o) => o.minutesAfterPrinting >= A_DAY_FROM_MINUTES,
 );

@@ -17,6 +17,7 @@ import { ToldApart1778000000000 } from './1778000000000-told-apart.ts';
 import { Apart1779000000000 } from './1779000000000-apart.ts';
 import { Inbox1780000000000 } from './1780000000000-inbox.ts';
 import { Pairs1781000000000 } from './1781000000000-pairs.ts';
+import { Entry1782000000000 } from './1782000000000-entry.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -41,4 +42,5 @@ export const MIGRATIONS = [
   Apart1779000000000,
   Inbox1780000000000,
   Pairs1781000000000,
+  Entry1782000000000,
 ];
