@@ -67,20 +67,28 @@ test('a lamp’s spectrum is imported and hangs over the table; a broken one is 
   const rows = Array.from({ length: 36 }, (_, i) => `${380 + i * 10};${(1 + i / 8).toFixed(2).replace('.', ',')}`);
   await page.getByLabel('Light over the table').selectOption({ label: 'Import a lamp…' });
   await page.getByLabel('Name').fill('Lamp by the easel');
-  await page.getByLabel('Bring a spectrum').setInputFiles({
+  await page.getByLabel('Import a spectrum').setInputFiles({
     name: 'lamp.csv',
     mimeType: 'text/csv',
     buffer: Buffer.from(rows.map((r, i) => (i === 4 ? '420;bright' : r)).join('\n')),
   });
   await expect(page.getByRole('dialog').getByRole('alert')).toContainText('line 5');
   await page
-    .getByLabel('Bring a spectrum')
+    .getByLabel('Import a spectrum')
     .setInputFiles({ name: 'lamp.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
   await expect(page.getByRole('dialog')).toHaveCount(0);
-  await expect(page.getByLabel('Light over the table').locator('option:checked')).toHaveText('Lamp by the easel');
+  await expect(page.getByLabel('Light over the table').locator('option:checked')).toHaveText(
+    'Lamp by the easel (UV not measured)',
+  );
   await page.getByLabel('Light over the table').selectOption({ label: 'Import a lamp…' });
+  // What is known of its UV is said, and stands wherever the lamp is named.
+  await expect(page.getByRole('dialog')).toContainText('Measured from 380 nm: its UV is not in the file.');
+  await page.getByLabel('UV of Lamp by the easel').selectOption({ label: 'none: a white LED' });
+  await expect(page.getByLabel('Light over the table').locator('option:checked')).toHaveText(
+    'Lamp by the easel (UV taken as none, a white LED)',
+  );
   await page.getByRole('button', { name: 'Remove Lamp by the easel' }).click();
-  await page.getByRole('button', { name: 'Leave it' }).click();
+  await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByLabel('Light over the table').locator('option:checked')).toHaveText('D50 with its UV');
 });
 

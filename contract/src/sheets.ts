@@ -1,6 +1,7 @@
 import type { GlowBetween } from '@rakuen/core/light/lit-sheet';
 import type { GamutMesh } from '@rakuen/core/gamut/mesh';
-import { Id, Int, Maybe, Num, Part, Plain, Rows, Text, When } from './fields.ts';
+import { LAMP_UV, type LampUv } from '@rakuen/core/light/own-lamp';
+import { Id, Int, Maybe, Num, OneOf, Part, Plain, Rows, Text, When } from './fields.ts';
 
 /** A print's spectra, packed: what a worker needs to look at it under any light. */
 export class SheetSpectraView {
@@ -40,4 +41,13 @@ export class LightView extends LightFields {
   @Num() stepNm!: number;
   /** Relative power. */
   @Rows() values!: number[];
+  /** What is known of its UV, where the spectrum begins too late to show it. */
+  @OneOf(Object.keys(LAMP_UV)) uv!: LampUv;
+  /** Mean step of its file, nm. */
+  @Maybe() @Num(0) fileStepNm?: number;
+}
+
+/** What is known of a lamp's UV. */
+export class LightUvInput {
+  @OneOf(Object.keys(LAMP_UV)) uv!: LampUv;
 }

@@ -93,7 +93,14 @@ describe('lamps and profiles', () => {
       ['nm,power', ...rows].join('\n'),
       { name: 'Lamp by the easel' },
     );
-    expect(added).toMatchObject({ status: 201, body: { name: 'Lamp by the easel', stepNm: 5 } });
+    expect(added).toMatchObject({
+      status: 201,
+      body: { name: 'Lamp by the easel', stepNm: 10, uv: 'unknown', fileStepNm: 10 },
+    });
+    // What is known of its UV can be said, and nothing else.
+    const uv = (value: string) => rakuen.call<{ uv: string }>('PATCH', `/api/lights/${added.body.id}`, { uv: value });
+    expect(await uv('led')).toMatchObject({ status: 200, body: { uv: 'led' } });
+    expect((await uv('bright')).status).toBe(400);
     expect((await rakuen.call<unknown[]>('GET', '/api/lights')).body).toHaveLength(1);
     const broken = await rakuen.upload<{ line: number; file: string }>(
       '/api/lights',

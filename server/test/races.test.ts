@@ -370,6 +370,13 @@ const RACES: Race[] = [
     ask: always(() => send('lights', 'lamp.csv', lamp(), { name: 'Raced lamp' })),
   },
   {
+    route: 'PATCH /api/lights/{id}',
+    ask: async () => {
+      const { id } = (await send('lights', 'lamp.csv', lamp(), { name: name() })).body;
+      return (i) => rakuen.call<Answer['body']>('PATCH', `/api/lights/${id}`, { uv: i % 2 ? 'led' : 'daylight' });
+    },
+  },
+  {
     route: 'DELETE /api/lights/{id}',
     granted: 1,
     ask: once(

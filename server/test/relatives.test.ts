@@ -94,96 +94,101 @@ const fingerprint = (of: object) => createHash('sha256').update(JSON.stringify(o
 /** Steps of the random test; `STEPS=1000 npm run jest -- server/test/relatives` is the long one. */
 const STEPS = Number(process.env.STEPS ?? 6);
 
-it('whatever is changed, in whatever order: each answer is the one computed from nothing', async () => {
-  const random = seededRandom(Number(process.env.SEED ?? 3));
-  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
-  const database = new Database(join(rakuen.data, 'rakuen.sqlite'));
-  const ids = await Promise.all(['Turn A', 'Turn B', 'Turn C'].map((name) => condition(rakuen, name, 'cotton')));
-  for (const [i, id] of ids.entries())
-    await bring(id, `Turn ${'ABC'[i]} 0.txt`, chart(`Turn ${'ABC'[i]}`, 220 + i * 40, 60 + i));
-  type View = { readings: { id: string; leftOut: string[] }[]; facts?: object; paperId: string };
-  const view = async (id: string) => (await rakuen.call<View>('GET', `/api/conditions/${id}`)).body;
-  const readings = async () =>
-    (await Promise.all(ids.map(view))).flatMap((v, i) => v.readings.map((r) => ({ ...r, at: ids[i] })));
-  const undo = async () => {
-    const { body } = await rakuen.call<{ change: string; undoable: boolean }[]>('GET', '/api/events');
-    const last = body.find((e) => e.undoable);
-    if (last) await rakuen.call('POST', `/api/events/${last.change}/undo`);
-  };
-  let made = 0;
-  const steps: Record<string, () => Promise<unknown>> = {
-    bring: async () => {
-      const at = Math.floor(random() * ids.length);
-      const name = `Turn ${'ABC'[at]}`;
-      const [patches, batch] = [pick([30, 120, 230]), pick(['', '', 'box 2'])];
-      return bring(ids[at], `${name} ${++made}.txt`, chart(name, patches, 100 + made), batch);
-    },
-    remove: async () => {
-      const all = await readings();
-      return all.length > 2 && rakuen.call('DELETE', `/api/readings/${pick(all).id}`);
-    },
-    choose: async () => {
-      const one = pick(await readings());
-      return (
-        one && rakuen.call('PUT', `/api/conditions/${one.at}/figures-from`, random() < 0.5 ? {} : { readingId: one.id })
+it(
+  'whatever is changed, in whatever order: each answer is the one computed from nothing',
+  async () => {
+    const random = seededRandom(Number(process.env.SEED ?? 3));
+    const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
+    const database = new Database(join(rakuen.data, 'rakuen.sqlite'));
+    const ids = await Promise.all(['Turn A', 'Turn B', 'Turn C'].map((name) => condition(rakuen, name, 'cotton')));
+    for (const [i, id] of ids.entries())
+      await bring(id, `Turn ${'ABC'[i]} 0.txt`, chart(`Turn ${'ABC'[i]}`, 220 + i * 40, 60 + i));
+    type View = { readings: { id: string; leftOut: string[] }[]; facts?: object; paperId: string };
+    const view = async (id: string) => (await rakuen.call<View>('GET', `/api/conditions/${id}`)).body;
+    const readings = async () =>
+      (await Promise.all(ids.map(view))).flatMap((v, i) => v.readings.map((r) => ({ ...r, at: ids[i] })));
+    const undo = async () => {
+      const { body } = await rakuen.call<{ change: string; undoable: boolean }[]>('GET', '/api/events');
+      const last = body.find((e) => e.undoable);
+      if (last) await rakuen.call('POST', `/api/events/${last.change}/undo`);
+    };
+    let made = 0;
+    const steps: Record<string, () => Promise<unknown>> = {
+      bring: async () => {
+        const at = Math.floor(random() * ids.length);
+        const name = `Turn ${'ABC'[at]}`;
+        const [patches, batch] = [pick([30, 120, 230]), pick(['', '', 'box 2'])];
+        return bring(ids[at], `${name} ${++made}.txt`, chart(name, patches, 100 + made), batch);
+      },
+      remove: async () => {
+        const all = await readings();
+        return all.length > 2 && rakuen.call('DELETE', `/api/readings/${pick(all).id}`);
+      },
+      choose: async () => {
+        const one = pick(await readings());
+        return (
+          one &&
+          rakuen.call('PUT', `/api/conditions/${one.at}/figures-from`, random() < 0.5 ? {} : { readingId: one.id })
+        );
+      },
+      leaveOut: async () => {
+        const one = pick(await readings());
+        const patches = one?.leftOut.length ? [] : [`P${2 + Math.floor(random() * 20)}`];
+        return one && rakuen.call('PUT', `/api/readings/${one.id}/left-out`, { patches });
+      },
+      threshold: async () => {
+        const { body } = await rakuen.call<{ thresholds: { deltaE: object } }>('GET', '/api/settings');
+        const deltaE = { ...body.thresholds.deltaE, edgeToEdge: pick([0.8, 1, 1.4]) };
+        return rakuen.call('PUT', '/api/settings', { ...body, thresholds: { ...body.thresholds, deltaE } });
+      },
+      paper: async () => {
+        const { paperId } = await view(pick(ids));
+        const { body } = await rakuen.call<Record<string, unknown>[]>('GET', '/api/papers');
+        const {
+          id: _,
+          createdAt: __,
+          pricePerM2: ___,
+          conditionCount: ____,
+          revision: _____,
+          ...paper
+        } = body.find((p) => p.id === paperId)!;
+        return rakuen.call('PUT', `/api/papers/${paperId}`, { ...paper, coating: pick(['cotton', 'matt']) });
+      },
+      light: async () => {
+        const commission = { ...USUAL_COMMISSION, light: pick(TABLE_LIGHTS).key, glass: pick(GLASSES).key };
+        return rakuen.call('PATCH', `/api/pictures/${pictureId}`, { commission });
+      },
+      fromTheBin: async () => {
+        const { body } = await rakuen.call<{ change: string }[]>('GET', '/api/bin');
+        return body.length > 0 && rakuen.call('POST', `/api/events/${pick(body).change}/undo`);
+      },
+      undo,
+    };
+    const answers = async () =>
+      Promise.all(
+        ids.map(async (id) => {
+          const [{ facts }, laid, model, match] = await Promise.all([
+            view(id),
+            rakuen.call<object>('GET', `/api/conditions/${id}/laid?light=led-warm&glass=plain`),
+            rakuen.call<{ error?: object; like?: object }>('GET', `/api/conditions/${id}/model`),
+            rakuen.call<{ places: { figures: object }[] }>('POST', '/api/matches', { pictureId, conditionIds: [id] }),
+          ]);
+          const seen = match.body.places?.[0]?.figures;
+          return JSON.stringify([facts, fingerprint(laid.body), model.status, model.body.error, model.body.like, seen]);
+        }),
       );
-    },
-    leaveOut: async () => {
-      const one = pick(await readings());
-      const patches = one?.leftOut.length ? [] : [`P${2 + Math.floor(random() * 20)}`];
-      return one && rakuen.call('PUT', `/api/readings/${one.id}/left-out`, { patches });
-    },
-    threshold: async () => {
-      const { body } = await rakuen.call<{ thresholds: { deltaE: object } }>('GET', '/api/settings');
-      const deltaE = { ...body.thresholds.deltaE, edgeToEdge: pick([0.8, 1, 1.4]) };
-      return rakuen.call('PUT', '/api/settings', { ...body, thresholds: { ...body.thresholds, deltaE } });
-    },
-    paper: async () => {
-      const { paperId } = await view(pick(ids));
-      const { body } = await rakuen.call<Record<string, unknown>[]>('GET', '/api/papers');
-      const {
-        id: _,
-        createdAt: __,
-        pricePerM2: ___,
-        conditionCount: ____,
-        revision: _____,
-        ...paper
-      } = body.find((p) => p.id === paperId)!;
-      return rakuen.call('PUT', `/api/papers/${paperId}`, { ...paper, coating: pick(['cotton', 'matt']) });
-    },
-    light: async () => {
-      const commission = { ...USUAL_COMMISSION, light: pick(TABLE_LIGHTS).key, glass: pick(GLASSES).key };
-      return rakuen.call('PATCH', `/api/pictures/${pictureId}`, { commission });
-    },
-    fromTheBin: async () => {
-      const { body } = await rakuen.call<{ change: string }[]>('GET', '/api/bin');
-      return body.length > 0 && rakuen.call('POST', `/api/events/${pick(body).change}/undo`);
-    },
-    undo,
-  };
-  const answers = async () =>
-    Promise.all(
-      ids.map(async (id) => {
-        const [{ facts }, laid, model, match] = await Promise.all([
-          view(id),
-          rakuen.call<object>('GET', `/api/conditions/${id}/laid?light=led-warm&glass=plain`),
-          rakuen.call<{ error?: object; like?: object }>('GET', `/api/conditions/${id}/model`),
-          rakuen.call<{ places: { figures: object }[] }>('POST', '/api/matches', { pictureId, conditionIds: [id] }),
-        ]);
-        const seen = match.body.places?.[0]?.figures;
-        return JSON.stringify([facts, fingerprint(laid.body), model.status, model.body.error, model.body.like, seen]);
-      }),
-    );
-  for (let step = 0; step < STEPS; step++) {
-    const name = pick(Object.keys(steps));
-    const done = (await steps[name]()) as { status?: number; body?: object } | false | undefined;
-    // A step that is refused would test nothing.
-    if (done && done.status !== undefined)
-      expect([name, done.status < 300, done.body]).toEqual([name, true, done.body]);
-    const told = await answers();
-    database.pragma('busy_timeout = 5000');
-    database.prepare('DELETE FROM derived').run();
-    expect({ step, name, answers: await answers() }).toEqual({ step, name, answers: told });
-  }
-  database.close();
-}, 60_000 + STEPS * 20_000);
+    for (let step = 0; step < STEPS; step++) {
+      const name = pick(Object.keys(steps));
+      const done = (await steps[name]()) as { status?: number; body?: object } | false | undefined;
+      // A step that is refused would test nothing.
+      if (done && done.status !== undefined)
+        expect([name, done.status < 300, done.body]).toEqual([name, true, done.body]);
+      const told = await answers();
+      database.pragma('busy_timeout = 5000');
+      database.prepare('DELETE FROM derived').run();
+      expect({ step, name, answers: await answers() }).toEqual({ step, name, answers: told });
+    }
+    database.close();
+  },
+  60_000 + STEPS * 20_000,
+);

@@ -16,7 +16,7 @@ describe('a lamp from a file', () => {
     ['tabs', rows('\t')],
     ['spaces and a comment', `# lamp by the easel\n${rows('  ')}`],
   ])('is read with %s', (_, text) => {
-    const spectrum = parseLightSpectrum(bytes(text));
+    const { spectrum } = parseLightSpectrum(bytes(text));
     expect(spectrumAt(spectrum, 560)).toBeCloseTo(0.5 + 18 / 40, 3);
     // Nobody measured its UV.
     expect(spectrumAt(spectrum, 340)).toBe(0);

@@ -1,3 +1,4 @@
+import { CIE_STEP_NM } from '../colour/cie-tables.ts';
 import type { Spectrum } from '../colour/types.ts';
 import { decodeLines } from './decode-text.ts';
 import { FormatError } from './format-error.ts';
@@ -6,18 +7,31 @@ const NM = { least: 300, most: 1100 } as const;
 /** What a lamp's spectrum must span to be looked at by: the ends of the eye. */
 const SPAN = { from: 420, to: 680 } as const;
 const FEWEST = 8;
-const STEP = 5;
+/** Places of the grid of the observer, nm. */
+const STEP = CIE_STEP_NM;
 const MOST_LINES = 5000;
+
+interface Point {
+  readonly nm: number;
+  readonly power: number;
+}
+
+/** A lamp as its file gives it. */
+export interface LampFile {
+  /** Relative power, on the observer's grid. */
+  readonly spectrum: Spectrum;
+  /** Mean step of the file, nm. */
+  readonly fileStepNm: number;
+}
 
 /**
  * A lamp's spectral power from a file of two columns, nm and power in any unit: CSV, TSV or spaces, decimal commas
- * where another sign parts the columns, a heading or none. Uneven steps are drawn onto 5 nm, straight between the
- * points.
+ * where another sign parts the columns, a heading or none, drawn onto 10 nm.
  * @throws FormatError naming the line
  */
-export function parseLightSpectrum(bytes: Uint8Array): Spectrum {
+export function parseLightSpectrum(bytes: Uint8Array): LampFile {
   const { lines } = decodeLines(bytes);
-  const points: { nm: number; power: number }[] = [];
+  const points: Point[] = [];
   lines.slice(0, MOST_LINES).forEach((raw, i) => {
     const line = raw.trim();
     if (line === '' || line.startsWith('#')) return;
@@ -77,12 +91,35 @@ export function parseLightSpectrum(bytes: Uint8Array): Spectrum {
     });
   const startNm = Math.ceil(first.nm / STEP) * STEP;
   const values: number[] = [];
-  for (let nm = startNm, at = 0; nm <= last.nm; nm += STEP) {
-    while (points[at + 1]!.nm < nm) at++;
-    const [p, q] = [points[at]!, points[at + 1]!];
-    values.push(p.power + ((q.power - p.power) * (nm - p.nm)) / (q.nm - p.nm));
-  }
-  // A lamp that was not measured in the UV has none as far as anyone knows; the ends are held by whoever reads a
-  // spectrum, so they are closed here.
-  return { startNm: startNm - STEP, stepNm: STEP, values: [0, ...values, 0] };
+  for (let nm = startNm; nm <= last.nm; nm += STEP) values.push(powerNear(points, nm));
+  // The ends are held by what reads a spectrum: they are closed, for nothing is known beyond them.
+  return { spectrum: { startNm: startNm - STEP, stepNm: STEP, values: [0, ...values, 0] }, fileStepNm: stepOf(points) };
+}
+
+/** Wider steps than this leave out the lines that a lamp may have between them, nm. */
+export const FINE_STEP_NM = 10;
+
+/** Mean step of a spectrum's file, nm. */
+const stepOf = (points: readonly Point[]): number =>
+  (points[points.length - 1]!.nm - points[0]!.nm) / (points.length - 1);
+
+/**
+ * Power about a wavelength of the grid. Each point's power is shared out between the two places of the grid about it,
+ * so that no line is lost between them; where points are as wide apart as the grid it is the straight line between them.
+ */
+function powerNear(points: readonly Point[], nm: number): number {
+  let [sum, weight, near] = [0, 0, 0];
+  points.forEach(({ nm: at, power }, i) => {
+    const share = 1 - Math.abs(at - nm) / STEP;
+    if (share <= 0) return;
+    const width =
+      ((points[i + 1]?.nm ?? at) - (points[i - 1]?.nm ?? at)) / (i === 0 || i === points.length - 1 ? 1 : 2);
+    sum += share * width * power;
+    weight += share * width;
+    near++;
+  });
+  if (near > 1) return sum / weight;
+  const after = points.findIndex((p) => p.nm >= nm);
+  const [p, q] = [points[Math.max(0, after - 1)]!, points[after]!];
+  return p === q ? q.power : p.power + ((q.power - p.power) * (nm - p.nm)) / (q.nm - p.nm);
 }

@@ -20,6 +20,7 @@ export interface LitPrint {
  * Figures of a print under a light and behind a glass. Each keeps the repeatability of the figure it stands for: the
  * same readings lie behind both. Where the brightener is estimated, what follows from it says between what it lies.
  * @param base figures under D50, as they were measured
+ * @param uvEnds the same light with the least and the most UV, where that of the lamp was not measured
  * @param toldFrom ΔE00 from which two greys are told apart, edge to edge
  */
 export function litPrint(
@@ -27,12 +28,19 @@ export function litPrint(
   base: Readonly<Record<string, Figure>>,
   under: Lighting,
   toldFrom: number = DEFAULT_THRESHOLDS.deltaE.edgeToEdge,
+  uvEnds: readonly Lighting[] = [],
 ): LitPrint {
   const facts = litFacts(sheet, under, toldFrom);
-  const ends = sheet.estimated && {
-    least: litFacts({ ...sheet, ...withGlow(sheet, sheet.estimated.least) }, under, toldFrom),
-    most: litFacts({ ...sheet, ...withGlow(sheet, sheet.estimated.most) }, under, toldFrom),
-  };
+  const { estimated } = sheet;
+  const sheets = estimated
+    ? [estimated.least, estimated.most].map((share) => ({ ...sheet, ...withGlow(sheet, share) }))
+    : [sheet];
+  const lamps = uvEnds.length > 0 && sheet.luminous ? uvEnds : [under];
+  const ends =
+    sheets.length + lamps.length > 2
+      ? lamps.flatMap((lamp) => sheets.map((s) => litFacts(s, lamp, toldFrom)))
+      : undefined;
+  const estimatedFrom = lamps.length === 1 ? 'brightener' : estimated ? 'both' : 'lamp';
   const figures: Record<string, Figure> = {};
   for (const measure of MEASURES) {
     const was = base[measure.key];
@@ -43,7 +51,7 @@ export function litPrint(
     figures[measure.key] = {
       ...('lab' in lit ? { shape: 'colour' as const, ...lit } : { shape: 'scalar' as const, ...lit }),
       sd,
-      ...(between && { between: between.ends }),
+      ...(between && { between: between.ends, estimatedFrom }),
     };
   }
   return { figures, ramp: facts.ramp, mesh: facts.mesh };
@@ -52,15 +60,15 @@ export function litPrint(
 /** A figure at both ends of an estimate; undefined where the last digit that is shown is the same at both. */
 function betweenOf(
   measure: PatchMeasure,
-  { least, most }: { least: LitFacts; most: LitFacts },
+  facts: readonly LitFacts[],
 ): { ends: [number, number]; sd: number } | undefined {
-  const [p, q] = [measure.underLight?.(least), measure.underLight?.(most)];
-  if (!p || !q) return undefined;
-  const [v, w] =
-    'lab' in p && 'lab' in q ? [p.lab[2], q.lab[2]] : 'value' in p && 'value' in q ? [p.value, q.value] : [];
-  if (v === undefined || w === undefined || Math.abs(v - w) < 10 ** -measure.digits) return undefined;
-  const ends: [number, number] = [Math.min(v, w), Math.max(v, w)];
-  const away = 'lab' in p && 'lab' in q ? Math.hypot(...p.lab.map((x, i) => x - q.lab[i]!)) : w - v;
+  const at = facts.flatMap((f) => measure.underLight?.(f) ?? []);
+  if (at.length < facts.length) return undefined;
+  const values = at.map((p) => ('lab' in p ? p.lab[2] : p.value));
+  const ends: [number, number] = [Math.min(...values), Math.max(...values)];
+  if (ends[1] - ends[0] < 10 ** -measure.digits) return undefined;
+  const [p, q] = [at[values.indexOf(ends[0])]!, at[values.indexOf(ends[1])]!];
+  const away = 'lab' in p && 'lab' in q ? Math.hypot(...p.lab.map((x, i) => x - q.lab[i]!)) : ends[1] - ends[0];
   return { ends, sd: sdBetween([0, away]) };
 }
 

@@ -9,6 +9,8 @@ export interface ViewingLight {
   readonly name: string;
   readonly source: string;
   readonly power: Spectrum;
+  /** Where its UV is not known: its power without any, and with as much as daylight would have. */
+  readonly uvEnds?: readonly [none: Spectrum, daylight: Spectrum];
 }
 
 const peak = (nm: number, at: number, width: number) => Math.exp(-0.5 * ((nm - at) / width) ** 2);

@@ -4,6 +4,7 @@ import type { Lab, Xyz } from '../colour/types.ts';
 import { GLASSES } from './glass.ts';
 import { lighting, litLabs, litXyz, withGlow, type SheetSpectra } from './lit-sheet.ts';
 import type { PrintSpectra } from './print-spectra.ts';
+import { countedLights } from './own-lamp.ts';
 import { TABLE_LIGHTS, type ViewingLight } from './table-lights.ts';
 
 /** How far a print turns under one light, for an eye that has got used to it. */
@@ -31,8 +32,8 @@ export const isMiddleGrey = ([L]: Lab): boolean => L >= 15 && L <= 85;
 
 /** How the print turns from light to light: colour inconstancy (after CIE 13.3's way of indexing), the reference left out. */
 export function turns(sheet: PrintSpectra, lights: readonly ViewingLight[] = TABLE_LIGHTS): Turn[] {
-  const seen = (light: ViewingLight, spectra: SheetSpectra = sheet) => {
-    const under = lighting(light.power, GLASSES[0]!, sheet);
+  const seen = ({ power }: Pick<ViewingLight, 'power'>, spectra: SheetSpectra = sheet) => {
+    const under = lighting(power, GLASSES[0]!, sheet);
     const flat = litXyz(spectra, under);
     const xyz = (patch: number): Xyz => [flat[patch * 3]!, flat[patch * 3 + 1]!, flat[patch * 3 + 2]!];
     // Media-relative: a flat ink takes its share of whatever the paper gives back, brightener included, and turns with nothing.
@@ -42,16 +43,24 @@ export function turns(sheet: PrintSpectra, lights: readonly ViewingLight[] = TAB
   const [reference, ...others] = lights;
   const first = seen(reference!);
   const { luminous, estimated } = sheet;
-  const ends = estimated && [withGlow(sheet, estimated.least), withGlow(sheet, estimated.most)];
+  const glows = estimated ? [withGlow(sheet, estimated.least), withGlow(sheet, estimated.most)] : [sheet];
   const middle = sheet.greys.filter(({ patch }) => isMiddleGrey(first.labs[patch]!));
   return others.map((light) => {
     const now = seen(light);
     const sum = middle.reduce((s, { patch }) => s + deltaE2000(first.onPaper(patch), now.onPaper(patch)), 0);
     const white = deltaE2000(first.labs[sheet.white]!, now.labs[sheet.white]!);
-    const between = ends?.map((end) => {
-      const [here, there] = [seen(reference!, end), seen(light, end)].map(({ labs }) => labs[sheet.white]!);
-      return deltaE2000(here!, there!);
-    });
+    const powers = luminous && light.uvEnds ? light.uvEnds : [light.power];
+    const between =
+      glows.length + powers.length > 2
+        ? glows.flatMap((glow) =>
+            powers.map((power) => {
+              const [here, there] = [seen(reference!, glow), seen({ power }, glow)].map(
+                ({ labs }) => labs[sheet.white]!,
+              );
+              return deltaE2000(here!, there!);
+            }),
+          )
+        : undefined;
     return {
       light,
       ...(luminous && { white }),
@@ -63,13 +72,16 @@ export function turns(sheet: PrintSpectra, lights: readonly ViewingLight[] = TAB
 
 /**
  * One number for "holds its colour": the mean over the lights of the white's and the greys' turn, ΔE00; less is
- * steadier. @returns undefined where either is not known
+ * steadier. A lamp that is no white does not count, and one that was imported several times counts once.
+ * @returns undefined where either is not known
  */
 export function unsteadiness(list: readonly Turn[]): number | undefined {
+  const counted = new Set(countedLights(list.map((t) => t.light)));
+  const turns = list.filter((t) => counted.has(t.light));
   let sum = 0;
-  for (const { white, greys } of list) {
+  for (const { white, greys } of turns) {
     if (white === undefined || greys === undefined) return undefined;
     sum += (white + greys) / 2;
   }
-  return list.length === 0 ? undefined : sum / list.length;
+  return turns.length === 0 ? undefined : sum / turns.length;
 }

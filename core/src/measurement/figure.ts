@@ -9,7 +9,12 @@ export interface ScalarFigure {
   readonly note?: string;
   /** Estimated and not measured: nine times in ten it lies between these. */
   readonly between?: readonly [low: number, high: number];
+  /** What was estimated; the brightener where absent. */
+  readonly estimatedFrom?: Estimated;
 }
+
+/** What stands behind an estimate: the brightener of a sheet read once, the UV of a lamp that was not measured, or both. */
+export type Estimated = 'brightener' | 'lamp' | 'both';
 
 /** A figure that is a colour. `sd` is the standard deviation of its place, in ΔE. */
 export interface ColourFigure {
@@ -18,6 +23,7 @@ export interface ColourFigure {
   readonly sd: number;
   /** Estimated and not measured: nine times in ten its b* lies between these. */
   readonly between?: readonly [low: number, high: number];
+  readonly estimatedFrom?: Estimated;
 }
 
 /** A figure that can't be computed, and which reading it wants. */

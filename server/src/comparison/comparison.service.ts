@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { GLASSES } from '@rakuen/core/light/glass';
-import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
+import { TABLE_LIGHTS, type ViewingLight } from '@rakuen/core/light/table-lights';
 import { abOutline } from '@rakuen/core/gamut/outline';
 import { differenceOf } from '@rakuen/core/measurement/difference';
 import { litPrint } from '@rakuen/core/light/lit-print';
@@ -56,14 +56,14 @@ export class ComparisonService {
     const all = await this.conditions.list();
     const chosen = asked.map((id) => all.find((c) => c.id === id));
     if (chosen.some((c) => c === undefined)) throw notFound('print condition');
-    const own = (await this.sheets.lights()).map((l) => ({ key: l.id, name: l.name, power: l }));
-    const light = [...TABLE_LIGHTS, ...own].find((l) => l.key === (lightKey ?? TABLE_LIGHTS[0].key));
+    const lights = await this.sheets.allLights();
+    const light = lights.find((l) => l.key === (lightKey ?? TABLE_LIGHTS[0].key));
     const glass = GLASSES.find((g) => g.key === (glassKey ?? GLASSES[0].key));
     if (!light || !glass) throw notFound(light ? 'glass' : 'light');
     const under = `${light.name}${glass.key === 'none' ? '' : `, behind ${glass.name}`}`;
     const plain = light.key === TABLE_LIGHTS[0].key && glass.key === GLASSES[0].key;
     const laid: Lit[] = await Promise.all(
-      (chosen as ConditionView[]).map((c) => (plain ? c : this.under(c, light.power, glass, under))),
+      (chosen as ConditionView[]).map((c) => (plain ? c : this.under(c, light, glass, under))),
     );
     const { thresholds } = await this.settings.get();
     const date = new Date().toISOString().slice(0, 10);
@@ -141,7 +141,7 @@ export class ComparisonService {
           ? ['† As measured under D50: not recomputed for this light.']
           : []),
         ...(laid.some((c) => rows.some((m) => isEstimated(c.facts?.figures[m.key])))
-          ? ['≈ Rests on a brightener estimated from one spectrum: the paper was not read both with and without UV.']
+          ? [`≈ ${estimatesInWords(laid, rows)}`]
           : []),
       ],
     };
@@ -153,7 +153,7 @@ export class ComparisonService {
   /** A print as the light shows it; as measured where it holds no spectra. */
   private async under(
     c: ConditionView,
-    power: Parameters<typeof lighting>[0],
+    light: ViewingLight,
     glass: Parameters<typeof lighting>[1],
     under: string,
   ): Promise<Lit> {
@@ -167,7 +167,13 @@ export class ComparisonService {
       estimated: s.estimated,
       triangles: mesh?.triangles ?? [],
     };
-    const lit = litPrint(ready, c.facts.figures, lighting(power, glass, ready), c.facts.toldFrom);
+    const lit = litPrint(
+      ready,
+      c.facts.figures,
+      lighting(light.power, glass, ready),
+      c.facts.toldFrom,
+      light.uvEnds?.map((power) => lighting(power, glass, ready)),
+    );
     return {
       ...c,
       lit: { under, keys: new Set(Object.keys(lit.figures)), brightenerUnknown: !ready.luminous },
@@ -179,6 +185,26 @@ export class ComparisonService {
       },
     };
   }
+}
+
+/** What the estimated figures of a table rest on. */
+function estimatesInWords(laid: readonly Lit[], rows: readonly Measure[]): string {
+  const from = new Set(
+    laid.flatMap((c) =>
+      rows.flatMap((m) => {
+        const f = c.facts?.figures[m.key];
+        return f && f.shape !== 'missing' && f.between ? [f.estimatedFrom ?? 'brightener'] : [];
+      }),
+    ),
+  );
+  return [
+    (from.has('brightener') || from.has('both')) &&
+      'Rests on a brightener estimated from one spectrum: the paper was not read both with and without UV.',
+    (from.has('lamp') || from.has('both')) &&
+      'Rests on the UV of a lamp that was not measured: between none and what daylight would have.',
+  ]
+    .filter(Boolean)
+    .join(' ');
 }
 
 /** A number as a spreadsheet reads it. */

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { EstimatedWhite, PackedSheet } from '@rakuen/core/characterisation/packed';
 import type { RenderingKey } from '@rakuen/core/characterisation/renderings';
 import { GLASSES } from '@rakuen/core/light/glass';
-import { TABLE_LIGHTS, type ViewingLight } from '@rakuen/core/light/table-lights';
+import type { ViewingLight } from '@rakuen/core/light/table-lights';
 import { brightenerKnown } from '@rakuen/core/match/lay';
 import { MATCH_VERSION } from '@rakuen/core/match/on-sheet';
 import type { ConditionView } from '@rakuen/contract/conditions';
@@ -48,8 +48,7 @@ export class LaidService {
   ) {}
 
   async lightOf(key: string): Promise<ViewingLight> {
-    const own = (await this.sheets.lights()).map((l) => ({ key: l.id, name: l.name, source: 'imported', power: l }));
-    const light = [...TABLE_LIGHTS, ...own].find((l) => l.key === key);
+    const light = (await this.sheets.allLights()).find((l) => l.key === key);
     if (!light)
       throw new RakuenError(404, 'The light is not known here: the lamp may have been removed since.', {
         field: 'light',
@@ -73,7 +72,7 @@ export class LaidService {
     const key = await this.models.keyOf(id);
     const sent = await this.sent(condition, rendering);
     const laid = await this.derived.get(id, `laid ${rendering} ${light.key} ${where.glass}`, async () => ({
-      key: await this.modelKey(condition),
+      key: await this.modelKey(condition, light),
       compute: () =>
         this.workshop.run('layModel', {
           key,
@@ -95,10 +94,12 @@ export class LaidService {
   /** What a match asks of it, whatever the picture. @throws RakuenError (409) where what was read can't tell it */
   async ready(condition: ConditionView, where: Where): Promise<Ready> {
     // What was seen in a lamp that was removed since is not told as if it hung there still.
-    await this.lightOf(where.light);
+    const light = await this.lightOf(where.light);
     if (!GLASSES.some((g) => g.key === where.glass)) throw notFound('glass');
     return this.derived.get(condition.id, `matched ${where.light} ${where.glass}`, async () => ({
-      key: hasModel(condition) ? await this.modelKey(condition) : await this.solidKey(condition.id),
+      key: hasModel(condition)
+        ? await this.modelKey(condition, light)
+        : await this.solidKey(condition.id, light),
       compute: async () => {
         const { modelError, brightenerUnknown, estimatedWhite, ...laid } = await this.laid(condition, where);
         return { sheet: await this.workshop.run('readyFor', laid), modelError, brightenerUnknown, estimatedWhite };
@@ -116,12 +117,13 @@ export class LaidService {
     }));
   }
 
-  private async modelKey({ id, paper }: ConditionView): Promise<string> {
-    return keyFrom('laid', MATCH_VERSION, paper.coating, await this.models.keyOf(id));
+  /** The lamp is part of it: what is known of the UV of one that was imported may change. */
+  private async modelKey({ id, paper }: ConditionView, { power }: ViewingLight): Promise<string> {
+    return keyFrom('laid', MATCH_VERSION, paper.coating, power.values, await this.models.keyOf(id));
   }
 
-  private async solidKey(id: string): Promise<string> {
-    return keyFrom('laid', MATCH_VERSION, await this.facts.keyOf(id));
+  private async solidKey(id: string, { power }: ViewingLight): Promise<string> {
+    return keyFrom('laid', MATCH_VERSION, power.values, await this.facts.keyOf(id));
   }
 
   /** A set without device values, of CMYK, or told by a profile: its solid is all that is known. */
@@ -141,7 +143,7 @@ export class LaidService {
         { remedy: 'Read its chart with device values and spectra, or match in D50 without glass.' },
       );
     const sheet: PackedSheet = await this.derived.get(id, 'laid solid', async () => ({
-      key: await this.solidKey(id),
+      key: await this.solidKey(id, await this.lightOf(where.light)),
       compute: () => this.workshop.run('layFromSolid', { mesh, white: white.lab, black: black.lab }),
     }));
     return { bare: sheet, seen: sheet };

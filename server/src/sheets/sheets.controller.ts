@@ -6,12 +6,13 @@ import {
   HttpCode,
   Param,
   ParseUUIDPipe,
+  Patch,
   Post,
   UploadedFile,
   UseInterceptors,
 } from '@nestjs/common';
 import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { LightFields, LightView, SheetView } from '@rakuen/contract/sheets';
+import { LightFields, LightUvInput, LightView, SheetView } from '@rakuen/contract/sheets';
 import { upload } from '../app/upload.ts';
 import type { IncomingFile } from '../files/file-store.ts';
 import { SheetsService } from './sheets.service.ts';
@@ -43,6 +44,13 @@ export class SheetsController {
   @UseInterceptors(FileUpload)
   addLight(@UploadedFile() file: IncomingFile, @Body() fields: LightFields): Promise<LightView> {
     return this.sheets.addLight(file, fields);
+  }
+
+  /** Says what is known of a lamp's UV, where its spectrum does not show it. */
+  @Patch('lights/:id')
+  @ApiOkResponse({ type: LightView })
+  setLightUv(@Param('id', ParseUUIDPipe) id: string, @Body() { uv }: LightUvInput): Promise<LightView> {
+    return this.sheets.setLightUv(id, uv);
   }
 
   @Delete('lights/:id')

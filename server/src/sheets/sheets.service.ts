@@ -3,6 +3,8 @@ import { readFile } from 'node:fs/promises';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
+import { viewingLight, type LampUv } from '@rakuen/core/light/own-lamp';
+import { TABLE_LIGHTS, type ViewingLight } from '@rakuen/core/light/table-lights';
 import { FIGURES_VERSION } from '@rakuen/core/measurement/measures/registry';
 import type { LightFields, LightView, SheetView } from '@rakuen/contract/sheets';
 import { notFound, RakuenError } from '../app/errors.ts';
@@ -52,16 +54,34 @@ export class SheetsService {
   }
 
   async addLight(file: IncomingFile, { name }: LightFields): Promise<LightView> {
-    const spectrum = await this.workshop.run('lightSpectrum', { bytes: await readFile(file.path) }, file.originalname);
+    const { spectrum, fileStepNm } = await this.workshop.run(
+      'lightSpectrum',
+      { bytes: await readFile(file.path) },
+      file.originalname,
+    );
     await this.files.discard(file.path);
     const row = this.lightRows.create({
       id: randomUUID(),
       createdAt: new Date().toISOString(),
       name: name.trim(),
       spectrum,
+      uv: 'unknown',
+      fileStepNm,
     });
     await this.lightRows.insert(whole(row));
     return lightView(row);
+  }
+
+  /** Says what is known of a lamp's UV. */
+  async setLightUv(id: string, uv: LampUv): Promise<LightView> {
+    if (!(await this.lightRows.update(id, { uv })).affected) throw notFound('light');
+    return lightView(await this.lightRows.findOneByOrFail({ id }));
+  }
+
+  /** Every light there is: those of the table, and the lamps that were imported. */
+  async allLights(): Promise<ViewingLight[]> {
+    const own = await this.lightRows.find({ order: { createdAt: 'ASC' } });
+    return [...TABLE_LIGHTS, ...own.map(viewingLight)];
   }
 
   async removeLight(id: string): Promise<void> {
@@ -69,11 +89,13 @@ export class SheetsService {
   }
 }
 
-const lightView = ({ id, createdAt, name, spectrum }: LightRow): LightView => ({
+const lightView = ({ id, createdAt, name, spectrum, uv, fileStepNm }: LightRow): LightView => ({
   id,
   createdAt,
   name,
   startNm: spectrum.startNm,
   stepNm: spectrum.stepNm,
   values: [...spectrum.values],
+  uv,
+  fileStepNm: fileStepNm ?? undefined,
 });

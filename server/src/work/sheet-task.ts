@@ -1,11 +1,10 @@
 import { meshVolume, type GamutMesh } from '@rakuen/core/gamut/mesh';
 import { FormatError } from '@rakuen/core/formats/format-error';
 import { readProfile } from '@rakuen/core/formats/icc/profile-read';
-import { parseLightSpectrum } from '@rakuen/core/formats/spectrum-table';
+import { parseLightSpectrum, type LampFile } from '@rakuen/core/formats/spectrum-table';
 import { readingFacts, type ReadingFacts } from '@rakuen/core/measurement/reading-facts';
 import { differenceOf, whyNotAlike } from '@rakuen/core/measurement/same-print';
 import { printSpectra, type PrintSpectra } from '@rakuen/core/light/print-spectra';
-import type { Spectrum } from '@rakuen/core/colour/types';
 import type { SheetSpectraView } from '@rakuen/contract/sheets';
 import { openProfile, ProfileError } from '../colour-management/lcms.ts';
 import { profileGamut } from '../colour-management/profile-gamut.ts';
@@ -85,6 +84,6 @@ export async function profileSolid({
   }
 }
 
-export function lightSpectrum({ bytes }: { bytes: Uint8Array }): Spectrum {
+export function lightSpectrum({ bytes }: { bytes: Uint8Array }): LampFile {
   return parseLightSpectrum(bytes);
 }

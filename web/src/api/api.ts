@@ -13,6 +13,7 @@ import type { PaperInput, PaperView } from '@rakuen/contract/papers';
 import type { PictureJob, PictureView } from '@rakuen/contract/pictures';
 import type { ProfileView, SolidView } from '@rakuen/contract/profiles';
 import type { LightView, SheetView } from '@rakuen/contract/sheets';
+import type { LampUv } from '@rakuen/core/light/own-lamp';
 import type { ApiError, Settings, TableDeedInput, TableState } from '@rakuen/contract/settings';
 import { afterDeed } from '@rakuen/core/table/table';
 
@@ -191,6 +192,10 @@ export const api = createApi({
       query: ({ file, name }) => ({ url: 'lights', method: 'POST', body: form(file, { name }) }),
       invalidatesTags: ['lights'],
     }),
+    setLightUv: build.mutation<LightView, { id: string; uv: LampUv }>({
+      query: ({ id, uv }) => ({ url: `lights/${id}`, method: 'PATCH', body: { uv } }),
+      invalidatesTags: ['lights', 'matches'],
+    }),
     removeLight: build.mutation<void, string>({
       query: (id) => ({ url: `lights/${id}`, method: 'DELETE' }),
       invalidatesTags: ['lights'],
@@ -280,6 +285,7 @@ export const {
   useLightsQuery,
   useAddLightMutation,
   useRemoveLightMutation,
+  useSetLightUvMutation,
   useProfilesQuery,
   useAddProfileMutation,
   useRemoveProfileMutation,

@@ -43,15 +43,16 @@ const desk = {
   keep(id: string, sheet: PrintSpectra, base: Record<string, Figure>, toldFrom?: number): void {
     sheets.set(id, { sheet, base, toldFrom });
   },
-  lit(id: string, light: Spectrum, glass: string, solid: boolean): LitFacts | undefined {
+  lit(
+    id: string,
+    { power, uvEnds }: Pick<ViewingLight, 'power' | 'uvEnds'>,
+    glass: string,
+    solid: boolean,
+  ): LitFacts | undefined {
     const known = sheets.get(id);
     if (!known) return undefined;
-    const { figures, ramp, mesh } = litPrint(
-      known.sheet,
-      known.base,
-      lighting(light, glassOf(glass), known.sheet),
-      known.toldFrom,
-    );
+    const under = (light: Spectrum) => lighting(light, glassOf(glass), known.sheet);
+    const { figures, ramp, mesh } = litPrint(known.sheet, known.base, under(power), known.toldFrom, uvEnds?.map(under));
     return {
       figures,
       ramp: [...ramp],

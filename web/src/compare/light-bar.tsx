@@ -1,13 +1,17 @@
 import { useMemo, useState } from 'react';
+import type { LightView } from '@rakuen/contract/sheets';
+import { colourRendering } from '@rakuen/core/colour/rendering';
 import { colourTemperature, lightXyz } from '@rakuen/core/colour/temperature';
+import { FINE_STEP_NM } from '@rakuen/core/formats/spectrum-table';
 import { GLASSES } from '@rakuen/core/light/glass';
+import { LAMP_UV, showsUv, type LampUv } from '@rakuen/core/light/own-lamp';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import { useAddLightMutation, useRemoveLightMutation } from '../api/api.ts';
+import { useAddLightMutation, useRemoveLightMutation, useSetLightUvMutation } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Dialog } from '../parts/dialog.tsx';
 import { DropZone } from '../parts/drop-zone.tsx';
-import { TextField } from '../parts/form.tsx';
+import { ChoiceField, TextField } from '../parts/form.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 import { useLight } from './use-light.ts';
 
@@ -19,6 +23,7 @@ export function LightBar() {
   const { lights, light, glass, choose, chooseGlass } = useLight();
   const [importing, setImporting] = useState(false);
   const white = useMemo(() => colourTemperature(lightXyz(light.power)), [light]);
+  const ra = useMemo(() => colourRendering(light.power)?.ra, [light]);
   return (
     <>
       <label className="flex items-center gap-2" title={light.source}>
@@ -36,8 +41,27 @@ export function LightBar() {
           ))}
           <option value={IMPORT}>Import a lamp…</option>
         </select>
-        <span className="w-14 text-[13px] text-quiet" title="Correlated colour temperature, CIE 15">
-          {white ? `${formatNumber(Math.round(white.kelvin / 10) * 10, 0)} K` : 'no white'}
+        <span className="min-w-14 text-[13px] whitespace-nowrap text-quiet">
+          {white ? (
+            <>
+              <span title="Correlated colour temperature, CIE 15">
+                {formatNumber(Math.round(white.kelvin / 10) * 10, 0)} K
+              </span>
+              <span title="Distance from the line of blackbodies in CIE 1960 u, v: green above, pink below (CIE 15)">
+                , Duv {white.duv < 0 ? '−' : '+'}
+                {formatNumber(Math.abs(white.duv), 4)}
+              </span>
+              {ra !== undefined && (
+                <span title="General colour rendering index (CIE 13.3): 100 renders eight test colours as its reference does">
+                  , Ra {formatNumber(ra, 0)}
+                </span>
+              )}
+            </>
+          ) : (
+            <span title="Further than 0.05 from the line of blackbodies: no colour temperature, and it counts in no mean">
+              no white
+            </span>
+          )}
         </span>
       </label>
       <label className="flex items-center gap-2" title={glass.source}>
@@ -62,11 +86,12 @@ export function LightBar() {
 
 /** A lamp's spectrum from a file; the lamps that were imported, to be removed. */
 function ImportDialog({ onClose }: { onClose: () => void }) {
-  const { own, choose } = useLight();
+  const { imported = [], choose } = useLight();
   const [name, setName] = useState('');
   const [wrong, setWrong] = useState<string>();
   const [add, adding] = useAddLightMutation();
   const [remove, removing] = useRemoveLightMutation();
+  const [setUv, setting] = useSetLightUvMutation();
   const dispatch = useAppDispatch();
   const take = async (file: File) => {
     if (!name.trim()) return setWrong('Give the lamp a name first.');
@@ -82,32 +107,68 @@ function ImportDialog({ onClose }: { onClose: () => void }) {
       open
       onClose={onClose}
       title="Import a lamp"
-      description="Its spectrum as a file of two columns, nm and power: CSV, tabs or spaces. What was not measured below 400 nm counts as no UV."
+      description="Its spectrum as a file of two columns, nm and power: CSV, tabs or spaces. Brighteners need its UV, from 340 nm on: where the file does not show it, say what is known."
     >
       <div className="space-y-3">
         <TextField label="Name" maxLength={80} value={name} onChange={(e) => setName(e.target.value)} error={wrong} />
         <DropZone
-          label="Bring a spectrum"
+          label="Import a spectrum"
           hint="or drop it here"
           accept=".csv,.tsv,.txt,text/csv,text/plain"
           disabled={adding.isLoading}
           onFiles={([file]) => void take(file)}
         />
-        <ErrorNote error={adding.error ?? removing.error} />
-        {own.length > 0 && (
+        <ErrorNote error={adding.error ?? removing.error ?? setting.error} />
+        {imported.length > 0 && (
           <ul aria-label="Lamps imported" className="border-t border-line">
-            {own.map((l) => (
-              <li key={l.key} className="flex items-center justify-between border-b border-line">
-                {l.name}
-                <QuietButton aria-label={`Remove ${l.name}`} onClick={() => void remove(l.key)}>
-                  Remove
-                </QuietButton>
-              </li>
+            {imported.map((l) => (
+              <Lamp
+                key={l.id}
+                lamp={l}
+                onUv={(uv) => void setUv({ id: l.id, uv })}
+                onRemove={() => void remove(l.id)}
+              />
             ))}
           </ul>
         )}
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </Dialog>
+  );
+}
+
+/** A lamp of one's own: what its file shows, and what is known of its UV. */
+function Lamp({ lamp, onUv, onRemove }: { lamp: LightView; onUv: (uv: LampUv) => void; onRemove: () => void }) {
+  const { name, uv, startNm, stepNm, values, fileStepNm } = lamp;
+  const from = startNm + stepNm;
+  const notes = [
+    fileStepNm !== undefined &&
+      fileStepNm > FINE_STEP_NM + 0.5 &&
+      `Read in steps of ${formatNumber(fileStepNm, 0)} nm: lines between them are missing.`,
+    !showsUv({ startNm, stepNm, values }) && `Measured from ${formatNumber(from, 0)} nm: its UV is not in the file.`,
+  ].filter(Boolean);
+  return (
+    <li className="border-b border-line py-1.5">
+      <div className="flex items-center justify-between gap-3">
+        <span className="min-w-0 break-words">{name}</span>
+        <QuietButton aria-label={`Remove ${name}`} onClick={onRemove}>
+          Remove
+        </QuietButton>
+      </div>
+      {notes.map((note) => (
+        <p key={String(note)} className="text-[13px] text-quiet">
+          {note}
+        </p>
+      ))}
+      {!showsUv({ startNm, stepNm, values }) && (
+        <ChoiceField
+          label="Its UV"
+          aria-label={`UV of ${name}`}
+          options={Object.entries(LAMP_UV).map(([key, { name: words }]) => [key, words] as const)}
+          value={uv}
+          onChange={(e) => onUv(e.target.value as LampUv)}
+        />
+      )}
+    </li>
   );
 }

@@ -1,4 +1,7 @@
 import { useEffect, useState } from 'react';
+import { colourTemperature, lightXyz } from '@rakuen/core/colour/temperature';
+import { countedLights } from '@rakuen/core/light/own-lamp';
+import type { ViewingLight } from '@rakuen/core/light/table-lights';
 import { unlike } from '@rakuen/core/measurement/basis';
 import { white } from '@rakuen/core/measurement/measures/white';
 import { formatNumber } from '@rakuen/core/measurement/show';
@@ -35,7 +38,7 @@ function useTurning({ laid, lit }: Pick<CompareProps, 'laid' | 'lit'>): Turning[
   const { own } = useLight();
   const [turning, setTurning] = useState<Turning[]>();
   const ids = laid.map((c) => c.id).join();
-  const lamps = own.map((l) => l.key).join();
+  const lamps = own.map((l) => `${l.key}/${l.source}`).join();
   useEffect(() => {
     if (!lit.ready) return;
     let live = true;
@@ -80,8 +83,12 @@ function Unknown({ turning, without }: { turning: readonly Turning[]; without: r
       'not read both with and without UV (M1 and M2). What its brightener does under these lamps is not known, nor how its white turns.',
     ],
     [
-      turning.filter((t) => t.list.some((turn) => turn.whiteBetween)).map((t) => t.condition),
+      turning.filter((t) => t.list.some((turn) => turn.whiteBetween && !turn.light.uvEnds)).map((t) => t.condition),
       'not read both with and without UV (M1 and M2). How its white turns (≈) is estimated from the shape of its one spectrum; nine times in ten it lies between the two figures beside it, and its place rests on that.',
+    ],
+    [
+      turning.filter((t) => t.list.some((turn) => turn.whiteBetween && turn.light.uvEnds)).map((t) => t.condition),
+      'under a lamp whose UV was not measured, how its white turns (≈) lies between the two figures beside it: with no UV, and with as much as daylight has.',
     ],
     [lacking('greys'), 'too few greys between L* 15 and 85 were read.'],
     [without, 'without spectra nothing can be said.'],
@@ -126,8 +133,12 @@ const shownOf = (turn: number | undefined) => (turn === undefined ? '–' : form
 const whiteOf = ({ white: turn, whiteBetween: between }: Turn) =>
   between ? `≈ ${shownOf(turn)} (${between.map(shownOf).join('–')})` : shownOf(turn);
 
+const whyNotCounted = ({ power }: ViewingLight) =>
+  colourTemperature(lightXyz(power)) ? 'same lamp as above: not counted again' : 'no white: not counted';
+
 /** @param means of those that have a place; none where there is no order */
 function TurnsTable({ turning, means }: { turning: readonly Turning[]; means: readonly number[] }) {
+  const counted = new Set(countedLights(turning[0].list.map((t) => t.light)));
   return (
     <div className="scroll-quiet overflow-x-auto" tabIndex={0} role="region" aria-label="Turns from light to light">
       <table className="w-full border-t border-edge whitespace-nowrap">
@@ -152,6 +163,9 @@ function TurnsTable({ turning, means }: { turning: readonly Turning[]; means: re
             <tr key={row.light.key} className="border-t border-line" title={row.light.source}>
               <th scope="row" className="py-1 pr-4 text-left font-normal">
                 {row.light.name}
+                {!counted.has(row.light) && (
+                  <span className="block text-[12px] text-quiet">{whyNotCounted(row.light)}</span>
+                )}
               </th>
               {turning.map((t) => (
                 <td key={t.condition.id} className="py-1 pr-4">

@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { SheetView } from '@rakuen/contract/sheets';
 import { GLASSES, type Glass } from '@rakuen/core/light/glass';
+import { viewingLight } from '@rakuen/core/light/own-lamp';
 import { TABLE_LIGHTS, type ViewingLight } from '@rakuen/core/light/table-lights';
 import type { Figure } from '@rakuen/core/measurement/figure';
 import { MEASURES } from '@rakuen/core/measurement/measures/registry';
@@ -19,12 +20,9 @@ export function useLight() {
   const [atTable] = useAtTableMutation();
   const own = useMemo(
     (): ViewingLight[] =>
-      (imported ?? []).map((l) => ({
-        key: l.id,
-        name: l.name,
-        source: 'imported',
-        power: { startNm: l.startNm, stepNm: l.stepNm, values: l.values },
-      })),
+      (imported ?? []).map(({ id, name, uv, startNm, stepNm, values }) =>
+        viewingLight({ id, name, uv, spectrum: { startNm, stepNm, values } }),
+      ),
     [imported],
   );
   const lights = useMemo(() => [...TABLE_LIGHTS, ...own], [own]);
@@ -33,6 +31,7 @@ export function useLight() {
   return {
     lights,
     own,
+    imported,
     light,
     glass,
     /** Nothing stands between the figures and what was measured. */
@@ -112,14 +111,14 @@ export function useLitTable(laid: readonly ConditionView[], solid: boolean) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [stamp]);
 
-  const key = `${light.key}/${glass.key}/${kept}/${solid ? 'solid' : ''}`;
+  const key = `${light.key}/${light.source}/${glass.key}/${kept}/${solid ? 'solid' : ''}`;
   useEffect(() => {
     if (!sheets || kept !== stamp || kept === '') return;
     let live = true;
     void Promise.all(
       sheets
         .filter((s) => s.spectra)
-        .map(async (s) => [s.conditionId, await desk().lit(s.conditionId, light.power, glass.key, solid)] as const),
+        .map(async (s) => [s.conditionId, await desk().lit(s.conditionId, light, glass.key, solid)] as const),
     ).then((all) => {
       if (live) setLit({ key, facts: Object.fromEntries(all.flatMap(([id, f]) => (f ? [[id, f]] : []))) });
     });

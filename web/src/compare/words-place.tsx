@@ -247,7 +247,7 @@ function useWhitesSentence(left: LitCondition, right: LitCondition, lit: Compare
   useEffect(() => {
     if (!lit.ready) return;
     let live = true;
-    void Promise.all([left.id, right.id].map((id) => desk().lit(id, DARK.power, 'none', false))).then(
+    void Promise.all([left.id, right.id].map((id) => desk().lit(id, DARK, 'none', false))).then(
       (both) =>
         live &&
         setDark({

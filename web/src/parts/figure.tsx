@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react';
 import { readingBehind, type ShownCondition as Lit } from '@rakuen/core/measurement/basis';
 import type { ConditionHead, ConditionView } from '@rakuen/contract/conditions';
 import type { ObservationView } from '@rakuen/contract/observations';
-import { isEstimated, type Figure as FigureData } from '@rakuen/core/measurement/figure';
+import { isEstimated, type Estimated, type Figure as FigureData } from '@rakuen/core/measurement/figure';
 import type { Measure } from '@rakuen/core/measurement/measures/measure';
 import type { Observation } from '@rakuen/core/measurement/observations';
 import { formatBetween, formatFigure, formatNumber } from '@rakuen/core/measurement/show';
@@ -149,7 +149,9 @@ function Source({
         {measure.name},{' '}
         {condition.lit?.keys.has(measure.key)
           ? kind === 'estimated'
-            ? 'recomputed with an estimated brightener'
+            ? figure.estimatedFrom === 'lamp'
+              ? 'recomputed; the lamp’s UV was not measured'
+              : 'recomputed with an estimated brightener'
             : 'recomputed'
           : kind}
       </p>
@@ -157,9 +159,10 @@ function Source({
       <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
         {figure.between && (
           <Term name="Estimated">
-            nine times in ten {figure.shape === 'colour' ? 'b* lies ' : ''}between{' '}
-            {formatBetween(measure, figure.between).replace(' to ', ' and ')}, from the shape of the white’s one
-            spectrum; a reading without UV (M2) beside it would measure it
+            {figure.estimatedFrom === 'lamp' ? '' : 'nine times in ten '}
+            {figure.shape === 'colour' ? 'b* lies ' : ''}between{' '}
+            {formatBetween(measure, figure.between).replace(' to ', ' and ')},{' '}
+            {ESTIMATED[figure.estimatedFrom ?? 'brightener']}
           </Term>
         )}
         <Term name={kind === 'judged' ? 'How sure' : kind === 'estimated' ? 'Spread' : 'Repeatability'}>
@@ -186,6 +189,13 @@ function Source({
     </div>
   );
 }
+
+/** What an estimate rests on, and what would measure it. */
+const ESTIMATED: Record<Estimated, string> = {
+  brightener: 'from the shape of the white’s one spectrum; a reading without UV (M2) beside it would measure it',
+  lamp: 'with no UV in the lamp, and with as much as daylight has; its spectrum from 340 nm on would settle it',
+  both: 'from the shape of the white’s one spectrum, and between no UV in the lamp and as much as daylight has',
+};
 
 function FromReading({ measure, condition }: { measure: Measure; condition: ShownCondition }) {
   const reading = readingBehind(condition, measure);

@@ -395,8 +395,17 @@ function ScanForm({ condition, by }: { condition: ConditionView; by: string }) {
   const busy = keeping.isLoading || simulating.isLoading;
   const take = async (scan: () => Promise<{ data?: ConditionView }>) => {
     setWrong(undefined);
-    if (!by.trim()) return setWrong(NOBODY);
-    if ((await scan()).data) dispatch(said('Texture kept.'));
+    if (!by.trim()) {
+      setWrong(NOBODY);
+      return false;
+    }
+    const done = (await scan()).data !== undefined;
+    if (done) dispatch(said('Texture kept.'));
+    return done;
+  };
+  const takeAll = async (files: readonly File[]) => {
+    for (const file of files)
+      if (!(await take(() => keep({ conditionId: condition.id, file, ppi, by, instrument })))) return;
   };
   return (
     <div className="space-y-2">
@@ -416,11 +425,12 @@ function ScanForm({ condition, by }: { condition: ConditionView; by: string }) {
         />
       </div>
       <DropZone
-        label="Bring a scan"
-        hint="TIFF or PNG, one lamp from one side"
+        label="Import scans"
+        hint="TIFF or PNG, one lamp from one side; several places of the sheet make the figure surer"
+        multiple
         accept=".tif,.tiff,.png,image/tiff,image/png"
         disabled={busy}
-        onFiles={([file]) => void take(() => keep({ conditionId: condition.id, file, ppi, by, instrument }))}
+        onFiles={(files) => void takeAll(files)}
       />
       <QuietButton
         className="-ml-1.5"

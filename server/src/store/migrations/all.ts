@@ -18,6 +18,7 @@ import { Apart1779000000000 } from './1779000000000-apart.ts';
 import { Inbox1780000000000 } from './1780000000000-inbox.ts';
 import { Pairs1781000000000 } from './1781000000000-pairs.ts';
 import { Entry1782000000000 } from './1782000000000-entry.ts';
+import { Lamps1783000000000 } from './1783000000000-lamps.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -43,4 +44,5 @@ export const MIGRATIONS = [
   Inbox1780000000000,
   Pairs1781000000000,
   Entry1782000000000,
+  Lamps1783000000000,
 ];
