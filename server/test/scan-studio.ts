@@ -78,12 +78,12 @@ export async function scanStudio(rakuen: Api): Promise<ScanStudio> {
 /** The strips as Rakuen writes them, printed and laid on the glass beside the card, a little askew. */
 export async function scanOf(
   rakuen: Api,
-  { pictureId, conditionId }: ScanStudio,
+  { pictureId, conditionId }: Pick<ScanStudio, 'pictureId' | 'conditionId'>,
   printed: PressModel,
-  { withCard = true, seed = 1 } = {},
+  { withCard = true, seed = 1, asked = '' } = {},
 ): Promise<Uint8Array> {
   const answer = await fetch(
-    `${rakuen.url}/api/pictures/${pictureId}/strips.tif?conditionId=${conditionId}&ppi=${PPI}`,
+    `${rakuen.url}/api/pictures/${pictureId}/strips.tif?conditionId=${conditionId}&ppi=${PPI}${asked}`,
     {
       headers: { connection: 'close' },
     },

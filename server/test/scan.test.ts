@@ -1,5 +1,6 @@
+import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
-import { start, type Running } from './rakuen.ts';
+import { CONDITION, fixture, start, type Running } from './rakuen.ts';
 import { RIGHT, scanOf, scanStudio, UNDER_INKED, type ScanStudio } from './scan-studio.ts';
 
 interface Held {
@@ -34,9 +35,9 @@ it('a scan of the strips as they were meant is told to be so, and how well the s
   expect(body.scanner.patches).toBeGreaterThan(60);
   expect(body.scanner.errorDeltaE).toBeLessThan(2);
   expect(body.recognised.causes[0].mistake).toBe('as intended');
-  // A scanner does not tell a dry print from one that is nearly so, and what it can't tell is not called clear; of no
-  // colour it says that it came out wrong.
-  expect(body.recognised.sentence).toContain('as it was meant');
+  // A scanner does not distinguish a dry print from one that is nearly so: what it can't see is no doubt about it.
+  expect(body.recognised.clear).toBe(true);
+  expect(body.recognised.sentence).toMatch(/^As it was meant, to \d\.\d ΔE00 in the mean/);
   expect(body.off).toEqual([]);
   expect(body.meanDeltaE).toBeLessThan(2);
   expect(body.map.deltaE).toHaveLength(body.map.columns * body.map.rows);
@@ -50,6 +51,34 @@ it('a wrong media setting is recognised from the scan, by name, and how the colo
   expect(body.recognised.clear).toBe(true);
   expect(body.off.length).toBeGreaterThan(0);
   expect(body.off.join()).toMatch(/too (light|pale)/);
+});
+
+it.each([
+  ['half a stop lighter throughout', '&steps=0.5,0.75,1', 'lift', /^½ stop more than meant$/],
+  ['a quarter stop lighter throughout', '&steps=0.25,0.5,0.75', 'lift', /^¼ stop more than meant$/],
+  ['a wider ladder', '&steps=0,0.5,1', 'ladder', /^lift none, ½ stop, \+1.00 stop$/],
+  ['a ladder of contrast', '&part=contrast&steps=0,0.5,1', 'ladder', /^contrast as it is, \+[456], \+(9|10)$/],
+])('strips printed %s are recognised, with the steps they have', async (_, asked, mistake, which) => {
+  const { body } = await held(await scanOf(rakuen, studio, RIGHT, { seed: 3, asked }));
+  expect(body.recognised.causes[0]).toMatchObject({ mistake, which: expect.stringMatching(which) });
+  expect(body.recognised.clear).toBe(true);
+});
+
+it('strips that were sent without the profile are recognised', async () => {
+  // The same crops through sRGB: the numbers a picture holds, sent to the printer as they stand.
+  const { body: own } = await rakuen.call<Record<string, unknown>>('GET', `/api/conditions/${studio.conditionId}`);
+  const { body: plain } = await rakuen.call<{ id: string }>('POST', '/api/conditions', {
+    ...CONDITION,
+    paperId: own.paperId,
+    mediaSetting: 'Unmanaged',
+    profile: '',
+  });
+  const profile = await rakuen.upload<{ id: string }>('/api/profiles', 'sRGB.icc', readFileSync(fixture('sRGB.icc')));
+  await rakuen.call('PUT', `/api/conditions/${plain.id}/profile`, { profileId: profile.body.id });
+  const scan = await scanOf(rakuen, { ...studio, conditionId: plain.id }, RIGHT, { seed: 4 });
+  const { body } = await held(scan);
+  expect(body.recognised.causes[0].mistake).toBe('no profile');
+  expect(body.recognised.clear).toBe(true);
 });
 
 it('what can’t be used is refused with what is missing, and nothing of it is kept', async () => {

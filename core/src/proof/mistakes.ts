@@ -12,6 +12,8 @@ export const MISTAKES = {
   wet: 'not dry yet, by our own estimate of drying',
   batch: 'another box of the paper',
   'no profile': 'printed without the profile',
+  lift: 'printed with another lift',
+  ladder: 'printed with another ladder of steps',
   'black and white': 'printed in the driver’s black-and-white mode',
   'missing ink': 'an ink is missing',
   'black ink': 'the other black ink, by our own estimate',
@@ -71,12 +73,45 @@ export function recognise(read: readonly Lab[], hypotheses: readonly Hypothesis[
     .sort((a, b) => a.meanDeltaE - b.meanDeltaE);
   const [first, second] = causes;
   const explains = first!.meanDeltaE <= EXPLAINS + errorDeltaE;
-  const apart =
-    !second ||
-    (second.meanDeltaE > first!.meanDeltaE * APART.times &&
-      second.meanDeltaE - first!.meanDeltaE > Math.max(APART.deltaE, errorDeltaE * APART.ofError));
-  const clear = explains && apart;
+  // What reads it is unsure of more than parts the two: then a print is as it was meant until something explains it better.
+  const meant = errorDeltaE > 0 ? causes.find((c) => c.mistake === 'as intended') : undefined;
+  if (meant && explains && meant.meanDeltaE - first!.meanDeltaE <= unsure(errorDeltaE)) {
+    const others = causes.filter((c) => c !== meant);
+    const [near] = others;
+    return {
+      causes: [meant, ...others],
+      clear: true,
+      sentence: sentenceOf(meant, near && isApart(meant, near, errorDeltaE) ? near : undefined, true, true),
+    };
+  }
+  const clear = explains && (!second || isApart(first!, second, errorDeltaE));
   return { causes, clear, sentence: sentenceOf(first!, second, explains, clear) };
+}
+
+/** Two suppositions nearer than this are not distinguished, ΔE00. */
+const unsure = (errorDeltaE: number) => Math.max(APART.deltaE, errorDeltaE * APART.ofError);
+const isApart = (first: LikelyCause, second: LikelyCause, errorDeltaE: number) =>
+  second.meanDeltaE > first.meanDeltaE * APART.times && second.meanDeltaE - first.meanDeltaE > unsure(errorDeltaE);
+
+/**
+ * Suppositions that hold another as a special case (any lift holds none, any ladder holds every lift) explain at least
+ * as much: each stands only where it explains more than what reads the print is unsure of.
+ * @param nested from the special to the general
+ */
+export function simplest(
+  read: readonly Lab[],
+  nested: readonly Hypothesis[],
+  errorDeltaE: number,
+): readonly Hypothesis[] {
+  const kept: Hypothesis[] = [];
+  let best = Infinity;
+  for (const h of nested) {
+    const off = mean(read, h.labs);
+    if (off > best - unsure(errorDeltaE)) continue;
+    best = off;
+    kept.push(h);
+  }
+  return kept;
 }
 
 const named = ({ mistake, which }: LikelyCause) => `${MISTAKES[mistake]}${which ? ` (${which})` : ''}`;

@@ -12,7 +12,8 @@ import { labsOf } from '../colour-management/lcms.ts';
 import { FEWEST_TO_RECOGNISE, hypothesesOf, through, type OtherBox, type OtherSetting } from './model-tasks.ts';
 import { readSource, type ReadingSource } from './tasks.ts';
 import { openPicture, type PictureFile } from './open-picture.ts';
-import { cropBox, stripRaster, type StripSheet } from './strip-task.ts';
+import { stripSuppositions, type StripSample } from './scan-suppositions.ts';
+import { cropBox, stripRaster, type LaidCrop, type StripSheet } from './strip-task.ts';
 
 const MM_PER_INCH = 25.4;
 /** Half a millimetre: what a scan and a print are held against each other by. */
@@ -69,7 +70,8 @@ export async function holdScan(task: ScanTask): Promise<HeldScan> {
       'Choose the card’s own readings.',
     );
   const scanner = fitScanner(card);
-  const raster = await stripRaster({ ...task.strips, ppi: PPI });
+  const laid: LaidCrop[] = [];
+  const raster = await stripRaster({ ...task.strips, ppi: PPI }, (crop) => laid.push(crop));
   const cells = printedCells(task.strips, raster);
   const device = cells.map(({ at }): Rgb => three((c) => raster.data[at + c] / 65_535));
   const promised = await through(task.strips.icc, true, (profile) => labsOf(profile, device));
@@ -87,21 +89,39 @@ export async function holdScan(task: ScanTask): Promise<HeldScan> {
   const read = samples.map((i) => seen[i]);
   const wanted = samples.map((i) => promised[i]);
   const off = samples.map((i) => all[i]).sort((p, q) => p - q);
-  const hypotheses = await hypothesesOf(
-    { profile: task.strips.icc, others: task.others, boxes: task.boxes },
-    samples.map((i) => device[i]),
+  const { errorDeltaE } = scanner;
+  const supposed = await stripSuppositions(
+    { profile: task.strips.icc, rendering: task.strips.rendering, errorDeltaE },
+    samples.map((i) => sampleAt(laid, cells[i].at / 3, raster.widthPx)),
     wanted,
-    task.strips.rendering,
+    read,
   );
+  // What was sent without a profile is known from the picture, better than from the device values.
+  const hypotheses = (
+    await hypothesesOf(
+      { profile: task.strips.icc, others: task.others, boxes: task.boxes },
+      samples.map((i) => device[i]),
+      wanted,
+      task.strips.rendering,
+    )
+  ).filter((h) => h.mistake !== 'no profile');
   return {
     scanner: { errorDeltaE: scanner.errorDeltaE, p95DeltaE: scanner.p95DeltaE, patches: card.length },
     samples: samples.length,
     meanDeltaE: off.reduce((sum, v) => sum + v, 0) / off.length,
     p95DeltaE: off[Math.floor(0.95 * off.length)],
-    recognised: recognise(read, hypotheses, scanner.errorDeltaE),
+    recognised: recognise(read, [...hypotheses, ...supposed], errorDeltaE),
     off: offInWords(read, wanted, scanner.p95DeltaE),
     map: mapOf(task.strips.sheet, cells, all),
   };
+}
+
+/** What the picture has at a pixel of the raster, in the crop that covers it. */
+function sampleAt(laid: readonly LaidCrop[], pixel: number, rasterWidthPx: number): StripSample {
+  const [x, y] = [pixel % rasterWidthPx, Math.floor(pixel / rasterWidthPx)];
+  const on = laid.find((c) => x >= c.leftPx && x < c.leftPx + c.widthPx && y >= c.topPx && y < c.topPx + c.heightPx)!;
+  const at = 3 * ((y - on.topPx) * on.widthPx + x - on.leftPx);
+  return { lab: [on.labs[at], on.labs[at + 1], on.labs[at + 2]], recipe: on.crop.recipe };
 }
 
 interface Scan {

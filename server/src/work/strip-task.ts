@@ -70,8 +70,20 @@ export const cropBox = (strip: Strip & Placed, { atMm, fromMm }: StripCrop) => (
   heightMm: fromMm.height,
 });
 
-/** The crops of a sheet in device values, without its words and marks. */
-export async function stripRaster(task: StripSheet): Promise<Raster> {
+/** A crop as it lies on a raster, before its recipe's tones: what the picture has there. */
+export interface LaidCrop {
+  readonly crop: StripCrop;
+  /** L*, a*, b* of each pixel. */
+  readonly labs: Float32Array;
+  readonly widthPx: number;
+  readonly heightPx: number;
+  /** Of the raster, from its top left. */
+  readonly leftPx: number;
+  readonly topPx: number;
+}
+
+/** The crops of a sheet in device values, without its words and marks. @param onCrop is given each crop's own colours */
+export async function stripRaster(task: StripSheet, onCrop?: (laid: LaidCrop) => void): Promise<Raster> {
   const { icc, rendering, placed, sheet, ppi } = task;
   const raster = blankRaster(sheet.widthMm, sheet.heightMm, ppi);
   const relative = await openProfile(icc);
@@ -90,10 +102,12 @@ export async function stripRaster(task: StripSheet): Promise<Raster> {
           base ??= await localTurn(task, crop.recipe, Math.max(task.printMm.width, task.printMm.height));
           applyLocal(made, crop.recipe, base!.base, { widthPx, heightPx, first: 0, part });
         }
+        const { xMm, yMm } = cropBox(strip, crop);
+        const [leftPx, topPx] = [pixelAt(xMm, ppi), pixelAt(yMm, ppi)];
+        onCrop?.({ crop, labs: Float32Array.from(made), widthPx, heightPx, leftPx, topPx });
         applyRecipe(made, crop.recipe);
         for (let p = 0; p < made.length; p += 3) made.set(aim([made[p], made[p + 1], made[p + 2]]), p);
-        const { xMm, yMm } = cropBox(strip, crop);
-        lay(raster, sent(sender, made), widthPx, heightPx, pixelAt(xMm, ppi), pixelAt(yMm, ppi));
+        lay(raster, sent(sender, made), widthPx, heightPx, leftPx, topPx);
       }
     }
   } finally {
