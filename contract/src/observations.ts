@@ -1,8 +1,4 @@
-import {
-  OBSERVATION_KINDS,
-  TAKES,
-  type ObservationKind,
-} from '@rakuen/core/measurement/observations';
+import { OBSERVATION_KINDS, TAKES, type ObservationKind } from '@rakuen/core/measurement/observations';
 import { FEED_PATHS, type FeedKey } from '@rakuen/core/print/feed';
 import { FreeText, Id, Int, Maybe, Num, Numbers, OneOf, Parts, Plain, Text, When, Yes } from './fields.ts';
 

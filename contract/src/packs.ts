@@ -17,6 +17,8 @@ export class PackCropInput {
 class PackSheets {
   @Num(50, 2000) widthMm!: number;
   @Num(50, 2000) heightMm!: number;
+  /** What the printers can’t print on along every edge, mm; none where absent. */
+  @Maybe() @Num(0, 100) marginMm?: number;
   @Maybe() @Id() chartId?: string;
   @Yes() testPage!: boolean;
   @Parts(() => PackCropInput, 40) crops!: PackCropInput[];

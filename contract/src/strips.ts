@@ -20,6 +20,8 @@ export class StripsQuery {
   /** The small sheet, mm. */
   @Maybe() @NumberText(50, 1000) sheetWidth?: number;
   @Maybe() @NumberText(50, 1000) sheetHeight?: number;
+  /** What the printer can’t print on along every edge, mm. */
+  @Maybe() @NumberText(0, 50) margin?: number;
   @Maybe() @QueryInt(36, 720) ppi?: number;
   /** Which of the sheets, from 0. */
   @Maybe() @QueryInt(0, 100) page?: number;

@@ -53,6 +53,27 @@ it('a wrong media setting is recognised from the scan, by name, and how the colo
   expect(body.off.join()).toMatch(/too (light|pale)/);
 });
 
+it('a sheet of strips keeps the margin that the printer can’t reach, its words and marks too', async () => {
+  const bytes = await fetch(
+    `${rakuen.url}/api/pictures/${studio.pictureId}/strips.tif?conditionId=${studio.conditionId}&ppi=100&margin=11`,
+  ).then((r) => r.arrayBuffer());
+  const { data, info } = await sharp(Buffer.from(bytes), { ignoreIcc: true })
+    .toColourspace('b-w')
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const marginPx = Math.floor((11 / 25.4) * 100) - 1;
+  let [within, beyond] = [255, 255];
+  for (let y = 0; y < info.height; y++)
+    for (let x = 0; x < info.width; x++) {
+      const inner = Math.min(x, y, info.width - 1 - x, info.height - 1 - y) >= marginPx;
+      const v = data[(y * info.width + x) * info.channels];
+      if (inner) within = Math.min(within, v);
+      else beyond = Math.min(beyond, v);
+    }
+  expect(beyond).toBe(255);
+  expect(within).toBeLessThan(60);
+});
+
 it.each([
   ['half a stop lighter throughout', '&steps=0.5,0.75,1', 'lift', /^½ stop more than meant$/],
   ['a quarter stop lighter throughout', '&steps=0.25,0.5,0.75', 'lift', /^¼ stop more than meant$/],

@@ -24,23 +24,16 @@ export function askedPatches(
   wanted: number,
 ): { patches: DistinctPatch[]; surfaceLevels: number } {
   const { greys, extras, surfaceShare } = CHART_PURPOSES[purpose];
+  // A control chart is no chart for figures: its most telling patches, and no net of the cube.
+  if (purpose === 'control') return { patches: distinct(wanted, extras()), surfaceLevels: 0 };
   const greyCount = Math.max(FEWEST_GREYS, greys);
   const basics = greyCount + extras().length;
   const room = wanted - basics - surfaceCount(LEVELS.least);
   let levels: number = LEVELS.least;
   while (levels < LEVELS.most && surfaceCount(levels + 1) - surfaceCount(LEVELS.least) <= room * surfaceShare) levels++;
 
-  const seen = new Set<string>();
-  const patches: DistinctPatch[] = [];
-  const add = ({ rgb, role }: AskedPatch) => {
-    const rgb16 = toRgb16(rgb);
-    const key = rgb16.join();
-    if (seen.has(key)) return;
-    seen.add(key);
-    patches.push({ rgb16, role });
-  };
-  add({ rgb: [1, 1, 1], role: 'white' });
-  add({ rgb: [0, 0, 0], role: 'black' });
+  const asked: AskedPatch[] = [];
+  const add = (patch: AskedPatch) => void asked.push(patch);
   const edge = Array.from({ length: levels }, (_, i) => i / (levels - 1));
   for (const r of edge)
     for (const g of edge)
@@ -48,7 +41,20 @@ export function askedPatches(
   for (let i = 0; i < greyCount; i++)
     add({ rgb: [i / (greyCount - 1), i / (greyCount - 1), i / (greyCount - 1)], role: 'grey' });
   extras().forEach(add);
-  for (let i = 1; patches.length < wanted; i++)
+  return { patches: distinct(wanted, asked, Infinity), surfaceLevels: levels };
+}
+
+/** White, black and what is asked for, each once, filled up inside the cube. @param most of what is asked for, at most so many */
+function distinct(wanted: number, asked: readonly AskedPatch[], most = wanted): DistinctPatch[] {
+  const patches = new Map<string, DistinctPatch>();
+  const add = ({ rgb, role }: AskedPatch) => {
+    const rgb16 = toRgb16(rgb);
+    if (patches.size < most && !patches.has(rgb16.join())) patches.set(rgb16.join(), { rgb16, role });
+  };
+  add({ rgb: [1, 1, 1], role: 'white' });
+  add({ rgb: [0, 0, 0], role: 'black' });
+  asked.forEach(add);
+  for (let i = 1; patches.size < wanted; i++)
     add({ rgb: [halton(i, 2), halton(i, 3), halton(i, 5)] satisfies Rgb, role: 'inner' });
-  return { patches, surfaceLevels: levels };
+  return [...patches.values()];
 }

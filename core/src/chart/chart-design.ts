@@ -4,7 +4,7 @@ import type { Rgb } from '../colour/types.ts';
 import { MARK_MM, markBoxes } from '../scan/corner-marks.ts';
 import type { SheetMarks } from '../scan/sheet-in-scan.ts';
 import { BLACK_16, toRgb16, WHITE_16, type Rgb16 } from './device16.ts';
-import type { ChartPurpose, PatchRole } from './purposes.ts';
+import { PATCH_LIMITS, patchLimits, type ChartPurpose, type PatchRole } from './purposes.ts';
 import { SHEET_SIZES, type SheetSize } from './sheet-sizes.ts';
 
 /** Charts whose patches are found by computation and not by a purpose of the table. */
@@ -119,7 +119,12 @@ const MOST_PAGES = 12;
 const WHITES_A_STRIP = 1;
 const BLACKS_A_STRIP = 1;
 
-export const CHART_LIMITS = { patches: [150, 5000], patchMm: [5, 30], dpi: [150, 720], seed: [1, 999_999] } as const;
+export const CHART_LIMITS = {
+  patches: [24, PATCH_LIMITS[1]],
+  patchMm: [5, 30],
+  dpi: [150, 720],
+  seed: [1, 999_999],
+} as const;
 
 const WISHES = {
   patches: 'Patches',
@@ -134,7 +139,8 @@ const WISHES = {
  * @throws ChartError when a wish can't be met
  */
 export function designChart(spec: WishedSpec): ChartDesign {
-  for (const [field, [low, high]] of Object.entries(CHART_LIMITS) as [
+  const limits = { ...CHART_LIMITS, patches: patchLimits(spec.purpose) };
+  for (const [field, [low, high]] of Object.entries(limits) as [
     keyof typeof CHART_LIMITS,
     readonly [number, number],
   ][]) {
@@ -146,7 +152,8 @@ export function designChart(spec: WishedSpec): ChartDesign {
       );
   }
   const { patches, surfaceLevels } = askedPatches(spec.purpose, spec.patches);
-  return layOut(spec, spec.purpose, patches, { surfaceLevels, full: true });
+  // A strip that is read every week is short: no repeats fill it up.
+  return layOut(spec, spec.purpose, patches, { surfaceLevels, full: spec.purpose !== 'control' });
 }
 
 /**

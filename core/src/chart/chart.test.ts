@@ -12,7 +12,7 @@ import { BAR_STEPS, barValues, rasterisePage, testPage } from './test-page.ts';
 
 const spec: WishedSpec = { purpose: 'combined', patches: 700, sheet: 'A4', patchMm: 8, dpi: 300, seed: 2026 };
 const specs = fc.record({
-  purpose: fc.constantFrom(...CHART_PURPOSE_KEYS),
+  purpose: fc.constantFrom(...CHART_PURPOSE_KEYS.filter((key) => key !== 'control')),
   patches: fc.integer({ min: 150, max: 1500 }),
   sheet: fc.constantFrom(...SHEET_SIZE_KEYS),
   patchMm: fc.integer({ min: 6, max: 12 }),
@@ -27,6 +27,41 @@ const laidOut = (s: WishedSpec) => {
     throw error;
   }
 };
+
+describe('a control chart', () => {
+  it.each([24, 48, 100, 150])(
+    'of %i patches: white, black, the six full inks and greys among them, short enough',
+    (count) => {
+      const chart = designChart({ ...spec, purpose: 'control', patches: count });
+      const values = new Set(
+        chartPatches(chart).map((p) =>
+          fromRgb16(p.rgb16)
+            .map((v) => v.toFixed(2))
+            .join(),
+        ),
+      );
+      for (const rgb of ['1,1,1', '0,0,0', '0,1,1', '1,0,1', '1,1,0', '1,0,0', '0,1,0', '0,0,1', '0.5,0.5,0.5'])
+        expect(
+          values.has(
+            rgb
+              .split(',')
+              .map((v) => Number(v).toFixed(2))
+              .join(),
+          ),
+        ).toBe(true);
+      expect(chart.distinctCount).toBe(count);
+      // Two controls a strip, and what is left over in the last.
+      expect(chart.patchCount).toBeLessThanOrEqual(count + 4 * chart.strips.length);
+      expect(chart.pages).toHaveLength(1);
+    },
+  );
+
+  it('is refused below 24 and above 150 patches; other charts below 150', () => {
+    const ask = (purpose: 'control' | 'gamut', patches: number) => () => designChart({ ...spec, purpose, patches });
+    for (const wrong of [ask('control', 23), ask('control', 151), ask('gamut', 149)]) expect(wrong).toThrow(ChartError);
+    expect(ask('gamut', 150)).not.toThrow();
+  });
+});
 
 describe('a chart', () => {
   it('whatever is asked: a white and a black in every strip, 21 greys, the whole surface of the cube, no two patches on one place, all on the sheet', () => {

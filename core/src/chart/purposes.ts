@@ -21,6 +21,8 @@ export interface ChartPurposeFacts {
   readonly surfaceShare: number;
   readonly greys: number;
   readonly extras: () => AskedPatch[];
+  /** Fewest and most patches, where they are not those of every chart. */
+  readonly patches?: readonly [fewest: number, most: number];
 }
 
 const grey = (v: number): Rgb => [v, v, v];
@@ -73,6 +75,46 @@ const inkRamps = (): AskedPatch[] =>
     })),
   );
 
+/**
+ * What drifts first, the most telling patch first (our own order): full inks and their overprints, greys, half tones,
+ * then skin, sky and leaf, and darks beside the greys. A chart of control patches is the beginning of this list.
+ */
+const controls = (): AskedPatch[] => {
+  const full = (
+    [
+      [0, 1, 1],
+      [1, 0, 1],
+      [1, 1, 0],
+      [1, 0, 0],
+      [0, 1, 0],
+      [0, 0, 1],
+    ] as const
+  ).map((rgb): AskedPatch => ({ rgb: asThree(rgb), role: 'surface' }));
+  const toned = (share: number) =>
+    full.map(({ rgb }): AskedPatch => ({ rgb: asThree(rgb.map((v) => 1 - share * (1 - v))), role: 'ink ramp' }));
+  const memory = (
+    [
+      [0.86, 0.69, 0.59],
+      [0.42, 0.58, 0.76],
+      [0.33, 0.45, 0.2],
+      [0.5, 0.33, 0.24],
+      [0.57, 0.26, 0.19],
+      [0.37, 0.18, 0.33],
+    ] as const
+  ).map((rgb): AskedPatch => ({ rgb: asThree(rgb), role: 'inner' }));
+  return [
+    ...full,
+    ...[0.5, 0.25, 0.75, 0.1, 0.9, 0.05].map((v): AskedPatch => ({ rgb: grey(v), role: 'grey' })),
+    ...toned(0.5),
+    ...memory.slice(0, 4),
+    ...steps(0.15, 0.85, 8, 'grey'),
+    ...toned(0.2),
+    ...toned(0.8),
+    ...memory.slice(4),
+    ...darks(),
+  ];
+};
+
 export const CHART_PURPOSES = {
   gamut: {
     name: 'Gamut and profile',
@@ -109,6 +151,14 @@ export const CHART_PURPOSES = {
     greys: 33,
     extras: () => [...ends(), ...inkRamps()],
   },
+  control: {
+    name: 'Control, for a weekly check',
+    answers: 'Does the printer still print what it printed?',
+    surfaceShare: 0,
+    greys: 0,
+    patches: [24, 150],
+    extras: controls,
+  },
   combined: {
     name: 'Combined',
     answers: 'All of it, once.',
@@ -117,6 +167,11 @@ export const CHART_PURPOSES = {
     extras: () => [...ends(), ...tints(), ...darks()],
   },
 } as const satisfies Record<string, ChartPurposeFacts>;
+
+/** Fewest and most patches of a chart. */
+export const PATCH_LIMITS = [150, 5000] as const;
+export const patchLimits = (purpose: ChartPurpose): readonly [fewest: number, most: number] =>
+  (CHART_PURPOSES[purpose] as ChartPurposeFacts).patches ?? PATCH_LIMITS;
 
 export type ChartPurpose = keyof typeof CHART_PURPOSES;
 export const CHART_PURPOSE_KEYS = Object.keys(CHART_PURPOSES) as ChartPurpose[];

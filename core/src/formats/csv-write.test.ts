@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { Reading } from '../measurement/reading.ts';
 import { writeCsv } from './csv-write.ts';
+import { readingFromDelimited } from './delimited.ts';
 
 /** A spreadsheet's way of reading RFC 4180: quotes keep commas, doubled quotes are one. */
 function cells(line: string): string[] {
@@ -60,6 +61,32 @@ describe('readings as CSV (RFC 4180)', () => {
         },
       ),
     );
+  });
+
+  it('how it was measured goes with the table and comes back', () => {
+    const reading: Reading = {
+      colourFrom: 'Lab',
+      deviceSpace: 'RGB',
+      condition: 'M2',
+      instrument: 'Bench, no. 7',
+      createdAt: '2026-03-01T10:00:00Z',
+      backing: 'black',
+      patches: [
+        [0, 30],
+        [1, 95],
+      ].map(([v, L], i) => ({ id: `A${i}`, device: [v, v, v], lab: [L, 0, 0], xyz: [18, 18, 15] })),
+    };
+    const bytes = new TextEncoder().encode(writeCsv(reading));
+    const { reading: back } = readingFromDelimited(bytes);
+    const { condition, instrument, createdAt, backing } = reading;
+    expect(back).toMatchObject({ condition, instrument, createdAt, backing });
+    expect(back.patches.map((p) => p.lab)).toEqual(reading.patches.map((p) => p.lab));
+    // A column that changes from row to row says nothing of all of them.
+    const mixed = writeCsv(reading).replace(/M2(?=[^\n]*\r\n$)/, 'M1');
+    expect(readingFromDelimited(new TextEncoder().encode(mixed)).reading.condition).toBeUndefined();
+    // What is not known is no column.
+    const { condition: _, ...unstated } = reading;
+    expect(writeCsv(unstated).split('\r\n')[0]).not.toContain('MEASUREMENT_CONDITION');
   });
 
   it('a name that a spreadsheet would run stays text', () => {

@@ -2,6 +2,7 @@ import { wavelengthIn } from './cgats-columns.ts';
 import Papa from 'papaparse';
 import { decodeLines, type TextEncodingName } from './decode-text.ts';
 import { mappedColumns, suggestMapping, type ColumnMapping, type NamedTable } from './column-mapping.ts';
+import { readHeader, type HeaderFacts } from './cgats-header.ts';
 import { FormatError } from './format-error.ts';
 import type { ImportedReading } from './imported-reading.ts';
 import { readingFromTable } from './reading-from-table.ts';
@@ -115,13 +116,27 @@ const isNumber = (text: string) => /^[-+]?(\d+([.,]\d*)?|[.,]\d+)(e[-+]?\d+)?$/i
 /** Spaces about a cell go, and the apostrophe a spreadsheet puts before text that looks like a formula. */
 const plainCell = (text: string) => text.trim().replace(/^'(?=\s*[=+\-@|\t\uff1d\uff0b\uff0d\uff20])/, '');
 
+/** Columns that say how all rows were measured: the same word in each. */
+const HEADER_COLUMNS = ['MEASUREMENT_CONDITION', 'INSTRUMENTATION', 'INSTRUMENT', 'CREATED', 'SAMPLE_BACKING'];
+
+/** What a table says of the measurement, by the names that a CGATS header gives it; a column that changes says nothing. */
+function headerOf({ columns, rows }: Delimited): HeaderFacts {
+  const keywords = new Map<string, string>();
+  columns.forEach((name, i) => {
+    const key = name.trim().toUpperCase().replace(/\s+/g, '_');
+    const value = rows[0]?.[i];
+    if (HEADER_COLUMNS.includes(key) && value && rows.every((row) => row[i] === value)) keywords.set(key, value);
+  });
+  return readHeader(keywords);
+}
+
 /** A reading from CSV or TSV, by a mapping of its columns; the suggested one where none is given. @throws FormatError */
 export function readingFromDelimited(bytes: Uint8Array, mapping?: ColumnMapping): ImportedReading {
   const table = parseDelimited(bytes);
   const map = mappedColumns(table, mapping ?? suggestMapping(table));
   return readingFromTable(table, map, {
     recognised: [`${table.delimiter === 'tab' ? 'TSV' : 'CSV'}, ${table.encoding}, ${table.delimiter} between columns`],
-    header: {},
+    header: headerOf(table),
     deviceScale: mapping?.deviceScale,
   });
 }

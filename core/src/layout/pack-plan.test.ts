@@ -28,6 +28,38 @@ describe('a sample pack', () => {
     expect(plan).toMatchObject({ left: 1, lacking: [] });
   });
 
+  it('nothing is printed within the margin that the printer can’t reach (property)', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 14, noNaN: true }),
+        fc.array(fc.tuple(fc.integer({ min: 40, max: 150 }), fc.integer({ min: 40, max: 150 })), { maxLength: 8 }),
+        (margin, crops) => {
+          const items = [item('chart', 210, 297, 'chart'), ...crops.map(([w, h], i) => item(`c${i}`, w, h))];
+          const [plan] = planPack(297, 420, [{ id: 'rag', sheets: 9 }], items, margin);
+          for (const sheet of plan.sheets)
+            for (const i of sheet.items) {
+              const [w, h] = i.turned ? [i.heightMm, i.widthMm] : [i.widthMm, i.heightMm];
+              // A chart keeps ten bare millimetres of its own.
+              const own = i.kind === 'crop' ? 0 : Math.min(margin, 10);
+              expect(i.xMm + own).toBeGreaterThanOrEqual(margin - 1e-9);
+              expect(i.yMm + own).toBeGreaterThanOrEqual(margin - 1e-9);
+              expect(i.xMm + w - own).toBeLessThanOrEqual(297 - margin + 1e-9);
+              expect(i.yMm + h - own).toBeLessThanOrEqual(420 - margin + 1e-9);
+            }
+          expect(plan.lacking.length + plan.sheets.flatMap((s) => s.items).length).toBe(items.length);
+        },
+      ),
+    );
+  });
+
+  it('a chart of the sheet’s own size fits it, its margins being part of it', () => {
+    const [plan] = planPack(...A4, [{ id: 'rag', sheets: 1 }], [item('chart', 210, 297, 'chart')], 5);
+    expect(plan.sheets[0].items[0]).toMatchObject({ xMm: 0, yMm: 0, widthMm: 210, heightMm: 297 });
+    expect(plan.sheets[0].used).toBeCloseTo(1, 9);
+    const [crop] = planPack(...A4, [{ id: 'rag', sheets: 1 }], [item('crop', 205, 290)], 5);
+    expect(crop.lacking).toHaveLength(1);
+  });
+
   it('on larger sheets a chart leaves room for crops beside it', () => {
     const [plan] = planPack(
       297,

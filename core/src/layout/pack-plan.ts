@@ -35,25 +35,50 @@ export interface TypePlan {
 /** Between things on a sheet, for the knife, mm (our own choice). */
 export const GAP_MM = 4;
 
-/** Lays everything wanted on as few sheets of a type as hold it. Charts go on first: without them nothing is measured. */
+/** Bare paper that charts and test pages keep along their own edges, mm: as far as that, they may reach into a margin. */
+const OWN_MARGIN_MM = 10;
+
+/**
+ * Places everything wanted on as few sheets of a type as hold it. Charts go on first: without them nothing is measured.
+ * Nothing is printed within the margin that the printer can't reach; charts and test pages are pages of their own and
+ * bring their margins along.
+ */
 export function planPack(
   widthMm: number,
   heightMm: number,
   types: readonly PackType[],
   items: readonly PackItem[],
+  marginMm = 0,
 ): TypePlan[] {
-  const pieces = items.map((item) => ({ ...item, mayTurn: true }));
+  // Of a page only what is printed on it needs room: it is placed without its own bare edges, and drawn with them.
+  const bareMm = ({ kind }: PackItem) => (kind === 'crop' ? 0 : Math.min(marginMm, OWN_MARGIN_MM));
+  const pieces = items.map((item) => ({
+    ...item,
+    widthMm: item.widthMm - 2 * bareMm(item),
+    heightMm: item.heightMm - 2 * bareMm(item),
+    mayTurn: true,
+  }));
+  const inner = { kind: 'sheet', widthMm: widthMm - 2 * marginMm, heightMm: heightMm - 2 * marginMm } as const;
+  const whole = (key: string) => items.find((i) => i.key === key)!;
   return types.map(({ id, sheets }) => {
-    const { sheets: laid, lacking } = nest({ kind: 'sheet', widthMm, heightMm }, pieces, {
+    const { sheets: laid, lacking } = nest(inner, pieces, {
       gapMm: GAP_MM,
       sheets,
       first: (p) => p.kind === 'chart',
     });
     return {
       id,
-      sheets: laid.map(({ placed, used }) => ({ items: placed, used })),
+      sheets: laid.map(({ placed }) => {
+        const on = placed.map((p): PlacedItem => {
+          const item = whole(p.key);
+          const shift = marginMm - bareMm(item);
+          return { ...p, ...item, xMm: p.xMm + shift, yMm: p.yMm + shift };
+        });
+        const covered = on.reduce((sum, i) => sum + i.widthMm * i.heightMm, 0);
+        return { items: on, used: covered / (widthMm * heightMm) };
+      }),
       left: sheets - laid.length,
-      lacking,
+      lacking: lacking.map((l) => whole(l.key)),
     };
   });
 }

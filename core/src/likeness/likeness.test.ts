@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import type { Figure } from '../measurement/figure.ts';
 import { EVEN_WEIGHTS, findLikes, profileDonors, TRAITS, type LikeCandidate } from './likeness.ts';
 
@@ -43,6 +44,38 @@ describe('a like', () => {
   it('a trait nobody measured makes it further, not nearer', () => {
     const bare = sheet('bare', [97, 0, 2.4], 1.6, { figures: { white: near.figures.white } });
     expect(findLikes(missed, [bare, near]).map((l) => l.id)).toEqual(['near', 'bare']);
+  });
+
+  it('no sheet comes before another for what was not measured of it, however far that one is (property)', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({
+            L: fc.double({ min: 80, max: 98, noNaN: true }),
+            d: fc.double({ min: 0.9, max: 2.6, noNaN: true }),
+          }),
+          {
+            minLength: 1,
+            maxLength: 6,
+          },
+        ),
+        (list) => {
+          const known = list.map(({ L, d }, i) => sheet(`k${i}`, [L, 0, 2], d));
+          const unread = known.map((k) => sheet(`u${k.id}`, [97, 0, 2], 0, { figures: { white: k.figures.white } }));
+          const likes = findLikes(missed, [...known, ...unread]);
+          const at = (id: string) => likes.find((l) => l.id === id)!.distance;
+          for (const k of known) expect(at(`u${k.id}`)).toBeGreaterThanOrEqual(at(k.id) - 1e-9);
+        },
+      ),
+    );
+  });
+
+  it('the distance is the weighted mean of the steps that are shown', () => {
+    const [like] = findLikes(missed, [near], { white: 2, dmax: 1 });
+    const steps = (key: string) => like.changes.find((c) => c.key === key)!.steps;
+    expect(like.distance).toBeCloseTo((2 * steps('white') + steps('dmax')) / 3, 9);
+    const { trait } = TRAITS.find((t) => t.key === 'dmax')!;
+    expect(steps('dmax')).toBeCloseTo(0.05 / trait.one, 6);
   });
 
   it('a driver’s black-and-white is no substitute for colour; another printer is said', () => {

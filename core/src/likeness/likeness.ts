@@ -35,20 +35,25 @@ export interface TraitChange {
   readonly trait: Trait;
   /** Candidate less the sheet, in the trait's unit; for the white ΔE00. Absent where either was not measured. */
   readonly change?: number;
+  /** What it adds to the distance, in steps an eye or a hand would notice. */
+  readonly steps: number;
   /** One of the two was not measured but estimated. */
   readonly estimated?: boolean;
 }
 
 export interface Likeness {
   readonly id: string;
-  /** Weighted mean of the changes in their own units; less is more alike. Infinite where nothing can be compared. */
+  /** Weighted mean of the changes, in steps; less is more alike. Infinite where nothing can be compared. */
   readonly distance: number;
   readonly changes: readonly TraitChange[];
   /** Printed in another printer, or with other inks: part of what changes may be theirs. */
   readonly otherPress?: string;
 }
 
-/** A trait nobody measured of a candidate counts as so many steps: not knowing is no likeness (our own choice). */
+/**
+ * A trait nobody measured of a candidate counts as so many steps, and no less than the widest that was measured of any
+ * other: no sheet is more alike for what is not known of it (our own choice).
+ */
 const UNKNOWN_STEPS = 2;
 
 const less = (p: Figure, q: Figure) => (p.shape === 'scalar' && q.shape === 'scalar' ? p.value - q.value : undefined);
@@ -73,24 +78,39 @@ export function findLikes(
   weights: Weights = EVEN_WEIGHTS,
 ): Likeness[] {
   const weightOf = ({ key }: TraitChange) => weights[key] ?? 0;
-  return candidates
-    .filter((c) => c.id !== than.id && c.printMode === than.printMode)
+  const asked = candidates.filter((c) => c.id !== than.id && c.printMode === than.printMode);
+  const stepsOf = (trait: Trait, change: number) => Math.abs(change) / trait.one;
+  const widest = new Map(
+    TRAITS.map(({ key, trait }) => [
+      key,
+      Math.max(
+        UNKNOWN_STEPS,
+        ...asked.flatMap((c) => {
+          const change = changeOf(key, c, than);
+          return change === undefined ? [] : [stepsOf(trait, change)];
+        }),
+      ),
+    ]),
+  );
+  return asked
     .map((c): Likeness => {
-      const changes = TRAITS.map((t): TraitChange => ({
-        ...t,
-        change: changeOf(t.key, c, than),
-        ...([c, than].some(({ figures }) => isEstimated(figures[t.key])) && { estimated: true }),
-      }));
+      const changes = TRAITS.map((t): TraitChange => {
+        const change = changeOf(t.key, c, than);
+        return {
+          ...t,
+          change,
+          steps: change === undefined ? widest.get(t.key)! : stepsOf(t.trait, change),
+          ...([c, than].some(({ figures }) => isEstimated(figures[t.key])) && { estimated: true }),
+        };
+      });
       // What was not measured of the sheet that is missed can’t be asked of any other.
       const counting = changes.filter((t) => weightOf(t) > 0 && changeOf(t.key, than, than) !== undefined);
       const total = counting.reduce((sum, t) => sum + weightOf(t), 0);
-      const steps = ({ trait, change }: TraitChange) =>
-        change === undefined ? UNKNOWN_STEPS : Math.abs(change) / trait.one;
       const known = counting.some((t) => t.change !== undefined);
       return {
         id: c.id,
         changes,
-        distance: known ? counting.reduce((sum, t) => sum + weightOf(t) * steps(t), 0) / total : Infinity,
+        distance: known ? counting.reduce((sum, t) => sum + weightOf(t) * t.steps, 0) / total : Infinity,
         otherPress: otherPress(c, than),
       };
     })

@@ -20,7 +20,14 @@ export interface StripsAsked {
   readonly cropMm: { readonly width: number; readonly height: number };
   /** The print they are crops of. */
   readonly printMm: { readonly width: number; readonly height: number };
-  readonly sheet: { readonly widthMm: number; readonly heightMm: number };
+  readonly sheet: SmallSheet;
+}
+
+/** A small sheet, and how much of every edge the printer can’t print on; the usual edge where absent. */
+export interface SmallSheet {
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly edgeMm?: number;
 }
 
 /** A crop of a strip: which part of the print, with which recipe, and what is written under it. */
@@ -44,8 +51,9 @@ export const CAPTION_MM = 6;
 export const GAP_MM = 4;
 /** Along the right and the foot of a small sheet, for its marks, mm. */
 export const MARK_BAND_MM = MARK_MM + 2;
-/** Bare edge of a small sheet (our own start). */
+/** Unprintable margin of a small sheet where nothing else is said (practice). */
 export const EDGE_MM = 5;
+export const edgeOf = ({ edgeMm = EDGE_MM }: SmallSheet): number => edgeMm;
 
 /** Crops that lie within the print, whatever place was marked. */
 function cropAt({ x, y }: StripPlace, { cropMm, printMm }: StripsAsked): StripCrop['fromMm'] {
@@ -80,14 +88,15 @@ export function planStrips(asked: StripsAsked): { sheets: readonly NestedSheet<S
       })),
     };
   });
-  const within = (sideMm: number) => sideMm - 2 * EDGE_MM - MARK_BAND_MM;
+  const within = (sideMm: number) => sideMm - 2 * edgeOf(sheet) - MARK_BAND_MM;
   const [widthMm, heightMm] = [within(sheet.widthMm), within(sheet.heightMm)];
   return nest({ kind: 'sheet', widthMm, heightMm }, strips, { gapMm: GAP_MM });
 }
 
 /** Where the marks of a small sheet stand, by which a scan of it is laid over it: middle of each, mm. */
-export function stripMarks({ widthMm, heightMm }: StripsAsked['sheet']): SheetMarks {
-  const near = EDGE_MM + MARK_MM / 2;
+export function stripMarks(sheet: SmallSheet): SheetMarks {
+  const { widthMm, heightMm } = sheet;
+  const near = edgeOf(sheet) + MARK_MM / 2;
   return {
     topRight: { x: widthMm - near, y: near },
     bottomLeft: { x: near, y: heightMm - near },

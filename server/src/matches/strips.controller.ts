@@ -230,7 +230,11 @@ export class StripsController {
       recipe: recipe?.values ?? PLAIN,
       cropMm: { width: query.cropWidth ?? CROP_MM.width, height: query.cropHeight ?? CROP_MM.height },
       printMm: widthPx >= heightPx ? { width: long, height: short } : { width: short, height: long },
-      sheet: { widthMm: query.sheetWidth ?? SHEET_MM.widthMm, heightMm: query.sheetHeight ?? SHEET_MM.heightMm },
+      sheet: {
+        widthMm: query.sheetWidth ?? SHEET_MM.widthMm,
+        heightMm: query.sheetHeight ?? SHEET_MM.heightMm,
+        edgeMm: query.margin,
+      },
     };
   }
 }

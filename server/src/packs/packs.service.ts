@@ -55,7 +55,13 @@ export class PacksService {
   /** How the sheets of each type would lie; nothing is kept. */
   async look(input: PackLookInput): Promise<PackLook> {
     const type = { id: 'each', sheets: input.sheets };
-    const [{ id: _, ...each }] = planPack(input.widthMm, input.heightMm, [type], await this.items(input));
+    const [{ id: _, ...each }] = planPack(
+      input.widthMm,
+      input.heightMm,
+      [type],
+      await this.items(input),
+      input.marginMm,
+    );
     return { each };
   }
 
@@ -120,6 +126,7 @@ export class PacksService {
       spec.heightMm,
       spec.types.map((t) => ({ id: t.conditionId, sheets: t.sheets })),
       items,
+      spec.marginMm,
     );
     const all = await this.conditions.list();
     const charted = items.some((i) => i.kind === 'chart');

@@ -192,14 +192,14 @@ interface Cell {
 
 /** Cells of a sheet that a crop covers wholly. */
 function printedCells(
-  { placed }: ScanTask['strips'],
+  { placed, sheet }: ScanTask['strips'],
   { widthPx, heightPx, data }: Awaited<ReturnType<typeof stripRaster>>,
 ): Cell[] {
   const mm = MM_PER_INCH / PPI;
   const cells: Cell[] = [];
   for (const strip of placed)
     for (const crop of strip.crops) {
-      const { xMm, yMm, widthMm, heightMm } = cropBox(strip, crop);
+      const { xMm, yMm, widthMm, heightMm } = cropBox(sheet, strip, crop);
       const [left, top] = [Math.ceil(xMm / mm) + 1, Math.ceil(yMm / mm) + 1];
       const right = Math.min(widthPx - 3, Math.floor((xMm + widthMm) / mm) - 2);
       const bottom = Math.min(heightPx - 3, Math.floor((yMm + heightMm) / mm) - 2);

@@ -7,7 +7,7 @@ import { tiffHead } from '@rakuen/core/formats/tiff-head';
 import { applyLocal, hasLocal } from '@rakuen/core/proof/local-contrast';
 import { applyRecipe } from '@rakuen/core/proof/recipe';
 import { MARK_MM, markBoxes } from '@rakuen/core/scan/corner-marks';
-import { CAPTION_MM, EDGE_MM, stripMarks, type Strip, type StripCrop } from '@rakuen/core/proof/strips';
+import { CAPTION_MM, edgeOf, stripMarks, type SmallSheet, type Strip, type StripCrop } from '@rakuen/core/proof/strips';
 import type { Placed } from '@rakuen/core/layout/nest';
 import { openProfile, ProfileError, type OpenProfile } from '../colour-management/lcms.ts';
 import { drawText } from '../drawing/draw-text.ts';
@@ -25,7 +25,7 @@ export interface StripSheet extends PictureFile {
   readonly rendering: RenderingKey;
   readonly placed: readonly (Strip & Placed)[];
   readonly printMm: { readonly width: number; readonly height: number };
-  readonly sheet: { readonly widthMm: number; readonly heightMm: number };
+  readonly sheet: SmallSheet;
   readonly ppi: number;
   readonly scratch: string;
 }
@@ -49,23 +49,26 @@ export async function writeStrips(task: StripTask): Promise<void> {
   const raster = await stripRaster(task);
   for (const strip of placed)
     for (const crop of strip.crops) {
-      const { xMm, yMm, heightMm } = cropBox(strip, crop);
+      const { xMm, yMm, heightMm } = cropBox(sheet, strip, crop);
       const text = { xMm: xMm + 0.5, yMm: yMm + heightMm + CAPTION_MM - 2.4, sizeMm: TEXT_MM };
       drawText(raster, { ...text, text: crop.words, face: 'sans' });
     }
   for (const { x, y } of Object.values(stripMarks(sheet)))
     for (const b of markBoxes(x - MARK_MM / 2, y - MARK_MM / 2, true))
       fillBox(raster, b.xMm, b.yMm, b.side, b.side, b.dark ? BLACK_16 : WHITE_16);
-  drawText(raster, { xMm: EDGE_MM, yMm: sheet.heightMm - 1.6, sizeMm: TEXT_MM, text: foot, face: 'sans' });
+  // Beside the mark in the corner, and above what the printer can't reach.
+  const edge = edgeOf(sheet);
+  const footAt = { xMm: edge + MARK_MM + 2, yMm: sheet.heightMm - edge - 0.8 };
+  drawText(raster, { ...footAt, sizeMm: TEXT_MM, text: foot, face: 'sans' });
   if (as === 'pdf') return writeFile(out, await pageOf(raster, sheet));
   const head = tiffHead({ widthPx: raster.widthPx, heightPx: raster.heightPx, colour: 'RGB', ppi, icc });
   await writeFile(out, Buffer.concat([head, Buffer.from(raster.data.buffer, 0, raster.data.byteLength)]));
 }
 
 /** Where a crop lies on its sheet, mm. */
-export const cropBox = (strip: Strip & Placed, { atMm, fromMm }: StripCrop) => ({
-  xMm: EDGE_MM + strip.xMm + atMm,
-  yMm: EDGE_MM + strip.yMm,
+export const cropBox = (sheet: SmallSheet, strip: Strip & Placed, { atMm, fromMm }: StripCrop) => ({
+  xMm: edgeOf(sheet) + strip.xMm + atMm,
+  yMm: edgeOf(sheet) + strip.yMm,
   widthMm: fromMm.width,
   heightMm: fromMm.height,
 });
@@ -102,7 +105,7 @@ export async function stripRaster(task: StripSheet, onCrop?: (laid: LaidCrop) =>
           base ??= await localTurn(task, crop.recipe, Math.max(task.printMm.width, task.printMm.height));
           applyLocal(made, crop.recipe, base!.base, { widthPx, heightPx, first: 0, part });
         }
-        const { xMm, yMm } = cropBox(strip, crop);
+        const { xMm, yMm } = cropBox(sheet, strip, crop);
         const [leftPx, topPx] = [pixelAt(xMm, ppi), pixelAt(yMm, ppi)];
         onCrop?.({ crop, labs: Float32Array.from(made), widthPx, heightPx, leftPx, topPx });
         applyRecipe(made, crop.recipe);

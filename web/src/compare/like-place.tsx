@@ -49,7 +49,8 @@ export function LikePlace({ left }: CompareProps) {
         <h3 className="text-[1.1rem]">In place of {left.paper.name}</h3>
         <p className="mb-2 max-w-[80ch] text-[13px] text-quiet">
           Out of stock, or no longer what it was: the nearest first, by the traits below, each counted in steps an eye
-          or a hand would notice (our own). What changes is said from the sheet in the left hand.
+          or a hand would notice (our own). What was not measured counts as much as the widest of the others. Changes
+          are given from the sheet in the left hand.
         </p>
         <fieldset className="mb-4 grid grid-cols-4 gap-x-6 gap-y-2 max-[1150px]:grid-cols-3">
           <legend className="mb-1">What counts</legend>
@@ -57,7 +58,10 @@ export function LikePlace({ left }: CompareProps) {
             <div key={t}>
               <div className="flex justify-between text-[13px]">
                 <span id={`weight-${t}`}>{trait.name}</span>
-                <span className="text-quiet">{weights[t] === 0 ? 'not' : `× ${formatNumber(weights[t], 1)}`}</span>
+                <span className="text-quiet">
+                  {weights[t] === 0 ? 'not counted' : `× ${formatNumber(weights[t], 1)}`}, step{' '}
+                  {formatNumber(trait.one, stepDigits(trait.one))} {trait.unit}
+                </span>
               </div>
               <Slider.Root
                 className="relative flex h-6 touch-none items-center"
@@ -113,6 +117,9 @@ function LikeList({
                 <span className="text-quiet">{conditionLine(c)}</span>
                 {withProfile && <span className="block text-[13px]">{c.profile}</span>}
               </p>
+              <p className="text-[13px] text-quiet">
+                {formatNumber(like.distance, 1)} steps away, the mean of what counts
+              </p>
               <p className="text-[13px]">
                 {changesOf(like)}
                 {like.otherPress && ` Printed otherwise: ${like.otherPress}.`}
@@ -131,18 +138,24 @@ function LikeList({
   );
 }
 
+const stepDigits = (one: number) => (one < 0.1 ? 2 : one < 1 ? 1 : 0);
+
 /** "White 1.2 ΔE00 apart, black −0.05 D, gamut −3 %." */
 function changesOf({ changes }: Likeness): string {
-  const told = changes.flatMap(({ trait, change, estimated }) => {
+  const said = changes.flatMap(({ trait, change, steps, estimated }) => {
     if (change === undefined) return [];
     const { name, unit, digits, unsigned } = trait;
     const amount = `${estimated ? '≈ ' : ''}${formatNumber(change, digits)} ${unit}${estimated ? ' (estimated)' : ''}`;
     return [
       unsigned
-        ? `${name.toLowerCase()} ${amount} apart`
-        : `${name.toLowerCase()} ${change > 0 && /[1-9]/.test(amount) ? '+' : ''}${amount}`,
+        ? `${name.toLowerCase()} ${amount} apart (${inSteps(steps)})`
+        : `${name.toLowerCase()} ${change > 0 && /[1-9]/.test(amount) ? '+' : ''}${amount} (${inSteps(steps)})`,
     ];
   });
-  const unknown = changes.filter((c) => c.change === undefined).map((c) => c.trait.name.toLowerCase());
-  return `${told.join(', ')}${unknown.length > 0 ? `; not measured: ${unknown.join(', ')}` : ''}.`;
+  const unknown = changes
+    .filter((c) => c.change === undefined)
+    .map((c) => `${c.trait.name.toLowerCase()} (taken as ${inSteps(c.steps)})`);
+  return `${said.join(', ')}${unknown.length > 0 ? `; not measured: ${unknown.join(', ')}` : ''}.`;
 }
+
+const inSteps = (steps: number) => `${formatNumber(steps, 1)} ${formatNumber(steps, 1) === '1.0' ? 'step' : 'steps'}`;

@@ -49,6 +49,15 @@ export function PackSizes({ form: { register, control, formState } }: { form: Fo
         ]}
         {...register('size')}
       />
+      <TextField
+        label="Unprintable margin"
+        unit="mm, every edge"
+        inputMode="decimal"
+        error={formState.errors.marginMm?.message}
+        {...register('marginMm', {
+          validate: (v) => (String(v).trim() !== '' && Number(v) >= 0 && Number(v) <= 100) || 'Enter 0 to 100 mm',
+        })}
+      />
       {size === 'other' && (
         <div className="grid grid-cols-2 gap-3">
           <TextField

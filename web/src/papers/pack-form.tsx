@@ -77,6 +77,7 @@ const beginning = (charts: ChartView[], pictures: PictureView[]): PackWish => ({
   widthMm: 210,
   heightMm: 297,
   sheets: 4,
+  marginMm: 5,
   chartId: charts[0]?.id ?? '',
   testPage: true,
   crops: pictures.slice(0, 2).map((p) => ({ pictureId: p.id, widthMm: 100, heightMm: 140 })),
@@ -86,6 +87,7 @@ const beginning = (charts: ChartView[], pictures: PictureView[]): PackWish => ({
 const asked = (wish: PackWish): PackLookInput => ({
   ...sheetOf(wish),
   sheets: Number(wish.sheets),
+  marginMm: Number(wish.marginMm),
   chartId: wish.chartId || undefined,
   testPage: wish.testPage,
   crops: wish.crops.map((c) => ({ ...c, widthMm: Number(c.widthMm), heightMm: Number(c.heightMm) })),
@@ -120,7 +122,9 @@ function Types({
 /** How the sheets of each type would lie; while a number is being written, as they lay before. */
 function Look({ wish }: { wish: PackLookInput }) {
   const numbers = [wish.widthMm, wish.heightMm, wish.sheets, ...wish.crops.flatMap((c) => [c.widthMm, c.heightMm])];
-  const { data, error } = usePackLookQuery(wish, { skip: !numbers.every((v) => v > 0) });
+  const { data, error } = usePackLookQuery(wish, {
+    skip: !numbers.every((v) => v > 0) || !((wish.marginMm ?? 0) >= 0),
+  });
   const each = data?.each;
   return (
     <section aria-label="The plan">

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { StripsView } from '@rakuen/contract/strips';
+import { EDGE_MM } from '@rakuen/core/proof/strips';
 import { RECIPE_PARTS, type RecipeKey } from '@rakuen/core/proof/recipe';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useLight } from '../compare/use-light.ts';
@@ -44,6 +45,7 @@ export function StripsDialog({
   const [part, setPart] = useState<RecipeKey>('liftStops');
   const [steps, setSteps] = useState(LADDERS.liftStops);
   const [crop, setCrop] = useState('48');
+  const [margin, setMargin] = useState(String(EDGE_MM));
   // Which light it was looked at in is said by whoever looked, and not taken as said.
   const [light, setLight] = useState('');
   const [by, setBy] = useState('');
@@ -70,6 +72,13 @@ export function StripsDialog({
         />
         <TextField label="Steps" unit="commas between" value={steps} onChange={(e) => setSteps(e.target.value)} />
         <TextField label="Crop" unit="mm" inputMode="numeric" value={crop} onChange={(e) => setCrop(e.target.value)} />
+        <TextField
+          label="Unprintable margin"
+          unit="mm"
+          inputMode="decimal"
+          value={margin}
+          onChange={(e) => setMargin(e.target.value)}
+        />
         <ChoiceField
           label="Judged in"
           value={light}
@@ -87,7 +96,7 @@ export function StripsDialog({
           key={`${c.id} ${part} ${steps}`}
           picture={picture}
           condition={c}
-          asked={{ conditionId: c.id, part, steps, cropWidth: crop, cropHeight: crop }}
+          asked={{ conditionId: c.id, part, steps, cropWidth: crop, cropHeight: crop, margin }}
           judged={{ by, light: lights.find((l) => l.key === light)?.name }}
         />
       ))}

@@ -10,7 +10,13 @@ import {
   OWN_PURPOSES,
   type OwnPurpose,
 } from '@rakuen/core/chart/chart-design';
-import { CHART_PURPOSE_KEYS, CHART_PURPOSES, type ChartPurpose, type PatchRole } from '@rakuen/core/chart/purposes';
+import {
+  patchLimits,
+  CHART_PURPOSE_KEYS,
+  CHART_PURPOSES,
+  type ChartPurpose,
+  type PatchRole,
+} from '@rakuen/core/chart/purposes';
 import { SHEET_SIZE_KEYS, SHEET_SIZES, type SheetSize } from '@rakuen/core/chart/sheet-sizes';
 import type { ChartView } from '@rakuen/contract/charts';
 import { useAddChartMutation, useChartsQuery, useRemoveChartMutation } from './session-api.ts';
@@ -80,7 +86,11 @@ function layOut(wish: Wish): LaidOut {
   const notWhole = (['patches', 'dpi', 'seed'] as const).find((k) => !Number.isInteger(spec[k]));
   if (notWhole)
     return {
-      error: new ChartError('This takes a whole number.', notWhole, `From ${CHART_LIMITS[notWhole].join(' to ')}.`),
+      error: new ChartError(
+        'This takes a whole number.',
+        notWhole,
+        `From ${(notWhole === 'patches' ? patchLimits(wish.purpose) : CHART_LIMITS[notWhole]).join(' to ')}.`,
+      ),
     };
   try {
     return { design: designChart(spec) };
@@ -160,7 +170,18 @@ function NewChart({ at }: { at: ReturnType<typeof useNewChart> }) {
       }}
       className="space-y-3"
     >
-      <ChoiceField label="Purpose" options={PURPOSES} {...set('purpose')} />
+      <ChoiceField
+        label="Purpose"
+        options={PURPOSES}
+        value={wish.purpose}
+        onChange={(e) => {
+          const purpose = e.target.value as ChartPurpose;
+          const [fewest, most] = patchLimits(purpose);
+          const fits = Number(wish.patches) >= fewest && Number(wish.patches) <= most;
+          // A number of patches that the purpose can't have gives way to a usual one.
+          setWish({ ...wish, purpose, ...(!fits && { patches: purpose === 'control' ? '48' : FIRST_WISH.patches }) });
+        }}
+      />
       <p className="font-serif text-[1.05rem]">{CHART_PURPOSES[wish.purpose].answers}</p>
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
         <TextField label="Patches" unit="distinct, at the least" {...number('patches')} />
