@@ -229,7 +229,7 @@ test('a like is found for a sheet out of stock', async ({ watched: page, studio 
   // It is printed through a profile already: it is not told that it lacks one.
   await expect(page.getByRole('region', { name: 'A profile to begin with' })).toHaveCount(0);
   const before = await overall.getByRole('listitem').first().innerText();
-  expect(before).toMatch(/white \d+\.\d ΔE00 apart, .*black [+−]\d\.\d\d D/);
+  expect(before).toMatch(/white \d+\.\d ΔE00 apart \(\d+\.\d steps\), .*black [+−]\d\.\d\d D/);
   for (const slider of await overall.getByRole('slider').all()) {
     if ((await slider.getAttribute('aria-labelledby')) === 'weight-weight') continue;
     await slider.focus();
