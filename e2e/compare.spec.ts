@@ -88,7 +88,7 @@ test('a lamp’s spectrum is imported and hangs over the table; a broken one is 
     'Lamp by the easel (UV taken as none, a white LED)',
   );
   await page.getByRole('button', { name: 'Remove Lamp by the easel' }).click();
-  await page.getByRole('button', { name: 'Cancel' }).click();
+  await page.getByRole('button', { name: 'Close', exact: true }).last().click();
   await expect(page.getByLabel('Light over the table').locator('option:checked')).toHaveText('D50 with its UV');
 });
 

@@ -89,7 +89,9 @@ function weightDoubt(o: Extract<Observation, { kind: 'weight' }>, { weightGsm }:
   const gsm = areaWeightOf(o);
   const why = against(gsm, 'g/m²', RANGE.gsm, weightGsm);
   if (!why) return [];
+  // What was meant fits the claim, or where nothing does at least a paper.
   const fits = (value: number) => !against(value, '', RANGE.gsm, weightGsm);
+  const isPaper = !against(gsm, '', RANGE.gsm, undefined);
   const meant = fits(gsm / 100)
     ? { field: 'widthMm', words: 'Was the size typed in centimetres?' }
     : fits(gsm / 25.4 ** 2)
@@ -98,7 +100,9 @@ function weightDoubt(o: Extract<Observation, { kind: 'weight' }>, { weightGsm }:
         ? { field: 'grams', words: 'Is that the weight of a square metre, and not of the sheet?' }
         : fits(gsm * 1000)
           ? { field: 'grams', words: 'Was the weight typed in kilograms?' }
-          : { field: 'grams', words: 'Check the weight and the size of the sheet.' };
+          : !isPaper && !against(meanOf(o.grams), '', RANGE.gsm, undefined)
+            ? { field: 'grams', words: 'Is that the weight of a square metre, and of another paper?' }
+            : { field: 'grams', words: 'Check the weight and the size of the sheet.' };
   return [{ field: meant.field, message: `That gives ${words(gsm)} g/m², ${why}. ${meant.words}` }];
 }
 

@@ -21,7 +21,6 @@ export function EyeBegin({ laid, onBegun }: { laid: CompareProps['laid']; onBegu
   const [light, setLight] = useRemembered('judging-light', '');
   const [wrong, setWrong] = useState<string>();
   const [begin, beginning] = useBeginEyeMutation();
-  const pairs = (chosen.size * (chosen.size - 1)) / 2;
   const needed = useMemo(() => timesNeeded(chosen.size, clarity), [chosen.size, clarity]);
   // As often as the difference needs, until somebody says otherwise.
   const times = ownTimes ?? String(needed ?? 2);
@@ -65,23 +64,7 @@ export function EyeBegin({ laid, onBegun }: { laid: CompareProps['laid']; onBegu
           value={criterion}
           onChange={(e) => setCriterion(e.target.value as EyeCriterion)}
         />
-        <ChoiceField
-          label="Difference expected"
-          unit="best against least"
-          options={Object.entries(CLARITIES).map(([key, c]) => [key, c.name] as const)}
-          value={clarity}
-          onChange={(e) => setClarity(e.target.value as Clarity)}
-        />
-        <TextField
-          label="Each pair"
-          unit="times"
-          inputMode="numeric"
-          value={times}
-          onChange={(e) => setTimes(e.target.value)}
-        />
-        <p className="self-end pb-1.5 text-[13px] text-quiet">
-          {looksInWords(chosen.size, pairs, Number(times), needed)}
-        </p>
+        <Looks prints={chosen.size} {...{ clarity, setClarity, times, setTimes, needed }} />
         {criterion === 'a question of my own' && (
           <TextField
             label="The question"
@@ -100,6 +83,43 @@ export function EyeBegin({ laid, onBegun }: { laid: CompareProps['laid']; onBegu
         Begin to look
       </Button>
     </form>
+  );
+}
+
+/** The difference expected, and how often each pair is seen. */
+function Looks({
+  prints,
+  clarity,
+  setClarity,
+  times,
+  setTimes,
+  needed,
+}: {
+  prints: number;
+  clarity: Clarity;
+  setClarity: (clarity: Clarity) => void;
+  times: string;
+  setTimes: (times: string) => void;
+  needed: number | undefined;
+}) {
+  const pairs = (prints * (prints - 1)) / 2;
+  return (
+    <>
+      <ChoiceField
+        label="Difference expected"
+        options={Object.entries(CLARITIES).map(([key, c]) => [key, c.name] as const)}
+        value={clarity}
+        onChange={(e) => setClarity(e.target.value as Clarity)}
+      />
+      <TextField
+        label="Each pair"
+        unit="times"
+        inputMode="numeric"
+        value={times}
+        onChange={(e) => setTimes(e.target.value)}
+      />
+      <p className="self-end pb-1.5 text-[13px] text-quiet">{looksInWords(prints, pairs, Number(times), needed)}</p>
+    </>
   );
 }
 

@@ -47,8 +47,8 @@ export function EyeResult({ eye, nameOf }: { eye: EyeView; nameOf: NameOf }) {
           data.map((d) => d.name),
         )}{' '}
         <span className="font-sans text-[13px] text-quiet">
-          (chance of guessing so {formatNumber(100 * (eye.chance ?? 1), 1)} %; χ² {formatNumber(eye.chiSquared ?? 0, 1)}
-          , likelihood ratio against “all alike”)
+          (chance of guessing so {chanceInWords(eye.chance ?? 1)}; χ² {formatNumber(eye.chiSquared ?? 0, 1)}, likelihood
+          ratio against “all alike”)
         </span>
       </p>
       <Scale data={data} />
@@ -61,6 +61,8 @@ export function EyeResult({ eye, nameOf }: { eye: EyeView; nameOf: NameOf }) {
     </div>
   );
 }
+
+const chanceInWords = (chance: number) => (chance < 0.001 ? 'under 0.1 %' : `${formatNumber(100 * chance, 1)} %`);
 
 /** What the answers allow to be said, and where they allow nothing what would. */
 function verdictInWords(eye: EyeView, names: readonly string[]): string {

@@ -15,7 +15,7 @@ import { ChoiceField, TextField } from '../parts/form.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 import { useLight } from './use-light.ts';
 
-const SELECT = 'min-h-8 max-w-[26ch] rounded-[3px] border border-edge bg-field px-2';
+const SELECT = 'min-h-8 max-w-[38ch] rounded-[3px] border border-edge bg-field px-2';
 const IMPORT = 'import';
 
 /** The light over the table and the glass before it: everything below is recomputed when they change. */
@@ -131,7 +131,7 @@ function ImportDialog({ onClose }: { onClose: () => void }) {
             ))}
           </ul>
         )}
-        <Button onClick={onClose}>Cancel</Button>
+        <Button onClick={onClose}>Close</Button>
       </div>
     </Dialog>
   );

@@ -83,11 +83,15 @@ function Unknown({ turning, without }: { turning: readonly Turning[]; without: r
       'not read both with and without UV (M1 and M2). What its brightener does under these lamps is not known, nor how its white turns.',
     ],
     [
-      turning.filter((t) => t.list.some((turn) => turn.whiteBetween && !turn.light.uvEnds)).map((t) => t.condition),
+      turning
+        .filter((t) => t.list.some((turn) => bears(turn.whiteBetween) && !turn.light.uvEnds))
+        .map((t) => t.condition),
       'not read both with and without UV (M1 and M2). How its white turns (≈) is estimated from the shape of its one spectrum; nine times in ten it lies between the two figures beside it, and its place rests on that.',
     ],
     [
-      turning.filter((t) => t.list.some((turn) => turn.whiteBetween && turn.light.uvEnds)).map((t) => t.condition),
+      turning
+        .filter((t) => t.list.some((turn) => bears(turn.whiteBetween) && turn.light.uvEnds))
+        .map((t) => t.condition),
       'under a lamp whose UV was not measured, how its white turns (≈) lies between the two figures beside it: with no UV, and with as much as daylight has.',
     ],
     [lacking('greys'), 'too few greys between L* 15 and 85 were read.'],
@@ -129,9 +133,13 @@ const told = (mean: number) => Number(mean.toFixed(MEAN_DIGITS));
 
 const shownOf = (turn: number | undefined) => (turn === undefined ? '–' : formatNumber(turn, 1));
 
+/** An interval whose ends are shown alike is none. */
+const bears = (between: Turn['whiteBetween']): boolean =>
+  between !== undefined && shownOf(between[0]) !== shownOf(between[1]);
+
 /** An estimated one with its interval beside it. */
 const whiteOf = ({ white: turn, whiteBetween: between }: Turn) =>
-  between ? `≈ ${shownOf(turn)} (${between.map(shownOf).join('–')})` : shownOf(turn);
+  between && bears(between) ? `≈ ${shownOf(turn)} (${between.map(shownOf).join('–')})` : shownOf(turn);
 
 const whyNotCounted = ({ power }: ViewingLight) =>
   colourTemperature(lightXyz(power)) ? 'same lamp as above: not counted again' : 'no white: not counted';
@@ -183,7 +191,7 @@ function TurnsTable({ turning, means }: { turning: readonly Turning[]; means: re
               <td key={t.condition.id} className="py-1 pr-4">
                 {t.mean === undefined
                   ? '–'
-                  : `${t.list.some((turn) => turn.whiteBetween) ? '≈ ' : ''}${formatNumber(t.mean, MEAN_DIGITS)} ΔE00`}
+                  : `${t.list.some((turn) => bears(turn.whiteBetween)) ? '≈ ' : ''}${formatNumber(t.mean, MEAN_DIGITS)} ΔE00`}
               </td>
             ))}
           </tr>

@@ -12,7 +12,7 @@ const kept: string[] = [];
 jest.unstable_mockModule('./desk.ts', () => ({
   desk: () => ({
     keep: async (id: string) => void kept.push(id),
-    lit: (id: string, light: unknown) => new Promise((give) => waiting.push({ id, light, give })),
+    lit: (id: string, { power: light }: { power: unknown }) => new Promise((give) => waiting.push({ id, light, give })),
   }),
 }));
 const { useLitTable } = await import('./use-light.ts');

@@ -185,9 +185,15 @@ function Kept({ kind, condition }: { kind: ObservationKind; condition: Condition
 const now = () => new Date().toISOString();
 const NOBODY = 'Say first who works at the bench, at the top.';
 
-/** Readings typed in, or filled in by a stand-in; kept when told to. */
-function MeasuredForm<K extends BenchKind>({ kind, condition, by }: { kind: K; condition: ConditionView; by: string }) {
-  const { fields, toValues, fromValues, derived } = BENCH_FORMS[kind] as BenchForm<K>;
+interface Measured<K extends BenchKind> {
+  kind: K;
+  condition: ConditionView;
+  by: string;
+}
+
+/** What is typed of a kind, filled in by a stand-in, asked about where it is hard to believe, and kept. */
+function useMeasured<K extends BenchKind>({ kind, condition, by }: Measured<K>) {
+  const { fields, toValues, fromValues } = BENCH_FORMS[kind] as BenchForm<K>;
   const blank = Object.fromEntries(fields.map((f) => [f.key, f.start ?? '']));
   const [typed, setTyped] = useState<Record<string, string>>(blank);
   const [instrument, setInstrument] = useRemembered(`instrument.${kind}`, '');
@@ -225,6 +231,29 @@ function MeasuredForm<K extends BenchKind>({ kind, condition, by }: { kind: K; c
       setWrong({ field: error.field, message: error.message });
     }
   };
+  const change = (key: string, value: string) => {
+    setTyped({ ...typed, [key]: value });
+    observing.reset();
+  };
+  const faultOf = (key: string) =>
+    wrong?.field === key ? wrong.message : doubt?.field === key ? doubt.message : undefined;
+  return {
+    ...{ typed, change, instrument, setInstrument, faultOf, doubt, fill, keep },
+    busy: observing.isLoading,
+    reading: reading.isLoading,
+    /** What is said of no field. */
+    fault: wrong && !wrong.field ? wrong.message : undefined,
+    error: doubt ? reading.error : (observing.error ?? reading.error),
+  };
+}
+
+/** Readings typed in or filled in by a stand-in. */
+function MeasuredForm<K extends BenchKind>(measured: Measured<K>) {
+  const { kind } = measured;
+  const { fields, toValues, derived } = BENCH_FORMS[kind] as BenchForm<K>;
+  const { typed, change, instrument, setInstrument, faultOf, doubt, fill, keep, busy, reading, fault, error } =
+    useMeasured(measured);
+  const { name } = OBSERVATION_KINDS[kind];
   return (
     <form
       noValidate
@@ -243,19 +272,16 @@ function MeasuredForm<K extends BenchKind>({ kind, condition, by }: { kind: K; c
             label={f.label}
             unit={f.unit}
             inputMode={f.many ? 'text' : 'decimal'}
-            error={wrong?.field === f.key ? wrong.message : doubt?.field === f.key ? doubt.message : undefined}
+            error={faultOf(f.key)}
             value={typed[f.key]}
-            onChange={(e) => {
-              setTyped({ ...typed, [f.key]: e.target.value });
-              observing.reset();
-            }}
+            onChange={(e) => change(f.key, e.target.value)}
           />
         ))}
       </div>
-      {derived && <Derived typed={typed} toValues={toValues} derived={derived} />}
+      {derived && !doubt && <Derived typed={typed} toValues={toValues} derived={derived} />}
       {doubt && (
         <p>
-          <Button disabled={observing.isLoading} onClick={() => void keep(true)}>
+          <Button disabled={busy} onClick={() => void keep(true)}>
             It is right: keep it
           </Button>
         </p>
@@ -268,15 +294,15 @@ function MeasuredForm<K extends BenchKind>({ kind, condition, by }: { kind: K; c
           value={instrument}
           onChange={(e) => setInstrument(e.target.value)}
         />
-        <Button type="submit" disabled={observing.isLoading} aria-label={`Keep ${name.toLowerCase()}`}>
+        <Button type="submit" disabled={busy} aria-label={`Keep ${name.toLowerCase()}`}>
           Keep
         </Button>
       </div>
-      <QuietButton className="-ml-1.5" disabled={reading.isLoading} onClick={() => void fill()}>
+      <QuietButton className="-ml-1.5" disabled={reading} onClick={() => void fill()}>
         Read with {STAND_IN_NAMES[kind]}
       </QuietButton>
-      {wrong && !wrong.field && <p role="alert">{wrong.message}</p>}
-      <ErrorNote error={doubt ? reading.error : (observing.error ?? reading.error)} />
+      {fault && <p role="alert">{fault}</p>}
+      <ErrorNote error={error} />
     </form>
   );
 }

@@ -128,7 +128,7 @@ function WorstRow({ patch }: { patch: ComparedPatch }) {
         {patch.device?.map((v) => formatNumber(255 * v, 0)).join(' ') ?? <span className="text-quiet">not stated</span>}
       </td>
       {[patch.later, patch.first].map((lab, i) => (
-        <td key={i} className="py-1 pr-5 whitespace-nowrap">
+        <td key={i} className="py-1 pr-5 whitespace-pre">
           <Swatch lab={lab} /> {lab.map((v) => formatNumber(v, 1)).join('  ')}
         </td>
       ))}
