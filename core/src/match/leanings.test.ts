@@ -18,6 +18,8 @@ const FIGURES: MatchFigures = {
   lostFamilies: [],
   shadowShare: 0.2,
   shadowStepsKept: 0.8,
+  shadowWedge: Array.from({ length: 13 }, (_, i) => 5 + 1.6 * i),
+  greysDeviation: 0.6,
   stepsKept: 0.9,
   blackL: 4,
   contrastRatio: 90,
@@ -145,7 +147,7 @@ describe('each leaning asks of a sheet what it says it asks', () => {
 
   it('shadow steps: in less light an eye tells fewer of them apart', () => {
     const steps = (lux: number) =>
-      Number(/some (\d+) that an eye/.exec(says('shadowSteps', { commission: { lux } })!.sentence)![1]);
+      Number(/an eye sees some (\d+) steps/.exec(says('shadowSteps', { commission: { lux } })!.sentence)![1]);
     expect(steps(50)).toBeLessThan(steps(500));
   });
 
@@ -197,10 +199,18 @@ describe('each leaning asks of a sheet what it says it asks', () => {
 
   it('neutral greys: only of a picture without colour, and only what was measured', () => {
     const grey = { picture: { colour: 'black and white' as const } };
-    expect(cost('neutralGreys', { ...grey, sheet: { greysOff: 4, metamerism: 3 } })).toBeGreaterThan(
-      cost('neutralGreys', { ...grey, sheet: { greysOff: 0.5, metamerism: 0.2 } }),
-    );
-    expect(says('neutralGreys', { ...grey })).toBeUndefined();
+    const off = (greysDeviation: number) => ({ ...grey, match: { greysDeviation } });
+    // 0.22 for each C* beyond the half that nobody sees.
+    expect(cost('neutralGreys', off(2.5)) - cost('neutralGreys', off(1.5))).toBeCloseTo(0.22, 9);
+    expect(cost('neutralGreys', off(0.4))).toBe(0);
+    expect(cost('neutralGreys', { ...grey, sheet: { metamerism: 3 } })).toBeCloseTo(0.22 * 0.1 + 0.18 * 2.5, 9);
+    // The raw ramp is nobody's print: it counts in the driver's own mode alone.
+    expect(cost('neutralGreys', { ...off(0.6), sheet: { greysOff: 4 } })).toBeCloseTo(0.022, 9);
+    expect(cost('neutralGreys', { ...off(0.6), sheet: { greysOff: 4, monochrome: true } })).toBeCloseTo(0.22 * 3.5, 9);
+    expect(says('neutralGreys', { ...grey, sheet: { monochrome: true } })).toBeUndefined();
+    const toned = says('neutralGreys', { picture: { colour: 'toned' } })!.sentence;
+    expect(toned).toMatch(/^The picture is toned: its greys print within 0\.6 C\* of neutral/);
+    expect(toned).not.toMatch(/without colour|black and white/);
     expect(says('neutralGreys', { picture: { colour: 'colour' }, sheet: { greysOff: 4 } })).toBeUndefined();
   });
 
@@ -217,13 +227,13 @@ describe('each leaning asks of a sheet what it says it asks', () => {
 
   it('toning: on a neutral white without brightener it is seen best', () => {
     const toned = { picture: { colour: 'toned' as const } };
-    const [neutral, warm] = [{ whiteLab: [96, 0, 0.5] as const }, { whiteLab: [95, 1, 7] as const }];
+    const [neutral, warm] = [{ whiteSeen: [96, 0, 0.5] as const }, { whiteSeen: [95, 1, 7] as const }];
     expect(cost('tonedWhite', { ...toned, match: warm })).toBeGreaterThan(
       cost('tonedWhite', { ...toned, match: neutral }),
     );
-    expect(cost('tonedWhite', { ...toned, match: neutral, sheet: { brightenerShift: 6 } })).toBeGreaterThan(
-      cost('tonedWhite', { ...toned, match: neutral }),
-    );
+    // What an instrument reads under D50 is seen by nobody in a lamp without UV.
+    const asleep = { whiteSeen: [96, 0, 0.6], whiteLab: [96, 1, -3.6] } as const;
+    expect(cost('tonedWhite', { ...toned, match: asleep, sheet: { brightenerShift: 6 } })).toBeCloseTo(0.12 * 0.6, 9);
     expect(says('tonedWhite', { match: warm })).toBeUndefined();
   });
 

@@ -116,6 +116,27 @@ describe('what a sheet does to a picture', () => {
     expect(figures.colourLostDeltaE).toBeLessThan(0.05);
   });
 
+  it('the shadow steps are those of this picture: where its own shadows lie, not what the sheet does to all', () => {
+    const matt = made('matt', { blackL: 18 });
+    const [deep, open] = [figuresOf(greys(1, 8), matt), figuresOf(greys(18, 24), matt)];
+    expect(deep.shadowShare).toBeCloseTo(1, 2);
+    expect(open.shadowStepsKept).toBeGreaterThan(deep.shadowStepsKept + 0.1);
+    // Black on black: L* 0 comes out at 18, L* 24 where luminance is scaled between that black and white.
+    const [Y18, Y24] = [18, 24].map((L) => ((L + 16) / 116) ** 3);
+    const L24 = 116 * Math.cbrt(Y18 + (1 - Y18) * Y24) - 16;
+    expect(deep.shadowWedge).toHaveLength(13);
+    expect(deep.shadowWedge[0]).toBeCloseTo(18, 0);
+    expect(Math.abs(deep.shadowWedge[12] - L24)).toBeLessThan(0.6);
+    // Without shadows the sheet speaks for all of them.
+    const bright = figuresOf(greys(60, 90), matt).shadowStepsKept;
+    expect(bright).toBeGreaterThan(deep.shadowStepsKept);
+    expect(bright).toBeLessThan(open.shadowStepsKept);
+  });
+
+  it('greys are neutral where they are sent through the model, and their deviation is that of what is printed', () => {
+    expect(figuresOf(greys(2, 98), made('even', { white: [95, 0, 6] })).greysDeviation).toBeLessThan(0.3);
+  });
+
   it('a tint of the paper is not counted as colour lost: everything is relative to its white', () => {
     const figures = figuresOf(greys(20, 98), made('w', { white: [95, 0, 6] }));
     expect(figures.outsideShare).toBeLessThan(0.05);

@@ -32,7 +32,7 @@ export interface MarkOnSheet {
 }
 
 /** Raise it when a figure below is computed otherwise: figures kept under another version are computed anew. */
-export const MATCH_VERSION = 8;
+export const MATCH_VERSION = 9;
 
 /**
  * What a sheet does to a picture, as it would be printed: relative to the paper's white, black laid on black (ISO 18619). Shares are 0–1 of
@@ -51,8 +51,15 @@ export interface MatchFigures {
   readonly lostFamilies: readonly LostFamily[];
   /** Share of the picture with L* below 25. */
   readonly shadowShare: number;
-  /** How much of the steps between L* 0 and 25 is left, seen where it will hang, 0–1. */
+  /**
+   * How much of the steps below L* 25 is left where it will hang, 0–1: each tone by its share of the picture. Of a
+   * picture without shadows what the sheet would leave of all of them.
+   */
   readonly shadowStepsKept: number;
+  /** L* that greys of L* 0, 2 … 24 of the file are seen with there, relative to the white. */
+  readonly shadowWedge: readonly number[];
+  /** Greatest C* of printed greys off the line from white to black, as they are sent for this print. */
+  readonly greysDeviation: number;
   /** How much of the picture's steps of tone is left, each tone by its share. */
   readonly stepsKept: number;
   /** L* of the sheet's black relative to its white, as seen where it will hang. */
@@ -127,7 +134,9 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
       .sort((p, q) => q.share * q.meanDeltaE - p.share * p.meanDeltaE)
       .slice(0, FAMILIES_NAMED),
     shadowShare: palette.shadowShare,
-    shadowStepsKept: Math.min(1, Math.max(0, (sheet.greysL[SHADOW_L]! - sheet.greysL[0]!) / SHADOW_L)),
+    shadowStepsKept: shadowStepsKept(palette.tones, sheet.greysL),
+    shadowWedge: WEDGE_L.map((L) => sheet.greysL[L]!),
+    greysDeviation: sheet.greysDeviation,
     stepsKept: palette.tones.reduce((kept, share, tone) => kept + share * toneKept(tone), 0) / total,
     blackL: sheet.seenBlackL,
     contrastRatio: 100 / Math.max(0.01, labToXyz([sheet.seenBlackL, 0, 0])[1]),
@@ -165,6 +174,20 @@ const toneSlopes =
     const low = Math.max(0, Math.min(98, Math.round(at) - 1));
     return Math.min(1, Math.max(0, (greysL[low + 2]! - greysL[low]!) / 2));
   };
+
+/** Steps of the wedge that shows a sheet's shadows, L* of the file. */
+export const WEDGE_L: readonly number[] = Array.from({ length: 13 }, (_, i) => 2 * i);
+
+function shadowStepsKept(tones: Float64Array, greysL: readonly number[]): number {
+  const kept = toneSlopes(greysL);
+  let [sum, share] = [0, 0];
+  for (let tone = 0; tone < SHADOW_L; tone++) {
+    sum += tones[tone]! * kept(tone);
+    share += tones[tone]!;
+  }
+  if (share > 0) return sum / share;
+  return Math.min(1, Math.max(0, (greysL[SHADOW_L]! - greysL[0]!) / SHADOW_L));
+}
 
 const sum = (list: Float64Array): number => list.reduce((s, v) => s + v, 0);
 

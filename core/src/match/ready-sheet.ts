@@ -20,6 +20,8 @@ export interface ReadySheet {
   readonly seenWhite: Lab;
   readonly seenBlackL: number;
   readonly greysL: readonly number[];
+  /** Greatest C* by which greys that are sent through the rendering come out off the line from white to black. */
+  readonly greysDeviation: number;
 }
 
 /** What a loss of 1 is kept as: finer than any instrument. */
@@ -60,7 +62,8 @@ export function readySheet({ bare, seen }: LaidSheet): ReadySheet {
     blackL: bare.blackL,
     seenWhite: seen.white,
     seenBlackL: seen.blackL,
-    greysL: greysOf(seen),
+    greysL: greysOf(seen).map((lab) => lab[0]),
+    greysDeviation: deviationOf(greysOf(bare)),
   };
 }
 
@@ -78,8 +81,18 @@ function cellsHeld(nodes: number, losses: Int16Array): Uint8Array {
   return held;
 }
 
-function greysOf({ lattice }: PrintedSheet): number[] {
+/** Greys of L* 0, 1 … 100 of a file, as they are printed. */
+function greysOf({ lattice }: PrintedSheet): Lab[] {
   const greys = Float32Array.from({ length: 101 * 3 }, (_, i) => (i % 3 === 0 ? i / 3 : 0));
   throughPrinted(lattice, greys, greys);
-  return Array.from({ length: 101 }, (_, i) => greys[i * 3]!);
+  return Array.from({ length: 101 }, (_, i): Lab => [greys[i * 3]!, greys[i * 3 + 1]!, greys[i * 3 + 2]!]);
+}
+
+function deviationOf(greys: readonly Lab[]): number {
+  const [black, white] = [greys[0]!, greys[greys.length - 1]!];
+  return greys.reduce((most, [L, a, b]) => {
+    const t = Math.min(1, Math.max(0, (L - black[0]) / (white[0] - black[0])));
+    const line = (c: 1 | 2) => black[c] + t * (white[c] - black[c]);
+    return Math.max(most, Math.hypot(a - line(1), b - line(2)));
+  }, 0);
 }

@@ -10,7 +10,7 @@ export const MARK_KINDS = {
   smooth: 'the smoothest area',
   fine: 'the finest detail',
   skin: 'skin',
-  own: 'a place of one’s own',
+  own: 'your own place',
 } as const;
 export type MarkKind = keyof typeof MARK_KINDS;
 

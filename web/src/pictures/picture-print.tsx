@@ -1,8 +1,18 @@
 import { useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import type { PictureView } from '@rakuen/contract/pictures';
-import { MARK_KINDS, type Mark } from '@rakuen/core/picture/marks';
+import type { Mark } from '@rakuen/core/picture/marks';
+import { markName } from './picture-words.ts';
 
 const STEP = 0.01;
+
+/** Where a key moves a mark, as a share of the picture; and keys that remove it. */
+const WAYS: Readonly<Record<string, readonly [x: number, y: number]>> = {
+  ArrowLeft: [-STEP, 0],
+  ArrowRight: [STEP, 0],
+  ArrowUp: [0, -STEP],
+  ArrowDown: [0, STEP],
+};
+const REMOVES: readonly string[] = ['Delete', 'Backspace'];
 
 /** The picture as a print of its shape on a sheet, with numbered pencil marks where it will be decided. */
 export function PicturePrint({
@@ -11,6 +21,7 @@ export function PicturePrint({
   chosen,
   onChoose,
   onMove,
+  onRemove,
   children,
 }: {
   picture: PictureView;
@@ -19,6 +30,7 @@ export function PicturePrint({
   onChoose: (mark: number) => void;
   /** A mark was laid down elsewhere. */
   onMove: (mark: number, x: number, y: number) => void;
+  onRemove: (mark: number) => void;
   /** Maps laid over it. */
   children?: ReactNode;
 }) {
@@ -30,10 +42,12 @@ export function PicturePrint({
     return { x: within((event.clientX - box.left) / box.width), y: within((event.clientY - box.top) / box.height) };
   };
   const onKey = (event: KeyboardEvent, i: number) => {
-    const by = { ArrowLeft: [-STEP, 0], ArrowRight: [STEP, 0], ArrowUp: [0, -STEP], ArrowDown: [0, STEP] }[event.key];
-    if (!by) return;
+    const by = WAYS[event.key];
+    const removes = REMOVES.includes(event.key);
+    if (!by && !removes) return;
     event.preventDefault();
     event.stopPropagation();
+    if (!by) return onRemove(i);
     const { x, y } = marks[i];
     onMove(i, Math.min(1, Math.max(0, x + by[0])), Math.min(1, Math.max(0, y + by[1])));
   };
@@ -51,9 +65,9 @@ export function PicturePrint({
           const at = dragged?.mark === i ? dragged : mark;
           return (
             <button
-              key={`${mark.kind}${i}`}
+              key={i}
               type="button"
-              aria-label={`Mark ${i + 1}: ${MARK_KINDS[mark.kind]}. Arrow keys move it.`}
+              aria-label={`Mark ${i + 1}: ${markName(mark)}. Arrow keys move it, Delete removes it.`}
               aria-pressed={chosen === i}
               style={{ left: `${at.x * 100}%`, top: `${at.y * 100}%` }}
               className={`absolute grid size-7 -translate-1/2 cursor-grab touch-none place-items-center rounded-full border font-serif text-[13px] font-semibold ${chosen === i ? 'border-[#000] bg-[#fff] text-[#000]' : 'border-[#fff] bg-[#000a] text-[#fff]'}`}

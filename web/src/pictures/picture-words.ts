@@ -1,5 +1,5 @@
 import type { PictureView } from '@rakuen/contract/pictures';
-import type { Mark } from '@rakuen/core/picture/marks';
+import { MARK_KINDS, type Mark } from '@rakuen/core/picture/marks';
 import type { PictureFigures } from '@rakuen/core/picture/tally';
 import { percent, sentenceCase } from '@rakuen/core/match/words';
 import { formatNumber } from '@rakuen/core/measurement/show';
@@ -40,6 +40,10 @@ function structureOf({ structure: s, deepestL, highestL }: PictureFigures): stri
   return `${sentenceCase(parts.slice(0, 2).join('; '))}.`;
 }
 
+/** What a mark is called: what was found there, or of a place of your own the colour that lies there. */
+export const markName = ({ kind, lab }: Mark): string =>
+  kind === 'own' ? `your own place, ${colourWords(lab)}` : MARK_KINDS[kind];
+
 /** A pencil note to a mark: what is there. */
 export function noteOf({ kind, lab, detailL }: Mark): { name: string; figures: string } {
   const L = `L* ${one(lab[0])}`;
@@ -61,7 +65,10 @@ export function noteOf({ kind, lab, detailL }: Mark): { name: string; figures: s
     case 'skin':
       return { name: 'Skin, or like it', figures: `${L}, C* ${formatNumber(C, 0)}` };
     case 'own':
-      return { name: 'A place of your own', figures: `${L}, C* ${formatNumber(C, 0)}, ${one(detailL)} L* drawn in it` };
+      return {
+        name: `Your own place: ${colourWords(lab)}`,
+        figures: `${L}, C* ${formatNumber(C, 0)}, ${one(detailL)} L* drawn in it`,
+      };
   }
 }
 

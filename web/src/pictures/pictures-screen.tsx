@@ -1,9 +1,7 @@
 import { useState } from 'react';
 import type { PictureView } from '@rakuen/contract/pictures';
-import { MARK_KINDS, type Mark } from '@rakuen/core/picture/marks';
 import { usePicturesQuery, useRemovePictureMutation } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
-import { said, useAppDispatch } from '../app/store.ts';
 import { BinButton } from '../parts/bin-button.tsx';
 import { QuietButton } from '../parts/button.tsx';
 import { Conflict, theirsOf } from '../parts/conflict.tsx';
@@ -11,13 +9,13 @@ import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { useTable } from '../table/use-table.ts';
 import { CommissionLine } from './commission-line.tsx';
-import { labImage, sampleAt } from './lab-image.ts';
 import { MarginNotes } from './margin-notes.tsx';
 import { PictureIntake } from './picture-intake.tsx';
 import { PicturePrint } from './picture-print.tsx';
 import { PictureStack } from './picture-stack.tsx';
 import { useChangePictureMutation } from './picture-api.ts';
-import { asksFor } from './picture-words.ts';
+import { useMarks } from './use-marks.ts';
+import { asksFor, markName } from './picture-words.ts';
 import { MapChoice, useMap } from './use-map.tsx';
 
 /** The pictures, and what the one in hand asks of a paper. */
@@ -64,6 +62,7 @@ function PictureSheet({ picture }: { picture: PictureView }) {
             chosen={at.chosen}
             onChoose={at.setChosen}
             onMove={(i, x, y) => void at.move(i, x, y)}
+            onRemove={at.remove}
           >
             {map.drawn}
           </PicturePrint>
@@ -101,42 +100,6 @@ function PictureSheet({ picture }: { picture: PictureView }) {
       </div>
     </section>
   );
-}
-
-/** The marks of a picture, and what a hand changes of it. */
-function useMarks(picture: PictureView) {
-  const [send, { error, originalArgs, reset }] = useChangePictureMutation();
-  const dispatch = useAppDispatch();
-  const [chosen, setChosen] = useState<number>();
-  const marks: readonly Mark[] = picture.marks;
-  const theirs = theirsOf<PictureView>(error);
-  const change = (what: Omit<Parameters<typeof send>[0], 'id' | 'revision'>) =>
-    void send({ id: picture.id, revision: picture.revision, ...what });
-  const keep = (next: readonly Mark[]) => change({ marks: next.map((m) => ({ ...m })) });
-  const laidAt = async (kind: Mark['kind'], x: number, y: number): Promise<Mark> => ({
-    kind,
-    x,
-    y,
-    ...sampleAt(await labImage(picture.id), x, y),
-  });
-  return {
-    marks,
-    chosen,
-    setChosen,
-    change,
-    add: async () => keep([...marks, await laidAt('own', 0.5, 0.5)]),
-    remove: (i: number) => keep(marks.filter((_, at) => at !== i)),
-    move: async (i: number, x: number, y: number) => {
-      const moved = await laidAt(marks[i].kind, x, y);
-      keep(marks.map((m, at) => (at === i ? moved : m)));
-      dispatch(said(`Mark ${i + 1}, ${MARK_KINDS[moved.kind]}, is moved.`));
-    },
-    error,
-    theirs,
-    asked: originalArgs,
-    keepMine: () => originalArgs && theirs && void send({ ...originalArgs, revision: theirs.revision }),
-    leave: reset,
-  };
 }
 
 /** How it was read. */
@@ -217,7 +180,7 @@ function Title({ picture }: { picture: PictureView }) {
 /** What a hand says of a picture, in words that stand beside another’s. */
 const seenIn = ({ marks = [], hints = [] }: Partial<Pick<PictureView, 'marks' | 'hints'>>): object => ({
   marks: marks
-    .map((m) => `${MARK_KINDS[m.kind]} at ${Math.round(100 * m.x)} % across, ${Math.round(100 * m.y)} % down`)
+    .map((m) => `${markName(m)} at ${Math.round(100 * m.x)} % across, ${Math.round(100 * m.y)} % down`)
     .join('; '),
   hints: hints.join(', '),
 });

@@ -9,26 +9,30 @@ const UNSEEN = 0.5;
 export const neutralGreys: Leaning = {
   key: 'neutralGreys',
   name: 'Neutral greys in every light',
-  holds: 'A picture without colour shows every tinge, and every turn of the greys from one lamp to the next.',
+  holds:
+    'A black-and-white or toned picture shows every tinge of its greys as they are printed, and every shift of them from one lamp to the next.',
   disagrees: 'Those who tone their pictures mind a tinge less than a break in it.',
   weight: 1,
   judge: (w) => {
     const { greysOff, metamerism, monochrome } = w.sheet;
-    if (!ofGreys(w) || (greysOff === undefined && metamerism === undefined)) return undefined;
-    const off = Math.max(0, (greysOff ?? 0) - UNSEEN);
+    if (!ofGreys(w)) return undefined;
+    // The driver's own mode is printed as it was read; everything else goes through the model, which evens its greys.
+    const deviation = monochrome ? greysOff : w.match.greysDeviation;
+    if (deviation === undefined) return undefined;
+    const off = Math.max(0, deviation - UNSEEN);
     const turn = Math.max(0, (metamerism ?? 0) - UNSEEN);
-    const said = [
-      ...(greysOff === undefined
-        ? []
-        : [`its greys stray ${oneDigit(greysOff)} C* from the line between white and black`]),
-      ...(metamerism === undefined ? [] : [`they turn by up to ${oneDigit(metamerism)} ΔE00 from lamp to lamp`]),
-    ].join(', and ');
+    const how = monochrome ? 'in the driver’s own black-and-white mode' : 'as they are sent for this print';
+    const kind = w.picture.colour === 'black and white' ? 'black and white' : w.picture.colour;
+    const shift =
+      metamerism === undefined
+        ? ''
+        : `; the sheet’s greys shift by up to ${oneDigit(metamerism)} ΔE00 from lamp to lamp`;
     return {
       speaks: off + turn < 1 ? 'for' : off > 1.5 || turn > 2 ? 'against' : 'neither',
-      sentence: `The picture is without colour: ${said}${monochrome ? ', in the driver’s own black-and-white mode' : ''}.`,
+      sentence: `The picture is ${kind}: its greys print within ${oneDigit(deviation)} C* of neutral ${how}${shift}.`,
       figures: [
-        ...(greysOff === undefined ? [] : [{ name: 'greys off their line', value: greysOff, unit: 'C*' }]),
-        ...(metamerism === undefined ? [] : [{ name: 'greys turn', value: metamerism, unit: 'ΔE00' }]),
+        { name: 'deviation of the greys from neutral', value: deviation, unit: 'C*' },
+        ...(metamerism === undefined ? [] : [{ name: 'grey shift between lights', value: metamerism, unit: 'ΔE00' }]),
       ],
       cost: EACH_CHROMA * off + EACH_TURN * turn,
     };

@@ -13,7 +13,8 @@ export const shadowSteps: Leaning = {
   weight: 1,
   judge: ({ match, commission }) => {
     const black = `Its black is L* ${oneDigit(match.blackL)} against its own white where it will hang`;
-    const seen = Math.floor((match.shadowStepsKept * 25) / leastStepL(commission.lux));
+    const wedge = match.shadowWedge;
+    const seen = Math.floor((wedge[wedge.length - 1]! - wedge[0]!) / leastStepL(commission.lux));
     const figures = [
       { name: 'black, relative to the paper', value: match.blackL, unit: 'L*' },
       { name: 'shadows, L* below 25', value: match.shadowShare * 100, unit: '%' },
@@ -29,14 +30,14 @@ export const shadowSteps: Leaning = {
         cost,
       };
     const mark = match.marks.find((m) => m.kind === 'shadow');
-    const there = mark ? ` The deepest detail keeps ${percent(mark.stepsKept)} of its own.` : '';
+    const there = mark ? ` The marked deepest detail keeps ${percent(mark.stepsKept)} of its own.` : '';
     const uncompensated =
       match.darkerThanBlackShare > 0.0005
         ? ` Uncompensated, ${percent(match.darkerThanBlackShare)} of the picture would close.`
         : '';
     return {
       speaks: match.shadowStepsKept > 0.85 ? 'for' : match.shadowStepsKept < 0.65 ? 'against' : 'neither',
-      sentence: `${black}: the shadows (${percent(match.shadowShare)} of the picture) keep ${percent(match.shadowStepsKept)} of their steps, some ${seen} that an eye tells apart there.${there}${uncompensated}`,
+      sentence: `${black}: the picture’s own shadows (${percent(match.shadowShare)} of it) keep ${percent(match.shadowStepsKept)} of their steps; of L* 0 to 24 an eye sees some ${seen} steps there.${there}${uncompensated}`,
       figures,
       cost,
     };
