@@ -62,7 +62,10 @@ interface Place {
   score: number;
   outsideShare: number;
   meanDeltaE00: number;
-  reasons: { sentence: string }[];
+  shadowStepsKept: number;
+  greysDeviation: number;
+  whiteSeen: Lab;
+  reasons: { sentence: string; figures: { name: string; value: number; unit: string }[] }[];
 }
 const read = (path: string): Picture => {
   const { code, out, err } = shell('match', '--picture', path, '--json');
@@ -272,6 +275,32 @@ describe('a picture on sheets', () => {
       printed: labs.map((_, i): Lab => [out[i * 3], out[i * 3 + 1], out[i * 3 + 2]]),
     };
   }
+  /** Greys of L* 0 to 100 sent through a profile and printed: how steep they are, and how far off neutral. */
+  async function greysThrough(profile: string) {
+    const relative = await openProfile(readFileSync(profile));
+    const absolute = await openProfile(readFileSync(profile), true);
+    const [black] = labsOf(relative, [[0, 0, 0]]);
+    const aim = compensated(0, Math.max(0, black[0]));
+    const sent = relative.fromLab(Float32Array.from(Array.from({ length: 101 }, (_, L) => [...aim([L, 0, 0])]).flat()));
+    const out = relative.toLab(sent);
+    const [white] = labsOf(absolute, [[1, 1, 1]]);
+    relative.close();
+    absolute.close();
+    const at = (L: number): Lab => [out[L * 3], out[L * 3 + 1], out[L * 3 + 2]];
+    const [from, to] = [at(0), at(100)];
+    const off = ([L, a, b]: Lab) => {
+      const t = (L - from[0]) / (to[0] - from[0]);
+      return Math.hypot(a - from[1] - t * (to[1] - from[1]), b - from[2] - t * (to[2] - from[2]));
+    };
+    return {
+      white,
+      deviation: Math.max(...Array.from({ length: 101 }, (_, L) => off(at(L)))),
+      slopeAt: (L: number) => {
+        const low = Math.max(0, Math.min(98, Math.round(L) - 1));
+        return Math.min(1, Math.max(0, (at(low + 2)[0] - at(low)[0]) / 2));
+      },
+    };
+  }
   const percentile = (values: number[], part: number) =>
     [...values].sort((p, q) => p - q)[Math.floor(part * (values.length - 1))];
 
@@ -317,6 +346,16 @@ describe('a picture on sheets', () => {
         const mean = labs.reduce((s, lab, i) => s + deltaE2000(lab, printed[i]), 0) / labs.length;
         expect(Math.abs(place.outsideShare - outside)).toBeLessThan(0.005);
         expect(Math.abs(place.meanDeltaE00 - mean)).toBeLessThan(0.3);
+        // Shadow steps: the slope of the printed greys at the L* of each dark pixel of this photograph.
+        const { slopeAt, deviation, white } = await greysThrough(profile);
+        const dark = labs.filter(([L]) => Math.round(L) < 25);
+        const kept = dark.reduce((s, [L]) => s + slopeAt(L), 0) / dark.length;
+        if (dark.length > 50) expect(Math.abs(place.shadowStepsKept - kept)).toBeLessThan(0.04);
+        expect(Math.abs(place.greysDeviation - deviation)).toBeLessThan(0.5);
+        expect(place.greysDeviation).toBeLessThan(1.3);
+        expect(deltaE2000(place.whiteSeen, white)).toBeLessThan(0.5);
+        for (const reason of place.reasons)
+          for (const figure of reason.figures) expect(Number.isFinite(figure.value)).toBe(true);
       }
     },
   );

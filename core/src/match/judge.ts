@@ -85,7 +85,6 @@ const MAY_LACK = {
   gloss60: 'gloss',
   glossDifferential: 'gloss differential',
   bronzing: 'bronzing',
-  greysOff: 'neutrality of the greys',
   metamerism: 'turn of the greys',
   brightenerShift: 'brightener',
   longestMm: 'sizes',

@@ -16,6 +16,9 @@ const FIGURES: MatchFigures = {
   colourLostDeltaE: 0,
   darkerThanBlackShare: 0,
   lostFamilies: [],
+  chromaKept: 1,
+  colourPaledDeltaE: 0,
+  paledFamilies: [],
   shadowShare: 0.2,
   shadowStepsKept: 0.8,
   shadowWedge: Array.from({ length: 13 }, (_, i) => 5 + 1.6 * i),
@@ -195,6 +198,22 @@ describe('each leaning asks of a sheet what it says it asks', () => {
       cost('loudSheet', { ...metal, ...scales(9), hints: ['water'] }),
     );
     expect(says('loudSheet', { ...scales(1) })).toBeUndefined();
+  });
+
+  it('colours held: what goes with the black costs as it is seen, and is said by family, chroma to chroma', () => {
+    const paled = {
+      colourPaledDeltaE: 1.4,
+      chromaKept: 0.64,
+      paledFamilies: [{ name: 'deep blues', share: 0.7, fromC: 15, toC: 9.7 }],
+    };
+    const picture = { colour: 'colour' as const };
+    expect(cost('colourHeld', { picture, match: paled }) - cost('colourHeld', { picture })).toBeCloseTo(1.4, 9);
+    const said = says('colourHeld', { picture, match: paled })!;
+    expect(said.speaks).toBe('against');
+    expect(said.sentence).toMatch(
+      /^Every colour is within its reach, but its black takes colour from the darks: the deep blues turn paler, chroma 15 to 10; 64\s% of the picture’s chroma is kept\.$/,
+    );
+    expect(says('colourHeld', { picture })!.speaks).toBe('for');
   });
 
   it('neutral greys: only of a picture without colour, and only what was measured', () => {

@@ -1,3 +1,4 @@
+import { converter } from 'culori';
 import fc from 'fast-check';
 import { rgbToLab, SRGB } from '../colour/rgb-space.ts';
 import type { Lab } from '../colour/types.ts';
@@ -135,6 +136,40 @@ describe('what a sheet does to a picture', () => {
 
   it('greys are neutral where they are sent through the model, and their deviation is that of what is printed', () => {
     expect(figuresOf(greys(2, 98), made('even', { white: [95, 0, 6] })).greysDeviation).toBeLessThan(0.3);
+  });
+
+  it('colour that goes with the black is counted, though nothing is out of reach: a night sky on a matt black', () => {
+    const sky: Lab = [15.7, 3, -14.7];
+    const matt = made('matt', { blackL: 18.4 });
+    const figures = figuresOf(
+      Array.from({ length: 50 }, () => sky),
+      matt,
+    );
+    expect(figures.outsideShare).toBe(0);
+    // By another library: X, Y and Z scaled between the sheet's black and its white (ISO 18619).
+    const xyz = converter('xyz50')({ mode: 'lab', l: sky[0], a: sky[1], b: sky[2] });
+    const white = converter('xyz50')({ mode: 'lab', l: 100, a: 0, b: 0 });
+    const black = converter('xyz50')({ mode: 'lab', l: 18.4, a: 0, b: 0 }).y;
+    const lifted = converter('lab')({
+      mode: 'xyz50',
+      x: (1 - black) * xyz.x + black * white.x,
+      y: (1 - black) * xyz.y + black * white.y,
+      z: (1 - black) * xyz.z + black * white.z,
+    });
+    const [from, to] = [Math.hypot(sky[1], sky[2]), Math.hypot(lifted.a, lifted.b)];
+    expect(to).toBeLessThan(11);
+    // Between the nodes of the lattice chroma is a little more than along the line.
+    expect(Math.abs(figures.chromaKept - to / from)).toBeLessThan(0.05);
+    expect(Math.abs(figures.colourPaledDeltaE - (from - to) / (1 + 0.045 * from))).toBeLessThan(0.5);
+    expect(figures.paledFamilies).toHaveLength(1);
+    expect(figures.paledFamilies[0].fromC).toBeCloseTo(from, 0);
+    expect(Math.abs(figures.paledFamilies[0].toC - to)).toBeLessThan(0.8);
+    const deep = figuresOf(
+      Array.from({ length: 50 }, () => sky),
+      made('deep', { blackL: 2 }),
+    );
+    expect(deep.chromaKept).toBeGreaterThan(0.93);
+    expect(figuresOf(greys(2, 98), matt)).toMatchObject({ chromaKept: 1, paledFamilies: [] });
   });
 
   it('a tint of the paper is not counted as colour lost: everything is relative to its white', () => {

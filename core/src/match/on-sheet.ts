@@ -18,6 +18,15 @@ export interface LostFamily {
   readonly meanDeltaE: number;
 }
 
+/** A family of colours that comes out paler than the file has it, whether a sheet's gamut or its black is the reason. */
+export interface PaledFamily {
+  readonly name: string;
+  readonly share: number;
+  /** Mean C* in the file, and as seen. */
+  readonly fromC: number;
+  readonly toC: number;
+}
+
 /** What becomes of a marked place. */
 export interface MarkOnSheet {
   readonly kind: MarkKind;
@@ -49,6 +58,14 @@ export interface MatchFigures {
   /** Uncompensated: the share darker than the sheet's black. */
   readonly darkerThanBlackShare: number;
   readonly lostFamilies: readonly LostFamily[];
+  /**
+   * Share of the picture's chroma that is seen on it where it will hang, 0–1; 1 for a picture without any. Black that
+   * is laid on a grey black takes chroma from the darks, though every colour is within reach.
+   */
+  readonly chromaKept: number;
+  /** Mean over the picture of the chroma that black laid on black takes, as it is seen: ΔC* over CIE94's weight 1 + 0.045 C*. */
+  readonly colourPaledDeltaE: number;
+  readonly paledFamilies: readonly PaledFamily[];
   /** Share of the picture with L* below 25. */
   readonly shadowShare: number;
   /**
@@ -89,6 +106,7 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
   if (palette.nodes !== sheet.nodes) throw new RangeError('The colours were made ready for a lattice of another size.');
   const { count, total, xyzs, shares, corners, weights, family, families, touched, touchedShares } = palette;
   const { losses, held, blackL } = sheet;
+  const paled = palenessOf(palette, sheet);
   const aimAt = aimFromXyz(blackL);
   const toneKept = toneSlopes(sheet.greysL);
 
@@ -133,6 +151,7 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
       .filter((f) => f.share > 0)
       .sort((p, q) => q.share * q.meanDeltaE - p.share * p.meanDeltaE)
       .slice(0, FAMILIES_NAMED),
+    ...paled,
     shadowShare: palette.shadowShare,
     shadowStepsKept: shadowStepsKept(palette.tones, sheet.greysL),
     shadowWedge: WEDGE_L.map((L) => sheet.greysL[L]!),
@@ -149,6 +168,46 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
       const printed = addLosses(sheet, lab, aim);
       return { kind, x, y, printed, deltaE: deltaE2000(aim, printed), stepsKept: toneKept(lab[0]) };
     }),
+  };
+}
+
+/** A picture of less mean C* has no chroma to keep. */
+const NO_CHROMA = 0.5;
+/** Chroma that is lost by less is no paling, ΔC*. */
+const PALED_C = 1;
+
+/** How much paler a picture is seen than its file has it: colour by colour, between the nodes about each. */
+function palenessOf(
+  { count, total, shares, chromas, corners, weights, family, families }: Palette,
+  sheet: ReadySheet,
+): Pick<MatchFigures, 'chromaKept' | 'colourPaledDeltaE' | 'paledFamilies'> {
+  let [from, to, paled] = [0, 0, 0];
+  const sums = families.map(() => ({ share: 0, from: 0, to: 0 }));
+  for (let i = 0, k = 0; i < count; i++, k += 4) {
+    let [seen, aimed] = [0, 0];
+    for (let c = k; c < k + 4; c++) {
+      seen += weights[c]! * sheet.chromas[corners[c]!]!;
+      aimed += weights[c]! * sheet.chromasAimed[corners[c]!]!;
+    }
+    const [C, share] = [chromas[i]!, shares[i]!];
+    const left = Math.min(C, seen / UNIT);
+    from += share * C;
+    to += share * left;
+    paled += (share * Math.max(0, C - aimed / UNIT)) / (1 + 0.045 * C);
+    const sum = sums[family[i]!]!;
+    sum.share += share;
+    sum.from += share * C;
+    sum.to += share * left;
+  }
+  return {
+    chromaKept: from / total < NO_CHROMA ? 1 : to / from,
+    colourPaledDeltaE: paled / total,
+    paledFamilies: families
+      .map((name, f) => ({ name, ...sums[f]! }))
+      .filter((f) => f.from - f.to > PALED_C * f.share)
+      .sort((p, q) => q.from - q.to - (p.from - p.to))
+      .slice(0, FAMILIES_NAMED)
+      .map(({ name, share, from: a, to: b }) => ({ name, share, fromC: a / share, toC: b / share })),
   };
 }
 

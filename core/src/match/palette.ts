@@ -1,7 +1,7 @@
 import { placeOf } from '../characterisation/lab-axes.ts';
 import { simplexOf } from '../characterisation/lattice.ts';
 import { colourWords } from '../colour/hue-names.ts';
-import { labToXyz } from '../colour/lab.ts';
+import { chroma, labToXyz } from '../colour/lab.ts';
 import type { Lab } from '../colour/types.ts';
 import { CELL_SIZE, type OccupiedCells } from '../picture/cells.ts';
 
@@ -12,6 +12,8 @@ export interface Palette {
   readonly total: number;
   /** X, Y, Z of each. */
   readonly xyzs: Float32Array;
+  /** C* of each. */
+  readonly chromas: Float32Array;
   /** Share of the picture, 0–1. */
   readonly shares: Float32Array;
   /** Nodes along an axis of the lattices they are laid on; the four nodes about each colour, and what each counts. */
@@ -50,6 +52,7 @@ export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
   const { count, data } = together(cells);
   const xyzs = new Float32Array(count * 3);
   const shares = new Float32Array(count);
+  const chromas = new Float32Array(count);
   const corners = new Int32Array(count * 4);
   const weights = new Float32Array(count * 4);
   const family = new Uint8Array(count);
@@ -62,6 +65,7 @@ export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
     const share = data[i * 4 + 3]!;
     xyzs.set(labToXyz(lab), i * 3);
     shares[i] = share;
+    chromas[i] = chroma(lab);
     simplexOf(3, nodes, placeOf(lab), corners, weights, i * 4);
     for (let k = i * 4; k < i * 4 + 4; k++) byNode[corners[k]!]! += share * weights[k]!;
     const name = colourWords(lab);
@@ -89,6 +93,7 @@ export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
     count,
     total,
     xyzs,
+    chromas,
     shares,
     nodes,
     corners,

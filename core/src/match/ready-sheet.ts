@@ -3,6 +3,7 @@ import { nodePlaces } from '../characterisation/lattice.ts';
 import { throughPrinted } from '../characterisation/printed.ts';
 import { compensated } from '../characterisation/renderings.ts';
 import { deltaE2000 } from '../colour/difference.ts';
+import { chroma } from '../colour/lab.ts';
 import type { Lab } from '../colour/types.ts';
 import type { LaidSheet, PrintedSheet } from './sheet.ts';
 
@@ -11,6 +12,10 @@ export interface ReadySheet {
   readonly nodes: number;
   /** At each node: how far what is printed lies from its aim in L*, a* and b*, and ΔE00 between file and print; in `UNIT`. */
   readonly losses: Int16Array;
+  /** At each node: C* as it is seen where the print will hang, relative to the white there; in `UNIT`. */
+  readonly chromas: Int16Array;
+  /** The same of its aim there: what laying black on black leaves of it, were every colour within reach. */
+  readonly chromasAimed: Int16Array;
   /** 1 at each node from which a cell begins where no colour is lost: what lies in it need not be looked at. */
   readonly held: Uint8Array;
   /** The paper's white as measured, and L* of its black relative to it. */
@@ -43,8 +48,10 @@ export const surelyHeld = (dL: number, da: number, db: number): boolean =>
 
 export function readySheet({ bare, seen }: LaidSheet): ReadySheet {
   const { nodes, values } = bare.lattice;
-  const aimAt = matchAim(bare.blackL);
+  const [aimAt, aimSeenAt] = [matchAim(bare.blackL), matchAim(seen.blackL)];
   const losses = new Int16Array(nodes ** 3 * 4);
+  const [chromas, chromasAimed] = [new Int16Array(nodes ** 3), new Int16Array(nodes ** 3)];
+  const looked = seen.lattice.values;
   let n = 0;
   for (const at of nodePlaces(3, nodes)) {
     const lab = nodeLab(at);
@@ -52,11 +59,15 @@ export function readySheet({ bare, seen }: LaidSheet): ReadySheet {
     const aim = aimAt(lab);
     for (let c = 0; c < 3; c++) losses[n * 4 + c] = packed(printed[c]! - aim[c]!);
     losses[n * 4 + 3] = packed(deltaE2000(lab, printed));
+    chromas[n] = packed(Math.hypot(looked[n * 3 + 1]!, looked[n * 3 + 2]!));
+    chromasAimed[n] = packed(chroma(aimSeenAt(lab)));
     n++;
   }
   return {
     nodes,
     losses,
+    chromas,
+    chromasAimed,
     held: cellsHeld(nodes, losses),
     white: bare.white,
     blackL: bare.blackL,

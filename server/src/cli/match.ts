@@ -76,11 +76,16 @@ export async function runMatch(words: readonly string[]): Promise<number> {
         closeToNext: p.closeToNext,
         outsideShare: p.figures.outsideShare,
         meanDeltaE00: p.figures.meanDeltaE,
-        reasons: [...p.reasons, ...ranking.shared].map(({ leaning, speaks, sentence, cost }) => ({
+        shadowStepsKept: p.figures.shadowStepsKept,
+        greysDeviation: p.figures.greysDeviation,
+        chromaKept: p.figures.chromaKept,
+        whiteSeen: p.figures.whiteSeen,
+        reasons: [...p.reasons, ...ranking.shared].map(({ leaning, speaks, sentence, cost, figures }) => ({
           leaning,
           speaks,
           sentence,
           cost,
+          figures,
         })),
       })),
       refused: ranking.refused.map(({ id, why }) => ({ sheet: id, why })),

@@ -139,11 +139,19 @@ export function aimOf(relative: OpenProfile, rendering: RenderingKey): (lab: Lab
 }
 
 /** A sheet ready for any picture, as it is kept. */
-export type PackedReady = Omit<ReadySheet, 'losses' | 'held'> & { readonly losses: string; readonly held: string };
+export type PackedReady = Omit<ReadySheet, 'losses' | 'held' | 'chromas' | 'chromasAimed'> &
+  Readonly<Record<'losses' | 'held' | 'chromas' | 'chromasAimed', string>>;
 
 export function readyFor({ bare, seen }: PackedLaid): PackedReady {
   const ready = readySheet({ bare: unpackSheet(bare), seen: unpackSheet(seen) });
-  return { ...ready, losses: base64Of(ready.losses), held: base64Of(ready.held) };
+  const { losses, held, chromas, chromasAimed } = ready;
+  return {
+    ...ready,
+    losses: base64Of(losses),
+    held: base64Of(held),
+    chromas: base64Of(chromas),
+    chromasAimed: base64Of(chromasAimed),
+  };
 }
 
 /** Lays a picture's colours on sheets. @param cells L*, a*, b*, share */
@@ -154,7 +162,13 @@ export function matchSheets(task: {
 }): MatchFigures[] {
   const palettes = new Map<number, Palette>();
   return task.sheets.map((packed) => {
-    const sheet: ReadySheet = { ...packed, losses: int16Of(packed.losses), held: Buffer.from(packed.held, 'base64') };
+    const sheet: ReadySheet = {
+      ...packed,
+      losses: int16Of(packed.losses),
+      chromas: int16Of(packed.chromas),
+      chromasAimed: int16Of(packed.chromasAimed),
+      held: Buffer.from(packed.held, 'base64'),
+    };
     const palette =
       palettes.get(sheet.nodes) ?? paletteOf({ count: task.cells.length / 4, data: task.cells }, sheet.nodes);
     palettes.set(sheet.nodes, palette);

@@ -13,6 +13,7 @@ import { conditionLine, day } from '../parts/label.ts';
 import { Seal } from '../parts/seal.tsx';
 import { Score } from './score.tsx';
 import { SeenOnSheet } from './seen-on-sheet.tsx';
+import { ShadowWedge } from './shadow-wedge.tsx';
 
 const nameOf = (leaning: string) => (LEANINGS.find((l) => l.key === leaning)?.name ?? leaning).toLowerCase();
 /** Reasons shown before the rest folds away. */
@@ -80,7 +81,7 @@ export function PlaceRow({
         </div>
         <p className="text-[13px]">{conditionLine(condition)}</p>
         <p className="text-[13px] text-quiet">{againstNext(place, level)}</p>
-        <Reasons reasons={reasons.slice(0, SHOWN)} />
+        <Reasons reasons={reasons.slice(0, SHOWN)} wedge={place.figures.shadowWedge} />
         {judged.map((note) => (
           <p key={note.id} className="mt-1 font-serif text-[0.98rem] leading-snug">
             {judgedWords(note)}
@@ -89,7 +90,7 @@ export function PlaceRow({
         {reasons.length > SHOWN && (
           <details className="mt-0.5 text-[13px]">
             <summary className="cursor-pointer text-quiet">{reasons.length - SHOWN} more</summary>
-            <Reasons reasons={reasons.slice(SHOWN)} />
+            <Reasons reasons={reasons.slice(SHOWN)} wedge={place.figures.shadowWedge} />
           </details>
         )}
       </div>
@@ -119,7 +120,7 @@ function judgedWords({ finding, by, at }: NoteView): string {
   return `Judged on strips, ${[by, finding!.light ?? 'the light not said', day(at)].filter(Boolean).join(', ')}: of ${name.toLowerCase()} ${steps.join(', ')} the best was ${written(finding!.value)}. Not counted in the score.`;
 }
 
-function Reasons({ reasons }: { reasons: readonly Reason[] }) {
+function Reasons({ reasons, wedge }: { reasons: readonly Reason[]; wedge: readonly number[] }) {
   return (
     <ul className="mt-1 max-w-[78ch] space-y-0.5 min-[1600px]:max-w-none min-[1600px]:columns-2 min-[1600px]:gap-8">
       {reasons.map((r) => (
@@ -133,6 +134,7 @@ function Reasons({ reasons }: { reasons: readonly Reason[] }) {
           <span className="font-serif text-[0.98rem] leading-snug">
             <span className="sr-only">{{ for: 'For: ', against: 'Against: ', neither: '' }[r.speaks]}</span>
             {r.sentence}
+            {r.leaning === 'shadowSteps' && <ShadowWedge steps={wedge} />}
           </span>
         </li>
       ))}

@@ -1,5 +1,5 @@
 import { deltaE, percent, sentenceCase } from '../words.ts';
-import type { Leaning } from './leaning.ts';
+import type { Leaning, Weighed } from './leaning.ts';
 
 /** A sheet that loses less than this share loses nothing to speak of (our own choice). */
 const HELD = 0.001;
@@ -8,6 +8,8 @@ const WORTH_A_WORD = 0.005;
 const LOST = 0.25;
 /** What an accent that is lost takes, a ΔE00: a small lamp may be what the picture is about. */
 const ACCENT = 0.08;
+/** Chroma kept by less than this is said; mean paling from which a sheet is not spoken for (our own choices). */
+const PALED = { kept: 0.93, deltaE: 0.15 };
 
 export const colourHeld: Leaning = {
   key: 'colourHeld',
@@ -16,11 +18,15 @@ export const colourHeld: Leaning = {
     'A sheet is the better, the nearer the picture’s colours come out. Tone that is only squeezed is not counted here.',
   disagrees: 'Those for whom ink and sheet are one thing give some of it up for what the sheet adds.',
   weight: 1,
-  judge: ({ match, picture, sheet }) => {
+  judge: (w) => {
+    const { match, picture, sheet } = w;
     if (picture.colour === 'black and white') return undefined;
     const accent = match.marks.find((m) => m.kind === 'colour');
-    const cost = match.colourLostDeltaE + ACCENT * (accent && accent.deltaE > 1 ? accent.deltaE : 0);
+    const cost =
+      match.colourLostDeltaE + match.colourPaledDeltaE + ACCENT * (accent && accent.deltaE > 1 ? accent.deltaE : 0);
     const outside = { name: 'out of reach, black laid on black', value: match.outsideShare * 100, unit: '%' };
+    const paler = palerOf(w);
+    const kept = { name: 'chroma kept', value: match.chromaKept * 100, unit: '%' };
     const whole = { name: 'colour lost over the whole picture', value: match.colourLostDeltaE, unit: 'ΔE00' };
     if (match.outsideShare < HELD) {
       const darker = {
@@ -31,9 +37,11 @@ export const colourHeld: Leaning = {
       // What closes without compensation is no reason for the sheet.
       const squeezed = match.darkerThanBlackShare >= WORTH_A_WORD;
       return {
-        speaks: squeezed ? 'neither' : 'for',
-        sentence: `Once black is laid on its black, this sheet holds the picture’s colours: ${percent(match.outsideShare)} is out of reach${squeezed ? `. Uncompensated, ${percent(match.darkerThanBlackShare)} is darker than its black` : ''}.`,
-        figures: squeezed ? [outside, darker] : [outside],
+        speaks: match.colourPaledDeltaE > LOST ? 'against' : squeezed || paler ? 'neither' : 'for',
+        sentence: paler
+          ? `Every colour is within its reach, but its black takes colour from the darks: ${paler}.`
+          : `Once black is laid on its black, this sheet holds the picture’s colours: ${percent(match.outsideShare)} is out of reach${squeezed ? `. Uncompensated, ${percent(match.darkerThanBlackShare)} is darker than its black` : ''}.`,
+        figures: [outside, ...(squeezed ? [darker] : []), ...(paler ? [kept] : [])],
         cost,
       };
     }
@@ -59,11 +67,12 @@ export const colourHeld: Leaning = {
     return {
       speaks,
       sentence: sentenceCase(
-        `the ${first!.name} lie ${deltaE(first!.meanDeltaE)} outside this sheet, ${percent(first!.share)} of the picture${also}.${lamp}`,
+        `the ${first!.name} lie ${deltaE(first!.meanDeltaE)} outside this sheet, ${percent(first!.share)} of the picture${also}.${lamp}${paler ? ` ${sentenceCase(paler)}.` : ''}`,
       ),
       figures: [
         outside,
         whole,
+        ...(paler ? [kept] : []),
         ...match.lostFamilies.flatMap((f) => [
           { name: `${f.name}: distance`, value: f.meanDeltaE, unit: 'ΔE00' },
           { name: `${f.name}: share`, value: f.share * 100, unit: '%' },
@@ -73,3 +82,13 @@ export const colourHeld: Leaning = {
     };
   },
 };
+
+/** Which colours are seen paler than the file has them: "deep blues turn pale, chroma 15 to 10; 64 % of all chroma is kept". */
+function palerOf({ match, picture }: Weighed): string | undefined {
+  if (picture.colour !== 'colour' || match.chromaKept > PALED.kept || match.colourPaledDeltaE < PALED.deltaE)
+    return undefined;
+  const families = match.paledFamilies
+    .slice(0, 2)
+    .map(({ name, fromC, toC }) => `the ${name} turn paler, chroma ${fromC.toFixed(0)} to ${toC.toFixed(0)}`);
+  return [...families, `${percent(match.chromaKept)} of the picture’s chroma is kept`].join('; ');
+}
