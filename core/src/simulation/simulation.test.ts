@@ -15,7 +15,7 @@ import { scanTexture } from './scanner.ts';
 import { luminescence, lightOf } from './brightener.ts';
 import { surfaceChart } from './chart.ts';
 import { DYE_INKS, PIGMENT_INKS, REFILL_PIGMENT_INKS, inkDensity } from './inks.ts';
-import { BENCH_CONDITIONS, benchPrints, faultOf, readChart, readStrip, type StripPass } from './instrument.ts';
+import { BENCH_CONDITIONS, benchPrints, FAULTS, faultOf, readChart, readStrip, type StripPass } from './instrument.ts';
 import { press, type PressModel } from './printer.ts';
 import { BENCH_GRID, type SheetModel } from './sheet.ts';
 import { CLASS_SHEETS, RELIEFS, ownSheet, standIn, type StandInFacts } from './stand-in.ts';
@@ -168,7 +168,7 @@ describe('the bench', () => {
     const share = faults.filter(Boolean).length / 800;
     expect(share).toBeGreaterThan(0.03);
     expect(share).toBeLessThan(0.1);
-    expect(new Set(faults.filter(Boolean)).size).toBe(4);
+    expect(new Set(faults.filter(Boolean)).size).toBe(FAULTS.length);
     expect(Array.from({ length: 800 }, (_, i) => faultOf(7, i, 0))).toEqual(faults);
   });
 
