@@ -214,6 +214,10 @@ describe('each leaning asks of a sheet what it says it asks', () => {
       /^Every colour is within its reach, but its black takes colour from the darks: the deep blues turn paler, chroma 15 to 10; 64\s% of the picture’s chroma is kept\.$/,
     );
     expect(says('colourHeld', { picture })!.speaks).toBe('for');
+    // What says nothing of paling does not speak against the sheet for it.
+    const hardly = says('colourHeld', { picture, match: { ...paled, chromaKept: 0.97 } })!;
+    expect(hardly.sentence).not.toMatch(/paler/);
+    expect(hardly.speaks).toBe('for');
   });
 
   it('neutral greys: only of a picture without colour, and only what was measured', () => {

@@ -37,7 +37,7 @@ export const colourHeld: Leaning = {
       // What closes without compensation is no reason for the sheet.
       const squeezed = match.darkerThanBlackShare >= WORTH_A_WORD;
       return {
-        speaks: match.colourPaledDeltaE > LOST ? 'against' : squeezed || paler ? 'neither' : 'for',
+        speaks: paler && match.colourPaledDeltaE > LOST ? 'against' : squeezed || paler ? 'neither' : 'for',
         sentence: paler
           ? `Every colour is within its reach, but its black takes colour from the darks: ${paler}.`
           : `Once black is laid on its black, this sheet holds the picture’s colours: ${percent(match.outsideShare)} is out of reach${squeezed ? `. Uncompensated, ${percent(match.darkerThanBlackShare)} is darker than its black` : ''}.`,
