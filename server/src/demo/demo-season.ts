@@ -70,6 +70,7 @@ export class DemoSeason {
       name: PACK.name,
       widthMm: 210,
       heightMm: 297,
+      marginMm: 5,
       types: PACK.types.map((n) => ({ conditionId: conditions[n].id, sheets: 2 })),
       testPage: true,
       crops: PACK.crops.map((name) => ({ pictureId: pictures.get(name)!.id, widthMm: 120, heightMm: 80 })),

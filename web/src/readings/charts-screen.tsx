@@ -271,8 +271,8 @@ function Sheets({ design }: { design: ChartDesign }) {
         <ChartSheet design={design} page={page} lifeSize={lifeSize} />
       </div>
       <p className="mt-2 text-[13px]">
-        {[...counts].map(([role, n]) => `${n} ${ROLE_NAMES[role]}`).join(', ')}. The surface is sampled at{' '}
-        {design.surfaceLevels} places along an edge.
+        {[...counts].map(([role, n]) => `${n} ${ROLE_NAMES[role]}`).join(', ')}.
+        {design.surfaceLevels > 0 && ` The surface is sampled at ${design.surfaceLevels} places along an edge.`}
       </p>
       {design.notes.map((n) => (
         <p key={n} className="mt-1 border-l-4 border-ink bg-field px-3 py-1 text-[13px]">
