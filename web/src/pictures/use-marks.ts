@@ -18,14 +18,17 @@ export function useMarks(picture: PictureView) {
   /** Marks as this page has them, until the server's are as new. */
   const [own, setOwn] = useState<readonly Mark[]>();
   const [asked, setAsked] = useState<PictureChange>();
-  const queue = useRef<{ busy: boolean; waiting?: PictureChange; revision: number }>({
+  const queue = useRef<{ busy: boolean; looking: number; waiting?: PictureChange; revision: number }>({
     busy: false,
+    looking: 0,
     revision: picture.revision,
   });
   const latest = useRef<readonly Mark[]>(picture.marks);
 
   useEffect(() => {
-    if (queue.current.busy || picture.revision < queue.current.revision) return;
+    const { busy, looking, revision } = queue.current;
+    // A move that is still being looked at, or sent, is newer than what was fetched.
+    if (busy || looking > 0 || picture.revision < revision) return;
     queue.current.revision = picture.revision;
     latest.current = picture.marks;
     setOwn(undefined);
@@ -74,7 +77,8 @@ export function useMarks(picture: PictureView) {
       // It is there at once, so that the next key moves it on from there. Away from where it was found it is no longer
       // the deepest shadow or the lightest light: it is a place of one's own.
       show(latest.current.map((m, at): Mark => (at === i ? { ...m, kind: 'own', x, y } : m)));
-      const seen = await seenAt(x, y);
+      queue.current.looking++;
+      const seen = await seenAt(x, y).finally(() => queue.current.looking--);
       const still = latest.current[i];
       if (!still || still.x !== x || still.y !== y) return;
       keep(latest.current.map((m, at): Mark => (at === i ? { ...m, ...seen } : m)));
