@@ -1,5 +1,6 @@
 import { colourWords } from '../colour/hue-names.ts';
 import { LabCells, type OccupiedCells } from './cells.ts';
+import { monochromeOf } from './monochrome.ts';
 import type { PictureStructure } from './structure.ts';
 
 /** L* histogram bins, one L* each, centred on 0…100. */
@@ -12,7 +13,7 @@ const FINE_C_BINS = 200 * TENTHS;
 const USUAL_PIXELS = 250_000;
 
 /** Rises whenever the same picture would give other figures; pictures read by an earlier one are read again. */
-export const PICTURE_VERSION = 4;
+export const PICTURE_VERSION = 5;
 
 export type Key = 'low key' | 'average key' | 'high key';
 
@@ -72,10 +73,10 @@ export const PICTURE_BOUNDS = {
   nearBlackL: 10,
   nearWhiteL: 95,
   saturatedChroma: 60,
-  /** 99 % of a black-and-white picture has less chroma than this. */
+  /** A tint of less mean chroma is none: black and white. */
+  greyTint: 1.8,
+  /** A tint too weak to have a hue, C*. */
   greyChroma: 2.5,
-  /** Toned: mean chroma away from a smooth tone-to-tint curve stays below this. */
-  tonedSpread: 2,
   /** Split: shadows and lights are toned in hues so far apart, degrees. */
   splitHueDeg: 60,
 } as const;
@@ -106,8 +107,6 @@ export class PictureTally {
   private sumL = 0;
   private sumLL = 0;
   private sumC = 0;
-  // By tone: pixels, sums of a*, b*, and of their squares, to tell a tint that follows the tone from colour.
-  private readonly tint = new Float64Array(11 * 4);
 
   /** @param expected number of pixels that will come, about */
   constructor(expected: number = USUAL_PIXELS) {
@@ -116,7 +115,7 @@ export class PictureTally {
 
   /** Adds pixels: L*, a*, b* one after another. @param weights how many pixels each of them stands for */
   add(lab: Float32Array, weights?: Float64Array): void {
-    const { fineL, fineC, tint } = this;
+    const { fineL, fineC } = this;
     const { nearBlackL, nearWhiteL, saturatedChroma } = PICTURE_BOUNDS;
     for (let p = 0, i = 0; i < lab.length; p++, i += 3) {
       const n = weights ? weights[p]! : 1;
@@ -134,11 +133,6 @@ export class PictureTally {
       this.sumL += n * L;
       this.sumLL += n * L * L;
       this.sumC += n * C;
-      const t = Math.max(0, Math.min(10, Math.round(L / 10))) * 4;
-      tint[t]! += n;
-      tint[t + 1]! += n * a;
-      tint[t + 2]! += n * b;
-      tint[t + 3]! += n * CC;
       this.pixels += n;
     }
     this.cells.add(lab, weights);
@@ -161,8 +155,10 @@ export class PictureTally {
     const { families, accents } = familiesOf(cells);
     // A small lamp in a grey picture makes it a picture of colour.
     const lamp = accents.length > 0;
-    const grey = !lamp && below(this.fineC, 0.99) < B.greyChroma;
-    const toned = !lamp && !grey && this.spreadOfTint() < B.tonedSpread;
+    const [darkL, lightL] = [below(this.fineL, 0.02), below(this.fineL, 0.98)];
+    const monochrome = lamp ? undefined : monochromeOf(cells, lightL - darkL);
+    const grey = monochrome !== undefined && monochrome.tint < B.greyTint;
+    const toned = monochrome !== undefined && !grey;
     const toning = toned
       ? { shadows: tintOf(cells, ...TONED.shadows), lights: tintOf(cells, ...TONED.lights) }
       : undefined;
@@ -174,8 +170,8 @@ export class PictureTally {
       lightness: this.wholeL().map((v) => v / n),
       meanL,
       medianL,
-      darkL: below(this.fineL, 0.02),
-      lightL: below(this.fineL, 0.98),
+      darkL,
+      lightL,
       deepestL: below(this.fineL, 0.001),
       highestL: below(this.fineL, 0.999),
       contrastSdL,
@@ -199,16 +195,6 @@ export class PictureTally {
     const whole = new Array<number>(LIGHTNESS_BINS).fill(0);
     this.fineL.forEach((v, tenth) => (whole[Math.floor(tenth / TENTHS + 0.5)]! += v));
     return whole;
-  }
-
-  /** How far a* and b* stray from their mean at the same tone: small when the tint follows the tone. */
-  private spreadOfTint(): number {
-    let squares = 0;
-    for (let t = 0; t < this.tint.length; t += 4) {
-      const [n, a, b, cc] = [this.tint[t]!, this.tint[t + 1]!, this.tint[t + 2]!, this.tint[t + 3]!];
-      if (n > 0) squares += cc - (a * a + b * b) / n;
-    }
-    return Math.sqrt(Math.max(0, squares) / this.pixels);
   }
 }
 
