@@ -228,12 +228,16 @@ describe('ranking', () => {
     expect(scoreOf(100)).toBeLessThan(0.01);
   });
 
-  it('sheets nobody could tell apart share a place, the cheaper named first', () => {
+  it('sheets nobody could tell apart share a place, and no lower score stands above a higher', () => {
     const dear = made('dear', { blackL: 3, pricePerM2: 21, currency: 'EUR' });
     const { places } = rank(greys(10, 90), [dear, gloss, rag]);
     expect(places[0]).toMatchObject({ id: 'gloss', place: 1, closeToNext: true });
     expect(places[1]).toMatchObject({ id: 'dear', place: 1 });
     expect(Math.abs(places[0].cost - places[1].cost)).toBeLessThan(TIE);
+    // A cheaper sheet that serves a little worse stands behind, whatever it costs.
+    const near = made('near', { blackL: 3.3, pricePerM2: 19, currency: 'EUR' });
+    const tied = rank(greys(10, 90), [near, dear, gloss]).places;
+    expect(tied.map((p) => p.score)).toEqual(tied.map((p) => p.score).sort((a, b) => b - a));
   });
 
   it('amounts in two currencies are not put in one order', () => {

@@ -1,5 +1,4 @@
 import {
-  fieldOf,
   judgeSheets,
   type Candidate,
   type JudgedSheet,
@@ -55,7 +54,10 @@ export interface Ranking {
   readonly turns: readonly Turn[];
 }
 
-/** Costs nearer than this are not told apart by anyone; then the cheaper sheet comes first. Our own choice. */
+/**
+ * Costs nearer than this share a place. Within it the better score comes first: a price counts by its own criterion,
+ * and no lower score stands above a higher. Our own choice.
+ */
 export const TIE = 0.15;
 /** A cost at which a score has fallen to 10/e: a sheet nobody would take. */
 const SCALE = 6;
@@ -112,7 +114,7 @@ function placed(sheets: readonly Sheet[], alike: ReadonlySet<string>): RankedShe
   while (order.length < sheets.length) {
     const from = order.length;
     const tied = sheets.slice(from).findIndex((s) => s.cost - sheets[from]!.cost >= TIE);
-    const group = priceOrder(sheets.slice(from, tied < 0 ? sheets.length : from + tied));
+    const group = sheets.slice(from, tied < 0 ? sheets.length : from + tied);
     order.push(...group.map((sheet) => ({ sheet, place: from + 1 })));
   }
   return order.map(({ sheet, place }, at) => ranked(sheet, place, alike, order[at + 1]?.sheet));
@@ -142,13 +144,6 @@ function partedFrom(one: Sheet, next: Sheet): Pick<RankedSheet, 'closeToNext' | 
   // What is uncertain in both alike does not blur the difference: only what parts them may be weighed otherwise.
   const sd = Math.hypot(...parts.map(({ by }) => WEIGHT_SD * by), errorOf(one), errorOf(next));
   return { parts, closeToNext: next.cost - one.cost < sd };
-}
-
-/** The cheaper first, where prices can be compared; else as they serve. */
-function priceOrder(tied: readonly Sheet[]): Sheet[] {
-  if (fieldOf(tied).cheapestPerM2 === undefined) return [...tied];
-  const price = ({ sheet }: Sheet) => sheet.pricePerM2 ?? Infinity;
-  return [...tied].sort((p, q) => (price(p) === price(q) ? p.cost - q.cost : price(p) - price(q)));
 }
 
 /** How far a weight may be turned before it is no longer the same question (our own choice). */
