@@ -168,7 +168,7 @@ export class LearnedEyeView implements LearnedEye {
   @Num(0) chance!: number;
   @Rows() schools!: Agreement[];
   @Maybe() @Plain() own?: LearnedEye['own'];
-  /** Decisions that can't be looked at again: their sheet or picture is no longer there, or nothing was measured of it. */
+  /** Decisions that can't be learned from: nothing was kept with them, and their sheet is not matched any more, or not yet again. */
   @Int() leftOut!: number;
 }
 

@@ -63,6 +63,7 @@ export const VALUE_CLASSES = {
   rub: RubValue,
   bronzing: GradeValue,
   rings: GradeValue,
+  hairlines: GradeValue,
   curl: GradeValue,
   scuffs: GradeValue,
   feeding: FeedingValue,

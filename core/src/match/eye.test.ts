@@ -31,10 +31,48 @@ describe('an eye, learned from what it chose', () => {
     const [more, less] = ['paperWhite', 'depth'];
     const { own } = learnEye(decisions(200, { [more]: 4 * LEANINGS[at(more)].weight, [less]: 0 }));
     const told = new Map(own!.otherwise.map((o) => [o.leaning, o.times]));
+    const between = new Map(own!.otherwise.map((o) => [o.leaning, o.between]));
     expect(told.get(more)).toBeGreaterThan(1.5);
     expect(told.get(less)).toBeLessThan(0.67);
+    expect(between.get(more)![0]).toBeLessThan(4);
+    expect(between.get(more)![1]).toBeGreaterThan(4);
+    expect(between.get(less)![0]).toBe(0);
     expect(own!.weights[more]).toBeGreaterThan(own!.weights[less]);
   });
+
+  /** Eyes of many kinds: most criteria at their default, three weighed otherwise; decided by the least cost and a slip. */
+  function madeUpEyes(count: number, howMany: number) {
+    let [inside, stated, wrong, claimed] = [0, 0, 0, 0];
+    for (let seed = 1; seed <= count; seed++) {
+      const random = seededRandom(1000 + seed);
+      const spoken = LEANINGS.filter((l) => l.weight > 0);
+      const changed = Array.from({ length: 3 }, () => spoken[Math.floor(random() * spoken.length)]);
+      const eye = Object.fromEntries(changed.map((l) => [l.key, l.weight * [0, 0.3, 2, 4][Math.floor(random() * 4)]]));
+      const { own } = learnEye(decisions(howMany, eye, 1.5, seed));
+      for (const found of [...own!.otherwise, ...own!.unsure]) {
+        const true_ = (eye[found.leaning] ?? weightsOf()[found.leaning]) / weightsOf()[found.leaning];
+        stated++;
+        if (true_ >= found.between[0] && true_ <= found.between[1]) inside++;
+      }
+      for (const { leaning, times } of own!.otherwise) {
+        claimed++;
+        const true_ = (eye[leaning] ?? weightsOf()[leaning]) / weightsOf()[leaning];
+        if (true_ === 1 || true_ > 1 !== times > 1) wrong++;
+      }
+    }
+    return { inside: inside / stated, wrong, claimed };
+  }
+
+  it.each([30, 100, 400])(
+    'the weights of made-up eyes lie in their intervals nine times in ten, of %i decisions',
+    (n) => {
+      const { inside, wrong, claimed } = madeUpEyes(30, n);
+      expect(inside).toBeGreaterThan(0.9);
+      // Of thirty decisions little is said, and what is said is seldom wrong.
+      expect(wrong).toBeLessThanOrEqual(Math.max(2, 0.15 * claimed));
+      if (n === 400) expect(claimed).toBeGreaterThan(40);
+    },
+  );
 
   it('does not find an eye where there is none: chosen by lot, the fit does no better than chance can', () => {
     const random = seededRandom(7);

@@ -85,6 +85,7 @@ const MAY_LACK = {
   gloss60: 'gloss',
   glossDifferential: 'gloss differential',
   bronzing: 'bronzing',
+  hairlines: 'hairlines of the test page',
   metamerism: 'turn of the greys',
   brightenerShift: 'brightener',
   longestMm: 'sizes',

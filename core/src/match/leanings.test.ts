@@ -24,6 +24,8 @@ const FIGURES: MatchFigures = {
   shadowWedge: Array.from({ length: 13 }, (_, i) => 5 + 1.6 * i),
   greysDeviation: 0.6,
   stepsKept: 0.9,
+  slopeByTone: [0.6, 0.7, 0.8, 0.9, 0.95, 1, 1, 1, 1],
+  toneError: { meanL: 0.3, worstL: 0.6, atL: 40 },
   blackL: 4,
   contrastRatio: 90,
   highlightShare: 0.1,
@@ -103,13 +105,13 @@ const anything: fc.Arbitrary<Over> = fc.record({
 });
 
 describe('whatever the picture, the sheet and the place', () => {
-  it('no leaning takes less than nothing, none says a figure that is none, and each speaks a whole sentence (fast-check)', () =>
+  it('only what no other sheet gives is credited, none says a figure that is none, and each speaks a whole sentence (fast-check)', () =>
     fc.assert(
       fc.property(anything, (over) => {
         for (const leaning of LEANINGS) {
           const said = leaning.judge(weighed(over));
           if (!said) continue;
-          expect(said.cost).toBeGreaterThanOrEqual(0);
+          if (leaning.key !== 'loudSheet') expect(said.cost).toBeGreaterThanOrEqual(0);
           expect(Number.isFinite(said.cost)).toBe(true);
           for (const figure of said.figures) expect(Number.isFinite(figure.value)).toBe(true);
           expect(said.sentence).toMatch(/^[A-Z\d].*\.$/);
@@ -131,7 +133,89 @@ describe('whatever the picture, the sheet and the place', () => {
     ));
 });
 
+/** A histogram with so much below L* 40 and so much above 92. */
+const tones = (dark: number, bare: number): Over => ({
+  picture: {
+    lightness: Array.from({ length: 101 }, (_, L) =>
+      L === 20 ? dark : L === 60 ? 1 - dark - bare : L === 96 ? bare : 0,
+    ),
+  },
+});
+
 describe('each leaning asks of a sheet what it says it asks', () => {
+  it('contrast: what is left is said by size on paper, and weighed by the contrast the picture has there', () => {
+    // All contrast at 4 mm, half of its variance in tones of which 0.6 is left, half in whole ones.
+    const scales = [{ size: 0.01, sdL: 10, byTone: [0.5, 0, 0, 0, 0, 0, 0, 0.5, 0] }];
+    const kept = Math.sqrt(0.5 * 0.36 + 0.5);
+    const said = says('contrastLeft', {
+      structure: { scales },
+      commission: { longSideMm: 400 },
+      sheet: { coating: 'gloss' },
+    })!;
+    expect(said.figures.find((f) => f.name.includes('4.0'))!.value).toBeCloseTo(100 * kept, 0);
+    expect(said.cost).toBeCloseTo(2.6 * (1 - kept), 2);
+    // A flat picture has no contrast to lose.
+    expect(says('contrastLeft', { structure: { scales: [{ size: 0.01, sdL: 0.2 }] } })).toBeUndefined();
+  });
+
+  it('sharpness: an edge that spreads takes the fine detail, as the transfer of a Gaussian says; the loupe overrules the kind', () => {
+    const scales = [{ size: 0.002, sdL: 12 }];
+    const at = (sheet: Partial<SheetQualities>, viewingMm = 400) =>
+      says('sharpness', { structure: { scales }, commission: { longSideMm: 400, viewingMm }, sheet });
+    const transfer = (mm: number) => Math.exp(-2 * ((Math.PI * mm) / 0.8) ** 2);
+    expect(at({ coating: 'uncoated' })!.figures[0].value).toBeCloseTo(100 * transfer(0.12), 6);
+    expect(at({ coating: 'uncoated', hairlines: 0 })!.figures[0].value).toBeCloseTo(100 * transfer(0.02), 6);
+    expect(at({ coating: 'uncoated', hairlines: 0 })!.sentence).toMatch(/test page, judged/);
+    expect(at({ coating: 'uncoated' })!.cost).toBeCloseTo(3 * (1 - transfer(0.12)), 6);
+    // From three metres nobody parts 0.4 mm.
+    expect(at({ coating: 'uncoated' }, 3000)).toBeUndefined();
+  });
+
+  it('linearity: as printed for this picture; in the driver’s own mode as it was read', () => {
+    const off = (meanL: number, worstL: number, atL: number) => ({ match: { toneError: { meanL, worstL, atL } } });
+    expect(says('linearity', off(0.4, 0.7, 50))).toMatchObject({ cost: 0, speaks: 'neither' });
+    expect(says('linearity', off(2, -4.2, 50))!.sentence).toMatch(/midtones print up to 4\.2 L\* too dark/);
+    expect(cost('linearity', off(2, -4.2, 50))).toBeCloseTo(0.3 * 1.5, 9);
+    const driver = { sheet: { monochrome: true, linearity: 6 }, ...off(0, 0, 0) };
+    expect(says('linearity', driver)!.sentence).toMatch(/driver’s own .* 6\.0 L\*/);
+    expect(cost('linearity', driver)).toBeCloseTo(0.3 * 2.5, 9);
+  });
+
+  it('grain: harsh on gloss where no true black carries it, and on matt never', () => {
+    const grain = (noiseL: number, nearBlackShare: number, coating: CoatingClass) =>
+      cost('grainOnGloss', { structure: { noiseL }, picture: { nearBlackShare }, sheet: { coating } });
+    expect(grain(3, 0, 'gloss')).toBeCloseTo(1, 9);
+    expect(grain(3, 0.025, 'gloss')).toBeCloseTo(0.5, 9);
+    expect(grain(3, 0.1, 'gloss')).toBe(0);
+    expect(grain(3, 0, 'cotton')).toBe(0);
+    expect(grain(0.5, 0, 'gloss')).toBe(0);
+  });
+
+  it('long greys: soft, plain and without black they lie on matt; a drawing and a busy wood are none', () => {
+    const long = (picture: Partial<PictureFigures>, over: Over = {}) =>
+      cost('longGreys', {
+        picture: { contrastSdL: 9, nearBlackShare: 0, saturatedShare: 0, ...picture },
+        structure: { busyShare: 0 },
+        sheet: { coating: 'gloss' },
+        ...over,
+      });
+    expect(long({})).toBeCloseTo(1.1, 9);
+    expect(long({ contrastSdL: 14 })).toBeCloseTo(0.55, 9);
+    expect(long({ nearBlackShare: 0.05 })).toBe(0);
+    expect(long({}, { sheet: { coating: 'cotton' } })).toBe(0);
+    expect(long({}, { commission: { originalGround: [90, 0, 9] } })).toBe(0);
+    expect(long({}, { structure: { busyShare: 0.5 } })).toBe(0);
+  });
+
+  it('brightener and money follow the number of an edition', () => {
+    const bright = (editionOf?: number, mustLast = false) =>
+      cost('brightener', { sheet: { brightenerShift: 7 }, commission: { editionOf, mustLast } });
+    expect(bright(3)).toBeCloseTo(2 * bright(), 9);
+    expect(bright(500)).toBeCloseTo(bright(), 9);
+    expect(bright(30)).toBeLessThan(bright(3));
+    expect(bright(500, true)).toBeCloseTo(3 * bright(), 9);
+  });
+
   it('depth: a picture that stands on its black loses on a grey one, another does not', () => {
     const night = { nearBlackShare: 0.2 };
     expect(cost('depth', { picture: night, match: { blackL: 18 } })).toBeGreaterThan(
@@ -271,13 +355,26 @@ describe('each leaning asks of a sheet what it says it asks', () => {
   });
 
   it('bronzing: seen in the hand more than on a wall, and behind glass by nobody; each way of shining counts', () => {
-    const bronzed = { sheet: { bronzing: 3 } };
-    expect(cost('bronzing', { ...bronzed, commission: { handled: true } })).toBeGreaterThan(cost('bronzing', bronzed));
-    expect(says('bronzing', { ...bronzed, commission: { glass: 'plain' } })).toBeUndefined();
-    expect(cost('bronzing', { sheet: { glossDifferential: -30 } })).toBe(
-      cost('bronzing', { sheet: { glossDifferential: 30 } }),
+    const bronzed = { sheet: { bronzing: 3 }, ...tones(0.4, 0.1) };
+    expect(cost('bronzing', { ...bronzed, commission: { handled: true } })).toBeCloseTo(
+      1.5 * cost('bronzing', bronzed),
     );
-    expect(says('bronzing', { sheet: { bronzing: 0 } })).toBeUndefined();
+    expect(says('bronzing', { ...bronzed, commission: { glass: 'plain' } })).toBeUndefined();
+    expect(cost('bronzing', { sheet: { glossDifferential: -30 }, ...tones(0.4, 0.1) })).toBe(
+      cost('bronzing', { sheet: { glossDifferential: 30 }, ...tones(0.4, 0.1) }),
+    );
+    expect(says('bronzing', { sheet: { bronzing: 0 }, ...tones(0.4, 0.1) })).toBeUndefined();
+  });
+
+  it('bronzing counts where the picture has tones that bronze: none in snow, twice as much in twice as many darks', () => {
+    const at = (dark: number, bare: number, sheet: Partial<SheetQualities>) =>
+      cost('bronzing', { sheet, ...tones(dark, bare) });
+    expect(at(0, 0.6, { bronzing: 3 })).toBe(0);
+    expect(at(0.4, 0, { bronzing: 2 })).toBeCloseTo(2 * at(0.2, 0, { bronzing: 2 }), 9);
+    expect(at(0.2, 0, { bronzing: 2 })).toBeCloseTo(0.5 * 2 * 0.4, 9);
+    // Gloss differs where bare coating lies beside ink.
+    expect(at(0.4, 0, { glossDifferential: 30 })).toBe(0);
+    expect(at(0.4, 0.25, { glossDifferential: 30 })).toBeCloseTo(0.035 * 20 * 0.5, 9);
   });
 
   it('size: a sheet that does not come so large is another print', () => {

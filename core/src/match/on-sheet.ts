@@ -5,6 +5,7 @@ import { labToXyz, xyzToLab } from '../colour/lab.ts';
 import { mapThree } from '../colour/three.ts';
 import type { Lab } from '../colour/types.ts';
 import type { Mark, MarkKind } from '../picture/marks.ts';
+import { TONE_BOUNDS_L, TONES } from '../picture/structure.ts';
 import { SHADOW_L, STEP_L, type Palette } from './palette.ts';
 import { HELD_DELTA_E, matchAim, surelyHeld, UNIT, type ReadySheet } from './ready-sheet.ts';
 
@@ -40,8 +41,17 @@ export interface MarkOnSheet {
   readonly stepsKept: number;
 }
 
+/** By how much the tones of a picture miss their aim. */
+export interface ToneError {
+  /** Mean of |ΔL*|, each tone by its share. */
+  readonly meanL: number;
+  /** The largest of those that at least a hundredth of the picture has, with its sign, and the L* of the file it stands at. */
+  readonly worstL: number;
+  readonly atL: number;
+}
+
 /** Raise it when a figure below is computed otherwise: figures kept under another version are computed anew. */
-export const MATCH_VERSION = 9;
+export const MATCH_VERSION = 10;
 
 /**
  * What a sheet does to a picture, as it would be printed: relative to the paper's white, black laid on black (ISO 18619). Shares are 0–1 of
@@ -79,6 +89,10 @@ export interface MatchFigures {
   readonly greysDeviation: number;
   /** How much of the picture's steps of tone is left, each tone by its share. */
   readonly stepsKept: number;
+  /** How much of a step of tone is left within each tone of `TONE_BOUNDS_L`, as seen where it will hang; 1: all. */
+  readonly slopeByTone: readonly number[];
+  /** Mean and largest distance of printed greys from their aim, L*, over the tones the picture has; above 0: too light. */
+  readonly toneError: ToneError;
   /** L* of the sheet's black relative to its white, as seen where it will hang. */
   readonly blackL: number;
   /** Luminance of white over black, as seen where it will hang. */
@@ -157,6 +171,8 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
     shadowWedge: WEDGE_L.map((L) => sheet.greysL[L]!),
     greysDeviation: sheet.greysDeviation,
     stepsKept: palette.tones.reduce((kept, share, tone) => kept + share * toneKept(tone), 0) / total,
+    slopeByTone: slopesByTone(sheet.greysL),
+    toneError: toneErrorOf(palette.tones, sheet.greysOff),
     blackL: sheet.seenBlackL,
     contrastRatio: 100 / Math.max(0.01, labToXyz([sheet.seenBlackL, 0, 0])[1]),
     highlightShare: palette.highlightShare,
@@ -233,6 +249,28 @@ const toneSlopes =
     const low = Math.max(0, Math.min(98, Math.round(at) - 1));
     return Math.min(1, Math.max(0, (greysL[low + 2]! - greysL[low]!) / 2));
   };
+
+/** The slope of the greys as seen, over each tone from bound to bound: no steeper than 1. */
+const slopesByTone = (greysL: readonly number[]): number[] =>
+  Array.from({ length: TONES }, (_, i) => {
+    const [from, to] = [TONE_BOUNDS_L[i]!, TONE_BOUNDS_L[i + 1]!];
+    return Math.min(1, Math.max(0, (greysL[to]! - greysL[from]!) / (to - from)));
+  });
+
+/** A tone of less is not said to be the worst: nobody looks for it. */
+const TONE_SHARE = 0.01;
+
+/** Tones are counted to one L*; a tone is looked at together with the neighbours it may have been rounded from. */
+function toneErrorOf(tones: Float64Array, greysOff: readonly number[]): ToneError {
+  let [sum, share, worstL, atL] = [0, 0, 0, 0];
+  tones.forEach((s, L) => {
+    sum += s * Math.abs(greysOff[L]!);
+    share += s;
+    const near = s + (tones[L - 1] ?? 0) + (tones[L + 1] ?? 0);
+    if (near >= TONE_SHARE && Math.abs(greysOff[L]!) > Math.abs(worstL)) [worstL, atL] = [greysOff[L]!, L];
+  });
+  return { meanL: share > 0 ? sum / share : 0, worstL, atL };
+}
 
 /** Steps of the wedge that shows a sheet's shadows, L* of the file. */
 export const WEDGE_L: readonly number[] = Array.from({ length: 13 }, (_, i) => 2 * i);

@@ -58,7 +58,7 @@ export interface Ranking {
  * Costs nearer than this share a place. Within it the better score comes first: a price counts by its own criterion,
  * and no lower score stands above a higher. Our own choice.
  */
-export const TIE = 0.15;
+export const TIE = 0.1;
 /** A cost at which a score has fallen to 10/e: a sheet nobody would take. */
 const SCALE = 6;
 /** Weights are a printmaker's, and may be off by so much (our own choice). */

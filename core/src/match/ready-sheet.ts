@@ -25,6 +25,8 @@ export interface ReadySheet {
   readonly seenWhite: Lab;
   readonly seenBlackL: number;
   readonly greysL: readonly number[];
+  /** How far greys of L* 0, 1 … 100 are printed from their aim, L*; above 0: lighter. As an instrument reads them. */
+  readonly greysOff: readonly number[];
   /** Greatest C* by which greys that are sent through the rendering come out off the line from white to black. */
   readonly greysDeviation: number;
 }
@@ -74,6 +76,7 @@ export function readySheet({ bare, seen }: LaidSheet): ReadySheet {
     seenWhite: seen.white,
     seenBlackL: seen.blackL,
     greysL: greysOf(seen).map((lab) => lab[0]),
+    greysOff: greysOf(bare).map((lab, L) => lab[0] - aimAt([L, 0, 0])[0]),
     greysDeviation: deviationOf(greysOf(bare)),
   };
 }

@@ -24,6 +24,10 @@ export interface SheetQualities {
   readonly glossDifferential?: number;
   /** Graded 0–4. */
   readonly bronzing?: number;
+  /** Graded 0–4: the finest hairline of the test page that stands sharp. */
+  readonly hairlines?: number;
+  /** Largest departure of a grey’s L* from even steps, as read. */
+  readonly linearity?: number;
   /** Greatest C* of the greys off the line from white to black. */
   readonly greysOff?: number;
   /** Greatest turn of a grey between lights, ΔE00. */

@@ -11,6 +11,9 @@ export function percent(share: number): string {
 export const deltaE = (v: number): string => `${formatNumber(v, 1)}\u00a0ΔE00`;
 export const oneDigit = (v: number): string => formatNumber(v, 1);
 
+/** A size on paper: a digit below ten millimetres. */
+export const mmWords = (mm: number): string => `${formatNumber(mm, mm < 9.95 ? 1 : 0)}\u00a0mm`;
+
 export function sentenceCase(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }

@@ -56,10 +56,11 @@ describe('figures from the bench beside the spectrophotometer', () => {
     expect(MEASURES.filter((m) => m.judged).map((m) => m.key)).toEqual([
       'blockedRings',
       'bronzing',
+      'hairlines',
       'rubAfterMinutes',
       'rubAfterADay',
     ]);
-    for (const kind of ['bronzing', 'rub', 'rings'] as const) expect(OBSERVATION_KINDS[kind].figure).toBe('judged');
+    for (const kind of ['bronzing', 'rub', 'rings', 'hairlines'] as const) expect(OBSERVATION_KINDS[kind].figure).toBe('judged');
   });
 
   it('what was not observed says what is missing, in words of its own', () => {

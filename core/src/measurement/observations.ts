@@ -52,6 +52,15 @@ export interface RingsObservation {
   readonly grade: number;
 }
 
+/**
+ * The finest hairline of the test page that stands sharp and open, graded by eye: 0 that of 0.05 mm, 1 of 0.1, 2 of 0.15,
+ * 3 of 0.2, 4 only those of 0.3 mm and more.
+ */
+export interface HairlinesObservation {
+  readonly kind: 'hairlines';
+  readonly grade: number;
+}
+
 /** How much a sheet curls before it is fed, graded by eye 0 flat to 4 it must be flattened. */
 export interface CurlObservation {
   readonly kind: 'curl';
@@ -102,6 +111,7 @@ type AnyObservation =
   | RubObservation
   | BronzingObservation
   | RingsObservation
+  | HairlinesObservation
   | CurlObservation
   | ScuffsObservation
   | FeedingObservation;
@@ -173,6 +183,13 @@ export const OBSERVATION_KINDS: Record<ObservationKind, ObservationKindFacts> = 
     of: 'print',
     figure: 'judged',
     how: 'Look into the rings of the test page through a loupe: 0 clean to the rim, 4 blocked to the middle.',
+    source: '(practice)',
+  },
+  hairlines: {
+    name: 'Hairlines',
+    of: 'print',
+    figure: 'judged',
+    how: 'Find the finest hairline of the test page that stands sharp through a loupe, black on white and white in black: 0 that of 0.05 mm, 1 of 0.1, 2 of 0.15, 3 of 0.2, 4 only those of 0.3 mm and more.',
     source: '(practice)',
   },
   curl: {

@@ -6,13 +6,33 @@ import { marksOf, type Mark } from './marks.ts';
 import { keyOf, type Key, type PictureFigures } from './tally.ts';
 import { tilesOf, type Tiles } from './tiles.ts';
 
+/** Contrast of a picture at one scale. */
+export interface ContrastScale {
+  /** As a share of the longer side. */
+  readonly size: number;
+  /** Standard deviation of L* between this size and half of it. */
+  readonly sdL: number;
+  /** Which tones it lives in: shares of its variance between the bounds of `TONE_BOUNDS_L`; they add up to 1. */
+  readonly byTone?: readonly number[];
+}
+
+/** L* that part the tones of which a contrast is reported; narrow in the shadows, where sheets differ. */
+export const TONE_BOUNDS_L: readonly number[] = [0, 5, 10, 15, 20, 25, 35, 50, 70, 100];
+export const TONES = TONE_BOUNDS_L.length - 1;
+/** Which of the tones an L* lies in. */
+export function toneAt(L: number): number {
+  let tone = TONES - 1;
+  while (tone > 0 && L < TONE_BOUNDS_L[tone]!) tone--;
+  return tone;
+}
+
 /** What a picture is made of besides its tones and colours. Shares are 0–1 of it; positions 0–1 across and down, as it is looked at. */
 export interface PictureStructure {
   /** The plain ground it lies on, where there is one; and the key of what lies on it. */
   readonly ground?: { readonly lab: Lab; readonly share: number };
   readonly subject: { readonly medianL: number; readonly key: Key };
-  /** Contrast by scale: standard deviation of L* between one size and its double; `size` as a share of the longer side. */
-  readonly scales: readonly { readonly size: number; readonly sdL: number }[];
+  /** Contrast by scale, the finest first. */
+  readonly scales: readonly ContrastScale[];
   /** Plain areas in which a sheet's texture or a step of tone would be seen. */
   readonly smoothShare: number;
   /** Busy areas in which a texture is lost. */
@@ -118,29 +138,57 @@ function medianOf(values: Float32Array, holds: (i: number) => boolean): number {
   return kept.length === 0 ? 0 : kept[kept.length >> 1]!;
 }
 
+/** Sums variance by the tone it lies in. */
+class VarianceByTone {
+  private readonly sums = new Float64Array(TONES);
+  private count = 0;
+
+  /** @param squared deviation of L*, squared, about a place whose L* is half way between it and its surroundings */
+  add(L: number, squared: number): void {
+    this.sums[toneAt(L)]! += squared;
+  }
+
+  /** Counts a place, whatever varies there. */
+  step(places = 1): void {
+    this.count += places;
+  }
+
+  scale(size: number): ContrastScale {
+    const whole = this.sums.reduce((s, v) => s + v, 0);
+    const share = (v: number) => Math.round((v / whole) * 10_000) / 10_000;
+    return {
+      size,
+      sdL: Math.sqrt(whole / Math.max(1, this.count)),
+      ...(whole > 0 && { byTone: Array.from(this.sums, share) }),
+    };
+  }
+}
+
 /** Variance of L* between blocks of one size and of twice the size (Haar): the contrast that lives at that scale. */
 function scalesOf(blocks: Blocks): PictureStructure['scales'] {
   const longer = Math.max(blocks.columns, blocks.rows);
-  const scales: { size: number; sdL: number }[] = [];
-  const inside = blocks.within.reduce((s, v) => s + v, 0) / blocks.within.length;
-  if (blocks.sizePx > 1) scales.push({ size: 1 / longer, sdL: Math.sqrt(inside) });
+  const scales: ContrastScale[] = [];
+  if (blocks.sizePx > 1) {
+    const inside = new VarianceByTone();
+    blocks.within.forEach((variance, i) => inside.add(blocks.L[i]!, variance));
+    inside.step(blocks.within.length);
+    scales.push(inside.scale(1 / longer));
+  }
   let level = { columns: blocks.columns, rows: blocks.rows, L: Float64Array.from(blocks.L) };
   for (let size = 1; Math.min(level.columns, level.rows) >= 4; size *= 2) {
     const half = { columns: level.columns >> 1, rows: level.rows >> 1 };
     const L = new Float64Array(half.columns * half.rows);
-    let within = 0;
+    const between = new VarianceByTone();
     for (let y = 0; y < half.rows; y++)
       for (let x = 0; x < half.columns; x++) {
         const at = 2 * y * level.columns + 2 * x;
-        const p = level.L[at]!;
-        const q = level.L[at + 1]!;
-        const r = level.L[at + level.columns]!;
-        const s = level.L[at + level.columns + 1]!;
-        const mean = (p + q + r + s) / 4;
-        within += ((p - mean) ** 2 + (q - mean) ** 2 + (r - mean) ** 2 + (s - mean) ** 2) / 4;
+        const four = [level.L[at]!, level.L[at + 1]!, level.L[at + level.columns]!, level.L[at + level.columns + 1]!];
+        const mean = (four[0]! + four[1]! + four[2]! + four[3]!) / 4;
+        for (const v of four) between.add((v + mean) / 2, (v - mean) ** 2 / 4);
+        between.step();
         L[y * half.columns + x] = mean;
       }
-    scales.push({ size: (2 * size) / longer, sdL: Math.sqrt(within / L.length) });
+    scales.push(between.scale((2 * size) / longer));
     level = { ...half, L };
   }
   return scales;

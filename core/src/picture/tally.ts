@@ -13,7 +13,7 @@ const FINE_C_BINS = 200 * TENTHS;
 const USUAL_PIXELS = 250_000;
 
 /** Rises whenever the same picture would give other figures; pictures read by an earlier one are read again. */
-export const PICTURE_VERSION = 5;
+export const PICTURE_VERSION = 6;
 
 export type Key = 'low key' | 'average key' | 'high key';
 

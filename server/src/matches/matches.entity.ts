@@ -1,6 +1,7 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 import type { MatchInputs, MatchResult } from '@rakuen/contract/matches';
 import type { Stamp } from '@rakuen/contract/vocabulary';
+import type { KeptCosts } from '@rakuen/core/match/kept-costs';
 import type { Recipe } from '@rakuen/core/proof/recipe';
 
 /** A match that was kept: what was asked, and what was answered then. */
@@ -39,6 +40,8 @@ export class DecisionRow {
   @Column('real', { nullable: true }) outsideShare!: number | null;
   @Column('real', { nullable: true }) score!: number | null;
   @Column('real', { nullable: true }) lostShare!: number | null;
+  /** Absent of decisions made before it was kept, and where nothing could be matched. */
+  @Column('simple-json', { nullable: true }) costs!: KeptCosts | null;
 }
 
 /** What is done to a picture for its print on a sheet. */

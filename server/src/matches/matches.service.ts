@@ -4,11 +4,10 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import type { Commission } from '@rakuen/core/match/commission';
 import { MATCH_VERSION } from '@rakuen/core/match/on-sheet';
-import type { Choice } from '@rakuen/core/match/eye';
-import { LEANINGS } from '@rakuen/core/match/leanings/registry';
 import { portfolio } from '@rakuen/core/match/portfolio';
-import type { Candidate } from '@rakuen/core/match/judge';
-import { rankSheets, type Ranking } from '@rakuen/core/match/rank';
+import { judgeSheets, type Candidate, type JudgedSheet } from '@rakuen/core/match/judge';
+import { choiceOf, keepCosts } from '@rakuen/core/match/kept-costs';
+import { rankSheets, weigh, type RankedSheet, type Ranking } from '@rakuen/core/match/rank';
 import { SCHOOLS, weightsOf } from '@rakuen/core/match/schools';
 import type { SheetQualities } from '@rakuen/core/match/sheet';
 import { betweenOf } from '@rakuen/core/measurement/figure';
@@ -57,6 +56,16 @@ interface Laying {
   readonly leftOut: readonly LeftOut[];
 }
 
+/** The order among all measured conditions, as of some event. */
+interface Standing {
+  readonly seq: number;
+  readonly places: readonly RankedSheet[];
+  readonly sheets: readonly JudgedSheet[];
+}
+
+/** Pictures that are matched again in one request, for decisions that kept nothing to learn from. */
+const PICTURES_AGAIN = 30;
+
 @Injectable()
 export class MatchesService {
   constructor(
@@ -74,7 +83,7 @@ export class MatchesService {
     private readonly underWay: UnderWay,
   ) {}
 
-  private readonly standings = new Map<string, { seq: number; places: MatchView['places'] }>();
+  private readonly standings = new Map<string, Standing>();
 
   async match(request: MatchRequest): Promise<MatchView> {
     const { picture, candidates, leftOut } = await this.lay(
@@ -133,24 +142,33 @@ export class MatchesService {
     };
   }
 
-  /** What was chosen, picture by picture, against every sheet as it would be matched today: how the schools would have chosen. */
+  /**
+   * How the presets would have chosen, and what the printmaker's own choices say of their weights: from what was kept with
+   * each decision. Of decisions made before it was kept a few are matched again at a time, as things stand today.
+   */
   async learned(): Promise<LearnedEyeView> {
-    const chosen = (await this.decisions.find({ order: { decidedAt: 'ASC' } })).filter((d) => d.stamp === 'chosen');
+    const chosen = await this.decisions.find({ where: { stamp: 'chosen' }, order: { decidedAt: 'ASC' } });
     // The newest word on a picture and a sheet is the one that counts.
     const newest = [...new Map(chosen.map((d) => [`${d.pictureId} ${d.conditionId}`, d])).values()];
-    const choices: Choice[] = [];
-    for (const pictureId of new Set(newest.map((d) => d.pictureId))) {
-      const { picture, candidates } = await this.lay(pictureId);
-      const { places } = rankSheets(askedOf(picture, EVERY_LEANING_ONCE), candidates);
-      const costs = places.map((p) => LEANINGS.map((l) => p.reasons.find((x) => x.leaning === l.key)?.unweighted ?? 0));
-      for (const d of newest.filter((n) => n.pictureId === pictureId)) {
-        const at = places.findIndex((p) => p.id === d.conditionId);
-        if (at >= 0) choices.push({ pictureId, costs, chosen: at });
-      }
-    }
+    await this.keepCostsOf(newest.filter((d) => d.costs === null));
+    const known = newest.filter((d) => d.costs !== null);
+    const choices = known.map((d) => choiceOf(d.pictureId, d.costs!));
     const own = (await this.schools.find()).map(({ id, name, weights }) => ({ key: id, name, weights }));
     const learned = await this.workshop.run('learnEye', { choices, own });
-    return { ...learned, schools: [...learned.schools], leftOut: newest.length - choices.length };
+    return { ...learned, schools: [...learned.schools], leftOut: newest.length - known.length };
+  }
+
+  /** Keeps what decisions of earlier versions are learned from, for some of them. */
+  private async keepCostsOf(rows: readonly DecisionRow[]): Promise<void> {
+    const pictures = [...new Set(rows.map((d) => d.pictureId))].slice(0, PICTURES_AGAIN);
+    for (const pictureId of pictures) {
+      const { sheets } = await this.standing(pictureId);
+      for (const row of rows.filter((d) => d.pictureId === pictureId)) {
+        row.costs = keepCosts(row.conditionId, sheets, Math.random) ?? null;
+        const { id, costs } = row;
+        if (costs) await this.writer.run('decision', () => this.decisions.update(id, whole({ costs })));
+      }
+    }
   }
 
   /** Keeps a match as it stands, to be opened again. */
@@ -228,7 +246,8 @@ export class MatchesService {
     await this.pictures.get(input.pictureId);
     await this.conditions.get(input.conditionId);
     // The place is the one among all measured conditions: it does not depend on what happened to lie on the table.
-    const place = (await this.standing(input.pictureId)).find((p) => p.conditionId === input.conditionId);
+    const { places, sheets } = await this.standing(input.pictureId);
+    const place = places.find((p) => p.id === input.conditionId);
     const row = this.decisions.create({
       ...input,
       reason: input.reason.trim(),
@@ -241,23 +260,26 @@ export class MatchesService {
       outsideShare: null,
       score: place?.score ?? null,
       lostShare: place?.figures.outsideShare ?? null,
+      costs: keepCosts(input.conditionId, sheets, Math.random) ?? null,
     });
     await this.writer.run('decision', () => this.decisions.insert(row));
     return decisionView(row);
   }
 
-  /** The order among all measured conditions as it stands; what nothing has changed is not ranked anew. */
-  private async standing(pictureId: string): Promise<MatchView['places']> {
+  /** The order among all measured conditions as it stands; what nothing has changed is not ranked again. */
+  private async standing(pictureId: string): Promise<Standing> {
     const [last] = await this.decisions.query<{ seq: number }[]>(
       `SELECT seq FROM events WHERE subject IN (${RANKED_BY.map((t) => `'${t}'`).join()}) ORDER BY seq DESC LIMIT 1`,
     );
     const seq = last?.seq ?? 0;
     const known = this.standings.get(pictureId);
-    if (known?.seq === seq) return known.places;
-    const { places } = await this.match({ pictureId });
-    this.standings.set(pictureId, { seq, places });
+    if (known?.seq === seq) return known;
+    const { picture, candidates } = await this.lay(pictureId);
+    const judgement = judgeSheets(askedOf(picture), candidates);
+    const standing = { seq, places: weigh(judgement).places, sheets: judgement.sheets };
+    this.standings.set(pictureId, standing);
     if (this.standings.size > MOST_STANDING) this.standings.delete(this.standings.keys().next().value!);
-    return places;
+    return standing;
   }
 
   /** The newest of them; the ledger pages through all. */
@@ -364,9 +386,6 @@ export class MatchesService {
 const RANKED_BY = ['pictures', 'papers', 'conditions', 'readings', 'observations', 'trials', 'prints', 'profiles'];
 const MOST_STANDING = 50;
 
-/** With no weight at nothing every leaning says what it takes. */
-const EVERY_LEANING_ONCE = Object.fromEntries(LEANINGS.map((l) => [l.key, 1]));
-
 const askedOf = ({ figures, hints, commission }: PictureView, weights?: Record<string, number>) => ({
   picture: figures,
   hints,
@@ -405,6 +424,8 @@ function qualities(condition: ConditionView, { base, sizes }: PaperRow): SheetQu
     gloss60: value('gloss60'),
     glossDifferential: value('glossDifferential'),
     bronzing: value('bronzing'),
+    hairlines: value('hairlines'),
+    linearity: value('linearity'),
     greysOff: value('neutrality'),
     metamerism: value('metamerism'),
     monochrome: condition.printMode === 'driver black-and-white',

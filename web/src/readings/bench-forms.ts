@@ -153,6 +153,7 @@ export function inWords(o: Observation): string {
       return `${GRADES[o.grade]}, ${afterPrinting(o.minutesAfterPrinting)}`;
     case 'bronzing':
     case 'rings':
+    case 'hairlines':
     case 'curl':
     case 'scuffs':
       return GRADES[o.grade];

@@ -46,7 +46,7 @@ const GROUPS = [
     of: 'print',
     title: 'Of this print',
     hint: 'True of this print condition alone.',
-    kinds: ['gloss', 'rub', 'bronzing', 'rings', 'scuffs', 'feeding'],
+    kinds: ['gloss', 'rub', 'bronzing', 'rings', 'hairlines', 'scuffs', 'feeding'],
   },
 ] as const satisfies readonly { of: string; title: string; hint: string; kinds: readonly ObservationKind[] }[];
 
@@ -332,7 +332,7 @@ const RUB_TIMES = [
   ['10080', 'a week'],
 ] as const;
 
-type JudgedKind = 'rub' | 'bronzing' | 'rings' | 'curl' | 'scuffs';
+type JudgedKind = 'rub' | 'bronzing' | 'rings' | 'hairlines' | 'curl' | 'scuffs';
 
 /** A grade given by eye: who, under which light. */
 function JudgedForm({

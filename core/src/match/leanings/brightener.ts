@@ -1,11 +1,15 @@
 import { oneDigit } from '../words.ts';
-import type { Leaning } from './leaning.ts';
+import { editionOpenness, type Leaning } from './leaning.ts';
 
 /** Brightener by Δb* that a printmaker would mention; a white that moves less looks the same in most lights. */
 const WORTH_A_WORD = 2;
-/** What each unit of Δb* above it costs (judged, our own start); three times that where the print must last. */
+/**
+ * What each unit of Δb* above it costs (judged, our own start): three times that where the print is to last, up to twice
+ * that in a small edition, which is bought to be kept.
+ */
 const COST_EACH = 0.04;
 const LASTING = 3;
+const SMALL_EDITION = 2;
 
 export const brightener: Leaning = {
   key: 'brightener',
@@ -20,7 +24,10 @@ export const brightener: Leaning = {
       speaks: 'against',
       sentence: `Its white owes ${between ? 'some ' : ''}${oneDigit(shift)} of b* to brightener${between ? ` (estimated from one spectrum: ${oneDigit(between[0])} to ${oneDigit(between[1])})` : ''}: under a lamp without UV it is that much yellower, and brightener fades${commission.mustLast ? '; this print is to last' : ''}.`,
       figures: [{ name: 'brightener', value: shift, unit: 'Δb*' }],
-      cost: COST_EACH * (commission.mustLast ? LASTING : 1) * (shift - WORTH_A_WORD),
+      cost:
+        COST_EACH *
+        (commission.mustLast ? LASTING : SMALL_EDITION - editionOpenness(commission.editionOf) * (SMALL_EDITION - 1)) *
+        (shift - WORTH_A_WORD),
     };
   },
 };

@@ -1,4 +1,4 @@
-import { isMatt, type Surface } from '../../paper.ts';
+import { COATING_CLASSES, isMatt, type Surface } from '../../paper.ts';
 import type { Hint } from '../../picture/hints.ts';
 import type { PictureFigures } from '../../picture/tally.ts';
 import type { Commission } from '../commission.ts';
@@ -36,7 +36,10 @@ export interface Said {
   readonly speaks: 'for' | 'against' | 'neither';
   readonly sentence: string;
   readonly figures: readonly ReasonFigure[];
-  /** What it takes from the sheet, in the same coin for all: 1 is about what 1 ΔE00 over the whole picture takes. Never negative. */
+  /**
+   * What it takes from the sheet, in the same coin for all: 1 is about what 1 ΔE00 over the whole picture takes. Below 0
+   * where the sheet gives what no other has.
+   */
   readonly cost: number;
 }
 
@@ -74,6 +77,21 @@ export const kindWords = (w: Weighed): string =>
     : onMatt(w)
       ? 'a matt sheet'
       : 'a sheet with sheen';
+
+/** Gloss units at 60° of a sheet that mirrors as much as sheets for pictures do (practice). */
+const FULL_GLOSS = 60;
+/** How much a sheet mirrors, 0–1: by its gloss, else by its kind; undefined where neither is known. */
+export const shineOf = ({ gloss60, coating }: Weighed['sheet']): number | undefined =>
+  gloss60 !== undefined ? Math.min(1, gloss60 / FULL_GLOSS) : coating && COATING_CLASSES[coating].sheen;
+
+/** Sizes of an edition that is small, and that is as good as open (our own bounds). */
+const SMALL_EDITION = 3;
+const LARGE_EDITION = 500;
+/** How open an edition is, by the logarithm of its number: 0 up to three, 1 from five hundred on and without a number. */
+export const editionOpenness = (editionOf: number | undefined): number =>
+  editionOf === undefined
+    ? 1
+    : Math.min(1, Math.max(0, Math.log(editionOf / SMALL_EDITION) / Math.log(LARGE_EDITION / SMALL_EDITION)));
 
 /** Does a glass keep hands and tilting eyes from the sheet? */
 export const behindGlass = ({ commission }: Weighed): boolean => commission.glass !== 'none';

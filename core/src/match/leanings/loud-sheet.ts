@@ -6,9 +6,9 @@ import type { Leaning } from './leaning.ts';
  * carried, L* (our own bound).
  */
 const CARRIED_L = 7;
+/** What a metallic sheet takes from a soft picture, and gives to water and polish (judged, our own starts). */
 const TOO_LOUD = 2.4;
-/** What other sheets lack of polish beside it. */
-const SHINES = 1.8;
+const SHINES = 2.4;
 
 export const loudSheet: Leaning = {
   key: 'loudSheet',
@@ -19,25 +19,20 @@ export const loudSheet: Leaning = {
   weight: 1,
   judge: ({ sheet, picture, hints }) => {
     const scales = picture.structure?.scales;
-    if (!scales || sheet.coating === undefined) return undefined;
+    if (!scales || sheet.coating !== 'metallic') return undefined;
     const local = Math.max(0, ...scales.filter((s) => s.size > 0.004 && s.size < 0.06).map((s) => s.sdL));
     const polished = hints.includes('metal or polished stone') || hints.includes('water');
-    const figures = [{ name: 'local contrast', value: local, unit: 'L*' }];
-    if (sheet.coating === 'metallic') {
-      const soft = Math.max(0, 1 - local / CARRIED_L);
-      return {
-        speaks: polished && soft < 0.5 ? 'for' : soft > 0.3 ? 'against' : 'neither',
-        sentence: `A metallic sheet lives on local contrast; the picture has ${oneDigit(local)} L* of it${polished ? ', and polished surfaces to show' : ''}.`,
-        figures,
-        cost: TOO_LOUD * (polished ? soft : 0.35 + 0.65 * soft),
-      };
-    }
-    if (!polished || local < CARRIED_L / 2) return undefined;
+    const soft = Math.max(0, 1 - local / CARRIED_L);
+    // What gleams is a gain of this sheet: it is credited here, and nothing is held against the others.
+    const gain = polished && local >= CARRIED_L / 2 ? SHINES * Math.min(1, local / CARRIED_L) : 0;
     return {
-      speaks: 'neither',
-      sentence: `Polished surfaces with ${oneDigit(local)} L* of local contrast would gleam on a metallic sheet; here they are ink.`,
-      figures,
-      cost: SHINES * Math.min(1, local / CARRIED_L),
+      speaks: gain > 0 ? 'for' : soft > 0.3 || !polished ? 'against' : 'neither',
+      sentence:
+        gain > 0
+          ? `Polished surfaces or water gleam on a metallic sheet: the picture has ${oneDigit(local)} L* of local contrast.`
+          : `A metallic sheet lives on local contrast; the picture has ${oneDigit(local)} L* of it.`,
+      figures: [{ name: 'local contrast', value: local, unit: 'L*' }],
+      cost: TOO_LOUD * (polished ? soft : 0.35 + 0.65 * soft) - gain,
     };
   },
 };

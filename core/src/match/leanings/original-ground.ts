@@ -2,7 +2,9 @@ import { deltaE2000 } from '../../colour/difference.ts';
 import { deltaE } from '../words.ts';
 import type { Leaning } from './leaning.ts';
 
-const WORTH = 0.8;
+/** What the first ΔE00 take, and how many of them it takes until each further one weighs half (judged, our own starts). */
+const EACH = 0.6;
+const HALVES_AT = 8;
 
 export const originalGround: Leaning = {
   key: 'originalGround',
@@ -17,7 +19,8 @@ export const originalGround: Leaning = {
       speaks: off < 2 ? 'for' : off > 4 ? 'against' : 'neither',
       sentence: `Its white lies ${deltaE(off)} from the ground of the original${commission.signedOffBy ? `; ${commission.signedOffBy} signs it off` : '; the artist has to sign it off'}.`,
       figures: [{ name: 'white to the original’s ground', value: off, unit: 'ΔE00' }],
-      cost: WORTH * off,
+      // The further the white, the sooner the ground is printed as a tint instead: distance beyond weighs less and less.
+      cost: (EACH * off) / (1 + off / HALVES_AT),
     };
   },
 };

@@ -1,9 +1,6 @@
-import { COATING_CLASSES } from '../../paper.ts';
 import { oneDigit, percent } from '../words.ts';
-import { behindGlass, type Leaning } from './leaning.ts';
+import { behindGlass, shineOf, type Leaning } from './leaning.ts';
 
-/** Gloss units at 60° of a sheet that mirrors as much as sheets for pictures do (practice). */
-const FULL_GLOSS = 60;
 const WORTH = 0.8;
 
 export const reflections: Leaning = {
@@ -15,9 +12,8 @@ export const reflections: Leaning = {
   judge: (w) => {
     if (behindGlass(w)) return undefined;
     const { sheet, picture, match } = w;
-    if (sheet.coating === undefined && sheet.gloss60 === undefined) return undefined;
-    const shine =
-      sheet.gloss60 === undefined ? COATING_CLASSES[sheet.coating!].sheen : Math.min(1, sheet.gloss60 / FULL_GLOSS);
+    const shine = shineOf(sheet);
+    if (shine === undefined) return undefined;
     // Where a picture is light there is no black to gain by the shine.
     const area =
       Math.min(1, Math.max(picture.structure?.smoothShare ?? 0, match.highlightShare)) * (1 - match.shadowShare);

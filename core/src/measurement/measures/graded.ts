@@ -4,6 +4,8 @@ import type { BenchMeasure } from './measure.ts';
 
 /** An eye grades to about half a grade (our own assumption). */
 const GRADE_SD = 0.5;
+/** Width of the finest sharp hairline by grade, mm; the lines the test page has. */
+const HAIRLINES_MM = ['0.05', '0.1', '0.15', '0.2', '0.3'];
 const graded = (grade: number): Figure => ({
   shape: 'scalar',
   value: grade,
@@ -43,6 +45,21 @@ export const blockedRings: BenchMeasure = {
     return found
       ? graded(found.grade)
       : { shape: 'missing', why: 'Nobody has looked at the rings of a test page yet.' };
+  },
+};
+
+export const hairlines: BenchMeasure = {
+  ...bronzing,
+  key: 'hairlines',
+  name: 'Spread hairlines',
+  definition:
+    'How wide a hairline of the test page must be to stand sharp, graded by eye: 0 for 0.05 mm, 1 for 0.1, 2 for 0.15, 3 for 0.2, 4 for 0.3 mm and more.',
+  words: ['less sharp', 'sharper'],
+  observe: (observations) => {
+    const found = latest(observations, 'hairlines');
+    return found
+      ? { ...graded(found.grade), note: `sharp from ${HAIRLINES_MM[found.grade]} mm` }
+      : { shape: 'missing', why: 'Nobody has looked at the hairlines of a test page yet.' };
   },
 };
 

@@ -17,7 +17,7 @@ import { metamerism } from './metamerism.ts';
 import { crossovers } from './crossovers.ts';
 import { bulk, thickness, weight } from './body.ts';
 import { gloss20, gloss60, gloss85, glossBlack, glossDifferential } from './gloss.ts';
-import { blockedRings, bronzing, rubAfterADay, rubAfterMinutes } from './graded.ts';
+import { blockedRings, bronzing, hairlines, rubAfterADay, rubAfterMinutes } from './graded.ts';
 import { neutrality } from './neutral-ramp.ts';
 import { opacity } from './opacity.ts';
 import { textureAmplitude, textureWavelength } from './texture.ts';
@@ -45,6 +45,7 @@ export const MEASURE_GROUPS: readonly { readonly name: string; readonly measures
       glossBlack,
       glossDifferential,
       bronzing,
+      hairlines,
       rubAfterMinutes,
       rubAfterADay,
       textureWavelength,
@@ -57,7 +58,7 @@ export const MEASURE_GROUPS: readonly { readonly name: string; readonly measures
 export const MEASURES: readonly Measure[] = MEASURE_GROUPS.flatMap((g) => g.measures);
 
 /** Raise it when a measure is added or computed otherwise: figures kept under another version are computed anew. */
-export const FIGURES_VERSION = 10;
+export const FIGURES_VERSION = 11;
 
 export const UNREAD: Figure = { shape: 'missing', why: 'A reading of a chart is missing.' };
 

@@ -19,6 +19,7 @@ import { Inbox1780000000000 } from './1780000000000-inbox.ts';
 import { Pairs1781000000000 } from './1781000000000-pairs.ts';
 import { Entry1782000000000 } from './1782000000000-entry.ts';
 import { Lamps1783000000000 } from './1783000000000-lamps.ts';
+import { DecisionCosts1784000000000 } from './1784000000000-decision-costs.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -45,4 +46,5 @@ export const MIGRATIONS = [
   Pairs1781000000000,
   Entry1782000000000,
   Lamps1783000000000,
+  DecisionCosts1784000000000,
 ];
