@@ -9,6 +9,7 @@ export default {
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: { '^.+\\.tsx?$': '<rootDir>/scripts/jest-transform.mjs' },
   moduleNameMapper: { '^@rakuen/(core|contract|demo|server)/(.*)$': '<rootDir>/$1/src/$2.ts' },
+  setupFiles: ['<rootDir>/scripts/jest-seed.mjs'],
   testTimeout: 240_000,
   maxWorkers: 2,
 };

@@ -81,6 +81,8 @@ export class MatchPlace {
   @Num(0) scoreSd!: number;
   /** What all reasons take together, weighted; lower is better. */
   @Num() cost!: number;
+  /** What it does to the picture, in at most twelve words. */
+  @Text() verdict!: string;
   @Rows() reasons!: Reason[];
   /** It and the next can't be told apart for sure. */
   @Yes() closeToNext!: boolean;

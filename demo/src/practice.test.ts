@@ -12,6 +12,7 @@ import { onSheet, type MatchFigures } from '@rakuen/core/match/on-sheet';
 import { paletteOf } from '@rakuen/core/match/palette';
 import { rankSheets, type Ranking } from '@rakuen/core/match/rank';
 import { readySheet, type ReadySheet } from '@rakuen/core/match/ready-sheet';
+import { MAX_VERDICT_WORDS, wordsOf } from '@rakuen/core/match/verdict';
 import { SCHOOLS, type Weights } from '@rakuen/core/match/schools';
 import type { LaidSheet, SheetQualities } from '@rakuen/core/match/sheet';
 import { computeFigures } from '@rakuen/core/measurement/measures/registry';
@@ -149,6 +150,59 @@ const costOf = (ranking: Ranking, id: Used, leaning: string) =>
   [...ranking.places.find((p) => p.id === id)!.reasons, ...ranking.shared].find((r) => r.leaning === leaning)?.cost ??
   0;
 const school = (key: string) => SCHOOLS.find((s) => s.key === key)!.weights;
+
+describe('laws of a match', () => {
+  const turned: Record<string, (shade: Shade, w: number, h: number) => Shade> = {
+    mirrored: (shade, w, h) => (x, y) => shade(w / h - x, y),
+    'turned over': (shade, w, h) => (x, y) => shade(w / h - x, 1 - y),
+  };
+  it.each(Object.keys(turned))('a picture that is %s keeps its scores', (how) => {
+    for (const name of ['fogPylons', 'lichen', 'tonedHall'] as const) {
+      const [w, h] = [192, 128];
+      const { shade } = SCENES[name](w, h);
+      const [one, other] = [read(shade, [w, h]), read(turned[how](shade, w, h), [w, h])];
+      const scores = (picture: typeof one) =>
+        new Map(match(picture, COMMISSIONS[name]).places.map((p) => [p.id, p.score]));
+      for (const [id, score] of scores(one)) expect(scores(other).get(id)).toBeCloseTo(score, 1);
+    }
+  });
+
+  it('a quarter turn keeps the scores, and a file of twice the pixels nearly', () => {
+    const [w, h] = [132, 88];
+    for (const name of ['saltCrust', 'controlRoom'] as const) {
+      const { shade } = SCENES[name](w, h);
+      const one = read(shade, [w, h]);
+      // Both coordinates are counted in a picture’s height.
+      const quarter = read((x, y) => shade((y * w) / h, 1 - (x * w) / h), [h, w]);
+      const doubled = read(
+        (x, y) => shade((Math.floor(x * h) + 0.5) / h, (Math.floor(y * h) + 0.5) / h),
+        [2 * w, 2 * h],
+      );
+      const scores = (picture: typeof one) => new Map(match(picture).places.map((p) => [p.id, p.score]));
+      for (const [id, score] of scores(one)) {
+        expect(Math.abs(scores(quarter).get(id)! - score)).toBeLessThan(0.1);
+        expect(Math.abs(scores(doubled).get(id)! - score)).toBeLessThan(0.5);
+      }
+    }
+  });
+
+  it('a verdict has at most twelve words, on every sheet and for every picture', () => {
+    const verdicts = (Object.keys(scenes) as SceneName[]).flatMap((name) =>
+      match(scenes[name], { ...COMMISSIONS[name], hints: HINTS_SAID[name] }).places.map((p) => p.verdict),
+    );
+    for (const verdict of verdicts) {
+      expect(wordsOf([verdict])).toBeLessThanOrEqual(MAX_VERDICT_WORDS);
+      expect(verdict).toMatch(/^[A-Z][^.!]*$|^[A-Z].*\d.*$/);
+    }
+    const night = match(scenes.nightDish, COMMISSIONS.nightDish).places;
+    const of = (id: Used) => night.find((p) => p.id === id)!;
+    expect(of('slate').verdict).toMatch(/^Holds the (night|darks)/);
+    expect(of('chalk').verdict).toMatch(/^Loses the (night|darks)/);
+    // The steps it names are the picture’s own, by what is kept of them.
+    const [, seen, all] = /(\d+) of (\d+) shadow steps/.exec(of('chalk').verdict)!;
+    expect(Math.abs(Number(seen) / Number(all) - of('chalk').figures.shadowStepsKept)).toBeLessThan(0.03);
+  });
+});
 
 describe('what good printmakers do (practice)', () => {
   it('the night sky never prefers matt over baryta, under the darkroom school and without it', () => {

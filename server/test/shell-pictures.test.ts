@@ -64,6 +64,7 @@ interface Place {
   meanDeltaE00: number;
   shadowStepsKept: number;
   greysDeviation: number;
+  contrastKept: { mm: number; sdL: number; kept: number }[];
   whiteSeen: Lab;
   reasons: { sentence: string; figures: { name: string; value: number; unit: string }[] }[];
 }
@@ -359,6 +360,45 @@ describe('a picture on sheets', () => {
       }
     },
   );
+
+  it('contrast is reported by size on paper; a weak black takes it where the picture has its darks', () => {
+    const { out } = shell('match', '--picture', colourful, '--sheets', ...sheets.map((s) => s.readings), '--json');
+    const { places, picture } = JSON.parse(out) as { places: Place[]; picture: { scales: { size: number }[] } };
+    for (const { contrastKept } of places) {
+      expect(contrastKept.map((s) => s.mm)).toEqual(picture.scales.map((s) => s.size * 420));
+      for (const { kept } of contrastKept) expect(kept).toBeGreaterThan(0.3);
+      for (const { kept } of contrastKept) expect(kept).toBeLessThanOrEqual(1);
+    }
+  });
+
+  it('pictures are ranked for a sheet: each with the score it has when sheets are ranked for it', () => {
+    const one = sheets[0].readings;
+    const { code, out } = shell(
+      'match',
+      '--sheet',
+      one,
+      '--pictures',
+      colourful,
+      photograph('allium-oreophilum'),
+      photograph('allium-oreophilum'),
+      '--json',
+    );
+    expect(code).toBe(0);
+    const { pictures } = JSON.parse(out) as {
+      pictures: (Omit<Place, 'sheet'> & { picture: string; verdict: string })[];
+    };
+    expect(pictures).toHaveLength(3);
+    expect([...pictures].sort((p, q) => q.score - p.score)).toEqual(pictures);
+    // A doubled file has one score and one place.
+    const [p, q] = pictures.filter((x) => x.picture !== colourful);
+    expect([p.score, p.place]).toEqual([q.score, q.place]);
+    const alone = JSON.parse(shell('match', '--picture', colourful, '--sheets', one, '--json').out) as {
+      places: Place[];
+    };
+    expect(pictures.find((x) => x.picture === colourful)!.score).toBeCloseTo(alone.places[0].score, 9);
+    const wrong = shell('match', '--sheet', one, '--pictures', one, '--json');
+    expect([wrong.code, wrong.out]).toEqual([1, '']);
+  });
 
   it('a profile takes part as a sheet, and is not told under another light', () => {
     const { out } = shell('match', '--picture', colourful, '--sheets', sheets[0].profile, sheets[1].readings, '--json');

@@ -24,8 +24,8 @@ export function askedPatches(
   wanted: number,
 ): { patches: DistinctPatch[]; surfaceLevels: number } {
   const { greys, extras, surfaceShare } = CHART_PURPOSES[purpose];
-  // A control chart is no chart for figures: its most telling patches, and no net of the cube.
-  if (purpose === 'control') return { patches: distinct(wanted, extras()), surfaceLevels: 0 };
+  // A control chart is no chart for figures: white, black and its most telling patches, and no net of the cube.
+  if (purpose === 'control') return { patches: distinct(Math.max(2, wanted), extras()), surfaceLevels: 0 };
   const greyCount = Math.max(FEWEST_GREYS, greys);
   const basics = greyCount + extras().length;
   const room = wanted - basics - surfaceCount(LEVELS.least);

@@ -66,11 +66,11 @@ describe('an eye, learned from what it chose', () => {
   it.each([30, 100, 400])(
     'the weights of made-up eyes lie in their intervals nine times in ten, of %i decisions',
     (n) => {
-      const { inside, wrong, claimed } = madeUpEyes(30, n);
+      const { inside, wrong, claimed } = madeUpEyes(n === 400 ? 15 : 30, n);
       expect(inside).toBeGreaterThan(0.9);
       // Of thirty decisions little is said, and what is said is seldom wrong.
       expect(wrong).toBeLessThanOrEqual(Math.max(2, 0.15 * claimed));
-      if (n === 400) expect(claimed).toBeGreaterThan(40);
+      if (n === 400) expect(claimed).toBeGreaterThan(20);
     },
   );
 

@@ -5,6 +5,7 @@ import type { Field, Said } from './leanings/leaning.ts';
 import { LEANINGS } from './leanings/registry.ts';
 import type { MatchFigures } from './on-sheet.ts';
 import type { SheetQualities } from './sheet.ts';
+import { verdictOf } from './verdict.ts';
 import { refusedBy } from './vetoes.ts';
 
 /** A sheet with what it does to the picture. */
@@ -33,6 +34,8 @@ export interface Opinion extends Said {
 }
 
 export interface JudgedSheet extends Candidate {
+  /** What it does to the picture, in a few words. */
+  readonly verdict: string;
   readonly opinions: readonly Opinion[];
 }
 
@@ -64,7 +67,7 @@ export function judgeSheets(question: Question, candidates: readonly Candidate[]
         alike[at] === candidate.sheet ? said.cost : (leaning.judge({ ...weighed, sheet: alike[at]! })?.cost ?? 0);
       return [{ leaning: leaning.key, ...said, unweighted }];
     });
-    return { ...candidate, opinions };
+    return { ...candidate, verdict: verdictOf(weighed), opinions };
   });
   return { sheets, refused, uncounted, alike: saidOfAll(sheets) };
 }

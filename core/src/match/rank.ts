@@ -27,6 +27,8 @@ export interface RankedSheet {
   readonly scoreSd: number;
   /** What all reasons take together; 1 is about 1 ΔE00 over the whole picture. */
   readonly cost: number;
+  /** What it does to the picture, in at most twelve words. */
+  readonly verdict: string;
   readonly reasons: readonly Reason[];
   readonly figures: MatchFigures;
   /** It and the next can't be told apart for sure. */
@@ -131,6 +133,7 @@ function ranked(one: Sheet, place: number, alike: ReadonlySet<string>, next: She
     score,
     scoreSd: (score * sd) / SCALE,
     cost: one.cost,
+    verdict: one.verdict,
     reasons: one.reasons.filter((r) => !alike.has(r.leaning)).sort((p, q) => q.cost - p.cost),
     figures: one.figures,
     ...(next ? partedFrom(one, next) : { closeToNext: false, parts: [] }),

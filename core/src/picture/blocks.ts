@@ -14,7 +14,7 @@ export interface Blocks {
   readonly perTile: number;
   /** L*, a*, b* of the strongest colour of each tile: a small lamp is not lost in the mean. */
   readonly strongest: Float32Array;
-  /** Mean square step of L* from a pixel to the next: the finest detail, and the noise. */
+  /** Mean square step of L* from a pixel to the next, across and down: the finest detail, and the noise. */
   readonly steps: Float32Array;
   /** Variance of L* within each block; 0 where a block is one pixel. */
   readonly within: Float32Array;
@@ -24,10 +24,16 @@ export interface Blocks {
 const MOST_BLOCKS = 512;
 /** Blocks along an edge of a tile, some sixty of which lie along the longer side. */
 const TILES_ALONG = 64;
-/** Rows of a block that are looked at, at least: its structure, unlike its colours, is told by some of them. */
-const ROWS_ENOUGH = 3;
-/** Sums a block keeps: pixels, tone, tone squared, steps squared (all in sixteenths of a code), red, green, blue. */
-const SUMS = 7;
+/**
+ * Rows of a block that are looked at: its structure, unlike its colours, shows in some of them. Two lie together, so that
+ * steps down are seen as well as steps across and a turned picture is the same picture.
+ */
+const THIRD_ROW = 0.6;
+/**
+ * Sums a block keeps: pixels, tone, tone squared, steps across squared (all in sixteenths of a code), red, green, blue,
+ * steps down squared, and how many of those.
+ */
+const SUMS = 9;
 /** Shares of the channels in the tone by which structure is told, in sixteenths: about those of light. */
 const TONE = [4, 10, 2] as const;
 const SIXTEENTHS = 16;
@@ -64,13 +70,14 @@ const sizeOf = ({ widthPx, heightPx }: PixelKind): number =>
 export function stretchesOf(kind: PixelKind, at: number, count: number): Stretch[] {
   const { widthPx } = kind;
   const sizePx = sizeOf(kind);
-  const every = Math.max(1, Math.floor((sizePx - 1) / (ROWS_ENOUGH - 1)));
+  const third = Math.max(2, Math.floor(sizePx * THIRD_ROW));
   const found: Stretch[] = [];
   for (let first = 0; first < count;) {
     const y = Math.floor((at + first) / widthPx);
     const fromX = at + first - y * widthPx;
     const toX = Math.min(widthPx, fromX + count - first);
-    if ((y % sizePx) % every === 0) found.push({ first, y, fromX, toX });
+    const row = y % sizePx;
+    if (row < 2 || row === third) found.push({ first, y, fromX, toX });
     first += toX - fromX;
   }
   return found;
@@ -80,8 +87,13 @@ export function stretchesOf(kind: PixelKind, at: number, count: number): Stretch
 export class BlockTally {
   readonly tallied: TalliedBlocks;
   private at = 0;
+  /** Tone last seen in each column, and the row it was seen in. */
+  private readonly above: Float64Array;
+  private readonly aboveY: Int32Array;
 
   constructor(private readonly kind: PixelKind) {
+    this.above = new Float64Array(kind.widthPx);
+    this.aboveY = new Int32Array(kind.widthPx).fill(-2);
     const sizePx = sizeOf(kind);
     const columns = Math.ceil(kind.widthPx / sizePx);
     const rows = Math.ceil(kind.heightPx / sizePx);
@@ -99,6 +111,7 @@ export class BlockTally {
   /** @param samples that hold it, whatever else they hold */
   addStretch(samples: Uint8Array | Uint16Array, { first, y, fromX, toX }: Stretch): void {
     const { columns, sizePx, sums, strongest } = this.tallied;
+    const { above, aboveY } = this;
     const { channels } = this.kind;
     const blocks = Math.floor(y / sizePx) * columns;
     const [g, b] = channels === 3 ? [1, 2] : [0, 0];
@@ -108,7 +121,7 @@ export class BlockTally {
       const column = Math.floor(x / sizePx);
       const block = blocks + column;
       const to = Math.min(toX, (column + 1) * sizePx);
-      let [n, T1, T2, D, R, G, B] = [to - x, 0, 0, 0, 0, 0, 0];
+      let [n, T1, T2, D, R, G, B, V, steps] = [to - x, 0, 0, 0, 0, 0, 0, 0, 0];
       const own = block * 4;
       const before = strongest[own + 3]!;
       let [top, topRed, topGreen, topBlue]: [number, number, number, number] = [before, 0, 0, 0];
@@ -117,6 +130,13 @@ export class BlockTally {
         const green = samples[i + g]!;
         const blue = samples[i + b]!;
         const tone = red * TONE[0] + green * TONE[1] + blue * TONE[2];
+        if (aboveY[x] === y - 1) {
+          const down = tone - above[x]!;
+          V += down * down;
+          steps++;
+        }
+        above[x] = tone;
+        aboveY[x] = y;
         const step = left < 0 ? 0 : tone - left;
         left = tone;
         T1 += tone;
@@ -149,6 +169,8 @@ export class BlockTally {
       sums[s + 4]! += R;
       sums[s + 5]! += G;
       sums[s + 6]! += B;
+      sums[s + 7]! += V;
+      sums[s + 8]! += steps;
     }
   }
 }
@@ -175,7 +197,9 @@ export function blocksOf(tallied: TalliedBlocks, labOf: LabOfCodes): Blocks {
     L[block] = labs[block * 3]!;
     a[block] = labs[block * 3 + 1]!;
     b[block] = labs[block * 3 + 2]!;
-    steps[block] = (sums[s + 3]! / n) * perTone ** 2;
+    const across = sums[s + 3]! / n;
+    const down = sums[s + 8]! > 0 ? sums[s + 7]! / sums[s + 8]! : across;
+    steps[block] = ((across + down) / 2) * perTone ** 2;
     within[block] = Math.max(0, sums[s + 2]! / n - tone ** 2) * perTone ** 2;
   }
   return { columns, rows, sizePx, perTile, L, a, b, strongest: strongestOf(tallied, labOf, perTile), steps, within };

@@ -10,9 +10,11 @@ import { onSheet } from '@rakuen/core/match/on-sheet';
 import { paletteOf } from '@rakuen/core/match/palette';
 import { readySheet } from '@rakuen/core/match/ready-sheet';
 import type { Candidate } from '@rakuen/core/match/judge';
-import { rankSheets } from '@rakuen/core/match/rank';
+import { rankSheets, type RankedSheet, type Ranking } from '@rakuen/core/match/rank';
 import { SCHOOLS } from '@rakuen/core/match/schools';
-import type { LaidSheet, SheetQualities } from '@rakuen/core/match/sheet';
+import type { SheetQualities } from '@rakuen/core/match/sheet';
+import { contrastKept } from '@rakuen/core/match/contrast-kept';
+import { wouldHelp } from '@rakuen/core/match/would-help';
 import { PictureError } from '../work/picture-error.ts';
 import { analysePicture, type PictureResult } from '../work/picture-task.ts';
 import { ProfileError } from '../colour-management/lcms.ts';
@@ -21,86 +23,164 @@ import { oneLine } from './profile.ts';
 import { sheetFromFile } from './sheet-file.ts';
 
 const USE =
-  'Use: npm run --silent match -- --picture FILE [--sheets READINGS…] [--light NAME] [--glass NAME] [--school NAME] [--json]';
+  'Use: npm run --silent match -- --picture FILE [--sheets READINGS…], or --sheet READINGS --pictures FILE…; then [--light NAME] [--glass NAME] [--school NAME] [--json]';
 export const MOST_PIXELS = 400_000_000;
 
-/** The shell's `match`: reads a picture, and ranks sheets for it. @returns the exit code */
+interface Conditions {
+  readonly light: (typeof TABLE_LIGHTS)[number];
+  readonly glass: (typeof GLASSES)[number];
+  readonly school: (typeof SCHOOLS)[number];
+}
+type LaidFile = Awaited<ReturnType<typeof sheetFromFile>>;
+
+/** The shell's `match`: ranks sheets for a picture, or pictures for a sheet. @returns the exit code */
 export async function runMatch(words: readonly string[]): Promise<number> {
-  let at = 'match';
+  const at = { file: 'match' };
   try {
     const { files, options } = parseArguments(words, {
-      taking: ['picture', 'light', 'glass', 'school'],
-      flags: ['json', 'sheets'],
+      taking: ['picture', 'sheet', 'light', 'glass', 'school'],
+      flags: ['json', 'sheets', 'pictures'],
     });
-    if (typeof options.picture !== 'string' || (files.length > 0 && !options.sheets)) throw new UseError(USE);
-    const light = chosen('light', options.light, TABLE_LIGHTS);
-    const glass = chosen('glass', options.glass, GLASSES);
-    const school = chosen('school', options.school, SCHOOLS);
-
-    at = options.picture;
-    const picture = await readPicture(options.picture);
-    const sheets: { sheet: SheetQualities; laid: LaidSheet }[] = [];
-    const leftOut: { sheet: string; why: string }[] = [];
-    for (const file of files) {
-      // One file that can't be used stops none of the others.
-      try {
-        sheets.push(await sheetFromFile(file, { light, glass }));
-      } catch (error) {
-        leftOut.push({ sheet: file, why: pictureLine(file, error) });
-      }
-    }
-    at = files.join(', ');
-    if (files.length > 0 && sheets.length === 0) throw new UseError(leftOut.map((l) => l.why).join('\n'));
-    const cells = { count: picture.cells.length / 4, data: picture.cells };
-    const { structure } = picture.figures;
-    const candidates = sheets.map(({ sheet, laid }): Candidate => {
-      const ready = readySheet(laid);
-      return { sheet, figures: onSheet(paletteOf(cells, ready.nodes), structure?.marks ?? [], ready) };
-    });
-    const ranking = rankSheets(
-      {
-        picture: picture.figures,
-        hints: (structure?.hints ?? []).map((h) => h.hint),
-        commission: { ...USUAL_COMMISSION, light: light.key, glass: glass.key },
-        weights: school.weights,
-      },
-      candidates,
-    );
-    const answer = {
-      picture: pictureInFigures(picture),
-      places: ranking.places.map((p) => ({
-        sheet: p.id,
-        place: p.place,
-        score: p.score,
-        scoreSd: p.scoreSd,
-        closeToNext: p.closeToNext,
-        outsideShare: p.figures.outsideShare,
-        meanDeltaE00: p.figures.meanDeltaE,
-        shadowStepsKept: p.figures.shadowStepsKept,
-        greysDeviation: p.figures.greysDeviation,
-        chromaKept: p.figures.chromaKept,
-        whiteSeen: p.figures.whiteSeen,
-        reasons: [...p.reasons, ...ranking.shared].map(({ leaning, speaks, sentence, cost, figures }) => ({
-          leaning,
-          speaks,
-          sentence,
-          cost,
-          figures,
-        })),
-      })),
-      refused: ranking.refused.map(({ id, why }) => ({ sheet: id, why })),
-      leftOut,
-      light: light.name,
-      glass: glass.name,
-      school: school.name,
+    const conditions = {
+      light: chosen('light', options.light, TABLE_LIGHTS),
+      glass: chosen('glass', options.glass, GLASSES),
+      school: chosen('school', options.school, SCHOOLS),
     };
-    console.log(options.json ? JSON.stringify(answer) : inWords(options.picture, answer));
+    const json = options.json === true;
+    if (typeof options.sheet === 'string' && options.pictures && files.length > 0 && !options.picture)
+      console.log(await picturesFor(options.sheet, files, conditions, json, at));
+    else if (typeof options.picture === 'string' && !options.sheet && (files.length === 0 || options.sheets))
+      console.log(await sheetsFor(options.picture, files, conditions, json, at));
+    else throw new UseError(USE);
     return 0;
   } catch (error) {
-    console.error(pictureLine(at, error));
+    console.error(pictureLine(at.file, error));
     return 1;
   }
 }
+
+async function sheetsFor(
+  path: string,
+  files: readonly string[],
+  conditions: Conditions,
+  json: boolean,
+  at: { file: string },
+): Promise<string> {
+  at.file = path;
+  const picture = await readPicture(path);
+  const sheets: LaidFile[] = [];
+  const leftOut: { sheet: string; why: string }[] = [];
+  for (const file of files) {
+    // One file that can't be used stops none of the others.
+    try {
+      sheets.push(await sheetFromFile(file, conditions));
+    } catch (error) {
+      leftOut.push({ sheet: file, why: pictureLine(file, error) });
+    }
+  }
+  at.file = files.join(', ');
+  if (files.length > 0 && sheets.length === 0) throw new UseError(leftOut.map((l) => l.why).join('\n'));
+  const ranking = rank(picture, sheets, conditions);
+  const answer = {
+    picture: pictureInFigures(picture),
+    places: ranking.places.map((p) => ({
+      sheet: p.id,
+      place: p.place,
+      ...placeInFigures(p, ranking, picture, sheets.find(({ sheet }) => sheet.id === p.id)!.sheet),
+    })),
+    refused: ranking.refused.map(({ id, why }) => ({ sheet: id, why })),
+    leftOut,
+    ...named(conditions),
+  };
+  return json ? JSON.stringify(answer) : inWords(path, answer);
+}
+
+/** Which of some pictures suit a sheet: each is ranked on it alone, the best first. */
+async function picturesFor(
+  path: string,
+  files: readonly string[],
+  conditions: Conditions,
+  json: boolean,
+  at: { file: string },
+): Promise<string> {
+  at.file = path;
+  const laid = await sheetFromFile(path, conditions);
+  const found: (ReturnType<typeof placeInFigures> & { picture: string; wouldHelp: string[] })[] = [];
+  const refused: { picture: string; why: string }[] = [];
+  const leftOut: { picture: string; why: string }[] = [];
+  for (const file of files) {
+    try {
+      const picture = await readPicture(file);
+      const ranking = rank(picture, [laid], conditions);
+      refused.push(...ranking.refused.map(({ why }) => ({ picture: file, why })));
+      found.push(
+        ...ranking.places.map((p) => ({
+          picture: file,
+          ...placeInFigures(p, ranking, picture, laid.sheet),
+          wouldHelp: wouldHelp(picture.figures, p.figures, laid.sheet),
+        })),
+      );
+    } catch (error) {
+      leftOut.push({ picture: file, why: pictureLine(file, error) });
+    }
+  }
+  if (found.length + refused.length === 0) throw new UseError(leftOut.map((l) => l.why).join('\n'));
+  const inOrder = found.sort((p, q) => q.score - p.score || p.picture.localeCompare(q.picture));
+  const places = inOrder.map((p) => ({ ...p, place: 1 + inOrder.findIndex((q) => q.score === p.score) }));
+  const answer = { sheet: path, pictures: places, refused, leftOut, ...named(conditions) };
+  if (json) return JSON.stringify(answer);
+  return [
+    path,
+    ...places.map(
+      (p) =>
+        `${p.place}. ${p.picture}: ${p.score.toFixed(1)} of 10 ± ${p.scoreSd.toFixed(1)}. ${p.verdict}${p.wouldHelp.length > 0 ? `; would help: ${p.wouldHelp.join(', ')}` : ''}`,
+    ),
+    ...refused.map((r) => `refused: ${r.picture}: ${r.why}`),
+    ...leftOut.map((l) => `left out: ${l.why}`),
+  ].join('\n');
+}
+
+const named = ({ light, glass, school }: Conditions) => ({ light: light.name, glass: glass.name, school: school.name });
+
+function rank(picture: PictureResult, sheets: readonly LaidFile[], { light, glass, school }: Conditions): Ranking {
+  const cells = { count: picture.cells.length / 4, data: picture.cells };
+  const { structure } = picture.figures;
+  const candidates = sheets.map(({ sheet, laid }): Candidate => {
+    const ready = readySheet(laid);
+    return { sheet, figures: onSheet(paletteOf(cells, ready.nodes), structure?.marks ?? [], ready) };
+  });
+  return rankSheets(
+    {
+      picture: picture.figures,
+      hints: (structure?.hints ?? []).map((h) => h.hint),
+      commission: { ...USUAL_COMMISSION, light: light.key, glass: glass.key },
+      weights: school.weights,
+    },
+    candidates,
+  );
+}
+
+/** A place as the shell reports it; contrast by scale for a print of the usual size. */
+const placeInFigures = (p: RankedSheet, ranking: Ranking, picture: PictureResult, sheet: SheetQualities) => ({
+  score: p.score,
+  scoreSd: p.scoreSd,
+  closeToNext: p.closeToNext,
+  verdict: p.verdict,
+  outsideShare: p.figures.outsideShare,
+  meanDeltaE00: p.figures.meanDeltaE,
+  shadowStepsKept: p.figures.shadowStepsKept,
+  greysDeviation: p.figures.greysDeviation,
+  chromaKept: p.figures.chromaKept,
+  contrastKept: contrastKept(picture.figures.structure?.scales ?? [], USUAL_COMMISSION.longSideMm, p.figures, sheet),
+  whiteSeen: p.figures.whiteSeen,
+  reasons: [...p.reasons, ...ranking.shared].map(({ leaning, speaks, sentence, cost, figures }) => ({
+    leaning,
+    speaks,
+    sentence,
+    cost,
+    figures,
+  })),
+});
 
 /** One line for whatever can't be used, pictures among it. @throws what was not foreseen */
 export function pictureLine(at: string, error: unknown): string {
@@ -183,6 +263,7 @@ type Answer = {
     score: number;
     scoreSd: number;
     closeToNext: boolean;
+    verdict: string;
     reasons: { speaks: string; sentence: string }[];
   }[];
   refused: { sheet: string; why: string }[];
@@ -197,7 +278,7 @@ function inWords(file: string, { picture: p, places, refused, leftOut }: Answer)
     file,
     `  ${p.widthPx} × ${p.heightPx} px; ${p.key}${ground}, ${p.contrast} contrast, ${p.colour}; median L* ${p.medianL.toFixed(1)}, near black ${percent(p.nearBlackShare)}, near white ${percent(p.nearWhiteShare)}, saturated ${percent(p.saturatedShare)}`,
     ...places.flatMap((place) => [
-      `${place.place}. ${place.sheet}: ${place.score.toFixed(1)} of 10 ± ${place.scoreSd.toFixed(1)}${place.closeToNext ? ', close to the next' : ''}`,
+      `${place.place}. ${place.sheet}: ${place.score.toFixed(1)} of 10 ± ${place.scoreSd.toFixed(1)}${place.closeToNext ? ', close to the next' : ''}. ${place.verdict}`,
       ...place.reasons.map((r) => `     ${{ for: '+', against: '-', neither: '·' }[r.speaks]} ${r.sentence}`),
     ]),
     ...refused.map((r) => `refused: ${r.sheet}: ${r.why}`),

@@ -38,7 +38,7 @@ export const longGreys: Leaning = {
 };
 
 /** How much of a picture is long greys, 0–1: soft, plain, without a true black and without strong colour; a drawing is none. */
-function longOf({ picture, commission, hints }: Weighed): number {
+export function longOf({ picture, commission, hints }: Weighed): number {
   if (commission.originalGround || hints.includes('artwork with ground colour')) return 0;
   const soft = Math.min(1, Math.max(0, (SHORT_L - picture.contrastSdL) / (SHORT_L - LONG_L)));
   const without = (share: number, bound: number) => 1 - Math.min(1, share / bound);
