@@ -34,6 +34,7 @@ test('what the sheets cost is held against what they give; another glass is aske
   studio,
 }) => {
   await page.goto(`${studio.url}/match`);
+  await page.getByRole('button', { name: 'Cost', exact: true }).click({ timeout: 60_000 });
   const edge = page.getByRole('region', { name: 'Cost against fit' });
   await expect(edge).toBeVisible({ timeout: 60_000 });
   // From the cheapest on, which nothing can beat by its price.
@@ -46,6 +47,7 @@ test('what the sheets cost is held against what they give; another glass is aske
   expect(prices.length).toBeGreaterThan(2);
   expect(prices).toEqual([...prices].sort((p, q) => p - q));
   await expect(edge.getByRole('cell', { name: 'worth its price' }).first()).toBeVisible();
+  await page.getByRole('button', { name: 'What would change the winner' }).click();
   await page.getByRole('button', { name: 'Without glass?' }).click();
   await expect(page.getByRole('status').filter({ hasText: /^Without glass/ })).toContainText(
     /would be first|nothing clearly/,
@@ -54,6 +56,91 @@ test('what the sheets cost is held against what they give; another glass is aske
     },
   );
   await expectAccessible(page);
+});
+
+test('four papers stand on one screen, two on a tablet; nothing runs into anything', async ({
+  watched: page,
+  studio,
+}) => {
+  const bottoms = async () => {
+    await expect(places(page).nth(3)).toBeVisible(LAID);
+    return places(page).evaluateAll((rows) => rows.map((r) => r.getBoundingClientRect().bottom));
+  };
+  for (const [width, height, whole] of [
+    [1280, 800, 4],
+    [1024, 768, 2],
+    [820, 1180, 2],
+  ]) {
+    await page.setViewportSize({ width, height });
+    await page.goto(`${studio.url}/match`);
+    expect((await bottoms()).filter((b) => b <= height).length).toBeGreaterThanOrEqual(whole);
+    // No two words of a place lie on each other.
+    const overlaps = await places(page).evaluateAll((rows) =>
+      rows.flatMap((row) => {
+        const boxes = [...row.querySelectorAll('h3, p, li, summary, button, a')]
+          .filter((e) => e.children.length === 0 || e.tagName !== 'LI')
+          .map((e) => ({ e, box: e.getBoundingClientRect() }))
+          .filter(({ box }) => box.width > 1 && box.height > 1);
+        return boxes.flatMap(({ e, box }, i) =>
+          boxes
+            .slice(i + 1)
+            .filter((o) => !e.contains(o.e) && !o.e.contains(e))
+            .filter(
+              ({ box: b }) =>
+                Math.min(box.right, b.right) - Math.max(box.left, b.left) > 2 &&
+                Math.min(box.bottom, b.bottom) - Math.max(box.top, b.top) > 4,
+            )
+            .map((o) => `${e.textContent} × ${o.e.textContent}`),
+        );
+      }),
+    );
+    expect(overlaps).toEqual([]);
+  }
+});
+
+test('from a paper to its pictures: in order, filtered, seen on it, and back to the papers for one of them', async ({
+  watched: page,
+  studio,
+}) => {
+  await page.goto(`${studio.url}/papers`);
+  await page
+    .getByRole('link', { name: /^Pictures for Chalk Rag/ })
+    .first()
+    .click();
+  const order = page.getByRole('list', { name: 'Pictures for this paper' });
+  await expect(page.getByText('10 of 10 pictures in order.')).toBeVisible(LAID);
+  const scores = () =>
+    order
+      .getByTitle(/give or take/)
+      .evaluateAll((spans) => spans.map((e) => Number(/^(\d+\.\d) of 10/.exec((e as HTMLElement).title)![1])));
+  const all = await scores();
+  expect(all).toHaveLength(10);
+  expect(all).toEqual([...all].sort((p, q) => q - p));
+  // A rag takes fog rather than a night, and says what would help the night.
+  const names = await order.getByRole('heading', { level: 3 }).allTextContents();
+  expect(names.indexOf('Pylons, seven in the morning')).toBeLessThan(names.indexOf('The fourth dish, after ten'));
+  await expect(order.getByRole('listitem').filter({ hasText: 'The fourth dish' })).toContainText(
+    /Would help: shadows opened/,
+  );
+  await expect(order.getByRole('img', { name: /as it would look on Chalk Rag/ }).first()).toBeVisible(LAID);
+  await expectAccessible(page);
+  await page.getByLabel('Colour').selectOption('black and white');
+  expect(await scores()).not.toHaveLength(10);
+  await page.getByLabel('Colour').selectOption('');
+  await page.getByLabel('Title contains').fill('dish');
+  await expect(order.getByRole('listitem')).toHaveCount(1);
+  // On a baryta the same picture gains.
+  const onRag = (await scores())[0];
+  await page
+    .getByLabel('Paper', { exact: true })
+    .selectOption({ label: 'Slate Baryta, Corvane P10 · Heavy gloss fibre' });
+  await page.getByLabel('Title contains').fill('dish');
+  await expect(order.getByRole('listitem')).toHaveCount(1, LAID);
+  expect((await scores())[0]).toBeGreaterThan(onRag + 2);
+  await page.getByRole('button', { name: /^Compare papers for The fourth dish/ }).click();
+  await expect(page.getByRole('heading', { level: 2, name: 'The fourth dish, after ten' })).toBeVisible();
+  await page.getByRole('button', { name: 'Pictures for a paper' }).click();
+  await expect(page.getByText('Which pictures suit this paper?')).toBeVisible();
 });
 
 /** What follows changes the studio, each where the next does not look: they share one of their own. */
@@ -128,28 +215,31 @@ test('a weight turned as it is said flips the winner; another school chooses wha
 }) => {
   await page.goto(`${filled.url}/match`);
   await expect(places(page).first()).toBeVisible(LAID);
+  const turns = page.getByRole('button', { name: 'What would change the winner' });
+  await turns.click();
   const said = page
-    .getByRole('region', { name: 'What would have to change' })
+    .getByRole('region', { name: 'What would change the winner' })
     .getByRole('listitem')
     .filter({ hasText: /^Weigh / });
   await untilSaid(page, said);
   const [, name, to, from] = /^Weigh (.+) ([\d.]+)× instead of ([\d.]+)×/.exec((await said.first().textContent())!)!;
   const before = await winner(page);
-  await page.getByText('How it is weighed').click();
+  await page.getByRole('button', { name: 'Weights' }).click();
   const slider = page.getByLabel(new RegExp(`^${name}`, 'i'));
   // Somewhat beyond the weight at which both are level.
   const beyond = Number(to) + (Number(to) > Number(from) ? 0.3 : -0.3);
   await slider.fill(Math.min(4, Math.max(0, beyond)).toFixed(1));
   await expect.poll(() => winner(page)).not.toBe(before);
-  await expect(page.getByRole('combobox', { name: 'School' })).toHaveValue('own');
-  await page.getByRole('button', { name: 'As it begins' }).click();
+  await expect(page.getByRole('combobox', { name: 'Preset' })).toHaveValue('own');
+  await page.getByRole('button', { name: 'Restore default' }).click();
   await expect.poll(() => winner(page)).toBe(before);
 
   // Two schools: what the one says the other would choose is what that one chooses.
-  const others = page.getByRole('region', { name: 'Other schools' }).getByRole('listitem');
+  await turns.click();
+  const others = page.getByRole('region', { name: 'Other presets' }).getByRole('listitem');
   await untilSaid(page, others);
   const [, school, theirs] = /^(.+?): (.+?), /.exec((await others.first().textContent())!)!;
-  await page.getByRole('combobox', { name: 'School' }).selectOption({ label: school });
+  await page.getByRole('combobox', { name: 'Preset' }).selectOption({ label: school });
   await expect.poll(() => winner(page)).toContain(theirs);
 
   // A veto.
@@ -184,8 +274,9 @@ test('a match that was kept is opened after a sheet was read again, and says wha
   await page.goto(`${filled.url}/match`);
   await expect(places(page).first()).toBeVisible(LAID);
   const first = await winner(page);
-  await page.getByRole('button', { name: 'Keep this match' }).click();
-  await expect(page.getByText('The match is kept as it stands.')).toBeVisible();
+  await page.getByRole('button', { name: 'Saved matches' }).click();
+  await page.getByRole('button', { name: 'Save this match' }).click();
+  await expect(page.getByText('The match is saved.')).toBeVisible();
   const all = (await (await page.request.get(`${filled.url}/api/conditions`)).json()) as {
     id: string;
     paper: { name: string; coating: string };
@@ -214,7 +305,8 @@ test('a match that was kept is opened after a sheet was read again, and says wha
   expect(speaks.status()).toBe(200);
   await page.reload();
   await expect(places(page).first()).toBeVisible(LAID);
-  await page.getByRole('button', { name: 'Then and now' }).click();
+  await page.getByRole('button', { name: 'Saved matches' }).click();
+  await page.getByRole('button', { name: 'Compare with today' }).click();
   const row = page.getByRole('dialog').getByRole('row').filter({ hasText: first }).first();
   const [, then, now, moved] = await row
     .getByRole('cell')
@@ -222,7 +314,7 @@ test('a match that was kept is opened after a sheet was read again, and says wha
     .then((c) => [c[0], c[1], c[2], c[3]]);
   expect(then).toMatch(/^1\. · /);
   expect(now).not.toBe(then);
-  expect(moved).toMatch(/^(now: |weighed otherwise|it is not ranked today)/);
+  expect(moved).toMatch(/^(now: |other weights|not ranked today)/);
 });
 
 test('what takes long can be left, and asked for again', async ({ watched: page }) => {
@@ -240,6 +332,6 @@ test('what takes long can be left, and asked for again', async ({ watched: page 
   await page.getByRole('radio', { name: 'All measured' }).click();
   await page.getByRole('button', { name: 'Leave it' }).click();
   await expect(page.getByText(/It was left before it was done/)).toBeVisible();
-  await page.getByRole('button', { name: 'Lay it on the sheets again' }).click();
+  await page.getByRole('button', { name: 'Match again' }).click();
   await expect(places(page).first()).toBeVisible(LAID);
 });

@@ -334,7 +334,7 @@ test('what a picture asks is corrected by hand, and turns the match: hint, mark,
   });
 
   await print.getByRole('button', { name: 'Change' }).click();
-  const dialog = page.getByRole('dialog', { name: 'Where it will live' });
+  const dialog = page.getByRole('dialog', { name: 'Where it will hang' });
   await dialog.getByLabel('no brightener').check();
   await dialog.getByLabel('Longer side').fill('254,5');
   // The ground of an original is read, not guessed.
@@ -362,17 +362,18 @@ test('what a picture asks is corrected by hand, and turns the match: hint, mark,
   await expect(ranking).toContainText(/\d\.\d ± \d\.\d of 10/);
   await expect(page.getByRole('region', { name: 'Not ranked' })).toContainText(/No brightener was asked for/);
   await expect(ranking.getByRole('img', { name: /as it would look on/ }).first()).toBeVisible({ timeout: 30_000 });
-  await page.getByRole('combobox', { name: 'School' }).selectOption('North darkroom');
+  await page.getByRole('combobox', { name: 'Preset' }).selectOption('North darkroom');
   await expect(first).toHaveText('Slate Baryta');
-  await page.getByRole('combobox', { name: 'School' }).selectOption('Quiet rag');
+  await page.getByRole('combobox', { name: 'Preset' }).selectOption('Quiet rag');
   await expect(first).toHaveText('Chalk Rag');
   // One slider turns it back.
-  await page.getByText('How it is weighed').click();
+  await page.getByRole('button', { name: 'Weights' }).click();
   await page.getByRole('slider', { name: /Black-and-white on gloss/ }).fill('4');
   await expect(first).toHaveText('Slate Baryta');
-  await page.getByRole('button', { name: 'Keep this match' }).click();
-  await page.getByRole('button', { name: 'Then and now' }).click();
-  await expect(page.getByRole('dialog')).toContainText('nothing to speak of');
+  await page.getByRole('button', { name: 'Saved matches' }).click();
+  await page.getByRole('button', { name: 'Save this match' }).click();
+  await page.getByRole('button', { name: 'Compare with today' }).click();
+  await expect(page.getByRole('dialog')).toContainText('no change that counts');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'A whole show' }).click();
   await expect(page.getByRole('region', { name: 'The show' })).toContainText('worst served', { timeout: 60_000 });

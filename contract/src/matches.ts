@@ -4,7 +4,7 @@ import type { Commission } from '@rakuen/core/match/commission';
 import type { Reason } from '@rakuen/core/match/leanings/leaning';
 import type { MatchFigures } from '@rakuen/core/match/on-sheet';
 import type { Uncounted } from '@rakuen/core/match/judge';
-import type { Turn } from '@rakuen/core/match/rank';
+import type { PartedBy, Turn } from '@rakuen/core/match/rank';
 import type { SheetQualities } from '@rakuen/core/match/sheet';
 import { NoteView } from './notes.ts';
 import {
@@ -67,12 +67,6 @@ export class DecisionView extends DecisionInput {
   @Maybe() @Num(0, 1) outsideShare?: number;
 }
 
-/** What a leaning parts one place from the next by. */
-export interface PartedBy {
-  readonly leaning: string;
-  readonly by: number;
-}
-
 export class MatchPlace {
   @Id() conditionId!: string;
   @Int(1) place!: number;
@@ -86,7 +80,7 @@ export class MatchPlace {
   @Rows() reasons!: Reason[];
   /** It and the next can't be told apart for sure. */
   @Yes() closeToNext!: boolean;
-  /** Leanings that part it from the next. */
+  /** Criteria that part it from the next, each with the figure of both. */
   @Rows() parts!: PartedBy[];
   @Plain() figures!: MatchFigures;
   /** The newest decision on this picture and condition. */
@@ -96,6 +90,35 @@ export class MatchPlace {
    * and not counted in it.
    */
   @Parts(() => NoteView) judged!: NoteView[];
+}
+
+/** Which pictures suit a sheet. */
+export class SuitsRequest {
+  @Id() conditionId!: string;
+  /** All pictures where absent. */
+  @Maybe() @Ids(500) pictureIds?: string[];
+  @Maybe() @Weights() weights?: Record<string, number>;
+}
+
+/** One line of the answer: a picture on the sheet, where it will hang. */
+export interface SuitLine {
+  readonly pictureId: string;
+  /** From all its colours; otherwise from its gist, and a line with all follows for those that come first. */
+  readonly exact: boolean;
+  readonly score: number;
+  readonly scoreSd: number;
+  readonly verdict: string;
+  /** What would make it suit, to be tried on a strip. */
+  readonly wouldHelp: readonly string[];
+}
+/** A picture that can't be judged on it, or is refused, and why. */
+export interface UnsuitLine {
+  readonly pictureId: string;
+  readonly refused: string;
+}
+/** Ends the answer: without it the answer is incomplete. */
+export interface SuitsEnd {
+  readonly pictures: number;
 }
 
 export class LeftOut {

@@ -9,7 +9,7 @@ import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import { USUAL_COMMISSION, type Commission } from '@rakuen/core/match/commission';
 import { layBare, laySeen } from '@rakuen/core/match/lay';
 import { onSheet, type MatchFigures } from '@rakuen/core/match/on-sheet';
-import { paletteOf } from '@rakuen/core/match/palette';
+import { gistPalette, paletteOf, type Palette } from '@rakuen/core/match/palette';
 import { rankSheets, type Ranking } from '@rakuen/core/match/rank';
 import { readySheet, type ReadySheet } from '@rakuen/core/match/ready-sheet';
 import { MAX_VERDICT_WORDS, wordsOf } from '@rakuen/core/match/verdict';
@@ -18,6 +18,7 @@ import type { LaidSheet, SheetQualities } from '@rakuen/core/match/sheet';
 import { computeFigures } from '@rakuen/core/measurement/measures/registry';
 import { readingFacts } from '@rakuen/core/measurement/reading-facts';
 import type { Hint } from '@rakuen/core/picture/hints';
+import { gistOf, MAX_COLOURS, packGist, unpackGist } from '@rakuen/core/picture/gist';
 import { PictureReader } from '@rakuen/core/picture/reader';
 import { SCENES, type SceneName } from './pictures/draw.ts';
 import { COMMISSIONS, HINTS_SAID } from './commissions.ts';
@@ -327,5 +328,34 @@ describe('what good printmakers do (practice)', () => {
       const anew = winners(weights).filter((first, i) => first.every((id) => !start[i].includes(id)));
       expect(`${key}: ${Math.min(3, anew.length)} and more`).toBe(`${key}: 3 and more`);
     }
+  });
+});
+
+describe('a picture by its gist', () => {
+  it('scores within 0.5 of all its colours and mostly within 0.1, on every sheet, where it hangs; and is small', () => {
+    const worst: number[] = [];
+    for (const [name, picture] of Object.entries(scenes)) {
+      const gist = unpackGist(packGist(gistOf(picture.cells)));
+      expect(gist.colours.count).toBeLessThanOrEqual(MAX_COLOURS);
+      const commission = { ...USUAL_COMMISSION, ...COMMISSIONS[name as SceneName] };
+      const question = {
+        picture: picture.figures,
+        hints: picture.figures.structure!.hints.map((h) => h.hint),
+        commission,
+      };
+      for (const { sheet, seen } of sheets) {
+        const ready = readySheet(seen(commission.light, commission.glass));
+        const score = (palette: Palette) =>
+          rankSheets(question, [{ sheet, figures: onSheet(palette, picture.figures.structure!.marks, ready) }])
+            .places[0]?.score;
+        const exact = score(paletteOf(picture.cells, ready.nodes));
+        if (exact === undefined) continue;
+        worst.push(Math.abs(score(gistPalette(gist, ready.nodes))! - exact));
+      }
+    }
+    worst.sort((p, q) => q - p);
+    expect(worst.length).toBeGreaterThan(60);
+    expect(worst[0]).toBeLessThan(0.5);
+    expect(worst[Math.floor(worst.length / 8)]).toBeLessThan(0.1);
   });
 });

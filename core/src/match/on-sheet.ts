@@ -111,6 +111,9 @@ const FAMILIES_NAMED = 3;
 
 /** ΔE00 is told to a hundredth where it is sorted, and no further than this. */
 const [FINE, MOST_DELTA_E] = [100, 120];
+/** Shares by distance while a picture is laid; all 0 from `sortedUpTo` on. */
+const sorted = new Float64Array(FINE * MOST_DELTA_E);
+let sortedUpTo = 0;
 
 /**
  * Lays every colour of a picture on a sheet.
@@ -124,7 +127,8 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
   const aimAt = aimFromXyz(blackL);
   const toneKept = toneSlopes(sheet.greysL);
 
-  const sorted = new Float64Array(FINE * MOST_DELTA_E);
+  sorted.fill(0, 0, sortedUpTo);
+  sortedUpTo = 0;
   const lostShare = new Float64Array(families.length);
   const lostSum = new Float64Array(families.length);
   const dark = palette.below[Math.max(0, Math.min(palette.below.length - 1, Math.round(blackL / STEP_L)))]!;
@@ -148,7 +152,9 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
     const off = deltaE2000(aim, [aim[0] + dL, aim[1] + da, aim[2] + db]);
     if (off <= HELD_DELTA_E) continue;
     const share = shares[i]!;
-    sorted[Math.min(sorted.length - 1, Math.round(off * FINE))]! += share;
+    const bin = Math.min(sorted.length - 1, Math.round(off * FINE));
+    sorted[bin]! += share;
+    if (bin >= sortedUpTo) sortedUpTo = bin + 1;
     lostShare[family[i]!]! += share;
     lostSum[family[i]!]! += share * off;
   }
@@ -157,7 +163,7 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
   return {
     outsideShare,
     outsideMeanDeltaE: outsideShare > 0 ? lost / outsideShare : 0,
-    outside95DeltaE: percentile(sorted, 0.95 * outsideShare),
+    outside95DeltaE: percentile(sorted, sortedUpTo, 0.95 * outsideShare),
     colourLostDeltaE: lost / total,
     darkerThanBlackShare: dark,
     lostFamilies: families
@@ -289,8 +295,8 @@ function shadowStepsKept(tones: Float64Array, greysL: readonly number[]): number
 const sum = (list: Float64Array): number => list.reduce((s, v) => s + v, 0);
 
 /** The ΔE00 up to which so much of a picture lies. @param sorted shares by hundredths of ΔE00 */
-function percentile(sorted: Float64Array, share: number): number {
+function percentile(sorted: Float64Array, upTo: number, share: number): number {
   let reached = 0;
-  for (let i = 0; i < sorted.length; i++) if (sorted[i]! > 0 && (reached += sorted[i]!) >= share) return i / FINE;
+  for (let i = 0; i < upTo; i++) if (sorted[i]! > 0 && (reached += sorted[i]!) >= share) return i / FINE;
   return 0;
 }

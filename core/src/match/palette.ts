@@ -4,6 +4,7 @@ import { colourWords } from '../colour/hue-names.ts';
 import { chroma, labToXyz } from '../colour/lab.ts';
 import type { Lab } from '../colour/types.ts';
 import { CELL_SIZE, type OccupiedCells } from '../picture/cells.ts';
+import type { Gist } from '../picture/gist.ts';
 
 /** The colours of a picture with all that does not depend on a sheet told beforehand: they can be laid on hundreds. */
 export interface Palette {
@@ -48,8 +49,23 @@ const LEAST_SHARE = 0.0002;
 const TOGETHER = 8;
 
 /** @param nodes along an axis of the lattices that the colours will be laid on */
-export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
-  const { count, data } = together(cells);
+export const paletteOf = (cells: OccupiedCells, nodes: number): Palette => ({
+  ...coloursOf(together(cells), nodes),
+  ...tonesOf(cells),
+});
+
+/** The palette of a picture of which only the gist is known. @param nodes as for `paletteOf` */
+export const gistPalette = ({ tones, colours }: Gist, nodes: number): Palette => ({
+  ...coloursOf(colours, nodes),
+  ...tonesOfGist(tones),
+});
+
+type Tones = Pick<Palette, 'tones' | 'below' | 'shadowShare' | 'highlightShare'>;
+
+/** Shares by node while a palette is made; all 0 between two of them. */
+let scratch = new Float64Array(0);
+
+function coloursOf({ count, data }: OccupiedCells, nodes: number): Omit<Palette, keyof Tones> {
   const xyzs = new Float32Array(count * 3);
   const shares = new Float32Array(count);
   const chromas = new Float32Array(count);
@@ -57,9 +73,10 @@ export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
   const weights = new Float32Array(count * 4);
   const family = new Uint8Array(count);
   const families: string[] = [];
-  const tones = new Float64Array(101);
-  const byNode = new Float64Array(nodes ** 3);
-  let [total, shadowShare, highlightShare] = [0, 0, 0];
+  if (scratch.length !== nodes ** 3) scratch = new Float64Array(nodes ** 3);
+  const byNode = scratch;
+  const nodesTouched: number[] = [];
+  let total = 0;
   for (let i = 0; i < count; i++) {
     const lab: Lab = [data[i * 4]!, data[i * 4 + 1]!, data[i * 4 + 2]!];
     const share = data[i * 4 + 3]!;
@@ -67,45 +84,59 @@ export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
     shares[i] = share;
     chromas[i] = chroma(lab);
     simplexOf(3, nodes, placeOf(lab), corners, weights, i * 4);
-    for (let k = i * 4; k < i * 4 + 4; k++) byNode[corners[k]!]! += share * weights[k]!;
+    for (let k = i * 4; k < i * 4 + 4; k++) {
+      const add = share * weights[k]!;
+      if (add > 0 && byNode[corners[k]!] === 0) nodesTouched.push(corners[k]!);
+      byNode[corners[k]!]! += add;
+    }
     const name = colourWords(lab);
     let known = families.indexOf(name);
     if (known < 0) known = families.push(name) - 1;
     family[i] = known;
     total += share;
   }
-  // Bounds of L* are held against the cells as they were counted: those put together would all fall on one side of a bound amid them.
+  const touched = Int32Array.from(nodesTouched).sort();
+  const touchedShares = Float32Array.from(touched, (n) => byNode[n]!);
+  for (const n of touched) byNode[n] = 0;
+  return { count, total, xyzs, chromas, shares, nodes, corners, weights, family, families, touched, touchedShares };
+}
+
+/**
+ * Bounds of L* are held against the cells as they were counted: those put together would all fall on one side of a bound
+ * amid them.
+ */
+function tonesOf({ count, data }: OccupiedCells): Tones {
   const below = new Float64Array(100 / STEP_L + 1);
-  for (let i = 0; i < cells.count * 4; i += 4) {
-    const L = cells.data[i]!;
-    const share = cells.data[i + 3]!;
+  const tones = new Float64Array(101);
+  let [shadowShare, highlightShare] = [0, 0];
+  for (let i = 0; i < count * 4; i += 4) {
+    const L = data[i]!;
+    const share = data[i + 3]!;
     tones[Math.max(0, Math.min(100, Math.round(L)))]! += share;
     if (L < SHADOW_L) shadowShare += share;
     if (L > HIGHLIGHT_L) highlightShare += share;
     below[Math.max(0, Math.min(below.length - 1, Math.ceil(L / STEP_L + 1e-9)))]! += share;
   }
   for (let i = 1; i < below.length; i++) below[i]! += below[i - 1]!;
-  const nodesTouched: number[] = [];
-  for (let n = 0; n < byNode.length; n++) if (byNode[n]! > 0) nodesTouched.push(n);
-  const touched = Int32Array.from(nodesTouched);
-  const touchedShares = Float32Array.from(touched, (n) => byNode[n]!);
+  return { tones, below, shadowShare, highlightShare };
+}
+
+/** Bounds of L* amid a tone part it evenly. */
+function tonesOfGist(shares: Float32Array): Tones {
+  const below = new Float64Array(100 / STEP_L + 1);
+  let sum = 0;
+  for (let i = 0, tone = 0; i < below.length; i++) {
+    // A tone reaches half an L* to both sides.
+    const within = i * STEP_L - (tone - 0.5);
+    if (within >= 1 && tone < 100) sum += shares[tone++]!;
+    below[i] = sum + shares[tone]! * Math.min(1, Math.max(0, i * STEP_L - (tone - 0.5)));
+  }
+  const at = (L: number) => below[Math.round(L / STEP_L)]!;
   return {
-    count,
-    total,
-    xyzs,
-    chromas,
-    shares,
-    nodes,
-    corners,
-    weights,
-    family,
-    families,
-    touched,
-    touchedShares,
-    tones,
+    tones: Float64Array.from(shares),
     below,
-    shadowShare,
-    highlightShare,
+    shadowShare: at(SHADOW_L),
+    highlightShare: shares.reduce((s, v) => s + v, 0) - at(HIGHLIGHT_L),
   };
 }
 

@@ -9,11 +9,20 @@ import {
 import type { Reason } from './leanings/leaning.ts';
 import { LEANINGS } from './leanings/registry.ts';
 import type { MatchFigures } from './on-sheet.ts';
+import { partingFigure, type PartingFigure } from './parting.ts';
 import { weightsOf, type Weights } from './schools.ts';
 
 /** What is asked of a ranking, besides the sheets. */
 export interface Asked extends Question {
   readonly weights?: Weights;
+}
+
+/** What a criterion parts one place from the next by. */
+export interface PartedBy {
+  readonly leaning: string;
+  /** Difference of the costs; positive: this place is the better. */
+  readonly by: number;
+  readonly figure?: PartingFigure;
 }
 
 /** One place in the ranking of sheets for a picture. */
@@ -34,7 +43,7 @@ export interface RankedSheet {
   /** It and the next can't be told apart for sure. */
   readonly closeToNext: boolean;
   /** Leanings that part it from the next, the strongest first; positive: it is the better there. */
-  readonly parts: readonly { readonly leaning: string; readonly by: number }[];
+  readonly parts: readonly PartedBy[];
 }
 
 /** What would have to change for the second to win. */
@@ -146,7 +155,11 @@ function partedFrom(one: Sheet, next: Sheet): Pick<RankedSheet, 'closeToNext' | 
     .sort((a, b) => Math.abs(b.by) - Math.abs(a.by));
   // What is uncertain in both alike does not blur the difference: only what parts them may be weighed otherwise.
   const sd = Math.hypot(...parts.map(({ by }) => WEIGHT_SD * by), errorOf(one), errorOf(next));
-  return { parts, closeToNext: next.cost - one.cost < sd };
+  const figuresOf = ({ reasons }: Sheet, leaning: string) => reasons.find((r) => r.leaning === leaning)?.figures ?? [];
+  return {
+    parts: parts.map((p) => ({ ...p, figure: partingFigure(figuresOf(one, p.leaning), figuresOf(next, p.leaning)) })),
+    closeToNext: next.cost - one.cost < sd,
+  };
 }
 
 /** How far a weight may be turned before it is no longer the same question (our own choice). */

@@ -14,6 +14,8 @@ export const MAX_VERDICT_WORDS = 12;
 /** Shares of a quality that is held, and that is mostly held (our own bounds). */
 const HELD = 0.85;
 const MOSTLY = 0.6;
+/** A tooth is spoken of from here on, 0 none, 1 rough and near (our own bound). */
+const TOOTH_SEEN = 0.2;
 const held = (kept: number): string => (kept >= HELD ? 'Holds' : kept >= MOSTLY ? 'Holds most of' : 'Loses');
 
 /** Something a picture asks, how much of it a sheet gives, and a fact that shows it. */
@@ -162,7 +164,7 @@ function contrast({ picture, commission, match, sheet }: Weighed): Asked | undef
   return {
     asks: Math.min(0.5, whole / 60),
     head: `${held(kept)} the contrast`,
-    fact: `${percent(kept)} of contrast`,
+    fact: `contrast ${percent(kept)}`,
     ownFact: `${percent(kept)} kept`,
     lost: Math.min(1, 3 * (1 - kept)),
   };
@@ -171,7 +173,7 @@ function contrast({ picture, commission, match, sheet }: Weighed): Asked | undef
 function texture(w: Weighed): Asked | undefined {
   const structure = w.picture.structure;
   const seen = textureSeen(w);
-  if (!structure || seen < 0.1) return undefined;
+  if (!structure || seen < TOOTH_SEEN) return undefined;
   const busy = structure.busyShare > structure.smoothShare;
   return {
     asks: 0.1 + 0.3 * (busy ? structure.busyShare : structure.smoothShare),

@@ -23,6 +23,10 @@ export interface Tint {
   readonly chroma: number;
 }
 
+/** How much colour a picture has, as a printmaker would say. */
+export const COLOUR_KINDS = ['black and white', 'toned', 'split-toned', 'colour'] as const;
+export type ColourKind = (typeof COLOUR_KINDS)[number];
+
 /** What a picture holds, as plain figures. All shares are 0–1 of its pixels. */
 export interface PictureFigures {
   /** Absent in figures of the first version. */
@@ -49,7 +53,7 @@ export interface PictureFigures {
   readonly saturatedShare: number;
   readonly key: Key;
   readonly contrast: 'soft' | 'normal' | 'hard';
-  readonly colour: 'black and white' | 'toned' | 'split-toned' | 'colour';
+  readonly colour: ColourKind;
   /** The rest is absent in figures of the versions before 3. L* of the darkest and lightest thousandth. */
   readonly deepestL?: number;
   readonly highestL?: number;

@@ -1,5 +1,19 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post, Query } from '@nestjs/common';
-import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { Readable } from 'node:stream';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  Query,
+  Res,
+  StreamableFile,
+} from '@nestjs/common';
+import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
+import type { Response } from 'express';
 import {
   DecisionInput,
   DecisionQuery,
@@ -13,14 +27,19 @@ import {
   PortfolioView,
   SchoolInput,
   SchoolView,
+  SuitsRequest,
 } from '@rakuen/contract/matches';
 import { Beside } from '../store/one-at-a-time.ts';
+import { PicturesForSheet } from './pictures-for-sheet.service.ts';
 import { MatchesService } from './matches.service.ts';
 
 @ApiTags('matches')
 @Controller()
 export class MatchesController {
-  constructor(private readonly matches: MatchesService) {}
+  constructor(
+    private readonly matches: MatchesService,
+    private readonly picturesFor: PicturesForSheet,
+  ) {}
 
   /** Ranks print conditions for a picture, each with its reasons. */
   @Beside()
@@ -29,6 +48,28 @@ export class MatchesController {
   @ApiOkResponse({ type: MatchView })
   match(@Body() request: MatchRequest): Promise<MatchView> {
     return this.matches.match(request);
+  }
+
+  /**
+   * Which pictures suit a print condition: one JSON line a picture, as they are computed; the best follow once more from all
+   * their colours; the last line says of how many.
+   */
+  @Beside()
+  @Post('matches/pictures')
+  @HttpCode(200)
+  @ApiProduces('application/x-ndjson')
+  async suits(@Body() request: SuitsRequest, @Res({ passthrough: true }) response: Response): Promise<StreamableFile> {
+    const pages = this.picturesFor.pages(request);
+    // What can't be asked at all is refused before the answer begins.
+    const first = await pages.next();
+    const written = (page: readonly object[]) => page.map((line) => `${JSON.stringify(line)}\n`).join('');
+    const all = async function* () {
+      if (!first.done) yield written(first.value);
+      for await (const page of pages) yield written(page);
+    };
+    const stream = Readable.from(all());
+    response.once('close', () => stream.destroy());
+    return new StreamableFile(stream, { type: 'application/x-ndjson' });
   }
 
   /** Pictures against sheets at once: the fewest sheets that carry them. */

@@ -9,13 +9,14 @@ import { RecipesController } from './recipes.controller.ts';
 import { RecipesService } from './recipes.service.ts';
 import { StripsController } from './strips.controller.ts';
 import { ProofController } from './proof.controller.ts';
+import { PicturesForSheet } from './pictures-for-sheet.service.ts';
 import { MatchesService } from './matches.service.ts';
 import { MatchesController } from './matches.controller.ts';
 
 @Module({
   imports: [ChartsModule, ConditionsModule, NotesModule, PicturesModule, ProfilesModule, ReadingsModule],
   controllers: [MatchesController, ProofController, RecipesController, StripsController],
-  providers: [MatchesService, RecipesService],
+  providers: [MatchesService, PicturesForSheet, RecipesService],
   exports: [MatchesService],
 })
 export class MatchesModule {}

@@ -9,11 +9,6 @@ import { judgeSheets, type Candidate, type JudgedSheet } from '@rakuen/core/matc
 import { choiceOf, keepCosts } from '@rakuen/core/match/kept-costs';
 import { rankSheets, weigh, type RankedSheet, type Ranking } from '@rakuen/core/match/rank';
 import { SCHOOLS, weightsOf } from '@rakuen/core/match/schools';
-import type { SheetQualities } from '@rakuen/core/match/sheet';
-import { betweenOf } from '@rakuen/core/measurement/figure';
-import { basisOf } from '@rakuen/core/measurement/basis';
-import { gamutVolume } from '@rakuen/core/measurement/measures/gamut-volume';
-import { feedPaths } from '@rakuen/core/print/handling';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type {
   DecisionInput,
@@ -34,7 +29,6 @@ import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { NotesService } from '../notes/notes.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
-import { fedOf } from '../prints/cautions.ts';
 import { LaidService, type Ready } from '../profiles/laid.service.ts';
 import { TrialRow } from '../trials/trials.entity.ts';
 import { DecisionRow, MatchRow, SchoolRow } from './matches.entity.ts';
@@ -42,6 +36,7 @@ import { PaperRow } from '../papers/papers.entity.ts';
 import { Writer } from '../store/writer.ts';
 import { AT_ONCE, Workshop } from '../work/workshop.ts';
 import { eachOf, UnderWay } from '../work/under-way.ts';
+import { qualitiesOf } from './qualities.ts';
 import { whole } from '../store/rows.ts';
 
 /** Decisions of a list: what a screen shows at once. */
@@ -348,7 +343,7 @@ export class MatchesService {
       picture,
       candidates: known.map(({ condition, ready: { modelError, brightenerUnknown, estimatedWhite } }, i) => ({
         sheet: {
-          ...qualities(condition, papers.get(condition.paperId)!),
+          ...qualitiesOf(condition, papers.get(condition.paperId)!),
           minutesEach: timed.get(condition.id),
           modelError,
           brightenerUnknown,
@@ -397,49 +392,6 @@ const messageOf = (error: RakuenError): string => (error.getResponse() as { mess
 
 const nameOf = ({ paper, printer, mediaSetting, apart }: ConditionView): string =>
   [`${paper.maker} ${paper.name}`, printer, mediaSetting, apart].filter(Boolean).join(', ');
-
-/** How each way into the printer took it, by the newest word. */
-function feedingOf({ observations }: ConditionView): SheetQualities['feeding'] {
-  const paths = feedPaths(fedOf(observations));
-  return paths.size === 0 ? undefined : Object.fromEntries([...paths].map(([key, { takes }]) => [key, takes]));
-}
-
-function qualities(condition: ConditionView, { base, sizes }: PaperRow): SheetQualities {
-  const { paper } = condition;
-  const figures = condition.facts!.figures;
-  const value = (key: string): number | undefined => {
-    const figure = figures[key];
-    return figure?.shape === 'scalar' ? figure.value : undefined;
-  };
-  const { told, wet, condition: measurementCondition } = basisOf(condition, gamutVolume);
-  return {
-    id: condition.id,
-    paperId: condition.paperId,
-    coating: paper.coating,
-    surface: paper.surface,
-    base: base ?? undefined,
-    weightGsm: value('weight') ?? paper.weightGsm,
-    weightClaimed: value('weight') === undefined,
-    textureL: value('textureAmplitude'),
-    gloss60: value('gloss60'),
-    glossDifferential: value('glossDifferential'),
-    bronzing: value('bronzing'),
-    hairlines: value('hairlines'),
-    linearity: value('linearity'),
-    greysOff: value('neutrality'),
-    metamerism: value('metamerism'),
-    monochrome: condition.printMode === 'driver black-and-white',
-    brightenerShift: value('brightenerShift'),
-    brightenerBetween: betweenOf(figures.brightenerShift),
-    measurementCondition,
-    told,
-    wet,
-    feeding: feedingOf(condition),
-    longestMm: sizes.length === 0 ? undefined : Math.max(...sizes.map((z) => Math.max(z.widthMm, z.heightMm))),
-    pricePerM2: paper.pricePerM2,
-    currency: paper.currency,
-  };
-}
 
 export function decisionView(row: DecisionRow): DecisionView {
   return {

@@ -4,13 +4,13 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { PICTURE_VERSION } from '@rakuen/core/picture/tally';
-import { USUAL_COMMISSION } from '@rakuen/core/match/commission';
 import type { PictureChange, PictureFields, PictureJob, PictureView } from '@rakuen/contract/pictures';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { refuseStale } from '../app/revision.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import { DecisionRow } from '../matches/matches.entity.ts';
+import { askedOfKnown } from './asked.ts';
 import { PictureRow } from './pictures.entity.ts';
 import { PrintRow } from '../prints/prints.entity.ts';
 import { Writer } from '../store/writer.ts';
@@ -144,18 +144,19 @@ export class PicturesService {
         )
         .catch(() => undefined);
       if (!read) continue;
-      const { figures, cells, notes } = read;
-      await this.writer.run('picture read again', () =>
-        this.pictures.update(
+      const { figures, cells, gist, notes } = read;
+      await this.writer.run('picture read again', async () => {
+        await this.pictures.update(
           row.id,
           columns<PictureRow>({
             figures,
             notes,
             colourCells: cells.length / 4,
-            cells: Buffer.from(cells.buffer, cells.byteOffset, cells.byteLength),
+            cells: bytesOf(cells),
           }),
-        ),
-      );
+        );
+        await this.keepGist(row.id, gist);
+      });
     }
   }
 
@@ -166,7 +167,7 @@ export class PicturesService {
     progress: (share: number) => void,
   ): Promise<string> {
     const { limits } = await this.settings.get();
-    const { cells, preview, title, caption, ...rest } = await this.files.scratch((scratch) =>
+    const { cells, gist, preview, title, caption, ...rest } = await this.files.scratch((scratch) =>
       this.workshop.readPicture(
         { path: file.path, assumeSrgb: fields.assumeSrgb === 'yes', maxPixels: limits.picturePixels, scratch },
         file.originalname,
@@ -186,12 +187,27 @@ export class PicturesService {
       contentHash,
       previewHash,
       colourCells: cells.length / 4,
-      cells: Buffer.from(cells.buffer, cells.byteOffset, cells.byteLength),
+      cells: bytesOf(cells),
     });
-    await this.writer.run('picture read', () => this.pictures.insert(row));
+    await this.writer.run('picture read', async () => {
+      await this.pictures.insert(row);
+      await this.keepGist(row.id, gist);
+    });
     return row.id;
   }
+
+  /** Keeps a picture in few colours, by which it is put in order among thousands. @param gist packed */
+  async keepGist(pictureId: string, gist: Float32Array): Promise<void> {
+    // A picture that was removed meanwhile has none.
+    await this.pictures.query(
+      'INSERT OR REPLACE INTO picture_gists (pictureId, gist) SELECT id, ? FROM pictures WHERE id = ?',
+      [bytesOf(gist), pictureId],
+    );
+  }
 }
+
+const bytesOf = ({ buffer, byteOffset, byteLength }: Float32Array): Buffer =>
+  Buffer.from(buffer, byteOffset, byteLength);
 
 const jobView = ({ about, result, ...job }: Job<string, string>): PictureJob => ({
   ...job,
@@ -209,7 +225,7 @@ function titleFrom(fileName: string): string {
 }
 
 function pictureView(row: PictureRow): PictureView {
-  const { structure } = row.figures;
+  const { commission, marks, hints } = askedOfKnown(row);
   return {
     id: row.id,
     revision: row.revision,
@@ -227,11 +243,11 @@ function pictureView(row: PictureRow): PictureView {
     notes: row.notes,
     figures: row.figures,
     colourCells: row.colourCells,
-    commission: row.commission ?? { ...USUAL_COMMISSION, vetoes: [] },
+    commission,
     commissioned: row.commission !== null,
-    marks: row.marks ?? [...(structure?.marks ?? [])],
+    marks: [...marks],
     marksByHand: row.marks !== null,
-    hints: row.hints ?? (structure?.hints ?? []).map((h) => h.hint),
+    hints: [...hints],
     hintsByHand: row.hints !== null,
   };
 }

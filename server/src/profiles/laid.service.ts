@@ -52,7 +52,7 @@ export class LaidService {
     if (!light)
       throw new RakuenError(404, 'The light is not known here: the lamp may have been removed since.', {
         field: 'light',
-        remedy: 'Choose another one under “Where it will live”.',
+        remedy: 'Choose another one under “Where it will hang”.',
       });
     return light;
   }
@@ -97,9 +97,7 @@ export class LaidService {
     const light = await this.lightOf(where.light);
     if (!GLASSES.some((g) => g.key === where.glass)) throw notFound('glass');
     return this.derived.get(condition.id, `matched ${where.light} ${where.glass}`, async () => ({
-      key: hasModel(condition)
-        ? await this.modelKey(condition, light)
-        : await this.solidKey(condition.id, light),
+      key: hasModel(condition) ? await this.modelKey(condition, light) : await this.solidKey(condition.id, light),
       compute: async () => {
         const { modelError, brightenerUnknown, estimatedWhite, ...laid } = await this.laid(condition, where);
         return { sheet: await this.workshop.run('readyFor', laid), modelError, brightenerUnknown, estimatedWhite };

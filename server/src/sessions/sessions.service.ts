@@ -354,7 +354,11 @@ export class SessionsService {
   }
 
   /** What every patch should read, strip by strip: a printer of that kind, bent towards what was read so far. */
-  private async expected(session: SessionRow, chart: ChartRow, rows: readonly SessionStripRow[]): Promise<Expected[][]> {
+  private async expected(
+    session: SessionRow,
+    chart: ChartRow,
+    rows: readonly SessionStripRow[],
+  ): Promise<Expected[][]> {
     const patches = chartPatches(chart.design);
     const labs = await this.workshop.run('expectedLabs', {
       model: await this.bench.rightPress(session.conditionId),

@@ -154,6 +154,14 @@ export function readyFor({ bare, seen }: PackedLaid): PackedReady {
   };
 }
 
+export const unpackReady = (packed: PackedReady): ReadySheet => ({
+  ...packed,
+  losses: int16Of(packed.losses),
+  chromas: int16Of(packed.chromas),
+  chromasAimed: int16Of(packed.chromasAimed),
+  held: Buffer.from(packed.held, 'base64'),
+});
+
 /** Lays a picture's colours on sheets. @param cells L*, a*, b*, share */
 export function matchSheets(task: {
   cells: Float32Array;
@@ -162,13 +170,7 @@ export function matchSheets(task: {
 }): MatchFigures[] {
   const palettes = new Map<number, Palette>();
   return task.sheets.map((packed) => {
-    const sheet: ReadySheet = {
-      ...packed,
-      losses: int16Of(packed.losses),
-      chromas: int16Of(packed.chromas),
-      chromasAimed: int16Of(packed.chromasAimed),
-      held: Buffer.from(packed.held, 'base64'),
-    };
+    const sheet = unpackReady(packed);
     const palette =
       palettes.get(sheet.nodes) ?? paletteOf({ count: task.cells.length / 4, data: task.cells }, sheet.nodes);
     palettes.set(sheet.nodes, palette);

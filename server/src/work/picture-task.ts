@@ -1,6 +1,7 @@
 import { setImmediate } from 'node:timers/promises';
 import type { MessagePort } from 'node:worker_threads';
 import sharp from 'sharp';
+import { gistOf, packGist } from '@rakuen/core/picture/gist';
 import { CodeBins } from '@rakuen/core/picture/bins';
 import { BlockTally, blocksOf, type Blocks } from '@rakuen/core/picture/blocks';
 import type { PixelKind } from '@rakuen/core/picture/pixels';
@@ -34,6 +35,8 @@ export interface PictureResult {
   readonly figures: PictureFigures;
   /** L*, a*, b*, share of each occupied cell. */
   readonly cells: Float32Array;
+  /** The same in few colours, packed. */
+  readonly gist: Float32Array;
   /** JPEG, sRGB, at most 1600 px. */
   readonly preview: Buffer;
 }
@@ -77,6 +80,7 @@ export async function analysePicture(task: PictureTask): Promise<PictureResult> 
       ...wordsIn(meta),
       figures: { ...read.figures, structure },
       cells: read.cells.data,
+      gist: packGist(gistOf(read.cells)),
       preview,
     };
   } finally {

@@ -21,6 +21,7 @@ import { checkProfileOf, fitPrintOf, makeProfileOf, nextPatches, stripThrough } 
 import { countInk } from './ink-task.ts';
 import { layFromSolid, layModel, matchSheets, readyFor, sendFor } from './lay-tasks.ts';
 import { ScanError } from '@rakuen/core/scan/sheet-in-scan';
+import { gistsOf, suitPictures } from './suit-task.ts';
 import { writeCopy } from './copy-task.ts';
 import { holdScan } from './scan-task.ts';
 import { drawOnSheet, labImageOf } from './lab-image-task.ts';
@@ -53,6 +54,8 @@ export const TASKS = {
   stripThrough,
   nextPatches,
   matchSheets,
+  suitPictures,
+  gistsOf,
   readyFor,
   learnEye: ({ choices, own }: { choices: Choice[]; own: OwnSchool[] }) => Promise.resolve(learnEye(choices, own)),
   sendFor,

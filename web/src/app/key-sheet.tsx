@@ -51,7 +51,7 @@ const KEYS: readonly (readonly [where: string, keys: readonly (readonly [key: st
       ['h', 'stamp: held'],
       ['f', 'stamp: refused'],
       ['u', 'take the last stamp back'],
-      ['b', 'the two in hand beside each other'],
+      ['b', 'show the selected pair side by side'],
     ],
   ],
   [
@@ -62,7 +62,7 @@ const KEYS: readonly (readonly [where: string, keys: readonly (readonly [key: st
       ['[  ]', 'the dividing line to the left, to the right'],
       ['+  −  0', 'nearer, further, the whole picture'],
       ['arrows', 'the part that is looked at aside'],
-      ['a', 'on every sheet on the table, on the two in hand'],
+      ['a', 'on every sheet on the table, on the selected pair'],
     ],
   ],
 ];

@@ -23,6 +23,9 @@ const PicturesScreen = lazy(async () => ({
   default: (await import('../pictures/pictures-screen.tsx')).PicturesScreen,
 }));
 const MatchScreen = lazy(async () => ({ default: (await import('../match/match-screen.tsx')).MatchScreen }));
+const PicturesForPaper = lazy(async () => ({
+  default: (await import('../match/pictures-for-paper.tsx')).PicturesForPaper,
+}));
 const ProofScreen = lazy(async () => ({ default: (await import('../proof/proof-screen.tsx')).ProofScreen }));
 const PrintsScreen = lazy(async () => ({ default: (await import('../prints/prints-screen.tsx')).PrintsScreen }));
 const PrintScreen = lazy(async () => ({ default: (await import('../prints/print-screen.tsx')).PrintScreen }));
@@ -86,6 +89,7 @@ export const router = createBrowserRouter([
         element: <PicturesScreen />,
       },
       { path: 'match', element: <MatchScreen /> },
+      { path: 'match/papers/:conditionId', element: <PicturesForPaper /> },
       { path: 'proof', element: <ProofScreen /> },
       { path: 'prints', element: <PrintsScreen /> },
       { path: 'prints/run', element: <RunScreen /> },

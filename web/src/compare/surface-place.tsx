@@ -1,7 +1,13 @@
 import { useEffect, useRef, useState } from 'react';
 import { Slider } from 'radix-ui';
 import type { ObservationView } from '@rakuen/contract/observations';
-import { bronzing, blockedRings, hairlines, rubAfterADay, rubAfterMinutes } from '@rakuen/core/measurement/measures/graded';
+import {
+  bronzing,
+  blockedRings,
+  hairlines,
+  rubAfterADay,
+  rubAfterMinutes,
+} from '@rakuen/core/measurement/measures/graded';
 import { bulk, thickness, weight } from '@rakuen/core/measurement/measures/body';
 import { gloss20, gloss60, gloss85, glossDifferential } from '@rakuen/core/measurement/measures/gloss';
 import { opacity } from '@rakuen/core/measurement/measures/opacity';

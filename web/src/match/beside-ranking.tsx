@@ -2,7 +2,6 @@ import type { PictureView } from '@rakuen/contract/pictures';
 import { sentenceCase } from '@rakuen/core/match/words';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { conditionLine } from '../parts/label.ts';
-import { CostPlace } from './cost-place.tsx';
 import { GlassTurn } from './glass-turn.tsx';
 import type { Ranked, RankingAtHand, useSchool } from './use-ranking.ts';
 
@@ -14,87 +13,76 @@ export function AllAlike({ ranking }: Pick<Ranked, 'ranking'>) {
   if (shared.length === 0) return null;
   return (
     <p className="mb-2 max-w-[90ch] text-[13px]">
-      <span className="text-quiet">All of them alike: </span>
+      <span className="text-quiet">On all of them: </span>
       {shared.map((r) => r.sentence).join(' ')}
     </p>
   );
 }
 
-/** What would turn the ranking, who would choose otherwise, and what the sheets cost against what they give. */
-export function BesideRanking({
+/** What would make another paper win: a weight, another place to hang, another glass. */
+export function Turns({
   at,
   ranking,
-  places,
   picture,
   conditionIds,
   school,
-}: Ranked & { picture: PictureView; conditionIds: string[] | undefined; school: School }) {
-  const { edge, conditionOf } = at;
+}: Pick<Ranked, 'at' | 'ranking'> & { picture: PictureView; conditionIds: string[] | undefined; school: School }) {
+  const { lives, conditionOf } = at;
   return (
-    <div className="grid grid-cols-2 gap-x-8 border-t border-edge pt-4 text-[13px] max-[1150px]:grid-cols-1">
-      <section aria-label="What would have to change">
-        <h3>For another to win</h3>
-        <Turns {...{ at, ranking }} />
-        <GlassTurn
-          key={picture.id}
-          asked={{
-            picture: picture.figures,
-            hints: picture.hints,
-            commission: picture.commission,
-            weights: school.weights,
-          }}
-          request={{ pictureId: picture.id, conditionIds }}
-          candidates={at.current!.candidates}
-          nameOf={(id) => conditionOf(id)?.paper.name ?? 'another'}
-        />
-      </section>
-      <section aria-label="Other schools">
-        <h3>Where others would choose otherwise</h3>
-        <ul>
-          {school.schools
-            .filter((s) => s.key !== school.weighedBy)
-            .map((s) => {
-              const c = at.choiceOf(s);
-              return (
-                c && (
-                  <li key={s.key}>
-                    {s.name}: <span className="font-serif">{c.paper.name}</span>, {conditionLine(c)}
-                  </li>
-                )
-              );
-            })}
-        </ul>
-      </section>
-      {edge && (
-        <div className="col-span-full mt-4">
-          <CostPlace
-            edge={edge}
-            unpriced={places.filter((p) => !edge.sheets.some((s) => s.id === p.id)).map((p) => p.id)}
-            conditionOf={conditionOf}
-          />
-        </div>
+    <section aria-label="What would change the winner">
+      <h3>For another to win</h3>
+      {ranking.turns.length === 0 && lives.length === 0 && (
+        <p>No single weight and no other place to hang changes the winner.</p>
       )}
-    </div>
+      <ul>
+        {ranking.turns.slice(0, 4).map((t) => (
+          <li key={t.leaning}>
+            Weigh <span className="font-serif">{t.name.toLowerCase()}</span> {formatNumber(t.weight, 1)}× instead of{' '}
+            {formatNumber(t.from, 1)}×.
+          </li>
+        ))}
+        {lives.slice(0, 3).map((l) => (
+          <li key={l.words}>
+            {sentenceCase(l.words)}: <span className="font-serif">{conditionOf(l.first)?.paper.name}</span>.
+          </li>
+        ))}
+      </ul>
+      <GlassTurn
+        key={picture.id}
+        asked={{
+          picture: picture.figures,
+          hints: picture.hints,
+          commission: picture.commission,
+          weights: school.weights,
+        }}
+        request={{ pictureId: picture.id, conditionIds }}
+        candidates={at.current!.candidates}
+        nameOf={(id) => conditionOf(id)?.paper.name ?? 'another'}
+      />
+    </section>
   );
 }
 
-function Turns({ at: { lives, conditionOf }, ranking }: Pick<Ranked, 'at' | 'ranking'>) {
-  if (ranking.turns.length === 0 && lives.length === 0)
-    return <p>Nothing that stands alone turns it: no single weight, no other life.</p>;
+/** Presets that would choose another paper. */
+export function OtherPresets({ at, school }: Pick<Ranked, 'at'> & { school: School }) {
+  const others = school.schools
+    .filter((s) => s.key !== school.weighedBy)
+    .flatMap((s) => {
+      const c = at.choiceOf(s);
+      return c ? [{ ...s, c }] : [];
+    });
   return (
-    <ul>
-      {ranking.turns.slice(0, 4).map((t) => (
-        <li key={t.leaning}>
-          Weigh <span className="font-serif">{t.name.toLowerCase()}</span> {formatNumber(t.weight, 1)}× instead of{' '}
-          {formatNumber(t.from, 1)}×.
-        </li>
-      ))}
-      {lives.slice(0, 3).map((l) => (
-        <li key={l.words}>
-          {sentenceCase(l.words)}: <span className="font-serif">{conditionOf(l.first)?.paper.name}</span>.
-        </li>
-      ))}
-    </ul>
+    <section aria-label="Other presets">
+      <h3>Presets that choose another</h3>
+      {others.length === 0 && <p>None: under every preset the same paper wins.</p>}
+      <ul>
+        {others.map(({ key, name, c }) => (
+          <li key={key}>
+            {name}: <span className="font-serif">{c.paper.name}</span>, {conditionLine(c)}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -30,7 +30,7 @@ export function KeptMatches({
   const [opened, setOpened] = useState<KeptMatch>();
   const dispatch = useAppDispatch();
   return (
-    <section aria-label="Kept matches" className="mt-5">
+    <section aria-label="Saved matches">
       <div className="flex items-baseline gap-3">
         <Button
           disabled={isLoading}
@@ -39,22 +39,22 @@ export function KeptMatches({
             void keep({ pictureId, conditionIds, weights, name })
               .unwrap()
               .then(
-                () => dispatch(said('The match is kept as it stands.')),
+                () => dispatch(said('The match is saved.')),
                 () => undefined,
               );
           }}
         >
-          Keep this match
+          Save this match
         </Button>
-        <span className="text-[13px] text-quiet">with its figures, weights and reasons as they stand today</span>
+        <span className="text-[13px] text-quiet">with its figures, weights and reasons of today</span>
       </div>
       <ErrorNote error={error ?? forgetting.error} />
       {kept.length > 0 && (
         <ul className="mt-2 text-[13px]">
           {kept.map((k) => (
             <li key={k.id}>
-              {day(k.at)}: {k.result.places[0]?.name ?? 'nothing could be ranked'} first
-              <QuietButton onClick={() => setOpened(k)}>Then and now</QuietButton>
+              {day(k.at)}: {k.result.places[0]?.name ?? 'no paper'} first
+              <QuietButton onClick={() => setOpened(k)}>Compare with today</QuietButton>
               <QuietButton aria-label={`Remove the match of ${day(k.at)}`} onClick={() => void forget(k.id)}>
                 Remove
               </QuietButton>
@@ -82,7 +82,7 @@ function ThenAndNow({ kept, now, onClose }: { kept: KeptMatch; now: readonly Ran
               Now
             </th>
             <th scope="col" className="pl-4">
-              What moved
+              What changed
             </th>
           </tr>
         </thead>
@@ -96,7 +96,7 @@ function ThenAndNow({ kept, now, onClose }: { kept: KeptMatch; now: readonly Ran
                   {then.place}. · {formatNumber(then.score, 1)}
                 </td>
                 <td className="py-1 text-right">{today ? `${today.place}. · ${formatNumber(today.score, 1)}` : '—'}</td>
-                <td className="py-1 pl-4 text-[13px]">{today ? movedOf(then, today) : 'it is not ranked today'}</td>
+                <td className="py-1 pl-4 text-[13px]">{today ? movedOf(then, today) : 'not ranked today'}</td>
               </tr>
             );
           })}
@@ -107,9 +107,9 @@ function ThenAndNow({ kept, now, onClose }: { kept: KeptMatch; now: readonly Ran
 }
 
 function movedOf(then: KeptMatch['result']['places'][number], today: RankedSheet): string {
-  if (Math.abs(today.score - then.score) < MOVED) return 'nothing to speak of';
+  if (Math.abs(today.score - then.score) < MOVED) return 'no change that counts';
   const moved = today.reasons
     .map((r) => ({ sentence: r.sentence, by: r.cost - (then.reasons.find((t) => t.leaning === r.leaning)?.cost ?? 0) }))
     .sort((p, q) => Math.abs(q.by) - Math.abs(p.by))[0];
-  return moved && Math.abs(moved.by) > 0.02 ? `now: ${moved.sentence}` : 'weighed otherwise';
+  return moved && Math.abs(moved.by) > 0.02 ? `now: ${moved.sentence}` : 'other weights';
 }

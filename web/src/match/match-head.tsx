@@ -7,7 +7,7 @@ import { CommissionLine } from '../pictures/commission-line.tsx';
 import { asksFor } from '../pictures/picture-words.ts';
 import type { useSchool } from './use-ranking.ts';
 
-/** The screen's head: by whom it is weighed, and which papers are ranked. */
+/** The screen's head: the preset, and which papers are ranked. */
 export function MatchHead({
   school,
   scope,
@@ -21,23 +21,7 @@ export function MatchHead({
 }) {
   return (
     <ScreenHead title="Match" question={questionOf('/match')}>
-      {school && (
-        <label className="flex items-center gap-2">
-          <span className="text-quiet">School</span>
-          <select
-            value={school.weighedBy}
-            onChange={(e) => school.choose(e.target.value)}
-            className="min-h-8 rounded-[3px] border border-edge bg-field px-2"
-          >
-            {school.schools.map((s) => (
-              <option key={s.key} value={s.key}>
-                {s.name}
-              </option>
-            ))}
-            {school.weighedBy === 'own' && <option value="own">Your weights</option>}
-          </select>
-        </label>
-      )}
+      {school && <PresetChoice school={school} />}
       {scope && (
         <div role="radiogroup" aria-label="Papers to rank" className="flex gap-4">
           {(
@@ -64,15 +48,36 @@ export function MatchHead({
   );
 }
 
-/** The picture in hand: what it asks for, and where it will live. */
+/** The preset by which is weighed. */
+export function PresetChoice({ school }: { school: ReturnType<typeof useSchool> }) {
+  return (
+    <label className="flex items-center gap-2">
+      <span className="text-quiet">Preset</span>
+      <select
+        value={school.weighedBy}
+        onChange={(e) => school.choose(e.target.value)}
+        className="min-h-8 rounded-[3px] border border-edge bg-field px-2"
+      >
+        {school.schools.map((s) => (
+          <option key={s.key} value={s.key}>
+            {s.name}
+          </option>
+        ))}
+        {school.weighedBy === 'own' && <option value="own">Your weights</option>}
+      </select>
+    </label>
+  );
+}
+
+/** The selected picture: what it asks for, and where it will hang. */
 export function PictureHead({ picture, onTurn }: { picture: PictureView; onTurn?: (by: 1 | -1) => void }) {
   return (
-    <div className="mb-4">
+    <div className="mb-2">
       <div className="flex items-baseline justify-between gap-4">
-        <h2 className="text-[1.35rem] break-words">{picture.title}</h2>
+        <h2 className="text-[1.35rem] leading-tight break-words">{picture.title}</h2>
         {onTurn && (
           <p className="whitespace-nowrap">
-            <QuietButton onClick={() => onTurn(-1)}>Picture before</QuietButton>
+            <QuietButton onClick={() => onTurn(-1)}>Previous picture</QuietButton>
             <QuietButton onClick={() => onTurn(1)}>Next picture</QuietButton>
           </p>
         )}

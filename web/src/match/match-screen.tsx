@@ -1,21 +1,19 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { PictureView } from '@rakuen/contract/pictures';
-import { weightsOf } from '@rakuen/core/match/schools';
 import { useConditionsQuery, usePicturesQuery } from '../api/api.ts';
 import { Button } from '../parts/button.tsx';
 import { Empty, ErrorNote } from '../parts/messages.tsx';
 import { sheetsLie, UnderWay, workOf } from '../parts/under-way.tsx';
 import { useTable, type Table } from '../table/use-table.ts';
-import { AllAlike, BesideRanking, NotRanked } from './beside-ranking.tsx';
-import { KeptMatches } from './kept-matches.tsx';
+import { AllAlike, NotRanked } from './beside-ranking.tsx';
 import { MatchHead, PictureHead } from './match-head.tsx';
+import { MatchTools, type ToolKey } from './match-tools.tsx';
 import { PortfolioPlace } from './portfolio-place.tsx';
-import { PairSeen, RankingList } from './ranking-list.tsx';
+import { RankingList } from './ranking-list.tsx';
 import { useRanking, useSchool } from './use-ranking.ts';
-import { WeightsPanel } from './weights-panel.tsx';
 
-/** The picture in hand against the papers: a ranking, each place with its reasons, and the seal. */
+/** The selected picture against the papers: a ranking, each place with its verdict and its reasons, and the decision. */
 export function MatchScreen() {
   const table = useTable();
   const navigate = useNavigate();
@@ -34,6 +32,11 @@ export function MatchScreen() {
         school={picture && school}
         scope={picture && onTable.length > 0 ? { all, onAll: setEverything } : undefined}
       >
+        {conditions.some((c) => c.facts) && (
+          <Button onClick={() => void navigate(`/match/papers/${(table.left ?? conditions.find((c) => c.facts)!).id}`)}>
+            Pictures for a paper
+          </Button>
+        )}
         {table.laidPictures.length > 1 && (
           <Button aria-pressed={show} onClick={() => setShow(!show)}>
             {show ? 'One picture' : 'A whole show'}
@@ -42,10 +45,10 @@ export function MatchScreen() {
       </MatchHead>
       {!picture && !pictures.isLoading && (
         <Empty
-          title="No picture in hand"
+          title="No picture selected"
           action={<Button onClick={() => void navigate('/pictures')}>To the pictures</Button>}
         >
-          Lay a picture on the table and take it in hand; then the papers are ranked for it, each with its reasons.
+          Add a picture to the table and select it. The papers are then ranked for it, each with its reasons.
         </Empty>
       )}
       {picture && show && (
@@ -76,50 +79,33 @@ function OnePicture({
   const navigate = useNavigate();
   const at = useRanking(picture, conditionIds, school.weights);
   const { match, current, ranking, places } = at;
-  // It stays with the screen while another picture is laid on the sheets.
-  const [pairShown, setPairShown] = useState(false);
+  // It stays open while another picture is matched.
+  const [open, setOpen] = useState<ToolKey>();
   const pair = table.left && table.right && ([table.left, table.right] as const);
   return (
     <>
       <PictureHead picture={picture} onTurn={table.laidPictures.length > 1 ? table.turnPicture : undefined} />
       <ErrorNote error={match.error} />
-      {match.error && !match.isFetching && (
-        <Button onClick={() => void match.refetch()}>Lay it on the sheets again</Button>
-      )}
+      {match.error && !match.isFetching && <Button onClick={() => void match.refetch()}>Match again</Button>}
       {match.isFetching && !current && (
-        <UnderWay what="Laying the picture on each sheet" work={workOf('match')} far={sheetsLie} />
+        <UnderWay what="Computing the picture on each paper" work={workOf('match')} far={sheetsLie} />
       )}
       {current && places.length === 0 && (
         <Empty
           title="No measured paper to rank"
           action={<Button onClick={() => void navigate('/readings')}>To the readings</Button>}
         >
-          A paper is ranked by what was measured of it. Bring the readings of a print condition first.
+          A paper is ranked by its readings. Import the readings of a print condition first.
         </Empty>
       )}
       {ranking && places.length > 0 && (
         <>
+          <MatchTools {...{ at, ranking, places, picture, conditionIds, school, pair, open }} onOpen={setOpen} />
           <AllAlike ranking={ranking} />
-          {pair && <PairSeen {...{ pair, picture, places }} shown={pairShown} onShown={setPairShown} />}
           <RankingList {...{ at, ranking, places, picture }} />
-          <BesideRanking {...{ at, ranking, places, picture, conditionIds, school }} />
         </>
       )}
       {current && <NotRanked at={at} />}
-      {places.length > 0 && (
-        <>
-          <details className="mt-5">
-            <summary className="cursor-pointer font-serif">How it is weighed</summary>
-            <WeightsPanel weights={school.weights} onWeights={school.turn} />
-          </details>
-          <KeptMatches
-            pictureId={picture.id}
-            conditionIds={conditionIds}
-            weights={weightsOf(school.weights)}
-            now={places}
-          />
-        </>
-      )}
     </>
   );
 }

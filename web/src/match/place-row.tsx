@@ -7,7 +7,10 @@ import type { Stamp } from '@rakuen/contract/vocabulary';
 import { LEANINGS } from '@rakuen/core/match/leanings/registry';
 import type { Reason } from '@rakuen/core/match/leanings/leaning';
 import { RECIPE_PARTS } from '@rakuen/core/proof/recipe';
-import type { RankedSheet } from '@rakuen/core/match/rank';
+import type { PartedBy, RankedSheet } from '@rakuen/core/match/rank';
+import type { PartingFigure } from '@rakuen/core/match/parting';
+import { sentenceCase } from '@rakuen/core/match/words';
+import { formatNumber } from '@rakuen/core/measurement/show';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { conditionLine, day } from '../parts/label.ts';
 import { Seal } from '../parts/seal.tsx';
@@ -15,11 +18,32 @@ import { Score } from './score.tsx';
 import { SeenOnSheet } from './seen-on-sheet.tsx';
 import { ShadowWedge } from './shadow-wedge.tsx';
 
-const nameOf = (leaning: string) => (LEANINGS.find((l) => l.key === leaning)?.name ?? leaning).toLowerCase();
-/** Reasons shown before the rest folds away. */
-const SHOWN = 4;
+const nameOf = (leaning: string) => LEANINGS.find((l) => l.key === leaning)?.name ?? leaning;
+const numberOf = ({ unit }: PartingFigure, value: number): string =>
+  formatNumber(value, Math.abs(value) >= 100 || unit === 'min' || unit === 'mm' ? 0 : unit.includes('per') ? 2 : 1);
 
-/** One place of a ranking: the picture on that sheet, what parts it from the next, for and against, and the seal. */
+/** "Shadow steps kept 89.0 %, next 84.6"; of a criterion that concerns one of the two alone, that one’s. */
+function figureWords(figure: PartingFigure, word: string): string {
+  const { name, unit, own, other } = figure;
+  const value = (v: number) => `${numberOf(figure, v)}\u00a0${unit}`;
+  if (own === undefined) return `${sentenceCase(name)}: ${word} ${value(other!)}, here none counted`;
+  if (other === undefined) return `${sentenceCase(name)} ${value(own)}, ${word} none counted`;
+  return `${sentenceCase(name)} ${value(own)}, ${word} ${numberOf(figure, other)}`;
+}
+
+/** Figures that part a place from the next, shown before the rest folds away. */
+const SHOWN = 3;
+
+/** What a place is compared with: the next, or for the last the one before it. */
+export interface Beside {
+  readonly parts: readonly PartedBy[];
+  /** Its neighbour, as a word before the neighbour's figure. */
+  readonly word: string;
+  /** They share a place, or the difference is not sure. */
+  readonly said?: string;
+}
+
+/** One place of a ranking: the picture on that sheet, the verdict, what parts it from its neighbour, and the decision. */
 export function PlaceRow({
   place,
   condition,
@@ -27,7 +51,8 @@ export function PlaceRow({
   decision,
   judged,
   shared,
-  level,
+  beside,
+  marks,
   first,
   onStamp,
   onTakeBack,
@@ -40,25 +65,21 @@ export function PlaceRow({
   judged: readonly NoteView[];
   /** Several stand in this place. */
   shared: boolean;
-  /** The next stands in the same place. */
-  level: boolean;
+  beside: Beside;
+  /** Marks that come out differently on these sheets. */
+  marks: readonly number[];
   first: boolean;
   onStamp: (stamp: Stamp) => void;
   onTakeBack: (id: string) => void;
 }) {
-  // What parts it from the next is said first; what weighs most after it.
-  const order = new Map(place.parts.map((p, i) => [p.leaning, i]));
-  const reasons = [...place.reasons].sort(
-    (p, q) => (order.get(p.leaning) ?? 99) - (order.get(q.leaning) ?? 99) || q.cost - p.cost,
-  );
   return (
     <li
       data-place={condition.id}
-      className="grid grid-cols-[30px_minmax(120px,190px)_minmax(0,1fr)_128px] gap-x-4 border-t border-edge py-4 min-[1600px]:grid-cols-[40px_300px_minmax(0,1fr)_170px]"
+      className="grid grid-cols-[26px_150px_minmax(0,1fr)_118px] gap-x-4 border-t border-edge py-2 max-[1180px]:grid-cols-[22px_110px_minmax(0,1fr)] min-[1600px]:grid-cols-[40px_210px_minmax(0,1fr)_150px]"
     >
       <div>
-        <p className="font-serif text-[1.7rem] leading-none">{place.place}</p>
-        {shared && <p className="text-[12px] leading-tight text-quiet">shared</p>}
+        <p className="font-serif text-[1.5rem] leading-none">{place.place}</p>
+        {shared && <p className="text-[11px] leading-tight text-quiet">shared</p>}
       </div>
       <SeenOnSheet
         picture={picture}
@@ -66,6 +87,7 @@ export function PlaceRow({
         name={condition.paper.name}
         px={400}
         marks={place.figures.marks}
+        shown={marks}
       />
       <div
         className="min-w-0"
@@ -75,42 +97,85 @@ export function PlaceRow({
         data-id={condition.id}
         data-name={condition.paper.name}
       >
-        <div className="flex flex-wrap items-baseline justify-between gap-x-4">
-          <h3 className="text-[1.1rem] break-words">{condition.paper.name}</h3>
-          <Score score={place.score} sd={place.scoreSd} />
-        </div>
-        <p className="text-[13px]">{conditionLine(condition)}</p>
-        <p className="text-[13px] text-quiet">{againstNext(place, level)}</p>
-        <Reasons reasons={reasons.slice(0, SHOWN)} wedge={place.figures.shadowWedge} />
-        {judged.map((note) => (
-          <p key={note.id} className="mt-1 font-serif text-[0.98rem] leading-snug">
-            {judgedWords(note)}
+        <Verdict {...{ place, condition }} />
+        <Parting beside={beside} />
+        {decision?.reason && (
+          <p className="text-[13px] leading-snug">
+            <span className="text-quiet">Decision: </span>
+            {decision.reason}
           </p>
-        ))}
-        {reasons.length > SHOWN && (
-          <details className="mt-0.5 text-[13px]">
-            <summary className="cursor-pointer text-quiet">{reasons.length - SHOWN} more</summary>
-            <Reasons reasons={reasons.slice(SHOWN)} wedge={place.figures.shadowWedge} />
-          </details>
         )}
+        <Behind place={place} judged={judged} />
       </div>
       <Stamping condition={condition} decision={decision} first={first} onStamp={onStamp} onTakeBack={onTakeBack} />
     </li>
   );
 }
 
-/** What parts a place from the next, and whether that is sure. Of two that share a place neither is before the other. */
-function againstNext({ parts, closeToNext }: RankedSheet, level: boolean): string {
-  const better = parts.filter((p) => p.by > 0).slice(0, 2);
-  const worse = parts.find((p) => p.by < 0);
-  const names = better.map((p) => nameOf(p.leaning)).join(' and ');
-  if (level)
-    return ['Level with the next', names && `it is better by ${names}`, worse && `the next by ${nameOf(worse.leaning)}`]
-      .filter(Boolean)
-      .join('; ')
-      .concat('.');
-  if (!names) return closeToNext ? 'A close call.' : '';
-  return `${closeToNext ? 'A close call. ' : ''}Before the next by ${names}${worse ? `; the next is better by ${nameOf(worse.leaning)}` : ''}.`;
+/** Which paper it is, its score, and what it does to the picture in a line. */
+function Verdict({ place, condition }: { place: RankedSheet; condition: ConditionHead }) {
+  return (
+    <>
+      <div className="flex items-baseline justify-between gap-x-4">
+        <div className="flex min-w-0 items-baseline gap-x-2 max-[1180px]:flex-wrap">
+          <h3 className="shrink-0 text-[1.05rem] leading-tight break-words max-[1180px]:shrink">
+            {condition.paper.name}
+          </h3>
+          <p
+            className="min-w-0 truncate text-[12.5px] text-quiet max-[1180px]:whitespace-normal"
+            title={conditionLine(condition)}
+          >
+            {conditionLine(condition)}
+          </p>
+        </div>
+        <Score score={place.score} sd={place.scoreSd} />
+      </div>
+      <p className="font-serif text-[1rem] leading-snug font-semibold">
+        {place.verdict}
+        {place.verdict.includes('shadow steps') && <ShadowWedge steps={place.figures.shadowWedge} />}
+      </p>
+    </>
+  );
+}
+
+/** The three figures that part a sheet most from its neighbour. */
+function Parting({ beside: { parts, word, said } }: { beside: Beside }) {
+  return (
+    <ul aria-label="Differences" className="flex flex-wrap gap-x-5 text-[13px] leading-[1.35]">
+      {said && <li className="w-full text-quiet">{said}</li>}
+      {parts.slice(0, SHOWN).map(({ leaning, by, figure }) => (
+        <li key={leaning} className="grid grid-cols-[12px_auto]" title={nameOf(leaning)}>
+          <span aria-hidden>{by > 0 ? '+' : '−'}</span>
+          <span>
+            <span className="sr-only">{by > 0 ? 'Better: ' : 'Worse: '}</span>
+            {figure ? figureWords(figure, word) : nameOf(leaning)}
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Every reason as a sentence, and what was judged on strips; folded until it is asked for. */
+function Behind({ place, judged }: { place: RankedSheet; judged: readonly NoteView[] }) {
+  const count = place.reasons.length + judged.length;
+  return (
+    <details className="text-[13px]">
+      <summary className="cursor-pointer text-quiet">
+        {count === 1 ? 'The reason' : `All ${count} reasons`}
+        {judged.length > 0 && ', strips among them'}
+      </summary>
+      <Reasons reasons={[...place.reasons].sort((p, q) => q.cost - p.cost)} wedge={place.figures.shadowWedge} />
+      {judged.map((note) => (
+        <p key={note.id} className="mt-1 font-serif text-[0.98rem] leading-snug">
+          {judgedWords(note)}
+        </p>
+      ))}
+      <Link className="underline" to={`/match/papers/${place.id}`}>
+        Which other pictures suit this paper?
+      </Link>
+    </details>
+  );
 }
 
 /** Judged on paper, by one eye, of this sheet alone: it is said and counts for nothing. */
@@ -142,6 +207,8 @@ function Reasons({ reasons, wedge }: { reasons: readonly Reason[]; wedge: readon
   );
 }
 
+const VERBS: Readonly<Record<Stamp, string>> = { chosen: 'Choose', held: 'Hold', refused: 'Refuse' };
+
 function Stamping({
   condition,
   decision,
@@ -156,12 +223,11 @@ function Stamping({
   onTakeBack: (id: string) => void;
 }) {
   return (
-    <div className="flex flex-col items-end gap-2 text-right">
+    <div className="flex flex-col items-end gap-1 text-right max-[1180px]:col-start-3 max-[1180px]:mt-1 max-[1180px]:flex-row max-[1180px]:flex-wrap max-[1180px]:items-center">
       {decision ? (
         <>
           <Seal stamp={decision.stamp} />
-          <p className="font-serif text-[13px] leading-tight break-words">{decision.reason}</p>
-          <p className="text-[12px] text-quiet">
+          <p className="text-[11.5px] leading-tight text-quiet">
             {decision.decidedBy && `${decision.decidedBy}, `}
             {day(decision.decidedAt)}
           </p>
@@ -171,19 +237,18 @@ function Stamping({
             </Link>
           )}
           <div className="flex flex-wrap justify-end">
-            <span className="self-center text-[12px] text-quiet">change to</span>
             {(['chosen', 'held', 'refused'] as const)
               .filter((s) => s !== decision.stamp)
               .map((s) => (
                 <QuietButton key={s} onClick={() => onStamp(s)} aria-label={`Stamp ${condition.paper.name} ${s}`}>
-                  {s}
+                  {VERBS[s]}
                 </QuietButton>
               ))}
             <QuietButton
               onClick={() => onTakeBack(decision.id)}
-              aria-label={`Take the stamp on ${condition.paper.name} back`}
+              aria-label={`Undo the decision on ${condition.paper.name}`}
             >
-              take back
+              Undo
             </QuietButton>
           </div>
         </>

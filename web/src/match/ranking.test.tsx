@@ -67,7 +67,7 @@ it('what is said of all sheets alike parts none; what speaks neither way is not 
   ];
   const ranking = (list: object[]): Ranked['ranking'] => partly({ shared: list });
   const said = await show(<AllAlike ranking={ranking(shared)} />);
-  expect(said.page.textContent).toBe('All of them alike: It will be handled.');
+  expect(said.page.textContent).toBe('On all of them: It will be handled.');
   const silent = await show(<AllAlike ranking={ranking(shared.slice(1))} />);
   expect(silent.page.innerHTML).toBe('');
 });

@@ -23,6 +23,7 @@ export function SeenOnSheet({
   name,
   px,
   marks = [],
+  shown,
   className = '',
 }: {
   picture: PictureView;
@@ -30,6 +31,8 @@ export function SeenOnSheet({
   name: string;
   px: number;
   marks?: readonly MarkOnSheet[];
+  /** Which of them are drawn; where absent, those that lose something. */
+  shown?: readonly number[];
   className?: string;
 }) {
   const url = onSheetUrl(picture.id, conditionId, picture.commission, px);
@@ -58,7 +61,7 @@ export function SeenOnSheet({
           <img src={current.src} alt={`${picture.title} as it would look on ${name}`} className="size-full" />
         )}
         {marks.map((mark, i) =>
-          mark.deltaE > WORTH_A_MARK || mark.stepsKept < 0.6 ? (
+          (shown ? shown.includes(i) : mark.deltaE > WORTH_A_MARK || mark.stepsKept < 0.6) ? (
             <span
               key={i}
               title={`Mark ${i + 1}: ${mark.deltaE.toFixed(1)} ΔE00 from its aim, ${percent(mark.stepsKept)} of its steps kept`}

@@ -10,7 +10,7 @@ import { useDissolveSchoolMutation, useFoundSchoolMutation, useSchoolsQuery } fr
 
 const MOST = 4;
 
-/** How each question is weighed: sliders, and a name under which they are kept. */
+/** The weight of each criterion: sliders, and a name to save them under. */
 export function WeightsPanel({ weights, onWeights }: { weights: Weights; onWeights: (weights: Weights) => void }) {
   const [name, setName] = useState('');
   const [found, founding] = useFoundSchoolMutation();
@@ -35,7 +35,7 @@ export function WeightsPanel({ weights, onWeights }: { weights: Weights; onWeigh
                 onChange={(e) => onWeights({ ...weights, [l.key]: Number(e.target.value) })}
                 className="accent-ink"
               />
-              <span className="text-right">{full[l.key] === 0 ? 'not' : `${formatNumber(full[l.key], 1)}×`}</span>
+              <span className="text-right">{full[l.key] === 0 ? 'off' : `${formatNumber(full[l.key], 1)}×`}</span>
             </label>
             <p className="text-[12.5px] leading-snug text-quiet">
               {l.holds} <span className="italic">{l.disagrees}</span>
@@ -51,7 +51,7 @@ export function WeightsPanel({ weights, onWeights }: { weights: Weights; onWeigh
             .unwrap()
             .then(
               () => {
-                dispatch(said(`${name} is kept as a school of your own.`));
+                dispatch(said(`${name} is saved as a preset.`));
                 setName('');
               },
               () => undefined,
@@ -59,7 +59,7 @@ export function WeightsPanel({ weights, onWeights }: { weights: Weights; onWeigh
         }}
       >
         <label className="flex items-center gap-2">
-          Keep these weights as
+          Save these weights as
           <input
             value={name}
             onChange={(e) => setName(e.target.value)}
@@ -69,11 +69,11 @@ export function WeightsPanel({ weights, onWeights }: { weights: Weights; onWeigh
           />
         </label>
         <Button type="submit" disabled={!name.trim() || founding.isLoading}>
-          Keep
+          Save
         </Button>
-        {changed && <QuietButton onClick={() => onWeights({})}>As it begins</QuietButton>}
+        {changed && <QuietButton onClick={() => onWeights({})}>Restore default</QuietButton>}
         {own.map((s) => (
-          <QuietButton key={s.id} onClick={() => void dissolve(s.id)} aria-label={`Remove the school ${s.name}`}>
+          <QuietButton key={s.id} onClick={() => void dissolve(s.id)} aria-label={`Remove the preset ${s.name}`}>
             Remove {s.name}
           </QuietButton>
         ))}
@@ -84,7 +84,7 @@ export function WeightsPanel({ weights, onWeights }: { weights: Weights; onWeigh
   );
 }
 
-/** Every school there is: those that come with Rakuen and one's own. */
+/** Every preset there is: those that come with Rakuen and one's own. */
 export function useAllSchools(): readonly { key: string; name: string; holds: string; weights: Weights }[] {
   const { data: own } = useSchoolsQuery();
   return useMemo(

@@ -243,6 +243,15 @@ function ConditionRow({ condition, onChange }: { condition: ConditionHead; onCha
           )}
         </span>
         <span className="flex justify-end">
+          {condition.facts && (
+            <Link
+              to={`/match/papers/${condition.id}`}
+              className="inline-flex min-h-7 items-center px-1.5 underline decoration-line underline-offset-3 hover:decoration-ink"
+              aria-label={`Pictures for ${paper.name}, ${conditionLine(condition)}`}
+            >
+              Pictures for it
+            </Link>
+          )}
           <QuietButton onClick={onChange} aria-label={`Change ${conditionLine(condition)}, ${condition.paper.name}`}>
             Change
           </QuietButton>

@@ -49,7 +49,7 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
     onClose();
   });
   return (
-    <Dialog open onClose={onClose} wide title="Where it will live" description={picture.title}>
+    <Dialog open onClose={onClose} wide title="Where it will hang" description={picture.title}>
       <form
         onSubmit={(e) => void submit(e).catch(() => undefined)}
         className="grid grid-cols-4 gap-x-4 gap-y-3"

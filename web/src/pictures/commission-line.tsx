@@ -7,7 +7,7 @@ import { useLight } from '../compare/use-light.ts';
 import { QuietButton } from '../parts/button.tsx';
 import { CommissionDialog } from './commission-dialog.tsx';
 
-/** Where a picture will live, in a line; a click changes it. */
+/** Where a picture will hang, in a line; a click changes it. */
 export function CommissionLine({ picture }: { picture: PictureView }) {
   const { lights } = useLight();
   const [editing, setEditing] = useState(false);
@@ -19,7 +19,7 @@ export function CommissionLine({ picture }: { picture: PictureView }) {
     c.editionOf ? `edition of ${c.editionOf}` : c.copies > 1 ? `${c.copies} copies, open` : 'open edition',
     c.handled ? 'handled' : 'on a wall',
     GLASSES.find((g) => g.key === c.glass)?.name ?? c.glass,
-    `${lights.find((l) => l.key === c.light)?.name ?? 'a lamp that is gone'}, ${formatNumber(c.lux, 0)} lx`,
+    `${lights.find((l) => l.key === c.light)?.name ?? 'a removed lamp'}, ${formatNumber(c.lux, 0)} lx`,
     `seen from ${formatNumber(c.viewingMm / 10, 0)} cm`,
     ...(c.mustLast ? ['to last'] : []),
     ...c.vetoes.map((v) => VETOES[v]),
@@ -29,8 +29,8 @@ export function CommissionLine({ picture }: { picture: PictureView }) {
   ];
   return (
     <p className="leading-snug">
-      <span className="font-serif">Where it will live</span>{' '}
-      {!picture.commissioned && <em className="text-quiet">(nobody said; taken as)</em>} {parts.join(' · ')}{' '}
+      <span className="font-serif">Where it will hang</span>{' '}
+      {!picture.commissioned && <em className="text-quiet">(not set; assumed)</em>} {parts.join(' · ')}{' '}
       <QuietButton onClick={() => setEditing(true)}>Change</QuietButton>
       {editing && <CommissionDialog picture={picture} onClose={() => setEditing(false)} />}
     </p>

@@ -6,7 +6,7 @@ import { paysUpTo } from '@rakuen/core/cost/print-cost';
 import type { Rate } from '@rakuen/core/cost/spoilage';
 import { FEED_PATHS } from '@rakuen/core/print/feed';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import { usePapersQuery } from '../api/api.ts';
+import { useConditionsQuery, usePapersQuery } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { TextField } from '../parts/form.tsx';
@@ -54,6 +54,8 @@ function Boxes() {
   const { data: boxes, error } = useBoxesQuery();
   const { data: papers = [] } = usePapersQuery();
   const [remove] = useRemoveBoxMutation();
+  const { data: conditions = [] } = useConditionsQuery();
+  const suits = (paperId: string) => conditions.find((c) => c.paperId === paperId && c.facts)?.id;
   const [adding, setAdding] = useState(false);
   // Amounts of two currencies are never added.
   const worth = new Map<string, number>();
@@ -96,6 +98,11 @@ function Boxes() {
               Take away
             </QuietButton>
             <span className="col-span-3 text-[13px] text-quiet">
+              {suits(b.paperId) && (
+                <Link className="float-right underline" to={`/match/papers/${suits(b.paperId)}`}>
+                  Pictures for it
+                </Link>
+              )}
               {[
                 b.batch,
                 b.each !== undefined &&

@@ -73,10 +73,7 @@ export const {
       }),
       invalidatesTags: ['conditions', 'matches'],
     }),
-    observe: build.mutation<
-      ConditionView,
-      { conditionId: string; observations: ObservationInput[]; sure?: boolean }
-    >({
+    observe: build.mutation<ConditionView, { conditionId: string; observations: ObservationInput[]; sure?: boolean }>({
       query: ({ conditionId, ...body }) => ({
         url: `conditions/${conditionId}/observations`,
         method: 'POST',

@@ -23,7 +23,7 @@ export const brightener: Leaning = {
     return {
       speaks: 'against',
       sentence: `Its white owes ${between ? 'some ' : ''}${oneDigit(shift)} of b* to brightener${between ? ` (estimated from one spectrum: ${oneDigit(between[0])} to ${oneDigit(between[1])})` : ''}: under a lamp without UV it is that much yellower, and brightener fades${commission.mustLast ? '; this print is to last' : ''}.`,
-      figures: [{ name: 'brightener', value: shift, unit: 'Δb*' }],
+      figures: [{ name: 'brightener', value: shift, unit: 'Δb*', weighed: true }],
       cost:
         COST_EACH *
         (commission.mustLast ? LASTING : SMALL_EDITION - editionOpenness(commission.editionOf) * (SMALL_EDITION - 1)) *

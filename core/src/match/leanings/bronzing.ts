@@ -44,13 +44,13 @@ export const bronzing: Leaning = {
       figures: [
         ...(bronzes
           ? [
-              { name: 'bronzing', value: grade, unit: 'of 4' },
+              { name: 'bronzing', value: grade, unit: 'of 4', weighed: true },
               { name: 'darker than L* 40', value: dark * 100, unit: '%' },
             ]
           : []),
         ...(differs
           ? [
-              { name: 'gloss differential', value: glossDifferential, unit: 'GU' },
+              { name: 'gloss differential', value: glossDifferential, unit: 'GU', weighed: true },
               { name: 'lighter than L* 92', value: bare * 100, unit: '%' },
             ]
           : []),

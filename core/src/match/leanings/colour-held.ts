@@ -27,7 +27,12 @@ export const colourHeld: Leaning = {
     const outside = { name: 'out of reach, black laid on black', value: match.outsideShare * 100, unit: '%' };
     const paler = palerOf(w);
     const kept = { name: 'chroma kept', value: match.chromaKept * 100, unit: '%' };
-    const whole = { name: 'colour lost over the whole picture', value: match.colourLostDeltaE, unit: 'ΔE00' };
+    const whole = {
+      name: 'colour lost, mean',
+      value: match.colourLostDeltaE + match.colourPaledDeltaE,
+      unit: 'ΔE00',
+      weighed: true,
+    };
     if (match.outsideShare < HELD) {
       const darker = {
         name: 'darker than the black, uncompensated',
@@ -41,7 +46,7 @@ export const colourHeld: Leaning = {
         sentence: paler
           ? `Every colour is within its reach, but its black takes colour from the darks: ${paler}.`
           : `Once black is laid on its black, this sheet holds the picture’s colours: ${percent(match.outsideShare)} is out of reach${squeezed ? `. Uncompensated, ${percent(match.darkerThanBlackShare)} is darker than its black` : ''}.`,
-        figures: [outside, ...(squeezed ? [darker] : []), ...(paler ? [kept] : [])],
+        figures: [outside, whole, ...(squeezed ? [darker] : []), ...(paler ? [kept] : [])],
         cost,
       };
     }
@@ -52,7 +57,7 @@ export const colourHeld: Leaning = {
         sentence: sheet.monochrome
           ? `The driver’s black-and-white mode prints no toning: ${percent(match.outsideShare)} of the picture comes out ${deltaE(match.outsideMeanDeltaE)} off.`
           : `The picture’s toning is more than this sheet holds in ${percent(match.outsideShare)} of it: there it comes out ${deltaE(match.outsideMeanDeltaE)} weaker or lighter.`,
-        figures: [outside, { name: 'toning lost: distance', value: match.outsideMeanDeltaE, unit: 'ΔE00' }],
+        figures: [outside, whole, { name: 'toning lost: distance', value: match.outsideMeanDeltaE, unit: 'ΔE00' }],
         cost,
       };
     const [first, second] = match.lostFamilies.map((f) => ({ ...f, name: f.name.replace(/greys$/, 'tones') }));

@@ -29,7 +29,7 @@ export const contrastLeft: Leaning = {
         `it keeps ${percent(left)} of the picture’s contrast: ${named.map((s) => `${percent(s.kept)} at ${mmWords(s.mm)}`).join(', ')}.`,
       ),
       figures: [
-        { name: 'contrast kept', value: left * 100, unit: '%' },
+        { name: 'contrast kept', value: left * 100, unit: '%', weighed: true },
         ...named.map((s) => ({ name: `contrast kept at ${mmWords(s.mm)}`, value: s.kept * 100, unit: '%' })),
       ],
       cost: ALL_LOST * (1 - left),

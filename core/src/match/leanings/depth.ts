@@ -24,7 +24,7 @@ export const depth: Leaning = {
       ),
       figures: [
         { name: 'near black', value: picture.nearBlackShare * 100, unit: '%' },
-        { name: 'contrast where it will hang', value: match.contrastRatio, unit: ': 1' },
+        { name: 'contrast where it will hang', value: match.contrastRatio, unit: ': 1', weighed: true },
       ],
       cost: WORTH * need * lack,
     };

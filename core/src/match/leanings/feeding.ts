@@ -24,7 +24,7 @@ export const feeding: Leaning = {
       sentence: timed
         ? `It is fed by hand alone, ${minutes.toFixed(0)} minutes at the printer for ${prints}, as timed.`
         : `It is fed by hand alone, ${minutes.toFixed(0)} minutes of feeding for ${prints} (practice).`,
-      figures: [{ name: 'minutes', value: minutes, unit: 'min' }],
+      figures: [{ name: 'minutes at the printer', value: minutes, unit: 'min', weighed: true }],
       cost: Math.min(AT_MOST, minutes / MINUTES_FOR_ONE),
     };
   },

@@ -17,7 +17,7 @@ export const inTheHand: Leaning = {
     return {
       speaks: lack < 0.15 ? 'for' : lack > 0.4 ? 'against' : 'neither',
       sentence: `It will be handled, and weighs ${weightGsm.toFixed(0)} g/m²${w.sheet.weightClaimed ? ' by its maker’s word' : ''}.`,
-      figures: [{ name: 'weight', value: weightGsm, unit: 'g/m²' }],
+      figures: [{ name: 'weight', value: weightGsm, unit: 'g/m²', weighed: true }],
       cost: WORTH * lack,
     };
   },

@@ -29,6 +29,8 @@ export interface ReasonFigure {
   readonly name: string;
   readonly value: number;
   readonly unit: string;
+  /** The sheet’s own figure that the cost is computed from: by it two sheets are compared. */
+  readonly weighed?: boolean;
 }
 
 /** What a leaning says of a picture on a sheet. */
@@ -129,7 +131,7 @@ export const textureKnown = ({ sheet }: Weighed): boolean =>
 
 /** The texture as a figure: measured where it was, else as the maker calls it. */
 export const textureFigure = ({ sheet }: Weighed): ReasonFigure[] =>
-  sheet.textureL === undefined ? [] : [{ name: 'texture', value: sheet.textureL, unit: 'L*' }];
+  sheet.textureL === undefined ? [] : [{ name: 'texture', value: sheet.textureL, unit: 'L*', weighed: true }];
 export const textureWords = ({ sheet }: Weighed): string =>
   sheet.textureL === undefined
     ? `its surface is called ${sheet.surface} by its maker`

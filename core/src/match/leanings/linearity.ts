@@ -23,7 +23,7 @@ export const linearity: Leaning = {
       return {
         speaks: 'neither',
         sentence: 'The picture’s tones print as light as they were meant, within what is seen.',
-        figures: [{ name: 'tones off their aim, mean', value: meanL, unit: 'ΔL*' }],
+        figures: [{ name: 'tones off their aim, mean', value: meanL, unit: 'ΔL*', weighed: true }],
         cost: 0,
       };
     return {
@@ -32,7 +32,7 @@ export const linearity: Leaning = {
         `its ${placeOf(atL)} print up to ${oneDigit(Math.abs(worstL))} L* too ${worstL > 0 ? 'light' : 'dark'}, the picture’s tones ${oneDigit(meanL)} L* off on average.`,
       ),
       figures: [
-        { name: 'tones off their aim, mean', value: meanL, unit: 'ΔL*' },
+        { name: 'tones off their aim, mean', value: meanL, unit: 'ΔL*', weighed: true },
         { name: 'tones off their aim, largest', value: worstL, unit: 'ΔL*' },
       ],
       cost: EACH_L * Math.max(0, meanL - UNSEEN_L / 2),
@@ -45,7 +45,7 @@ function inDriversMode(off: number) {
   return {
     speaks: off > 2 * UNSEEN_L ? ('against' as const) : ('neither' as const),
     sentence: `In the driver’s own black-and-white mode a grey prints up to ${oneDigit(off)} L* from even steps.`,
-    figures: [{ name: 'linearity', value: off, unit: 'ΔL*' }],
+    figures: [{ name: 'linearity', value: off, unit: 'ΔL*', weighed: true }],
     cost: EACH_L * Math.max(0, off / 2 - UNSEEN_L / 2),
   };
 }

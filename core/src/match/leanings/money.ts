@@ -26,7 +26,7 @@ export const money: Leaning = {
     return {
       speaks: times < 1.2 ? 'for' : cost > 0.3 ? 'against' : 'neither',
       sentence: `It costs ${currency} ${formatNumber(pricePerM2, 2)} a square metre, ${times < 1.05 ? 'the least of these' : `${formatNumber(times, 1)} times the cheapest of these`}; this is ${edition}${behindGlass(w) ? ' behind glass' : ''}.`,
-      figures: [{ name: 'price', value: pricePerM2, unit: `${currency} per m²` }],
+      figures: [{ name: 'price', value: pricePerM2, unit: `${currency} per m²`, weighed: true }],
       cost,
     };
   },

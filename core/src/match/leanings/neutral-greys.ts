@@ -31,8 +31,10 @@ export const neutralGreys: Leaning = {
       speaks: off + turn < 1 ? 'for' : off > 1.5 || turn > 2 ? 'against' : 'neither',
       sentence: `The picture is ${kind}: its greys print within ${oneDigit(deviation)} C* of neutral ${how}${shift}.`,
       figures: [
-        { name: 'deviation of the greys from neutral', value: deviation, unit: 'C*' },
-        ...(metamerism === undefined ? [] : [{ name: 'grey shift between lights', value: metamerism, unit: 'ΔE00' }]),
+        { name: 'deviation of the greys from neutral', value: deviation, unit: 'C*', weighed: true },
+        ...(metamerism === undefined
+          ? []
+          : [{ name: 'grey shift between lights', value: metamerism, unit: 'ΔE00', weighed: true }]),
       ],
       cost: EACH_CHROMA * off + EACH_TURN * turn,
     };

@@ -18,7 +18,7 @@ export const originalGround: Leaning = {
     return {
       speaks: off < 2 ? 'for' : off > 4 ? 'against' : 'neither',
       sentence: `Its white lies ${deltaE(off)} from the ground of the original${commission.signedOffBy ? `; ${commission.signedOffBy} signs it off` : '; the artist has to sign it off'}.`,
-      figures: [{ name: 'white to the original’s ground', value: off, unit: 'ΔE00' }],
+      figures: [{ name: 'white to the original’s ground', value: off, unit: 'ΔE00', weighed: true }],
       // The further the white, the sooner the ground is printed as a tint instead: distance beyond weighs less and less.
       cost: (EACH * off) / (1 + off / HALVES_AT),
     };

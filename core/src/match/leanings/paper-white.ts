@@ -19,8 +19,8 @@ export const paperWhite: Leaning = {
       speaks: match.highlightShare < 0.02 ? 'neither' : distance < 2.5 ? 'for' : distance > 5 ? 'against' : 'neither',
       sentence: `Its highlights print on ${tint}, L* ${oneDigit(L)} and b* ${oneDigit(b)} in that light; ${percent(match.highlightShare)} of the picture is lighter than L* 90.`,
       figures: [
-        { name: 'paper white', value: L, unit: 'L*' },
-        { name: 'paper white', value: b, unit: 'b*' },
+        { name: 'paper white', value: L, unit: 'L*', weighed: true },
+        { name: 'paper white', value: b, unit: 'b*', weighed: true },
         { name: 'lighter than L* 90', value: match.highlightShare * 100, unit: '%' },
       ],
       cost: TINT_THAT_STAYS * distance * match.highlightShare,

@@ -18,7 +18,9 @@ export const reflections: Leaning = {
     const area =
       Math.min(1, Math.max(picture.structure?.smoothShare ?? 0, match.highlightShare)) * (1 - match.shadowShare);
     const figures = [
-      ...(sheet.gloss60 === undefined ? [] : [{ name: 'gloss at 60°', value: sheet.gloss60, unit: 'GU' }]),
+      ...(sheet.gloss60 === undefined
+        ? []
+        : [{ name: 'gloss at 60°', value: sheet.gloss60, unit: 'GU', weighed: true }]),
       { name: 'plain or light', value: area * 100, unit: '%' },
     ];
     const said = sheet.gloss60 === undefined ? 'by its class' : `${oneDigit(sheet.gloss60)} GU at 60°`;

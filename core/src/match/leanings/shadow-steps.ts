@@ -18,7 +18,7 @@ export const shadowSteps: Leaning = {
     const figures = [
       { name: 'black, relative to the paper', value: match.blackL, unit: 'L*' },
       { name: 'shadows, L* below 25', value: match.shadowShare * 100, unit: '%' },
-      { name: 'shadow steps kept', value: match.shadowStepsKept * 100, unit: '%' },
+      { name: 'shadow steps kept', value: match.shadowStepsKept * 100, unit: '%', weighed: true },
       { name: 'darker than the black, uncompensated', value: match.darkerThanBlackShare * 100, unit: '%' },
     ];
     const cost = ALL_LOST * match.shadowShare * (1 - match.shadowStepsKept);

@@ -28,7 +28,7 @@ export const sharpness: Leaning = {
       speaks: kept > 0.95 ? 'for' : kept < 0.85 ? 'against' : 'neither',
       sentence: `It keeps ${percent(kept)} of the detail of ${mmWords(fine[0]!.mm)} to ${mmWords(fine[fine.length - 1]!.mm)}: edges spread ${mm.toFixed(2)} mm (${from}).`,
       figures: [
-        { name: 'fine detail kept', value: kept * 100, unit: '%' },
+        { name: 'fine detail kept', value: kept * 100, unit: '%', weighed: true },
         { name: 'spread of an edge', value: mm, unit: 'mm' },
       ],
       cost: ALL_LOST * (1 - kept) * Math.min(1, detailL / DETAILED_L),

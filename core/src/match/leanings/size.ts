@@ -13,7 +13,7 @@ export const size: Leaning = {
     return {
       speaks: 'against',
       sentence: `The longest side it is kept in is ${sheet.longestMm.toFixed(0)} mm; the print is to be ${commission.longSideMm.toFixed(0)} mm.`,
-      figures: [{ name: 'longest side', value: sheet.longestMm, unit: 'mm' }],
+      figures: [{ name: 'longest side', value: sheet.longestMm, unit: 'mm', weighed: true }],
       cost: TOO_SMALL,
     };
   },

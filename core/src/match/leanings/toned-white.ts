@@ -17,7 +17,7 @@ export const tonedWhite: Leaning = {
     return {
       speaks: tint < 2 ? 'for' : tint > 4 ? 'against' : 'neither',
       sentence: `The picture is ${picture.colour}; where it will hang this white has a tint of ${oneDigit(tint)} C*.`,
-      figures: [{ name: 'tint of the white as seen', value: tint, unit: 'C*' }],
+      figures: [{ name: 'tint of the white as seen', value: tint, unit: 'C*', weighed: true }],
       cost: EACH * tint,
     };
   },

@@ -20,6 +20,7 @@ import { Pairs1781000000000 } from './1781000000000-pairs.ts';
 import { Entry1782000000000 } from './1782000000000-entry.ts';
 import { Lamps1783000000000 } from './1783000000000-lamps.ts';
 import { DecisionCosts1784000000000 } from './1784000000000-decision-costs.ts';
+import { PictureGists1785000000000 } from './1785000000000-picture-gists.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -47,4 +48,5 @@ export const MIGRATIONS = [
   Entry1782000000000,
   Lamps1783000000000,
   DecisionCosts1784000000000,
+  PictureGists1785000000000,
 ];

@@ -1,0 +1,70 @@
+import { onSheet } from '@rakuen/core/match/on-sheet';
+import { gistPalette, paletteOf } from '@rakuen/core/match/palette';
+import { rankSheets } from '@rakuen/core/match/rank';
+import type { ReadySheet } from '@rakuen/core/match/ready-sheet';
+import type { Weights } from '@rakuen/core/match/schools';
+import type { SheetQualities } from '@rakuen/core/match/sheet';
+import { wouldHelp } from '@rakuen/core/match/would-help';
+import { gistOf, packGist, unpackGist } from '@rakuen/core/picture/gist';
+import { askedOf, type PictureJson } from '../pictures/asked.ts';
+import type { SuitLine, UnsuitLine } from '@rakuen/contract/matches';
+
+/** A picture as it is asked for: its row as it is kept, for it is parsed here, and its colours, all of them or the gist. */
+export interface AskedPicture extends PictureJson {
+  readonly id: string;
+  /** Which of the sheets: the one as it is seen where this picture will hang. */
+  readonly sheet: number;
+  readonly cells?: Float32Array;
+  readonly gist?: Float32Array;
+}
+
+/** Pictures on one sheet, each where it will hang. @param task sheets are the same one, seen in several places */
+export function suitPictures(task: {
+  pictures: readonly AskedPicture[];
+  sheets: readonly { qualities: SheetQualities; ready: ReadySheet }[];
+  weights?: Weights;
+}): (SuitLine | UnsuitLine)[] {
+  const paletteOn = ({ cells, gist }: AskedPicture, nodes: number) =>
+    cells ? paletteOf({ count: cells.length / 4, data: cells }, nodes) : gistPalette(unpackGist(gist!), nodes);
+  return task.pictures.map((picture) => {
+    const { id } = picture;
+    const { figures, hints, commission, marks } = askedOf(picture);
+    const { qualities: sheet, ready } = task.sheets[picture.sheet];
+    const match = onSheet(paletteOn(picture, ready.nodes), marks, ready);
+    const { places, refused } = rankSheets({ picture: figures, hints, commission, weights: task.weights }, [
+      { sheet, figures: match },
+    ]);
+    const [place] = places;
+    if (!place) return { pictureId: id, refused: refused[0].why };
+    return {
+      pictureId: id,
+      exact: picture.cells !== undefined,
+      score: place.score,
+      scoreSd: place.scoreSd,
+      verdict: place.verdict,
+      wouldHelp: wouldHelp(figures, match, sheet),
+    };
+  });
+}
+
+/** A sheet whose lattices all threads read where they lie: it is not copied for each page of pictures. */
+export function sharedSheet(sheet: ReadySheet): ReadySheet {
+  const shared = (v: Int16Array): Int16Array => {
+    const own = new Int16Array(new SharedArrayBuffer(v.byteLength));
+    own.set(v);
+    return own;
+  };
+  const held = new Uint8Array(new SharedArrayBuffer(sheet.held.byteLength));
+  held.set(sheet.held);
+  return {
+    ...sheet,
+    losses: shared(sheet.losses),
+    chromas: shared(sheet.chromas),
+    chromasAimed: shared(sheet.chromasAimed),
+    held,
+  };
+}
+
+/** Gists of pictures, packed. @param task L*, a*, b* and share of each picture */
+export const gistsOf = (task: { cells: readonly Float32Array[] }): Float32Array[] =>
+  task.cells.map((data) => packGist(gistOf({ count: data.length / 4, data })));
