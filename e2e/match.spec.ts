@@ -132,7 +132,7 @@ test('from a paper to its pictures: in order, filtered, seen on it, and back to 
   // On a baryta the same picture gains.
   const onRag = (await scores())[0];
   await page
-    .getByLabel('Paper', { exact: true })
+    .getByRole('combobox', { name: 'Paper' })
     .selectOption({ label: 'Slate Baryta, Corvane P10 · Heavy gloss fibre' });
   await page.getByLabel('Title contains').fill('dish');
   await expect(order.getByRole('listitem')).toHaveCount(1, LAID);

@@ -1,8 +1,9 @@
 import { RENDERING_KEYS, type RenderingKey } from '@rakuen/core/characterisation/renderings';
 import { BORDER_STYLES, type BorderStyle } from '@rakuen/core/layout/borders';
 import { MOST_BORDER_MM, RECIPE_PARTS, type Recipe } from '@rakuen/core/proof/recipe';
+import type { MarkKind } from '@rakuen/core/picture/marks';
 import type { Suggestion } from '@rakuen/core/proof/suggest';
-import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Rows, Text, When, Yes } from './fields.ts';
+import { FreeText, Id, Int, Maybe, Num, OneOf, Part, Plain, Rows, Text, When, Yes } from './fields.ts';
 
 const P = RECIPE_PARTS;
 
@@ -51,6 +52,31 @@ export class SuggestQuery {
   @Maybe() @Text(10) ppi?: string;
 }
 
+/** What a recipe does to a picture on a sheet where it hangs. */
+export interface RecipeFigures {
+  /** Of the match, with what the change itself takes; 0–10. */
+  readonly score: number;
+  /** Mean ΔE00 between the picture and what the recipe makes of it. */
+  readonly changeDeltaE: number;
+  /** Shares, 0–1. */
+  readonly shadowStepsKept: number;
+  readonly stepsKept: number;
+  readonly chromaKept: number;
+  readonly outsideShare: number;
+  readonly marks: readonly { readonly kind: MarkKind; readonly stepsKept: number }[];
+}
+
+/** The least change that serves a picture on a sheet. */
+export interface BestRecipeView {
+  /** Parts that are not as they are; none: nothing to change. */
+  readonly parts: Partial<Recipe>;
+  readonly before: RecipeFigures;
+  readonly after: RecipeFigures;
+}
+
 export class SuggestView {
+  /** Absent where the sheet is refused for this picture, or not known in that light. */
+  @Maybe() @Plain() best?: BestRecipeView;
+  /** For the room and the size, by practice. */
   @Rows() suggestions!: Suggestion[];
 }

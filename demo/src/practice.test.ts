@@ -19,6 +19,8 @@ import { computeFigures } from '@rakuen/core/measurement/measures/registry';
 import { readingFacts } from '@rakuen/core/measurement/reading-facts';
 import type { Hint } from '@rakuen/core/picture/hints';
 import { gistOf, MAX_COLOURS, packGist, unpackGist } from '@rakuen/core/picture/gist';
+import { bestRecipe, SEARCHED_PARTS, weighRecipe, type Printing } from '@rakuen/core/proof/best-recipe';
+import { recipeLine, type Recipe } from '@rakuen/core/proof/recipe';
 import { PictureReader } from '@rakuen/core/picture/reader';
 import { SCENES, type SceneName } from './pictures/draw.ts';
 import { COMMISSIONS, HINTS_SAID } from './commissions.ts';
@@ -357,5 +359,67 @@ describe('a picture by its gist', () => {
     expect(worst.length).toBeGreaterThan(60);
     expect(worst[0]).toBeLessThan(0.5);
     expect(worst[Math.floor(worst.length / 8)]).toBeLessThan(0.1);
+  });
+});
+
+describe('the suggested recipe', () => {
+  const printings = (Object.keys(scenes) as SceneName[]).flatMap((name) => {
+    const picture = scenes[name];
+    const commission = { ...USUAL_COMMISSION, ...COMMISSIONS[name] };
+    const gist = gistOf(picture.cells);
+    return sheets.map(({ sheet, seen }) => {
+      const ready = readySheet(seen(commission.light, commission.glass));
+      const printing: Printing = {
+        question: { picture: picture.figures, hints: HINTS_SAID[name] ?? [], commission },
+        sheet,
+        gist,
+        marks: picture.figures.structure!.marks,
+        ready,
+      };
+      return { name, sheet: sheet.id, printing };
+    });
+  });
+
+  // Every picture on a baryta, a lustre, two rags and a metallic sheet.
+  const tried = printings
+    .filter(({ sheet }) => ['slate', 'harbour', 'chalk', 'lantern'].includes(sheet))
+    .map((p) => ({ ...p, best: bestRecipe(p.printing)! }))
+    .filter((p) => p.best);
+  const scaled = (recipe: Recipe, by: number, keys: readonly (keyof Recipe)[]) => ({
+    ...recipe,
+    ...Object.fromEntries(keys.map((k) => [k, (recipe[k] as number) * by])),
+  });
+
+  it('never lowers the score, of the match with the change counted; a tenth less, of all or of one part, takes no less', () => {
+    for (const { printing, best } of tried) {
+      expect(best.after.score).toBeGreaterThanOrEqual(best.before.score - 1e-9);
+      for (const keys of [SEARCHED_PARTS, ...SEARCHED_PARTS.map((k) => [k] as const)]) {
+        const less = weighRecipe(printing, scaled(best.recipe, 0.9, keys))!;
+        expect(less.cost).toBeGreaterThan(best.after.cost - 0.004);
+        expect(less.score).toBeLessThan(best.after.score + 0.01);
+      }
+    }
+  });
+
+  it('keeps what marked places have: a light is flattened by no more than a tenth, what was parted stays parted', () => {
+    for (const { best } of tried)
+      best.after.figures.marks.forEach((mark, i) => {
+        const was = best.before.figures.marks[i].stepsKept;
+        expect(mark.stepsKept).toBeGreaterThanOrEqual((mark.kind === 'light' ? 0.9 * was : Math.min(was, 0.5)) - 1e-5);
+      });
+  });
+
+  it('is another for other pictures: nothing for some, shadows for the night on matt, no constant', () => {
+    const of = (name: SceneName, sheet: string) => tried.find((t) => t.name === name && t.sheet === sheet)!.best;
+    const lines = tried.filter((t) => t.sheet === 'chalk').map((t) => recipeLine(t.best.recipe));
+    expect(new Set(lines).size).toBeGreaterThanOrEqual(6);
+    expect(tried.filter((t) => recipeLine(t.best.recipe) === 'nothing done').length).toBeGreaterThanOrEqual(8);
+    const night = of('nightDish', 'chalk');
+    expect(night.recipe.shadows).toBeGreaterThan(0.2);
+    expect(night.after.figures.shadowStepsKept).toBeGreaterThan(night.before.figures.shadowStepsKept + 0.08);
+    expect(night.after.score).toBeGreaterThan(night.before.score + 0.4);
+    // The same night on a baryta, which holds it, is opened less.
+    expect(of('nightDish', 'slate').recipe.shadows).toBeLessThan(night.recipe.shadows);
+    for (const { best } of tried) expect(best.recipe.saturation).toBeGreaterThan(-0.2);
   });
 });

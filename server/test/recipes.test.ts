@@ -107,12 +107,24 @@ it('a recipe is kept beside the picture, one a sheet and name; the file itself s
 });
 
 it('what is suggested has its reason and figures, and nothing is done by asking', async () => {
-  const { body } = await rakuen.call<{ suggestions: { key: string; value: number; sentence: string }[] }>(
-    'GET',
-    `/api/pictures/${pictureId}/suggested?conditionId=${conditionId}`,
-  );
+  const { body } = await rakuen.call<{
+    suggestions: { key: string; value: number; sentence: string }[];
+    best: { parts: Record<string, number>; before: { score: number }; after: { score: number; changeDeltaE: number } };
+  }>('GET', `/api/pictures/${pictureId}/suggested?conditionId=${conditionId}`);
   expect(body.suggestions.map((s) => s.key)).toContain('sharpening');
   expect(body.suggestions.every((s) => /\d/.test(s.sentence))).toBe(true);
+  // What the picture asks is one recipe, weighed before and after; before it is what the match says of the sheet alone.
+  const { parts, before, after } = body.best;
+  const { places } = (
+    await rakuen.call<{ places: { score: number }[] }>('POST', '/api/matches', {
+      pictureId,
+      conditionIds: [conditionId],
+    })
+  ).body;
+  expect(Math.abs(before.score - places[0].score)).toBeLessThan(0.5);
+  expect(after.score).toBeGreaterThanOrEqual(before.score);
+  expect(Object.values(parts).every((v) => v !== 0)).toBe(true);
+  expect(after.changeDeltaE > 0).toBe(Object.keys(parts).length > 0);
 });
 
 it('the written copy is the recipe: its pixels are those of a picture to which it was done by hand', async () => {

@@ -22,16 +22,18 @@ export interface ContrastKept {
 export function contrastKept(
   scales: readonly ContrastScale[],
   longSideMm: number,
-  match: Pick<MatchFigures, 'slopeByTone' | 'stepsKept'>,
+  match: Pick<MatchFigures, 'slopeByTone' | 'stepsKept' | 'localGain'>,
   sheet: Pick<SheetQualities, 'hairlines' | 'coating'>,
 ): ContrastKept[] {
   const spread = surfaceSpread(sheet).mm;
-  return scales.map(({ size, sdL, byTone }) => {
+  return scales.map((scale) => {
+    const { size, sdL, byTone } = scale;
     const mm = size * longSideMm;
     const left = byTone
       ? Math.sqrt(byTone.reduce((sum, share, i) => sum + share * match.slopeByTone[i]! ** 2, 0))
       : match.stepsKept;
-    return { mm, sdL, kept: Math.min(1, left) * transferAt(mm, spread) };
+    const given = match.localGain?.(mm, scale) ?? 1;
+    return { mm, sdL, kept: Math.min(1, left * given) * transferAt(mm, spread) };
   });
 }
 

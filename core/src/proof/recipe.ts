@@ -68,6 +68,8 @@ export interface RecipePart {
 const STOPS: Readonly<Record<string, string>> = { '0.25': '¼', '0.5': '½', '0.75': '¾' };
 const signed = (v: number, digits = 0) => `${v > 0 ? '+' : v < 0 ? '−' : ''}${Math.abs(v).toFixed(digits)}`;
 
+/** Of ten, with a digit where it has one. */
+const tenths = (v: number) => Math.round(v * 100) / 10;
 const share = (v: number) => (v === 0 ? 'as it is' : `${signed(v * 100)} %`);
 
 /** Steps of a quarter stop (practice); the others are our own. */
@@ -86,21 +88,21 @@ export const RECIPE_PARTS: Readonly<
     step: 0.1,
     least: -1,
     most: 1,
-    written: (v) => (v === 0 ? 'as it is' : signed(v * 10)),
+    written: (v) => (v === 0 ? 'as it is' : signed(tenths(v), tenths(v) % 1 === 0 ? 0 : 1)),
   },
   shadows: {
     name: 'Shadows',
     step: 0.1,
     least: 0,
     most: 1,
-    written: (v) => (v === 0 ? 'as they are' : `opened ${(v * 10).toFixed(0)}`),
+    written: (v) => (v === 0 ? 'as they are' : `opened ${tenths(v)}`),
   },
   lights: {
     name: 'Lights',
     step: 0.1,
     least: 0,
     most: 1,
-    written: (v) => (v === 0 ? 'as they are' : `held ${(v * 10).toFixed(0)}`),
+    written: (v) => (v === 0 ? 'as they are' : `held ${tenths(v)}`),
   },
   localFine: { name: 'Contrast at 2 mm', step: 0.1, least: -0.5, most: 1, written: share },
   localBroad: { name: 'Contrast at 12 mm', step: 0.1, least: -0.5, most: 1, written: share },

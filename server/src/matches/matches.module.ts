@@ -10,13 +10,14 @@ import { RecipesService } from './recipes.service.ts';
 import { StripsController } from './strips.controller.ts';
 import { ProofController } from './proof.controller.ts';
 import { PicturesForSheet } from './pictures-for-sheet.service.ts';
+import { SheetsAtHand } from './sheets-at-hand.service.ts';
 import { MatchesService } from './matches.service.ts';
 import { MatchesController } from './matches.controller.ts';
 
 @Module({
   imports: [ChartsModule, ConditionsModule, NotesModule, PicturesModule, ProfilesModule, ReadingsModule],
   controllers: [MatchesController, ProofController, RecipesController, StripsController],
-  providers: [MatchesService, PicturesForSheet, RecipesService],
+  providers: [MatchesService, PicturesForSheet, RecipesService, SheetsAtHand],
   exports: [MatchesService],
 })
 export class MatchesModule {}

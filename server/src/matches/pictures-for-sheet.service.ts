@@ -8,16 +8,14 @@ import type { ConditionView } from '@rakuen/contract/conditions';
 import type { SuitLine, SuitsEnd, SuitsRequest, UnsuitLine } from '@rakuen/contract/matches';
 import { RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
-import { PaperRow } from '../papers/papers.entity.ts';
 import type { PictureJson } from '../pictures/asked.ts';
 import { PictureRow } from '../pictures/pictures.entity.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
-import { LaidService } from '../profiles/laid.service.ts';
 import { Writer } from '../store/writer.ts';
 import { unpackReady } from '../work/lay-tasks.ts';
 import { sharedSheet, type AskedPicture } from '../work/suit-task.ts';
 import { AT_ONCE, Workshop } from '../work/workshop.ts';
-import { qualitiesOf } from './qualities.ts';
+import { SheetsAtHand } from './sheets-at-hand.service.ts';
 
 /** Pictures of a page: the server answers others between two of them. */
 const PAGE = 150;
@@ -39,10 +37,9 @@ export class PicturesForSheet {
   constructor(
     @InjectDataSource() private readonly database: DataSource,
     @InjectRepository(PictureRow) private readonly pictures: Repository<PictureRow>,
-    @InjectRepository(PaperRow) private readonly papers: Repository<PaperRow>,
     private readonly read: PicturesService,
     private readonly conditions: ConditionsService,
-    private readonly laid: LaidService,
+    private readonly sheets: SheetsAtHand,
     private readonly workshop: Workshop,
     private readonly writer: Writer,
   ) {}
@@ -58,13 +55,12 @@ export class PicturesForSheet {
       throw new RakuenError(409, 'Nothing was measured of this print condition yet.', {
         remedy: 'Import the readings of its chart first.',
       });
-    const paper = await this.papers.findOneByOrFail({ id: condition.paperId });
     const sheets: { qualities: SheetQualities; ready: ReadySheet }[] = [];
     const seen = new Map<string, Promise<Seen>>();
     const seenFor = ({ commission }: Kept): Promise<Seen> => {
       const { light, glass } = commission === null ? USUAL_COMMISSION : (JSON.parse(commission) as Commission);
       const key = `${light} ${glass}`;
-      const known = seen.get(key) ?? this.seen(condition, paper, { light, glass }, sheets);
+      const known = seen.get(key) ?? this.seen(condition, { light, glass }, sheets);
       seen.set(key, known);
       return known;
     };
@@ -109,18 +105,12 @@ export class PicturesForSheet {
 
   private async seen(
     condition: ConditionView,
-    paper: PaperRow,
     where: { light: string; glass: string },
     sheets: { qualities: SheetQualities; ready: ReadySheet }[],
   ): Promise<Seen> {
-    try {
-      const { sheet, modelError, brightenerUnknown, estimatedWhite } = await this.laid.ready(condition, where);
-      const qualities = { ...qualitiesOf(condition, paper), modelError, brightenerUnknown, estimatedWhite };
-      return { at: sheets.push({ qualities, ready: sharedSheet(unpackReady(sheet)) }) - 1 };
-    } catch (error) {
-      if (!(error instanceof RakuenError) || error.getStatus() >= 500) throw error;
-      return { why: (error.getResponse() as { message: string }).message };
-    }
+    const found = await this.sheets.of(condition, where);
+    if ('why' in found) return found;
+    return { at: sheets.push({ qualities: found.qualities, ready: sharedSheet(unpackReady(found.ready)) }) - 1 };
   }
 
   private async *rows(ids?: readonly string[]): AsyncGenerator<Kept[]> {

@@ -17,12 +17,12 @@ import { LaidService } from '../profiles/laid.service.ts';
 import { ProfilesService } from '../profiles/profiles.service.ts';
 import { suggest } from '@rakuen/core/proof/suggest';
 import { SuggestQuery, SuggestView } from '@rakuen/contract/recipes';
-import { unpackSheet } from '../work/lay-tasks.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import { PLAIN, type Recipe } from '@rakuen/core/proof/recipe';
 import { MARK_KINDS } from '@rakuen/core/picture/marks';
 import { orderSheet } from './order-sheet.ts';
 import { RecipesService } from './recipes.service.ts';
+import { SheetsAtHand } from './sheets-at-hand.service.ts';
 import { Workshop } from '../work/workshop.ts';
 
 const SMALL_PX = 400;
@@ -59,6 +59,7 @@ export class ProofController {
     private readonly settings: SettingsService,
     private readonly workshop: Workshop,
     private readonly recipes: RecipesService,
+    private readonly sheets: SheetsAtHand,
   ) {}
 
   /** A picture as it looks on a sheet, in a light, behind a glass; for a screen of sRGB. */
@@ -92,23 +93,29 @@ export class ProofController {
     @Param('id', ParseUUIDPipe) id: string,
     @Query() { conditionId, ppi }: SuggestQuery,
   ): Promise<SuggestView> {
-    const { commission, figures } = await this.pictures.view(id);
+    const { commission, figures, hints, marks } = await this.pictures.view(id);
     const condition = await this.conditions.view(conditionId);
     const texture = condition.facts?.figures.textureAmplitude;
-    const { bare } = await this.laid.laid(condition, { light: 'D50', glass: 'none' });
     const suggestions = suggest({
-      cells: await this.pictures.cells(id),
-      bare: unpackSheet(bare),
       coating: condition.paper.coating,
       lux: commission.lux,
       viewingMm: commission.viewingMm,
       ppi: Number(ppi) || DEFAULT_PPI,
       noiseL: figures.structure?.noiseL,
-      scales: figures.structure?.scales,
-      longSideMm: commission.longSideMm,
       textureL: texture?.shape === 'scalar' ? texture.value : undefined,
     });
-    return { suggestions };
+    const sheet = await this.sheets.of(condition, commission);
+    const best =
+      'why' in sheet
+        ? undefined
+        : await this.workshop.run('suggestRecipe', {
+            cells: await this.pictures.cells(id),
+            marks,
+            question: { picture: figures, hints, commission },
+            sheet: sheet.qualities,
+            ready: sheet.ready,
+          });
+    return { suggestions, best: best ?? undefined };
   }
 
   /** A picture, or a part of it, as Lab: 32-bit width and height, then L*, a*, b* of each pixel as 16-bit units of 1/250, little-endian. */

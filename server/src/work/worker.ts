@@ -21,6 +21,7 @@ import { checkProfileOf, fitPrintOf, makeProfileOf, nextPatches, stripThrough } 
 import { countInk } from './ink-task.ts';
 import { layFromSolid, layModel, matchSheets, readyFor, sendFor } from './lay-tasks.ts';
 import { ScanError } from '@rakuen/core/scan/sheet-in-scan';
+import { suggestRecipe } from './recipe-task.ts';
 import { gistsOf, suitPictures } from './suit-task.ts';
 import { writeCopy } from './copy-task.ts';
 import { holdScan } from './scan-task.ts';
@@ -55,6 +56,7 @@ export const TASKS = {
   nextPatches,
   matchSheets,
   suitPictures,
+  suggestRecipe,
   gistsOf,
   readyFor,
   learnEye: ({ choices, own }: { choices: Choice[]; own: OwnSchool[] }) => Promise.resolve(learnEye(choices, own)),

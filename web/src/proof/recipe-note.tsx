@@ -4,6 +4,7 @@ import { RECIPE_PARTS, recipeLine, toneOf, turned, type Recipe, type RecipeKey }
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Conflict } from '../parts/conflict.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
+import { ForThisPicture } from './for-this-picture.tsx';
 import { SurroundLine } from './surround-line.tsx';
 import { useRemoveRecipeMutation, useSuggestedQuery } from './recipe-api.ts';
 import type { RecipeAtHand } from './use-recipe.ts';
@@ -204,27 +205,35 @@ function Turn({ sign, label, onClick }: { sign: string; label: string; onClick: 
 function Suggested({ pictureId, conditionId, at }: { pictureId: string; conditionId: string; at: RecipeAtHand }) {
   const { data } = useSuggestedQuery({ pictureId, conditionId });
   const open = data?.suggestions.filter((s) => at.recipe[s.key] !== s.value) ?? [];
-  if (open.length === 0) return null;
   return (
-    <details className="mt-1">
-      <summary className="min-h-7 cursor-pointer text-[13px] text-quiet">
-        {open.length === 1 ? 'One thing' : `${open.length} things`} could be done; none is done unasked
-      </summary>
-      <ul aria-label="Suggested">
-        {open.map((s) => (
-          <li key={s.key} className="flex items-baseline gap-3 py-0.5">
-            <QuietButton
-              className="shrink-0"
-              onClick={() =>
-                at.set({ ...at.recipe, [s.key]: s.value, ...(s.radiusMm !== undefined && { radiusMm: s.radiusMm }) })
-              }
-            >
-              {RECIPE_PARTS[s.key].name} {RECIPE_PARTS[s.key].written(s.value)}
-            </QuietButton>
-            <span className="max-w-[88ch] font-serif text-[13px]">{s.sentence}</span>
-          </li>
-        ))}
-      </ul>
-    </details>
+    <>
+      {data?.best && <ForThisPicture best={data.best} at={at} />}
+      {open.length > 0 && (
+        <details className="mt-1">
+          <summary className="min-h-7 cursor-pointer text-[13px] text-quiet">
+            For the room and the size: {open.length}
+          </summary>
+          <ul aria-label="Suggested">
+            {open.map((s) => (
+              <li key={s.key} className="flex items-baseline gap-3 py-0.5">
+                <QuietButton
+                  className="shrink-0"
+                  onClick={() =>
+                    at.set({
+                      ...at.recipe,
+                      [s.key]: s.value,
+                      ...(s.radiusMm !== undefined && { radiusMm: s.radiusMm }),
+                    })
+                  }
+                >
+                  {RECIPE_PARTS[s.key].name} {RECIPE_PARTS[s.key].written(s.value)}
+                </QuietButton>
+                <span className="max-w-[88ch] font-serif text-[13px]">{s.sentence}</span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </>
   );
 }

@@ -1,0 +1,42 @@
+import type { Question } from '@rakuen/core/match/judge';
+import type { Weights } from '@rakuen/core/match/schools';
+import type { SheetQualities } from '@rakuen/core/match/sheet';
+import { gistOf } from '@rakuen/core/picture/gist';
+import type { Mark } from '@rakuen/core/picture/marks';
+import { bestRecipe, SEARCHED_PARTS, type WeighedRecipe } from '@rakuen/core/proof/best-recipe';
+import type { BestRecipeView } from '@rakuen/contract/recipes';
+import { unpackReady, type PackedReady } from './lay-tasks.ts';
+
+/** The least change that serves a picture on a sheet where it hangs. @param task L*, a*, b* and share of each colour. @returns null where the sheet is refused */
+export function suggestRecipe(task: {
+  cells: Float32Array;
+  marks: readonly Mark[];
+  question: Question;
+  sheet: SheetQualities;
+  ready: PackedReady;
+  weights?: Weights;
+}): BestRecipeView | null {
+  const { cells, ready, ...rest } = task;
+  const best = bestRecipe({
+    ...rest,
+    gist: gistOf({ count: cells.length / 4, data: cells }),
+    ready: unpackReady(ready),
+  });
+  if (!best) return null;
+  const { recipe, before, after } = best;
+  return {
+    parts: Object.fromEntries(SEARCHED_PARTS.filter((key) => recipe[key] !== 0).map((key) => [key, recipe[key]])),
+    before: figuresOf(before),
+    after: figuresOf(after),
+  };
+}
+
+const figuresOf = ({ score, changeDeltaE, figures }: WeighedRecipe): BestRecipeView['before'] => ({
+  score,
+  changeDeltaE,
+  shadowStepsKept: figures.shadowStepsKept,
+  stepsKept: figures.stepsKept,
+  chromaKept: figures.chromaKept,
+  outsideShare: figures.outsideShare,
+  marks: figures.marks.map(({ kind, stepsKept }) => ({ kind, stepsKept })),
+});
