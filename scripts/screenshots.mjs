@@ -59,11 +59,6 @@ const VIEWS = [
     async (page) => {
       await page
         .getByRole('img', { name: /as it would look on/ })
-        .nth(1)
-        .waitFor({ timeout: 60_000 });
-      await page.getByRole('button', { name: 'The two in hand' }).click();
-      await page
-        .getByRole('img', { name: /as it would look on/ })
         .nth(3)
         .waitFor({ timeout: 60_000 });
     },
