@@ -524,6 +524,10 @@ const RACES: Race[] = [
     ask: always(() => remove(`under-way/${crypto.randomUUID()}`)),
   },
   {
+    route: 'POST /api/matches/pictures',
+    ask: always(() => post('matches/pictures', { conditionId, pictureIds: [pictureId] })),
+  },
+  {
     route: 'POST /api/portfolios',
     ask: always(() => post('portfolios', { pictureIds: [pictureId], conditionIds: [conditionId] })),
   },

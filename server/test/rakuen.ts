@@ -46,7 +46,7 @@ export function apiOf(url: string): Api {
     const text = await response.text();
     return {
       status: response.status,
-      body: (text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as T,
+      body: (text && /[/+]json/.test(response.headers.get('content-type') ?? '') ? JSON.parse(text) : text) as T,
     };
   };
   return {
