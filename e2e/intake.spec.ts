@@ -149,7 +149,7 @@ test('a claim that the readings do not bear out is pointed out', async ({ watche
     await page.getByLabel('Brightener, as claimed').selectOption(value);
     await page.getByRole('button', { name: 'Keep the change' }).click();
     await expect(page.getByRole('dialog')).toHaveCount(0);
-    await page.getByRole('link', { name: 'Enhanced matt' }).click();
+    await page.getByRole('link', { name: /^Lantern Matt, .*Enhanced matt/ }).click();
     await expect(page.getByRole('heading', { level: 2, name: 'Lantern Matt' })).toBeVisible();
   };
   await claim('none');
