@@ -105,7 +105,12 @@ export function PlaceRow({
             {decision.reason}
           </p>
         )}
-        <Behind place={place} judged={judged} />
+        {judged.map((note) => (
+          <p key={note.id} className="font-serif text-[0.95rem] leading-snug">
+            {judgedWords(note)}
+          </p>
+        ))}
+        <Behind place={place} />
       </div>
       <Stamping condition={condition} decision={decision} first={first} onStamp={onStamp} onTakeBack={onTakeBack} />
     </li>
@@ -156,21 +161,13 @@ function Parting({ beside: { parts, word, said } }: { beside: Beside }) {
   );
 }
 
-/** Every reason as a sentence, and what was judged on strips; folded until it is asked for. */
-function Behind({ place, judged }: { place: RankedSheet; judged: readonly NoteView[] }) {
-  const count = place.reasons.length + judged.length;
+/** Every reason as a sentence; folded until it is asked for. */
+function Behind({ place }: { place: RankedSheet }) {
+  const count = place.reasons.length;
   return (
     <details className="text-[13px]">
-      <summary className="cursor-pointer text-quiet">
-        {count === 1 ? 'The reason' : `All ${count} reasons`}
-        {judged.length > 0 && ', strips among them'}
-      </summary>
+      <summary className="cursor-pointer text-quiet">{count === 1 ? 'The reason' : `All ${count} reasons`}</summary>
       <Reasons reasons={[...place.reasons].sort((p, q) => q.cost - p.cost)} wedge={place.figures.shadowWedge} />
-      {judged.map((note) => (
-        <p key={note.id} className="mt-1 font-serif text-[0.98rem] leading-snug">
-          {judgedWords(note)}
-        </p>
-      ))}
       <Link className="underline" to={`/match/papers/${place.id}`}>
         Which other pictures suit this paper?
       </Link>
