@@ -111,7 +111,7 @@ test.describe('every screen is accessible, fits and has no colour of its own', (
       ['Readings', 'Nothing to read yet'],
       ['Compare', 'The table is bare'],
       ['Pictures', 'No pictures yet'],
-      ['Match', 'No picture in hand'],
+      ['Match', 'No picture selected'],
       ['Proof', 'No picture in hand'],
       ['Prints', 'Nothing was printed yet'],
       ['Ledger', 'The ledger is blank'],
