@@ -31,7 +31,7 @@ function Learned({ onWeights }: { onWeights: (weights: Weights) => void }) {
         {decisions === 0
           ? 'No paper was chosen among several yet.'
           : `${decisions} ${decisions === 1 ? 'decision' : 'decisions'}, each with the costs of the sheets as they were weighed then. Chosen by lot, ${whole(chance)} would agree.`}
-        {leftOut > 0 && ` ${leftOut} left out: their sheet can’t be matched any more.`}
+        {leftOut > 0 && ` ${leftOut} left out: no costs were saved with them, and they were not matched again yet or can’t be.`}
       </p>
       {decisions >= FEWEST_DECISIONS && <Agreements eye={data} />}
       {own ? (
@@ -39,7 +39,7 @@ function Learned({ onWeights }: { onWeights: (weights: Weights) => void }) {
           <Found weights={own.otherwise} />
           {own.unsure.length > 0 && (
             <p className="mt-1 max-w-[84ch] text-[13px] text-quiet">
-              Not to be told from the default by these decisions:{' '}
+              Not distinguishable from the default by these decisions:{' '}
               {own.unsure.map((w) => `${w.name.toLowerCase()} (${interval(w)})`).join(', ')}.
             </p>
           )}
