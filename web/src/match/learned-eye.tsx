@@ -31,7 +31,8 @@ function Learned({ onWeights }: { onWeights: (weights: Weights) => void }) {
         {decisions === 0
           ? 'No paper was chosen among several yet.'
           : `${decisions} ${decisions === 1 ? 'decision' : 'decisions'}, each with the costs of the sheets as they were weighed then. Chosen by lot, ${whole(chance)} would agree.`}
-        {leftOut > 0 && ` ${leftOut} left out: no costs were saved with them, and they were not matched again yet or can’t be.`}
+        {leftOut > 0 &&
+          ` ${leftOut} left out: no costs were saved with them, and they were not matched again yet or can’t be.`}
       </p>
       {decisions >= FEWEST_DECISIONS && <Agreements eye={data} />}
       {own ? (
