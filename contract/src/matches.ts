@@ -21,7 +21,6 @@ import {
   Rows,
   Text,
   When,
-  Words,
   Lines,
   Weights,
   Yes,
@@ -195,20 +194,4 @@ export class LearnedEyeView implements LearnedEye {
   @Maybe() @Plain() own?: LearnedEye['own'];
   /** Decisions that can't be learned from: nothing was kept with them, and their sheet is not matched any more, or not yet again. */
   @Int() leftOut!: number;
-}
-
-export class PortfolioRequest {
-  @Ids(60) pictureIds!: string[];
-  @Maybe() @Ids(60) conditionIds?: string[];
-  @Maybe() @Weights() weights?: Record<string, number>;
-  /** A name by which it can be asked how far it is, and be left. */
-  @Maybe() @Id() work?: string;
-}
-
-/** The fewest sheets that carry pictures, for one number of sheets after another. */
-export class PortfolioView {
-  /** Score by picture and condition; absent where it was refused. */
-  @Rows() scores!: { pictureId: string; conditionId: string; score: number }[];
-  @Rows() choices!: { conditionIds: string[]; meanScore: number; worst: { pictureId: string; score: number } }[];
-  @Words() unknown!: string[];
 }

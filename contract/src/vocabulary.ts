@@ -78,3 +78,9 @@ export { TABLE_SIZE } from '@rakuen/core/table/table';
 /** How a print was taken down. */
 export const PHOTOGRAPH_KINDS = ['photograph', 'scan'] as const;
 export type PhotographKind = (typeof PHOTOGRAPH_KINDS)[number];
+
+/** What is held of a paper in a show. */
+export const PAPER_STANDINGS = ['considered', 'chosen', 'vetoed'] as const;
+export type PaperStanding = (typeof PAPER_STANDINGS)[number];
+
+export const MAX_SHOW_PICTURES = 500;

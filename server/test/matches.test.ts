@@ -278,15 +278,7 @@ it('of fifty schools founded at once under one name there is one; its weights ar
   expect((await rakuen.call('POST', '/api/schools', { name: 'quiet RAG', weights: {} })).status).toBe(409);
 });
 
-it('a show is planned, a picture is drawn on a sheet, and a sheet is laid out for a proof', async () => {
-  const show = await rakuen.call<{ choices: { conditionIds: string[]; meanScore: number }[] }>(
-    'POST',
-    '/api/portfolios',
-    {
-      pictureIds: [pictureId],
-    },
-  );
-  expect(show.body.choices[0].conditionIds).toEqual([baryta]);
+it('a picture is drawn on a sheet, and a sheet is laid out for a proof', async () => {
   const drawn = await fetch(`${rakuen.url}/api/pictures/${pictureId}/on/${cotton}?light=A&glass=museum&px=200`);
   expect([drawn.status, drawn.headers.get('content-type')]).toEqual([200, 'image/jpeg']);
   expect(Number(drawn.headers.get('x-beyond-screen'))).toBeLessThanOrEqual(1);

@@ -30,6 +30,16 @@ const post = (path: string, body?: object) => rakuen.call<Answer['body']>('POST'
 const put = (path: string, body: object) => rakuen.call<Answer['body']>('PUT', `/api/${path}`, body);
 const remove = (path: string) => rakuen.call<Answer['body']>('DELETE', `/api/${path}`);
 /** Makes a thing that must come about. @returns its id */
+const showOf = (called: string) => ({
+  name: called,
+  place: '',
+  maxLoss: 1,
+  sameSurface: false,
+  sameWhite: false,
+  allPapers: false,
+  pictureIds: [],
+  papers: [],
+});
 const make = async (path: string, body: object): Promise<string> => {
   const answer = await post(path, body);
   if (answer.status >= 300) throw new Error(`${path}: ${answer.status} ${answer.body.message}`);
@@ -528,8 +538,36 @@ const RACES: Race[] = [
     ask: always(() => post('matches/pictures', { conditionId, pictureIds: [pictureId] })),
   },
   {
-    route: 'POST /api/portfolios',
-    ask: always(() => post('portfolios', { pictureIds: [pictureId], conditionIds: [conditionId] })),
+    route: 'POST /api/shows',
+    granted: 1,
+    ask: once(
+      async () => name(),
+      (n) => post('shows', showOf(n)),
+    ),
+  },
+  {
+    route: 'PUT /api/shows/{id}',
+    granted: 1,
+    ask: once(
+      () => make('shows', showOf(name())),
+      (id, i) =>
+        rakuen.call<Answer['body']>('PUT', `/api/shows/${id}`, showOf(`${name()} ${i}`), { 'If-Match': '"1"' }),
+    ),
+  },
+  {
+    route: 'DELETE /api/shows/{id}',
+    granted: 1,
+    ask: once(
+      () => make('shows', showOf(name())),
+      (id) => remove(`shows/${id}`),
+    ),
+  },
+  {
+    route: 'POST /api/shows/{id}/plan',
+    ask: once(
+      () => make('shows', showOf(name())),
+      (id) => post(`shows/${id}/plan`, {}),
+    ),
   },
   { route: 'POST /api/matches/kept', ask: always(() => post('matches/kept', { pictureId, name: 'raced' })) },
   {

@@ -13,7 +13,6 @@ import { judgeSheets, type Question } from './judge.ts';
 import { laySolid } from './lay.ts';
 import { onSheet } from './on-sheet.ts';
 import { paletteOf } from './palette.ts';
-import { portfolio } from './portfolio.ts';
 import { rankSheets, scoreOf, TIE, type Ranking } from './rank.ts';
 import { readySheet } from './ready-sheet.ts';
 import { SCHOOLS, type Weights } from './schools.ts';
@@ -421,37 +420,5 @@ describe('ranking', () => {
     const keys = new Set(LEANINGS.map((l) => l.key));
     expect(keys.size).toBe(LEANINGS.length);
     for (const { weights } of SCHOOLS) for (const key of Object.keys(weights)) expect(keys).toContain(key);
-  });
-});
-
-describe('portfolio', () => {
-  it('finds the best choice of so many sheets: none is better (exhaustive search)', () => {
-    const score = fc.option(fc.double({ min: 0, max: 10, noNaN: true }), { nil: undefined, freq: 6 });
-    fc.assert(
-      fc.property(
-        fc
-          .integer({ min: 1, max: 6 })
-          .chain((sheets) =>
-            fc.array(fc.tuple(...Array.from({ length: sheets }, () => score)), { minLength: 1, maxLength: 6 }),
-          ),
-        (scores) => {
-          const sheets = scores[0].length;
-          const mean = (chosen: number[]) =>
-            scores.reduce((sum, of) => sum + Math.max(0, ...chosen.map((s) => of[s] ?? 0)), 0) / scores.length;
-          const subsets = (from: number, size: number): number[][] =>
-            size === 0
-              ? [[]]
-              : Array.from({ length: sheets - from }, (_, i) => from + i).flatMap((s) =>
-                  subsets(s + 1, size - 1).map((rest) => [s, ...rest]),
-                );
-          portfolio(scores).forEach((choice) => {
-            expect(choice.meanScore).toBeCloseTo(mean([...choice.sheets]), 9);
-            for (const other of subsets(0, choice.sheets.length))
-              expect(mean(other)).toBeLessThanOrEqual(choice.meanScore + 1e-9);
-          });
-        },
-      ),
-      { numRuns: 60 },
-    );
   });
 });

@@ -35,6 +35,7 @@ const BY_HAND = new Set([
   'boxes',
   'editions',
   'schools',
+  'shows',
   'rules',
 ]);
 

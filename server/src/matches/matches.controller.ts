@@ -23,8 +23,6 @@ import {
   LearnedEyeView,
   MatchRequest,
   MatchView,
-  PortfolioRequest,
-  PortfolioView,
   SchoolInput,
   SchoolView,
   SuitsRequest,
@@ -70,15 +68,6 @@ export class MatchesController {
     const stream = Readable.from(all());
     response.once('close', () => stream.destroy());
     return new StreamableFile(stream, { type: 'application/x-ndjson' });
-  }
-
-  /** Pictures against sheets at once: the fewest sheets that carry them. */
-  @Beside()
-  @Post('portfolios')
-  @HttpCode(200)
-  @ApiOkResponse({ type: PortfolioView })
-  portfolio(@Body() request: PortfolioRequest): Promise<PortfolioView> {
-    return this.matches.portfolio(request);
   }
 
   @Beside('takes its own turn')

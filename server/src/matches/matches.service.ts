@@ -4,10 +4,9 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import type { Commission } from '@rakuen/core/match/commission';
 import { MATCH_VERSION } from '@rakuen/core/match/on-sheet';
-import { portfolio } from '@rakuen/core/match/portfolio';
 import { judgeSheets, type Candidate, type JudgedSheet } from '@rakuen/core/match/judge';
 import { choiceOf, keepCosts } from '@rakuen/core/match/kept-costs';
-import { rankSheets, weigh, type RankedSheet, type Ranking } from '@rakuen/core/match/rank';
+import { rankSheets, weigh, type RankedSheet } from '@rakuen/core/match/rank';
 import { SCHOOLS, weightsOf } from '@rakuen/core/match/schools';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type {
@@ -19,8 +18,6 @@ import type {
   LeftOut,
   MatchRequest,
   MatchView,
-  PortfolioRequest,
-  PortfolioView,
   SchoolInput,
   SchoolView,
 } from '@rakuen/contract/matches';
@@ -29,14 +26,11 @@ import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { NotesService } from '../notes/notes.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
-import { LaidService, type Ready } from '../profiles/laid.service.ts';
-import { TrialRow } from '../trials/trials.entity.ts';
 import { DecisionRow, MatchRow, SchoolRow } from './matches.entity.ts';
-import { PaperRow } from '../papers/papers.entity.ts';
 import { Writer } from '../store/writer.ts';
 import { AT_ONCE, Workshop } from '../work/workshop.ts';
 import { eachOf, UnderWay } from '../work/under-way.ts';
-import { qualitiesOf } from './qualities.ts';
+import { SheetsAtHand } from './sheets-at-hand.service.ts';
 import { whole } from '../store/rows.ts';
 
 /** Decisions of a list: what a screen shows at once. */
@@ -67,11 +61,9 @@ export class MatchesService {
     @InjectRepository(MatchRow) private readonly kept: Repository<MatchRow>,
     @InjectRepository(SchoolRow) private readonly schools: Repository<SchoolRow>,
     @InjectRepository(DecisionRow) private readonly decisions: Repository<DecisionRow>,
-    @InjectRepository(PaperRow) private readonly papers: Repository<PaperRow>,
-    @InjectRepository(TrialRow) private readonly trials: Repository<TrialRow>,
     private readonly conditions: ConditionsService,
     private readonly pictures: PicturesService,
-    private readonly laid: LaidService,
+    private readonly sheets: SheetsAtHand,
     private readonly workshop: Workshop,
     private readonly writer: Writer,
     private readonly strips: NotesService,
@@ -106,34 +98,6 @@ export class MatchesService {
       turns: [...ranking.turns],
       uncounted: [...ranking.uncounted],
       candidates: [...candidates],
-    };
-  }
-
-  /** Every picture against every sheet, and the fewest sheets that carry them. */
-  async portfolio({ pictureIds, conditionIds, weights, work }: PortfolioRequest): Promise<PortfolioView> {
-    const rankings: { pictureId: string; ranking: Ranking; leftOut: readonly LeftOut[] }[] = [];
-    for (const pictureId of [...new Set(pictureIds)]) {
-      const { picture, candidates, leftOut } = await this.lay(pictureId, conditionIds, undefined, work);
-      rankings.push({ pictureId, ranking: rankSheets(askedOf(picture, weights), candidates), leftOut });
-    }
-    // A sheet that is known for one picture and not for another is compared for none.
-    const unknown = new Set(rankings.flatMap(({ leftOut }) => leftOut.map((l) => l.conditionId)));
-    const sheets = [...new Set(rankings.flatMap(({ ranking }) => ranking.places.map((p) => p.id)))].filter(
-      (id) => !unknown.has(id),
-    );
-    const scores = rankings.map(({ ranking }) => sheets.map((id) => ranking.places.find((p) => p.id === id)?.score));
-    return {
-      scores: rankings.flatMap(({ pictureId }, p) =>
-        sheets.flatMap((conditionId, s) =>
-          scores[p][s] === undefined ? [] : [{ pictureId, conditionId, score: scores[p][s] }],
-        ),
-      ),
-      choices: portfolio(scores).map((c) => ({
-        conditionIds: c.sheets.map((s) => sheets[s]),
-        meanScore: c.meanScore,
-        worst: { pictureId: rankings[c.worst.picture].pictureId, score: c.worst.score },
-      })),
-      unknown: [...unknown],
     };
   }
 
@@ -304,30 +268,17 @@ export class MatchesService {
     const all = await this.conditions.list();
     const asked = conditionIds ? conditionIds.map((id) => all.find((c) => c.id === id)) : all;
     if (asked.some((c) => c === undefined)) throw notFound('print condition');
-    const superseded = await this.supersededSettings();
-    const papers = new Map((await this.papers.find()).map((p) => [p.id, p]));
-    const timed = new Map((await this.conditions.minutesTimed()).map((t) => [t.conditionId, t.minutes]));
+    const beside = await this.sheets.beside();
     const leftOut: LeftOut[] = [];
-    const layOne = async (
-      condition: ConditionView,
-    ): Promise<{ condition: ConditionView; ready: Ready } | undefined> => {
-      const why = condition.facts?.readingId ? superseded.get(condition.id) : 'Nothing was measured of it yet.';
-      if (why) return void leftOut.push({ conditionId: condition.id, why });
-      try {
-        return { condition, ready: await this.laid.ready(condition, picture.commission) };
-      } catch (error) {
-        // What a sheet's readings can't tell is said of it; anything else is a fault.
-        if (!(error instanceof RakuenError) || error.getStatus() >= 500 || error.getStatus() === 404) throw error;
-        return void leftOut.push({ conditionId: condition.id, why: messageOf(error) });
-      }
-    };
     const work = this.underWay.begin(named, asked.length);
     // One a thread, so that little is begun that may be left.
     const laid = await eachOf(asked as ConditionView[], AT_ONCE, async (condition) => {
       work.goOn();
-      const found = await layOne(condition);
+      const found = await this.sheets.of(condition, picture.commission, beside);
       work.step();
-      return found;
+      if (!('why' in found)) return found;
+      leftOut.push({ conditionId: condition.id, why: found.why });
+      return undefined;
     }).finally(work.end);
     const known = laid.filter((l) => l !== undefined);
     const cells = await this.pictures.cells(pictureId);
@@ -335,40 +286,15 @@ export class MatchesService {
     const shares = Array.from({ length: AT_ONCE }, (_, i) => known.slice(i * each, (i + 1) * each));
     const laidOut = await Promise.all(
       shares.map((some) =>
-        this.workshop.run('matchSheets', { cells, marks: picture.marks, sheets: some.map((k) => k.ready.sheet) }),
+        this.workshop.run('matchSheets', { cells, marks: picture.marks, sheets: some.map((k) => k.ready) }),
       ),
     );
     const figures = laidOut.flat();
     return {
       picture,
-      candidates: known.map(({ condition, ready: { modelError, brightenerUnknown, estimatedWhite } }, i) => ({
-        sheet: {
-          ...qualitiesOf(condition, papers.get(condition.paperId)!),
-          minutesEach: timed.get(condition.id),
-          modelError,
-          brightenerUnknown,
-          estimatedWhite,
-        },
-        figures: figures[i],
-      })),
+      candidates: known.map(({ qualities }, i) => ({ sheet: qualities, figures: figures[i] })),
       leftOut,
     };
-  }
-
-  /** Media settings that were tried and not chosen, while the choice stands: they are not offered for a picture. */
-  private async supersededSettings(): Promise<Map<string, string>> {
-    const left = new Map<string, string>();
-    const decided = new Set<string>();
-    // The newest first: what a later trial chose or left stands.
-    for (const trial of await this.trials.find({ order: { stampedAt: 'DESC' } })) {
-      for (const { conditionId } of trial.ranking) {
-        if (decided.has(conditionId)) continue;
-        decided.add(conditionId);
-        if (conditionId !== trial.conditionId)
-          left.set(conditionId, `The media setting ${trial.mediaSetting} was chosen for this paper instead.`);
-      }
-    }
-    return left;
   }
 
   private async newestDecisions(pictureId: string): Promise<Map<string, DecisionView>> {
@@ -387,8 +313,6 @@ const askedOf = ({ figures, hints, commission }: PictureView, weights?: Record<s
   commission: commission as Commission,
   weights,
 });
-
-const messageOf = (error: RakuenError): string => (error.getResponse() as { message: string }).message;
 
 const nameOf = ({ paper, printer, mediaSetting, apart }: ConditionView): string =>
   [`${paper.maker} ${paper.name}`, printer, mediaSetting, apart].filter(Boolean).join(', ');

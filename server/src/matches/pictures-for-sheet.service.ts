@@ -1,6 +1,4 @@
 import { Injectable } from '@nestjs/common';
-import { InjectDataSource, InjectRepository } from '@nestjs/typeorm';
-import { DataSource, In, Repository } from 'typeorm';
 import { USUAL_COMMISSION, type Commission } from '@rakuen/core/match/commission';
 import type { ReadySheet } from '@rakuen/core/match/ready-sheet';
 import type { SheetQualities } from '@rakuen/core/match/sheet';
@@ -8,14 +6,11 @@ import type { ConditionView } from '@rakuen/contract/conditions';
 import type { SuitLine, SuitsEnd, SuitsRequest, UnsuitLine } from '@rakuen/contract/matches';
 import { RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
-import type { PictureJson } from '../pictures/asked.ts';
-import { PictureRow } from '../pictures/pictures.entity.ts';
-import { PicturesService } from '../pictures/pictures.service.ts';
-import { Writer } from '../store/writer.ts';
 import { unpackReady } from '../work/lay-tasks.ts';
-import { sharedSheet, type AskedPicture } from '../work/suit-task.ts';
+import { sharedSheet, type AskedPicture, type ColoursOfPicture } from '../work/suit-task.ts';
 import { AT_ONCE, Workshop } from '../work/workshop.ts';
-import { SheetsAtHand } from './sheets-at-hand.service.ts';
+import { PictureColours, type KeptPicture } from './picture-colours.service.ts';
+import { SheetsAtHand, type BesideReadings } from './sheets-at-hand.service.ts';
 
 /** Pictures of a page: the server answers others between two of them. */
 const PAGE = 150;
@@ -24,10 +19,6 @@ const EXACT = 40;
 /** And so many of them at once, for their colours are many. */
 const EXACT_PAGE = 5;
 
-/** Rows as they are kept: their JSON is parsed in the threads. */
-type Kept = PictureJson & { readonly id: string };
-const KEPT = 'SELECT id, figures, commission, marks, hints FROM pictures';
-
 /** The sheet as it is seen in one place, or why that is not known. */
 type Seen = { readonly at: number } | { readonly why: string };
 
@@ -35,13 +26,10 @@ type Seen = { readonly at: number } | { readonly why: string };
 @Injectable()
 export class PicturesForSheet {
   constructor(
-    @InjectDataSource() private readonly database: DataSource,
-    @InjectRepository(PictureRow) private readonly pictures: Repository<PictureRow>,
-    private readonly read: PicturesService,
+    private readonly colours: PictureColours,
     private readonly conditions: ConditionsService,
     private readonly sheets: SheetsAtHand,
     private readonly workshop: Workshop,
-    private readonly writer: Writer,
   ) {}
 
   /** Lines as they are computed, some at a time, in no order. @throws RakuenError (404) for no such condition, (409) where nothing was measured of it */
@@ -56,16 +44,18 @@ export class PicturesForSheet {
         remedy: 'Import the readings of its chart first.',
       });
     const sheets: { qualities: SheetQualities; ready: ReadySheet }[] = [];
+    // Asked for by name, it is judged though another media setting was chosen since.
+    const beside = { ...(await this.sheets.beside()), superseded: new Map<string, string>() };
     const seen = new Map<string, Promise<Seen>>();
-    const seenFor = ({ commission }: Kept): Promise<Seen> => {
+    const seenFor = ({ commission }: KeptPicture): Promise<Seen> => {
       const { light, glass } = commission === null ? USUAL_COMMISSION : (JSON.parse(commission) as Commission);
       const key = `${light} ${glass}`;
-      const known = seen.get(key) ?? this.seen(condition, { light, glass }, sheets);
+      const known = seen.get(key) ?? this.seen(condition, { light, glass }, beside, sheets);
       seen.set(key, known);
       return known;
     };
     const best: { id: string; score: number }[] = [];
-    const judge = async (rows: readonly Kept[], colours: Map<string, Partial<AskedPicture>>) => {
+    const judge = async (rows: readonly KeptPicture[], colours: Map<string, ColoursOfPicture>) => {
       const out: (SuitLine | UnsuitLine)[] = [];
       const asked: AskedPicture[] = [];
       for (const row of rows) {
@@ -80,9 +70,9 @@ export class PicturesForSheet {
 
     let pictures = 0;
     const pending: Promise<(SuitLine | UnsuitLine)[]>[] = [];
-    for await (const page of this.rows(pictureIds)) {
+    for await (const page of this.colours.pages(PAGE, pictureIds)) {
       pictures += page.length;
-      pending.push(this.gists(page.map((v) => v.id)).then((gists) => judge(page, gists)));
+      pending.push(this.colours.gists(page.map((v) => v.id)).then((gists) => judge(page, gists)));
       // A page in each thread, and one that waits.
       if (pending.length <= AT_ONCE) continue;
       yield keepBest(await pending.shift()!, best);
@@ -96,7 +86,7 @@ export class PicturesForSheet {
         first.slice(i + k * EXACT_PAGE, i + (k + 1) * EXACT_PAGE),
       ).filter((ids) => ids.length > 0);
       const done = await Promise.all(
-        parts.map(async (ids) => judge(await this.rowsOf(ids), await this.allColours(ids))),
+        parts.map(async (ids) => judge(await this.colours.rows(ids), await this.colours.all(ids))),
       );
       yield done.flat();
     }
@@ -106,61 +96,14 @@ export class PicturesForSheet {
   private async seen(
     condition: ConditionView,
     where: { light: string; glass: string },
+    beside: BesideReadings,
     sheets: { qualities: SheetQualities; ready: ReadySheet }[],
   ): Promise<Seen> {
-    const found = await this.sheets.of(condition, where);
+    const found = await this.sheets.of(condition, where, beside);
     if ('why' in found) return found;
     return { at: sheets.push({ qualities: found.qualities, ready: sharedSheet(unpackReady(found.ready)) }) - 1 };
   }
-
-  private async *rows(ids?: readonly string[]): AsyncGenerator<Kept[]> {
-    if (ids) {
-      for (let i = 0; i < ids.length; i += PAGE) yield await this.rowsOf(ids.slice(i, i + PAGE));
-      return;
-    }
-    let after = '';
-    for (;;) {
-      const rows = await this.database.query<Kept[]>(`${KEPT} WHERE id > ? ORDER BY id LIMIT ${PAGE}`, [after]);
-      if (rows.length > 0) yield rows;
-      if (rows.length < PAGE) return;
-      after = rows[rows.length - 1].id;
-    }
-  }
-
-  private rowsOf(ids: readonly string[]): Promise<Kept[]> {
-    return this.database.query<Kept[]>(`${KEPT} WHERE id IN (${ids.map(() => '?').join()})`, [...ids]);
-  }
-
-  /** Gists as they are kept; of pictures that have none yet they are computed, and kept. */
-  private async gists(ids: readonly string[]): Promise<Map<string, Partial<AskedPicture>>> {
-    const rows = await this.database.query<{ pictureId: string; gist: Buffer }[]>(
-      `SELECT pictureId, gist FROM picture_gists WHERE pictureId IN (${ids.map(() => '?').join()})`,
-      [...ids],
-    );
-    const known = new Map<string, Partial<AskedPicture>>(rows.map((r) => [r.pictureId, { gist: floats(r.gist) }]));
-    const lacking = ids.filter((id) => !known.has(id));
-    if (lacking.length === 0) return known;
-    const colours = await this.allColours(lacking);
-    const found = [...colours.keys()];
-    const gists = await this.workshop.run('gistsOf', { cells: found.map((id) => colours.get(id)!.cells!) });
-    await this.writer.run('gists of pictures', async () => {
-      for (const [i, id] of found.entries()) await this.read.keepGist(id, gists[i]);
-    });
-    found.forEach((id, i) => known.set(id, { gist: gists[i] }));
-    return known;
-  }
-
-  private async allColours(ids: readonly string[]): Promise<Map<string, Partial<AskedPicture>>> {
-    const rows = await this.pictures.find({ where: { id: In([...ids]) }, select: { id: true, cells: true } });
-    return new Map(rows.map((r) => [r.id, { cells: floats(r.cells) }]));
-  }
 }
-
-/** A copy of its own: the bytes of a row need not begin where a number may. */
-const floats = (bytes: Buffer): Float32Array => {
-  const own = new Uint8Array(bytes);
-  return new Float32Array(own.buffer, 0, Math.floor(own.length / 4));
-};
 
 type Line = SuitLine | UnsuitLine;
 function keepBest(page: readonly Line[], best: { id: string; score: number }[]): readonly Line[] {

@@ -104,7 +104,9 @@ export class ProofController {
       noiseL: figures.structure?.noiseL,
       textureL: texture?.shape === 'scalar' ? texture.value : undefined,
     });
-    const sheet = await this.sheets.of(condition, commission);
+    // Asked for by name, it is proofed though another media setting was chosen since.
+    const beside = { ...(await this.sheets.beside()), superseded: new Map<string, string>() };
+    const sheet = await this.sheets.of(condition, commission, beside);
     const best =
       'why' in sheet
         ? undefined

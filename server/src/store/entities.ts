@@ -14,6 +14,7 @@ import { ColumnMappingRow, ReadingRow } from '../readings/readings.entity.ts';
 import { RunItemRow, RunRow } from '../runs/runs.entity.ts';
 import { SessionRow, SessionStripRow } from '../sessions/sessions.entity.ts';
 import { LightRow } from '../sheets/sheets.entity.ts';
+import { ShowPaperRow, ShowPictureRow, ShowRow } from '../shows/shows.entity.ts';
 import { BoxRow } from '../stock/stock.entity.ts';
 import { DocumentRow } from '../table/table.entity.ts';
 import { TrialRow } from '../trials/trials.entity.ts';
@@ -52,6 +53,9 @@ export const ENTITIES = [
   RunItemRow,
   NoteRow,
   InboxRow,
+  ShowRow,
+  ShowPictureRow,
+  ShowPaperRow,
   RuleRow,
   DocumentRow,
 ];

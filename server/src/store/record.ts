@@ -39,6 +39,9 @@ export const RECORDED: Readonly<Record<string, Recorded>> = {
   runs: { noun: 'run at the printer' },
   run_items: { noun: 'print of a run' },
   inbox: { noun: 'file in the inbox' },
+  shows: { noun: 'show' },
+  show_pictures: { noun: 'picture of a show' },
+  show_papers: { noun: 'paper of a show', called: 'standing' },
   rules: { noun: 'what holds for the studio', called: 'id' },
 };
 

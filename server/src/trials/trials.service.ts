@@ -56,6 +56,22 @@ export class TrialsService {
     return trialView(row);
   }
 
+  /** Conditions whose media setting was tried and not chosen, each with the reason, while the choice stands. */
+  async superseded(): Promise<Map<string, string>> {
+    const left = new Map<string, string>();
+    const decided = new Set<string>();
+    // The newest first: what a later trial chose or left stands.
+    for (const trial of await this.rows.find({ order: { stampedAt: 'DESC' } })) {
+      for (const { conditionId } of trial.ranking) {
+        if (decided.has(conditionId)) continue;
+        decided.add(conditionId);
+        if (conditionId !== trial.conditionId)
+          left.set(conditionId, `The media setting ${trial.mediaSetting} was chosen for this paper instead.`);
+      }
+    }
+    return left;
+  }
+
   async remove(id: string): Promise<void> {
     if (!(await this.rows.delete(id)).affected) throw notFound('trial');
   }

@@ -22,7 +22,7 @@ import { countInk } from './ink-task.ts';
 import { layFromSolid, layModel, matchSheets, readyFor, sendFor } from './lay-tasks.ts';
 import { ScanError } from '@rakuen/core/scan/sheet-in-scan';
 import { suggestRecipe } from './recipe-task.ts';
-import { gistsOf, suitPictures } from './suit-task.ts';
+import { gistsOf, scoreShow, suitPictures } from './suit-task.ts';
 import { writeCopy } from './copy-task.ts';
 import { holdScan } from './scan-task.ts';
 import { drawOnSheet, labImageOf } from './lab-image-task.ts';
@@ -56,6 +56,7 @@ export const TASKS = {
   nextPatches,
   matchSheets,
   suitPictures,
+  scoreShow,
   suggestRecipe,
   gistsOf,
   readyFor,

@@ -111,6 +111,7 @@ export const TAGS = [
   'editions',
   'boxes',
   'recipes',
+  'shows',
   'events',
   'backups',
 ] as const;

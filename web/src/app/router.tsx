@@ -26,6 +26,8 @@ const MatchScreen = lazy(async () => ({ default: (await import('../match/match-s
 const PicturesForPaper = lazy(async () => ({
   default: (await import('../match/pictures-for-paper.tsx')).PicturesForPaper,
 }));
+const ShowsScreen = lazy(async () => ({ default: (await import('../shows/shows-screen.tsx')).ShowsScreen }));
+const ShowScreen = lazy(async () => ({ default: (await import('../shows/show-screen.tsx')).ShowScreen }));
 const ProofScreen = lazy(async () => ({ default: (await import('../proof/proof-screen.tsx')).ProofScreen }));
 const PrintsScreen = lazy(async () => ({ default: (await import('../prints/prints-screen.tsx')).PrintsScreen }));
 const PrintScreen = lazy(async () => ({ default: (await import('../prints/print-screen.tsx')).PrintScreen }));
@@ -90,6 +92,8 @@ export const router = createBrowserRouter([
       },
       { path: 'match', element: <MatchScreen /> },
       { path: 'match/papers/:conditionId', element: <PicturesForPaper /> },
+      { path: 'match/shows', element: <ShowsScreen /> },
+      { path: 'match/shows/:id', element: <ShowScreen /> },
       { path: 'proof', element: <ProofScreen /> },
       { path: 'prints', element: <PrintsScreen /> },
       { path: 'prints/run', element: <RunScreen /> },

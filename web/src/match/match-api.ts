@@ -2,14 +2,12 @@ import type {
   KeepMatch,
   KeptMatch,
   LearnedEyeView,
-  PortfolioRequest,
-  PortfolioView,
   SchoolInput,
   SchoolView,
 } from '@rakuen/contract/matches';
 import { api } from '../api/api.ts';
 
-/** Matches that are kept, schools of one's own, and many pictures at once. */
+/** Matches that are kept, schools of one's own. */
 export const matchApi = api.injectEndpoints({
   endpoints: (build) => ({
     keptMatches: build.query<KeptMatch[], string>({
@@ -37,10 +35,6 @@ export const matchApi = api.injectEndpoints({
       query: (id) => ({ url: `schools/${id}`, method: 'DELETE' }),
       invalidatesTags: ['settings'],
     }),
-    portfolio: build.query<PortfolioView, PortfolioRequest>({
-      query: (body) => ({ url: 'portfolios', method: 'POST', body }),
-      providesTags: ['matches'],
-    }),
   }),
 });
 
@@ -52,5 +46,4 @@ export const {
   useSchoolsQuery,
   useFoundSchoolMutation,
   useDissolveSchoolMutation,
-  usePortfolioQuery,
 } = matchApi;

@@ -9,7 +9,6 @@ import { useTable, type Table } from '../table/use-table.ts';
 import { AllAlike, NotRanked } from './beside-ranking.tsx';
 import { MatchHead, PictureHead } from './match-head.tsx';
 import { MatchTools, type ToolKey } from './match-tools.tsx';
-import { PortfolioPlace } from './portfolio-place.tsx';
 import { RankingList } from './ranking-list.tsx';
 import { useRanking, useSchool } from './use-ranking.ts';
 
@@ -21,7 +20,6 @@ export function MatchScreen() {
   const pictures = usePicturesQuery();
   const school = useSchool();
   const [everything, setEverything] = useState(false);
-  const [show, setShow] = useState(false);
   const { picture } = table;
   const onTable = table.laid.map((c) => c.id);
   const all = everything || onTable.length === 0;
@@ -37,11 +35,7 @@ export function MatchScreen() {
             Pictures for a paper
           </Button>
         )}
-        {table.laidPictures.length > 1 && (
-          <Button aria-pressed={show} onClick={() => setShow(!show)}>
-            {show ? 'One picture' : 'A whole show'}
-          </Button>
-        )}
+        <Button onClick={() => void navigate('/match/shows')}>Shows</Button>
       </MatchHead>
       {!picture && !pictures.isLoading && (
         <Empty
@@ -51,15 +45,7 @@ export function MatchScreen() {
           Add a picture to the table and select it. The papers are then ranked for it, each with its reasons.
         </Empty>
       )}
-      {picture && show && (
-        <PortfolioPlace
-          pictures={table.laidPictures}
-          conditions={conditions}
-          conditionIds={conditionIds}
-          weights={school.weights}
-        />
-      )}
-      {picture && !show && <OnePicture {...{ table, picture, conditionIds, school }} />}
+      {picture && <OnePicture {...{ table, picture, conditionIds, school }} />}
     </>
   );
 }

@@ -21,6 +21,7 @@ import { Entry1782000000000 } from './1782000000000-entry.ts';
 import { Lamps1783000000000 } from './1783000000000-lamps.ts';
 import { DecisionCosts1784000000000 } from './1784000000000-decision-costs.ts';
 import { PictureGists1785000000000 } from './1785000000000-picture-gists.ts';
+import { Shows1786000000000 } from './1786000000000-shows.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -49,4 +50,5 @@ export const MIGRATIONS = [
   Lamps1783000000000,
   DecisionCosts1784000000000,
   PictureGists1785000000000,
+  Shows1786000000000,
 ];

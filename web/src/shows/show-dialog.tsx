@@ -1,0 +1,100 @@
+import { useForm } from 'react-hook-form';
+import type { ShowInput } from '@rakuen/contract/shows';
+import { GLASSES } from '@rakuen/core/light/glass';
+import type { ApiError } from '@rakuen/contract/settings';
+import { useLight } from '../compare/use-light.ts';
+import { Button, QuietButton } from '../parts/button.tsx';
+import { decimal, typedNumberOrNone } from '../parts/decimal.ts';
+import { Dialog } from '../parts/dialog.tsx';
+import { ChoiceField, TextField } from '../parts/form.tsx';
+import { ErrorNote } from '../parts/messages.tsx';
+
+interface Fields {
+  name: string;
+  place: string;
+  light: string;
+  glass: string;
+  lux: string;
+}
+const EACH = ['', 'as each picture says'] as const;
+
+/** Name of a show, and where it hangs. */
+export function ShowDialog({
+  show,
+  title,
+  save,
+  error,
+  onSave,
+  onClose,
+}: {
+  show: ShowInput;
+  title: string;
+  /** Words of the button. */
+  save: string;
+  error?: Partial<ApiError>;
+  onSave: (what: Pick<ShowInput, 'name' | 'place' | 'light' | 'glass' | 'lux'>) => void;
+  onClose: () => void;
+}) {
+  const { lights } = useLight();
+  const { register, handleSubmit, formState } = useForm<Fields>({
+    defaultValues: {
+      name: show.name,
+      place: show.place,
+      light: show.light ?? '',
+      glass: show.glass ?? '',
+      lux: show.lux === undefined ? '' : String(show.lux),
+    },
+  });
+  const submit = handleSubmit(({ name, place, light, glass, lux }) =>
+    onSave({
+      name: name.trim(),
+      place: place.trim(),
+      light: light || undefined,
+      glass: glass || undefined,
+      lux: lux.trim() ? decimal(lux) : undefined,
+    }),
+  );
+  return (
+    <Dialog open onClose={onClose} title={title}>
+      <form onSubmit={(e) => void submit(e)} className="grid grid-cols-2 gap-x-4 gap-y-3" noValidate>
+        <TextField
+          label="Name"
+          className="col-span-2"
+          autoFocus
+          needed
+          maxLength={120}
+          error={formState.errors.name?.message}
+          {...register('name', { validate: (v) => v.trim() !== '' || 'Enter a name' })}
+        />
+        <TextField label="Where it hangs" className="col-span-2" maxLength={200} {...register('place')} />
+        <ChoiceField
+          label="Light there"
+          options={[EACH, ...lights.map((l) => [l.key, l.name] as const)]}
+          {...register('light')}
+        />
+        <ChoiceField
+          label="Glass there"
+          options={[EACH, ...GLASSES.map((g) => [g.key, g.name] as const)]}
+          {...register('glass')}
+        />
+        <TextField
+          label="Illuminance there"
+          unit="lx (empty: as each picture says)"
+          className="col-span-2"
+          inputMode="decimal"
+          error={formState.errors.lux?.message}
+          {...register('lux', typedNumberOrNone)}
+        />
+        <div className="col-span-2">
+          <ErrorNote error={error} />
+        </div>
+        <div className="col-span-2 flex gap-2">
+          <Button main type="submit">
+            {save}
+          </Button>
+          <QuietButton onClick={onClose}>Cancel</QuietButton>
+        </div>
+      </form>
+    </Dialog>
+  );
+}
