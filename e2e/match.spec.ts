@@ -246,8 +246,8 @@ test('a weight turned as it is said flips the winner; another school chooses wha
   const vetoed = await winner(page);
   await page.getByRole('button', { name: 'Change', exact: true }).click();
   const dialog = page.getByRole('dialog');
-  for (const veto of ['no shine', 'no texture', 'no brightener']) await dialog.getByLabel(veto).check();
-  await dialog.getByRole('button', { name: 'Keep it' }).click();
+  for (const veto of ['no gloss', 'no texture', 'no brightener']) await dialog.getByLabel(veto).check();
+  await dialog.getByRole('button', { name: 'Save' }).click();
   const refused = page.getByRole('region', { name: 'Not ranked' });
   await expect(refused).toContainText(/shine|brightener|texture/, LAID);
   expect(await places(page).count()).toBeGreaterThan(0);

@@ -349,7 +349,7 @@ test('what a picture asks is corrected by hand, and turns the match: hint, mark,
   await expect(dialog.getByRole('status')).toContainText('The lightest of 2 patches in ground.txt');
   await dialog.getByLabel('Ground of the original').fill('');
   await expectAccessible(page);
-  await dialog.getByRole('button', { name: 'Keep it' }).click();
+  await dialog.getByRole('button', { name: 'Save' }).click();
   await expect(print).toContainText('no brightener');
 
   await page.goto(`${studio.url}/match`);

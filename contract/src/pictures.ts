@@ -1,11 +1,12 @@
 import type { Lab } from '@rakuen/core/colour/types';
-import { VETOES, type Veto } from '@rakuen/core/match/commission';
+import { FORMATS, PRICE_CLASSES, VETOES, type Format, type PriceClass, type Veto } from '@rakuen/core/match/commission';
 import { HINTS, type Hint } from '@rakuen/core/picture/hints';
 import { MARK_KINDS, type Mark, type MarkKind } from '@rakuen/core/picture/marks';
 import type { PictureFigures } from '@rakuen/core/picture/tally';
 import {
   FreeText,
   Id,
+  Ids,
   Int,
   Maybe,
   Num,
@@ -30,9 +31,15 @@ export class PictureFields {
   @Maybe() @OneOf(['yes', 'no']) assumeSrgb?: 'yes' | 'no';
 }
 
-/** Where a picture will live. */
+/** Where a picture will hang. */
 export class CommissionInput {
   @Num(20, 10_000) longSideMm!: number;
+  /** Absent where it follows from the picture. */
+  @Maybe() @Num(20, 10_000) shortSideMm?: number;
+  /** What it is printed on; absent where any will do. */
+  @Maybe() @OneOf(Object.keys(FORMATS)) format?: Format;
+  /** How much the price of the paper counts; absent for standard. */
+  @Maybe() @OneOf(Object.keys(PRICE_CLASSES)) priceClass?: PriceClass;
   @Num(50, 20_000) viewingMm!: number;
   @Int(1, 100_000) copies!: number;
   /** Copies that are numbered; absent for an open edition. */
@@ -49,6 +56,17 @@ export class CommissionInput {
   @Maybe() @FreeText(2000) wishes?: string;
   @Maybe() @Text(80) signedOffBy?: string;
   @Maybe() @Day() deadline?: string;
+}
+
+/** One commission for many pictures. The ground of an original stays each picture’s own. */
+export class CommissionForMany {
+  @Ids(5000) pictureIds!: string[];
+  @Part(() => CommissionInput) commission!: CommissionInput;
+}
+
+export class CommissionedMany {
+  /** Pictures whose commission differs from before. */
+  @Int() changed!: number;
 }
 
 export class MarkInput {

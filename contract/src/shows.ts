@@ -41,8 +41,8 @@ export class ShowHead {
   @Text(120) name!: string;
   @FreeText(200) place!: string;
   @Int() pictures!: number;
-  /** The first of its pictures. */
-  @Words() firstPictureIds!: string[];
+  /** In their order. */
+  @Words() pictureIds!: string[];
   /** Names of the papers that are chosen. */
   @Words() chosenPapers!: string[];
 }

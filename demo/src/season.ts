@@ -49,7 +49,7 @@ export const DECISIONS: readonly DemoDecision[] = [
     picture: 'saltCrust',
     condition: BARYTA,
     stamp: 'held',
-    reason: 'The white of the crust wants no shine; look at the rag first.',
+    reason: 'The white of the crust wants no gloss; look at the rag first.',
     by: me,
   },
   {

@@ -221,7 +221,7 @@ it('a veto refuses with its reason; a school turns the order and never a veto', 
   await rakuen.call('PATCH', `/api/pictures/${pictureId}`, { commission: { ...commission, vetoes: ['reflections'] } });
   const { places, leftOut } = await match({ weights: { darkroomGreys: 5, depth: 5 } });
   expect(places.map((p) => p.conditionId)).toEqual([cotton]);
-  expect(leftOut).toEqual([{ conditionId: baryta, why: expect.stringMatching(/^No shine was asked for/) }]);
+  expect(leftOut).toEqual([{ conditionId: baryta, why: expect.stringMatching(/^No gloss was asked for/) }]);
   await rakuen.call('PATCH', `/api/pictures/${pictureId}`, { asFound: ['commission'] });
 });
 

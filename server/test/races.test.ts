@@ -30,6 +30,17 @@ const post = (path: string, body?: object) => rakuen.call<Answer['body']>('POST'
 const put = (path: string, body: object) => rakuen.call<Answer['body']>('PUT', `/api/${path}`, body);
 const remove = (path: string) => rakuen.call<Answer['body']>('DELETE', `/api/${path}`);
 /** Makes a thing that must come about. @returns its id */
+const COMMISSION = {
+  longSideMm: 400,
+  viewingMm: 800,
+  copies: 1,
+  handled: false,
+  light: 'D50',
+  glass: 'none',
+  lux: 300,
+  mustLast: false,
+  vetoes: [],
+};
 const showOf = (called: string) => ({
   name: called,
   place: '',
@@ -513,6 +524,15 @@ const RACES: Race[] = [
   {
     route: 'PATCH /api/pictures/{id}',
     ask: always((i) => rakuen.call<Answer['body']>('PATCH', `/api/pictures/${pictureId}`, { title: `Title ${i}` })),
+  },
+  {
+    route: 'PUT /api/pictures/commissions',
+    ask: always((i) =>
+      rakuen.call<Answer['body']>('PUT', '/api/pictures/commissions', {
+        pictureIds: [pictureId],
+        commission: { ...COMMISSION, lux: 100 + i },
+      }),
+    ),
   },
   {
     route: 'DELETE /api/pictures/{id}',

@@ -167,7 +167,7 @@ it('order, papers and place are kept; an older revision is refused with what sta
     name: 'Salt',
     place: 'North gallery',
     pictures: 4,
-    firstPictureIds: turned,
+    pictureIds: turned,
     chosenPapers: ['Quiet Sheet'],
   });
 });
@@ -199,4 +199,44 @@ it('a picture that is removed leaves the show, and stands in its place again whe
   expect(removed.name).toBe('Tide');
   await rakuen.call('POST', `/api/events/${removed.change}/undo`);
   expect((await rakuen.call<ShowView>('GET', `/api/shows/${show.id}`)).body.pictureIds).toEqual(pictures);
+});
+
+it('one commission for many pictures is one operation that can be undone; a ground stays each picture’s own', async () => {
+  const commissionOf = async (id: string) =>
+    (await rakuen.call<{ commission: Record<string, unknown>; commissioned: boolean }>('GET', `/api/pictures/${id}`))
+      .body;
+  const one = { ...(await commissionOf(pictures[0])).commission, originalGround: [94, 0, 2] };
+  await rakuen.call('PATCH', `/api/pictures/${pictures[0]}`, { commission: one });
+  const commission = {
+    longSideMm: 900,
+    shortSideMm: 300,
+    format: 'roll',
+    priceClass: 'economical',
+    viewingMm: 2000,
+    copies: 2,
+    handled: false,
+    light: 'A',
+    glass: 'plain',
+    lux: 80,
+    mustLast: true,
+    vetoes: ['plastic'],
+    originalGround: [80, 1, 12],
+  };
+  const ask = (pictureIds: string[], over: object = {}) =>
+    rakuen.call<{ changed: number }>('PUT', '/api/pictures/commissions', {
+      pictureIds,
+      commission: { ...commission, ...over },
+    });
+  expect((await ask([...pictures, crypto.randomUUID()])).status).toBe(404);
+  expect((await ask(pictures, { format: 'scroll' })).status).toBe(400);
+  expect((await commissionOf(pictures[1])).commissioned).toBe(false);
+  expect((await ask(pictures)).body).toEqual({ changed: 4 });
+  expect((await ask(pictures)).body).toEqual({ changed: 0 });
+  const { originalGround: _, ...rest } = commission;
+  expect((await commissionOf(pictures[0])).commission).toEqual({ ...rest, originalGround: [94, 0, 2] });
+  expect((await commissionOf(pictures[1])).commission).toEqual(rest);
+  const [{ change }] = (await rakuen.call<{ change: string }[]>('GET', '/api/events')).body;
+  expect((await rakuen.call('POST', `/api/events/${change}/undo`)).status).toBe(204);
+  expect((await commissionOf(pictures[1])).commissioned).toBe(false);
+  expect((await commissionOf(pictures[0])).commission).toEqual(one);
 });

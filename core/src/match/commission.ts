@@ -3,17 +3,38 @@ import type { Lab } from '../colour/types.ts';
 /** What a client, or the printmaker, will not have. */
 export const VETOES = {
   brightener: 'no brightener',
-  reflections: 'no shine',
+  reflections: 'no gloss',
   texture: 'no texture',
   plastic: 'no resin coating',
   metallic: 'no metallic sheet',
 } as const;
 export type Veto = keyof typeof VETOES;
 
-/** Where a picture will live: what a match has to know besides the picture itself. */
+/** What a print is made on. */
+export const FORMATS = {
+  sheet: 'cut sheet',
+  panorama: 'panorama',
+  roll: 'from the roll',
+} as const;
+export type Format = keyof typeof FORMATS;
+
+/** How much the price of the paper counts. */
+export const PRICE_CLASSES = {
+  economical: 'economical: price counts most',
+  standard: 'standard',
+  best: 'best: price does not count',
+} as const;
+export type PriceClass = keyof typeof PRICE_CLASSES;
+
+/** Where a picture will hang: what a match has to know besides the picture itself. */
 export interface Commission {
-  /** Longer and shorter side of the print. */
+  /** Longer and shorter side of the print; without the shorter it follows from the picture. */
   readonly longSideMm: number;
+  readonly shortSideMm?: number;
+  /** Absent where any will do. */
+  readonly format?: Format;
+  /** Absent for standard. */
+  readonly priceClass?: PriceClass;
   readonly viewingMm: number;
   readonly copies: number;
   /** Copies that are numbered; absent for an open edition. */

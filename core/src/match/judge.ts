@@ -19,6 +19,8 @@ export interface Question {
   readonly picture: PictureFigures;
   readonly hints: readonly Hint[];
   readonly commission: Commission;
+  /** Shorter side of the picture over its longer; absent where it is not known. */
+  readonly aspect?: number;
 }
 
 /** A figure that counts for none, since it is not known of all. */
@@ -91,7 +93,7 @@ const MAY_LACK = {
   hairlines: 'hairlines of the test page',
   metamerism: 'turn of the greys',
   brightenerShift: 'brightener',
-  longestMm: 'sizes',
+  sizes: 'sizes',
   feeding: 'feeding',
   // Timed with the printing, and by practice without: one is not held against the other.
   minutesEach: 'minutes at the printer',

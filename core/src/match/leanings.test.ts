@@ -43,6 +43,7 @@ interface Over {
   readonly sheet?: Partial<SheetQualities>;
   readonly match?: Partial<MatchFigures>;
   readonly field?: Weighed['field'];
+  readonly aspect?: number;
 }
 const weighed = (over: Over = {}): Weighed => ({
   picture: { ...PICTURE_FIGURES, structure: { ...STRUCTURE, ...over.structure }, ...over.picture },
@@ -51,6 +52,7 @@ const weighed = (over: Over = {}): Weighed => ({
   sheet: { id: 's', paperId: 'p', coating: 'baryta', ...over.sheet },
   match: { ...FIGURES, ...over.match },
   field: over.field ?? {},
+  aspect: over.aspect,
 });
 const says = (key: string, over: Over = {}): Said | undefined =>
   LEANINGS.find((l) => l.key === key)!.judge(weighed(over));
@@ -86,7 +88,16 @@ const anything: fc.Arbitrary<Over> = fc.record({
     greysOff: maybe(fc.double({ min: 0, max: 8, noNaN: true })),
     metamerism: maybe(fc.double({ min: 0, max: 6, noNaN: true })),
     brightenerShift: maybe(fc.double({ min: -1, max: 12, noNaN: true })),
-    longestMm: maybe(fc.integer({ min: 100, max: 2000 })),
+    sizes: maybe(
+      fc.array(
+        fc.record({
+          widthMm: fc.integer({ min: 100, max: 1200 }),
+          heightMm: fc.integer({ min: 100, max: 12_000 }),
+          roll: fc.boolean(),
+        }),
+        { maxLength: 4 },
+      ),
+    ),
     pricePerM2: maybe(fc.double({ min: 1, max: 200, noNaN: true })),
     currency: fc.constant('EUR'),
     minutesEach: maybe(fc.integer({ min: 1, max: 30 })),
@@ -377,10 +388,50 @@ describe('each leaning asks of a sheet what it says it asks', () => {
     expect(at(0.4, 0.25, { glossDifferential: 30 })).toBeCloseTo(0.035 * 20 * 0.5, 9);
   });
 
-  it('size: a sheet that does not come so large is another print', () => {
-    expect(cost('size', { sheet: { longestMm: 400 }, commission: { longSideMm: 420 } })).toBeGreaterThan(1);
-    expect(says('size', { sheet: { longestMm: 420 }, commission: { longSideMm: 420 } })).toBeUndefined();
-    expect(says('size', { sheet: { longestMm: undefined } })).toBeUndefined();
+  describe('size', () => {
+    const a3 = { widthMm: 329, heightMm: 483, roll: false };
+    const roll = { widthMm: 432, heightMm: 12_000, roll: true };
+    const at = (sizes: (typeof a3)[], commission: Partial<Commission>, aspect?: number) =>
+      says('size', { sheet: { sizes }, commission, aspect });
+    it('a paper that is not sold so large makes another print, whichever way the sheet is turned', () => {
+      expect(at([a3], { longSideMm: 483, shortSideMm: 329 })).toBeUndefined();
+      expect(at([a3], { longSideMm: 484, shortSideMm: 100 })?.cost).toBe(3);
+      // Both sides count: 400 × 350 does not lie on 483 × 329.
+      expect(at([a3], { longSideMm: 400, shortSideMm: 350 })?.sentence).toBe(
+        'The largest sheet it is sold in is 483 × 329 mm; the print is 400 × 350 mm.',
+      );
+      expect(says('size', { sheet: { sizes: undefined }, commission: { longSideMm: 9000 } })).toBeUndefined();
+    });
+    it('without the shorter side it follows from the picture', () => {
+      expect(at([a3], { longSideMm: 400 }, 0.8)).toBeUndefined();
+      expect(at([a3], { longSideMm: 400 }, 0.9)?.figures[0]?.value).toBe(483);
+      expect(at([a3], { longSideMm: 400 })).toBeUndefined();
+    });
+    it('a roll takes a print either way across, and as long as it is', () => {
+      expect(at([roll], { longSideMm: 2000, shortSideMm: 432 })).toBeUndefined();
+      expect(at([roll], { longSideMm: 2000, shortSideMm: 433 })?.cost).toBe(3);
+      expect(at([roll], { longSideMm: 430, shortSideMm: 420 })).toBeUndefined();
+    });
+    it('a format is asked for: no roll among sheets, no sheet among rolls, panoramas from both', () => {
+      const small = { longSideMm: 300, shortSideMm: 100 } as const;
+      expect(at([roll], { ...small, format: 'sheet' })?.sentence).toBe(
+        'It is not sold in the format asked for: cut sheet.',
+      );
+      expect(at([a3], { ...small, format: 'roll' })?.cost).toBe(3);
+      expect(at([a3], { ...small, format: 'panorama' })?.cost).toBe(3);
+      expect(at([roll], { ...small, format: 'panorama' })).toBeUndefined();
+      const long = { widthMm: 210, heightMm: 594, roll: false };
+      expect(at([long], { ...small, format: 'panorama' })).toBeUndefined();
+    });
+  });
+
+  it('price class: for an economical print each doubling costs 0.8 whatever the edition, for the best nothing', () => {
+    const at = (commission: Partial<Commission>) =>
+      says('money', { sheet: { pricePerM2: 40, currency: 'EUR' }, field: { cheapestPerM2: 10 }, commission });
+    expect(at({ priceClass: 'economical', editionOf: 3 })?.cost).toBeCloseTo(1.6, 9);
+    expect(at({ priceClass: 'economical' })?.sentence).toContain('this is an economical print');
+    expect(at({ priceClass: 'best' })).toBeUndefined();
+    expect(at({ priceClass: 'standard', editionOf: 3 })?.cost).toBeCloseTo(0.06, 9);
   });
 
   it('money: twice the price takes as much whatever the price; a numbered edition hardly asks', () => {

@@ -264,7 +264,7 @@ describe('ranking', () => {
   it('a veto refuses, whatever the weights; the refused are told with their reason', () => {
     const { places, refused } = rank(greys(10, 90), [gloss, rag], { commission: { vetoes: ['reflections'] } });
     expect(places.map((p) => p.id)).toEqual(['rag']);
-    expect(refused).toEqual([{ id: 'gloss', why: 'No shine was asked for, and it is a baryta sheet.' }]);
+    expect(refused).toEqual([{ id: 'gloss', why: 'No gloss was asked for, and it is a baryta sheet.' }]);
   });
 
   it('how a printer takes the sheet counts where it is known of all: by hand alone costs minutes, by no way it is refused', () => {

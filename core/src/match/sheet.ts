@@ -5,6 +5,14 @@ import type { TAKES } from '../measurement/observations.ts';
 import type { FeedKey } from '../print/feed.ts';
 import type { Base, CoatingClass, Surface } from '../paper.ts';
 
+/** A size a paper is sold in. Of a roll the width does not turn. */
+export interface SheetSize {
+  readonly widthMm: number;
+  /** Length of a roll. */
+  readonly heightMm: number;
+  readonly roll: boolean;
+}
+
 /** What a match needs to know of a print condition besides its colours; figures as measured, absent where they were not. */
 export interface SheetQualities {
   readonly id: string;
@@ -50,8 +58,8 @@ export interface SheetQualities {
   readonly estimatedWhite?: EstimatedWhite;
   /** Mean ΔE00 by which its model may be off. */
   readonly modelError?: number;
-  /** The longest print it comes large enough for; absent where its sizes are not known. */
-  readonly longestMm?: number;
+  /** Sizes it is sold in; absent where they are not known. */
+  readonly sizes?: readonly SheetSize[];
   /** How its printer takes it, by path; absent where nobody said. */
   readonly feeding?: Readonly<Partial<Record<FeedKey, keyof typeof TAKES>>>;
   /** Minutes a print of it took at the printer, as timed. */

@@ -25,7 +25,7 @@ const BROKEN: Readonly<Record<Veto, (sheet: SheetQualities) => string | undefine
 };
 const SAID: Readonly<Record<Veto, string>> = {
   brightener: 'No brightener was asked for',
-  reflections: 'No shine was asked for',
+  reflections: 'No gloss was asked for',
   texture: 'No texture was asked for',
   plastic: 'No resin coating was asked for',
   metallic: 'No metallic sheet was asked for',

@@ -3,6 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import type { Commission } from '@rakuen/core/match/commission';
+import { aspectOf } from '@rakuen/core/picture/aspect';
 import { MATCH_VERSION } from '@rakuen/core/match/on-sheet';
 import { judgeSheets, type Candidate, type JudgedSheet } from '@rakuen/core/match/judge';
 import { choiceOf, keepCosts } from '@rakuen/core/match/kept-costs';
@@ -307,11 +308,15 @@ export class MatchesService {
 const RANKED_BY = ['pictures', 'papers', 'conditions', 'readings', 'observations', 'trials', 'prints', 'profiles'];
 const MOST_STANDING = 50;
 
-const askedOf = ({ figures, hints, commission }: PictureView, weights?: Record<string, number>) => ({
+const askedOf = (picture: PictureView, weights?: Record<string, number>) => ({
+  ...questionOf(picture),
+  weights,
+});
+const questionOf = ({ figures, hints, commission, widthPx, heightPx }: PictureView) => ({
+  aspect: aspectOf({ widthPx, heightPx }),
   picture: figures,
   hints,
   commission: commission as Commission,
-  weights,
 });
 
 const nameOf = ({ paper, printer, mediaSetting, apart }: ConditionView): string =>

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource, InjectRepository } from '@nestjs/typeorm';
 import { DataSource, In, Repository } from 'typeorm';
-import type { PictureJson } from '../pictures/asked.ts';
+import type { PictureJson, PictureSides } from '../pictures/asked.ts';
 import { PictureRow } from '../pictures/pictures.entity.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { Writer } from '../store/writer.ts';
@@ -9,8 +9,8 @@ import type { ColoursOfPicture } from '../work/suit-task.ts';
 import { Workshop } from '../work/workshop.ts';
 
 /** A picture as it is kept: its JSON is parsed in the threads. */
-export type KeptPicture = PictureJson & { readonly id: string };
-const KEPT = 'SELECT id, figures, commission, marks, hints FROM pictures';
+export type KeptPicture = PictureJson & PictureSides & { readonly id: string };
+const KEPT = 'SELECT id, widthPx, heightPx, figures, commission, marks, hints FROM pictures';
 
 /** Rows and colours of many pictures, for questions that are asked of all of them at once. */
 @Injectable()

@@ -1,3 +1,4 @@
+import { aspectOf } from '@rakuen/core/picture/aspect';
 import { noProfileFile } from '../profiles/no-profile-file.ts';
 import { createReadStream } from 'node:fs';
 import { Controller, Get, Header, Param, ParseUUIDPipe, Query, Res, StreamableFile } from '@nestjs/common';
@@ -93,7 +94,7 @@ export class ProofController {
     @Param('id', ParseUUIDPipe) id: string,
     @Query() { conditionId, ppi }: SuggestQuery,
   ): Promise<SuggestView> {
-    const { commission, figures, hints, marks } = await this.pictures.view(id);
+    const { commission, figures, hints, marks, widthPx, heightPx } = await this.pictures.view(id);
     const condition = await this.conditions.view(conditionId);
     const texture = condition.facts?.figures.textureAmplitude;
     const suggestions = suggest({
@@ -113,7 +114,7 @@ export class ProofController {
         : await this.workshop.run('suggestRecipe', {
             cells: await this.pictures.cells(id),
             marks,
-            question: { picture: figures, hints, commission },
+            question: { picture: figures, hints, commission, aspect: aspectOf({ widthPx, heightPx }) },
             sheet: sheet.qualities,
             ready: sheet.ready,
           });

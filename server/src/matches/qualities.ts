@@ -1,4 +1,4 @@
-import type { SheetQualities } from '@rakuen/core/match/sheet';
+import type { SheetQualities, SheetSize } from '@rakuen/core/match/sheet';
 import { basisOf } from '@rakuen/core/measurement/basis';
 import { betweenOf } from '@rakuen/core/measurement/figure';
 import { gamutVolume } from '@rakuen/core/measurement/measures/gamut-volume';
@@ -12,6 +12,15 @@ function feedingOf({ observations }: ConditionView): SheetQualities['feeding'] {
   const paths = feedPaths(fedOf(observations));
   return paths.size === 0 ? undefined : Object.fromEntries([...paths].map(([key, { takes }]) => [key, takes]));
 }
+
+/** No sheet for a printer is as long as this: what is, and comes one by one, is a roll (practice). */
+const SHORTEST_ROLL_MM = 2500;
+
+const sheetSizeOf = ({ widthMm, heightMm, sheets, label }: PaperRow['sizes'][number]): SheetSize => ({
+  widthMm,
+  heightMm,
+  roll: sheets === 1 && (heightMm >= SHORTEST_ROLL_MM || /\broll\b/i.test(label)),
+});
 
 /** What is known of a sheet beside what it does to colours. @param condition one that was measured */
 export function qualitiesOf(condition: ConditionView, { base, sizes }: PaperRow): SheetQualities {
@@ -45,7 +54,7 @@ export function qualitiesOf(condition: ConditionView, { base, sizes }: PaperRow)
     told,
     wet,
     feeding: feedingOf(condition),
-    longestMm: sizes.length === 0 ? undefined : Math.max(...sizes.map((z) => Math.max(z.widthMm, z.heightMm))),
+    sizes: sizes.length === 0 ? undefined : sizes.map(sheetSizeOf),
     pricePerM2: paper.pricePerM2,
     currency: paper.currency,
   };

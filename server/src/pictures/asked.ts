@@ -11,6 +11,12 @@ export interface PictureKnown {
   readonly hints: readonly Hint[] | null;
 }
 
+/** Sides of a picture’s file. */
+export interface PictureSides {
+  readonly widthPx: number;
+  readonly heightPx: number;
+}
+
 /** The same as the database keeps it, in JSON. */
 export type PictureJson = { readonly [K in keyof PictureKnown]: null extends PictureKnown[K] ? string | null : string };
 

@@ -9,12 +9,20 @@ import {
   ParseUUIDPipe,
   Patch,
   Post,
+  Put,
   StreamableFile,
   UploadedFile,
   UseInterceptors,
 } from '@nestjs/common';
 import { ApiAcceptedResponse, ApiConsumes, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
-import { PictureChange, PictureFields, PictureJob, PictureView } from '@rakuen/contract/pictures';
+import {
+  CommissionedMany,
+  CommissionForMany,
+  PictureChange,
+  PictureFields,
+  PictureJob,
+  PictureView,
+} from '@rakuen/contract/pictures';
 import { upload } from '../app/upload.ts';
 import type { IncomingFile } from '../files/file-store.ts';
 import { IfMatch } from '../app/revision.ts';
@@ -67,6 +75,13 @@ export class PicturesController {
   @Header('Cache-Control', 'private, max-age=31536000, immutable')
   async preview(@Param('id', ParseUUIDPipe) id: string): Promise<StreamableFile> {
     return new StreamableFile(await this.pictures.preview(id), { type: 'image/jpeg' });
+  }
+
+  /** Sets where many pictures will hang, in one operation. */
+  @Put('commissions')
+  @ApiOkResponse({ type: CommissionedMany })
+  async commission(@Body() { pictureIds, commission }: CommissionForMany): Promise<CommissionedMany> {
+    return { changed: await this.pictures.commission(pictureIds, commission) };
   }
 
   @Patch(':id')

@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { basename } from 'node:path';
+import { isDeepStrictEqual } from 'node:util';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { Repository } from 'typeorm';
+import { In, Repository } from 'typeorm';
 import { PICTURE_VERSION } from '@rakuen/core/picture/tally';
-import type { PictureChange, PictureFields, PictureJob, PictureView } from '@rakuen/contract/pictures';
+import type { CommissionInput, PictureChange, PictureFields, PictureJob, PictureView } from '@rakuen/contract/pictures';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { FileStore, type IncomingFile } from '../files/file-store.ts';
 import { refuseStale } from '../app/revision.ts';
@@ -91,6 +92,25 @@ export class PicturesService {
    * Changes what a hand says of a picture; what is not named stays.
    * @param from revision the change was made from; whatever it is now where absent
    */
+  /**
+   * One commission for many pictures; the ground of an original stays each picture’s own. @returns how many it changed
+   * @throws RakuenError (404) where one is not here: then none is changed
+   */
+  async commission(ids: readonly string[], commission: CommissionInput): Promise<number> {
+    const asked = [...new Set(ids)];
+    const rows = await this.pictures.find({ where: { id: In(asked) }, select: { id: true, commission: true } });
+    if (rows.length < asked.length) throw notFound('picture');
+    const { originalGround: _, ...rest } = commission;
+    let changed = 0;
+    for (const { id, commission: was } of rows) {
+      const commission = { ...rest, ...(was?.originalGround && { originalGround: was.originalGround }) };
+      if (isDeepStrictEqual(JSON.parse(JSON.stringify(commission)), was)) continue;
+      await this.pictures.update(id, columns<PictureRow>({ commission }));
+      changed++;
+    }
+    return changed;
+  }
+
   async change(
     id: string,
     { title, commission, marks, hints, asFound = [] }: PictureChange,

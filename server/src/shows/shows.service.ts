@@ -10,9 +10,6 @@ import { LaidService } from '../profiles/laid.service.ts';
 import { present } from '../store/rows.ts';
 import { ShowPaperRow, ShowPictureRow, ShowRow } from './shows.entity.ts';
 
-/** Pictures of a show that stand beside its name in a list. */
-const FIRST_PICTURES = 5;
-
 /** Shows: their names, places, pictures in order, and what is held of each paper. */
 @Injectable()
 export class ShowsService {
@@ -27,24 +24,22 @@ export class ShowsService {
   /** The newest first. */
   async list(): Promise<ShowHead[]> {
     const rows = await this.rows.find({ order: { createdAt: 'DESC', id: 'ASC' } });
-    const pictures = await this.database.query<{ showId: string; n: number; pictureId: string; pictures: number }[]>(
-      `SELECT * FROM (SELECT showId, pictureId, row_number() OVER (PARTITION BY showId ORDER BY position, id) AS n,
-         count(*) OVER (PARTITION BY showId) AS pictures FROM show_pictures) WHERE n <= ? ORDER BY showId, n`,
-      [FIRST_PICTURES],
-    );
+    const pictures = await this.pictures.find({ order: { position: 'ASC', id: 'ASC' } });
     const chosen = await this.database.query<{ showId: string; name: string }[]>(
       `SELECT s.showId, p.name FROM show_papers s JOIN papers p ON p.id = s.paperId
        WHERE s.standing = 'chosen' ORDER BY p.name COLLATE NOCASE, p.id`,
     );
+    const byShow = new Map<string, string[]>();
+    for (const p of pictures) byShow.set(p.showId, [...(byShow.get(p.showId) ?? []), p.pictureId]);
     return rows.map(({ id, createdAt, name, place }) => {
-      const own = pictures.filter((p) => p.showId === id);
+      const own = byShow.get(id) ?? [];
       return {
         id,
         createdAt,
         name,
         place,
-        pictures: own[0]?.pictures ?? 0,
-        firstPictureIds: own.map((p) => p.pictureId),
+        pictures: own.length,
+        pictureIds: own,
         chosenPapers: chosen.filter((c) => c.showId === id).map((c) => c.name),
       };
     });

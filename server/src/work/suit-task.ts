@@ -6,8 +6,9 @@ import type { ReadySheet } from '@rakuen/core/match/ready-sheet';
 import type { Weights } from '@rakuen/core/match/schools';
 import type { SheetQualities } from '@rakuen/core/match/sheet';
 import { wouldHelp } from '@rakuen/core/match/would-help';
+import { aspectOf } from '@rakuen/core/picture/aspect';
 import { gistOf, packGist, unpackGist } from '@rakuen/core/picture/gist';
-import { askedOf, type PictureJson } from '../pictures/asked.ts';
+import { askedOf, type PictureJson, type PictureSides } from '../pictures/asked.ts';
 import type { SuitLine, UnsuitLine } from '@rakuen/contract/matches';
 
 /** Colours of a picture: all of them, or the gist. */
@@ -17,7 +18,7 @@ export interface ColoursOfPicture {
 }
 
 /** A picture as it is asked for: its row as it is kept, for it is parsed here, and its colours. */
-export interface AskedPicture extends PictureJson, ColoursOfPicture {
+export interface AskedPicture extends PictureJson, PictureSides, ColoursOfPicture {
   readonly id: string;
   /** Which of the sheets: the one as it is seen where this picture will hang. */
   readonly sheet: number;
@@ -37,9 +38,10 @@ export function suitPictures(task: {
     const { figures, hints, commission, marks } = askedOf(picture);
     const { qualities: sheet, ready } = task.sheets[picture.sheet];
     const match = onSheet(paletteOn(picture, ready.nodes), marks, ready);
-    const { places, refused } = rankSheets({ picture: figures, hints, commission, weights: task.weights }, [
-      { sheet, figures: match },
-    ]);
+    const { places, refused } = rankSheets(
+      { picture: figures, hints, commission, aspect: aspectOf(picture), weights: task.weights },
+      [{ sheet, figures: match }],
+    );
     const [place] = places;
     if (!place) return { pictureId: id, refused: refused[0].why };
     return {
@@ -54,7 +56,7 @@ export function suitPictures(task: {
 }
 
 /** A picture of a show: its row as it is kept, its colours, and where it will hang. */
-export interface ShownPicture extends PictureJson, ColoursOfPicture {
+export interface ShownPicture extends PictureJson, PictureSides, ColoursOfPicture {
   readonly id: string;
   /** What the show says of the place, in place of the picture’s own commission. */
   readonly place: Partial<Commission>;
@@ -81,7 +83,13 @@ export function scoreShow(task: {
       palettes.set(ready.nodes, palette);
       return { sheet, figures: onSheet(palette, marks, ready) };
     });
-    const asked = { picture: figures, hints, commission: { ...commission, ...picture.place }, weights: task.weights };
+    const asked = {
+      picture: figures,
+      hints,
+      commission: { ...commission, ...picture.place },
+      aspect: aspectOf(picture),
+      weights: task.weights,
+    };
     const scores = new Map(rankSheets(asked, candidates).places.map((p) => [p.id, p.score]));
     return candidates.map(({ sheet }) => scores.get(sheet.id));
   });

@@ -1,10 +1,4 @@
-import type {
-  KeepMatch,
-  KeptMatch,
-  LearnedEyeView,
-  SchoolInput,
-  SchoolView,
-} from '@rakuen/contract/matches';
+import type { KeepMatch, KeptMatch, LearnedEyeView, SchoolInput, SchoolView } from '@rakuen/contract/matches';
 import { api } from '../api/api.ts';
 
 /** Matches that are kept, schools of one's own. */

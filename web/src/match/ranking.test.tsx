@@ -36,14 +36,14 @@ describe('what takes no part in a ranking', () => {
               { conditionId: 'gone', why: 'Its lamp is gone.' },
             ],
           },
-          ranking: { refused: [{ id: 'q', why: 'No shine was asked for, and it is a baryta sheet.' }], uncounted: [] },
+          ranking: { refused: [{ id: 'q', why: 'No gloss was asked for, and it is a baryta sheet.' }], uncounted: [] },
         })}
       />,
     );
     expect([...page.querySelectorAll('li')].map((li) => li.textContent)).toEqual([
       'Rag, Press · Coated: Nothing was measured of it yet.',
       'A removed condition: Its lamp is gone.',
-      'Baryta, Press · Coated: No shine was asked for, and it is a baryta sheet.',
+      'Baryta, Press · Coated: No gloss was asked for, and it is a baryta sheet.',
     ]);
   });
 

@@ -5,6 +5,7 @@ import type { PictureView } from '@rakuen/contract/pictures';
 import { costEdge, type CostEdge } from '@rakuen/core/match/cost-edge';
 import { judgeSheets } from '@rakuen/core/match/judge';
 import { weigh, type RankedSheet, type Ranking } from '@rakuen/core/match/rank';
+import { aspectOf } from '@rakuen/core/picture/aspect';
 import type { Weights } from '@rakuen/core/match/schools';
 import { otherLives, turnsByCommission } from '@rakuen/core/match/turns-by-commission';
 import { useConditionsQuery, useMatchQuery } from '../api/api.ts';
@@ -43,7 +44,8 @@ export function useRanking(picture: PictureView | undefined, conditionIds: strin
   const current = match.currentData;
   const judged = useMemo(() => {
     if (!picture || !current) return undefined;
-    const question = { picture: picture.figures, hints: picture.hints, commission: picture.commission };
+    const { figures, hints, commission } = picture;
+    const question = { picture: figures, hints, commission, aspect: aspectOf(picture) };
     return {
       today: judgeSheets(question, current.candidates),
       lives: otherLives(question, current.candidates),

@@ -2,8 +2,11 @@ import { asThree } from '@rakuen/core/colour/three';
 import { useRef } from 'react';
 import { useForm, type UseFormReturn } from 'react-hook-form';
 import type { CommissionInput, PictureView } from '@rakuen/contract/pictures';
+import { aspectOf } from '@rakuen/core/picture/aspect';
+import { formatNumber } from '@rakuen/core/measurement/show';
 import { GLASSES } from '@rakuen/core/light/glass';
-import { VETOES, type Veto } from '@rakuen/core/match/commission';
+import { FORMATS, PRICE_CLASSES, VETOES, type Format, type PriceClass, type Veto } from '@rakuen/core/match/commission';
+import { usePicturesQuery } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { useLight } from '../compare/use-light.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
@@ -11,12 +14,19 @@ import { Dialog } from '../parts/dialog.tsx';
 import { AreaField, ChoiceField, TextField, TickField } from '../parts/form.tsx';
 import { Conflict, theirsOf } from '../parts/conflict.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
-import { useChangePictureMutation } from './picture-api.ts';
+import { useShowsQuery } from '../shows/show-api.ts';
+import { useTable } from '../table/use-table.ts';
+import { useChangePictureMutation, useCommissionManyMutation } from './picture-api.ts';
 import { GroundField } from './ground-field.tsx';
 import { decimal, typedNumber, typedNumberOrNone } from '../parts/decimal.ts';
 
 interface Fields {
   longSideMm: string;
+  shortSideMm: string;
+  format: '' | Format;
+  priceClass: PriceClass;
+  /** Key of the other pictures it is for. */
+  alsoFor: string;
   viewingCm: string;
   copies: string;
   editionOf: string;
@@ -32,10 +42,12 @@ interface Fields {
   wishes: string;
 }
 
-/** Where a picture will live. Everything has a start: one field can be changed and the rest left. */
+/** Where a picture will hang. Everything has a default: one field can be changed and the rest left. */
 export function CommissionDialog({ picture, onClose }: { picture: PictureView; onClose: () => void }) {
   const dispatch = useAppDispatch();
   const [change, { error, isLoading, originalArgs }] = useChangePictureMutation();
+  const [commissionMany, many] = useCommissionManyMutation();
+  const also = useAlsoFor(picture.id);
   // From the revision whose words the form began with.
   const revision = useRef(picture.revision);
   const theirs = theirsOf<PictureView>(error);
@@ -44,8 +56,17 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
   });
   const submit = form.handleSubmit(async (f) => {
     const commission = commissionOf(f);
-    await change({ id: picture.id, revision: revision.current, commission }).unwrap();
-    dispatch(said(`Where ${picture.title} will live is kept.`));
+    const others = also.find((a) => a.key === f.alsoFor)?.pictureIds.filter((id) => id !== picture.id) ?? [];
+    const kept = await change({ id: picture.id, revision: revision.current, commission }).unwrap();
+    revision.current = kept.revision;
+    if (others.length > 0) await commissionMany({ pictureIds: others, commission }).unwrap();
+    dispatch(
+      said(
+        others.length > 0
+          ? `The commission is saved for ${picture.title} and ${others.length} more.`
+          : `The commission of ${picture.title} is saved.`,
+      ),
+    );
     onClose();
   });
   return (
@@ -55,7 +76,7 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
         className="grid grid-cols-4 gap-x-4 gap-y-3"
         noValidate
       >
-        <CommissionFields form={form} />
+        <CommissionFields form={form} aspect={aspectOf(picture)} also={also} />
         <div className="col-span-4">
           {theirs ? (
             <Conflict
@@ -68,14 +89,14 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
               onTheirs={onClose}
             />
           ) : (
-            <ErrorNote error={error} />
+            <ErrorNote error={error ?? many.error} />
           )}
         </div>
         <div className="col-span-4 flex gap-2">
-          <Button main type="submit" disabled={isLoading}>
-            Keep it
+          <Button main type="submit" disabled={isLoading || many.isLoading}>
+            Save
           </Button>
-          <QuietButton onClick={onClose}>Leave it</QuietButton>
+          <QuietButton onClick={onClose}>Cancel</QuietButton>
           {picture.commissioned && (
             <QuietButton
               className="ml-auto"
@@ -85,7 +106,7 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
                   .then(onClose, () => undefined)
               }
             >
-              As it begins
+              Default
             </QuietButton>
           )}
         </div>
@@ -96,6 +117,10 @@ export function CommissionDialog({ picture, onClose }: { picture: PictureView; o
 
 const fieldsOf = (c: PictureView['commission']): Fields => ({
   longSideMm: String(c.longSideMm),
+  shortSideMm: c.shortSideMm === undefined ? '' : String(c.shortSideMm),
+  format: c.format ?? '',
+  priceClass: c.priceClass ?? 'standard',
+  alsoFor: '',
   viewingCm: String(c.viewingMm / 10),
   copies: String(c.copies),
   editionOf: c.editionOf ? String(c.editionOf) : '',
@@ -130,6 +155,9 @@ function commissionOf(f: Fields): CommissionInput {
   const ground = groundOf(f.ground);
   return {
     longSideMm: decimal(f.longSideMm),
+    ...(f.shortSideMm.trim() && { shortSideMm: decimal(f.shortSideMm) }),
+    ...(f.format && { format: f.format }),
+    ...(f.priceClass !== 'standard' && { priceClass: f.priceClass }),
     viewingMm: decimal(f.viewingCm) * 10,
     copies: decimal(f.copies),
     ...(f.editionOf.trim() && { editionOf: decimal(f.editionOf) }),
@@ -146,17 +174,53 @@ function commissionOf(f: Fields): CommissionInput {
   };
 }
 
-function CommissionFields({ form: { register, setValue, formState } }: { form: UseFormReturn<Fields> }) {
+/** Other pictures that a commission may be saved for. */
+interface AlsoFor {
+  readonly key: string;
+  readonly words: string;
+  readonly pictureIds: readonly string[];
+}
+
+function useAlsoFor(id: string): AlsoFor[] {
+  const { laidPictures } = useTable();
+  const { data: pictures = [] } = usePicturesQuery();
+  const { data: shows = [] } = useShowsQuery();
+  const onTable = laidPictures.map((p) => p.id);
+  return [
+    { key: 'table', words: `the ${onTable.length} pictures on the table`, pictureIds: onTable },
+    ...shows.map((s) => ({ key: s.id, words: `the show ${s.name}, ${s.pictures} pictures`, pictureIds: s.pictureIds })),
+    { key: 'all', words: `all ${pictures.length} pictures`, pictureIds: pictures.map((p) => p.id) },
+  ].filter((a) => a.pictureIds.some((p) => p !== id));
+}
+
+function CommissionFields({
+  form: { register, setValue, formState },
+  aspect,
+  also,
+}: {
+  form: UseFormReturn<Fields>;
+  /** Of the picture: shorter side over longer. */
+  aspect: number;
+  also: readonly AlsoFor[];
+}) {
   const { lights } = useLight();
-  const number = (name: 'longSideMm' | 'viewingCm' | 'copies' | 'editionOf' | 'lux') => ({
+  const number = (name: 'longSideMm' | 'shortSideMm' | 'viewingCm' | 'copies' | 'editionOf' | 'lux') => ({
     inputMode: 'decimal' as const,
     error: formState.errors[name]?.message,
-    ...register(name, name === 'editionOf' ? typedNumberOrNone : typedNumber),
+    ...register(name, name === 'editionOf' || name === 'shortSideMm' ? typedNumberOrNone : typedNumber),
   });
   return (
     <>
       <TextField label="Longer side" unit="mm" {...number('longSideMm')} />
-      <TextField label="Seen from" unit="cm" {...number('viewingCm')} />
+      <TextField
+        label="Shorter side"
+        unit="mm"
+        placeholder={`by the picture, ${formatNumber(aspect, 2)} of the longer`}
+        {...number('shortSideMm')}
+      />
+      <ChoiceField label="Format" options={[['', 'any'], ...Object.entries(FORMATS)]} {...register('format')} />
+      <ChoiceField label="Price class" options={Object.entries(PRICE_CLASSES)} {...register('priceClass')} />
+      <TextField label="Viewing distance" unit="cm" {...number('viewingCm')} />
       <TextField label="Copies" {...number('copies')} />
       <TextField label="Numbered, of" unit="(empty: open)" {...number('editionOf')} />
       <ChoiceField
@@ -165,10 +229,10 @@ function CommissionFields({ form: { register, setValue, formState } }: { form: U
         options={lights.map((l) => [l.key, l.name] as const)}
         {...register('light')}
       />
-      <TextField label="Level" unit="lx" {...number('lux')} />
+      <TextField label="Illuminance" unit="lx" {...number('lux')} />
       <ChoiceField label="Glass" options={GLASSES.map((g) => [g.key, g.name] as const)} {...register('glass')} />
-      <TickField label="It will be handled" className="col-span-2" {...register('handled')} />
-      <TickField label="It is to last" className="col-span-2" {...register('mustLast')} />
+      <TickField label="Will be handled" className="col-span-2" {...register('handled')} />
+      <TickField label="Must last" className="col-span-2" {...register('mustLast')} />
       <fieldset className="col-span-4">
         <legend>Vetoes, of the client or your own</legend>
         <div className="flex flex-wrap gap-x-5">
@@ -184,6 +248,14 @@ function CommissionFields({ form: { register, setValue, formState } }: { form: U
       />
       <TextField label="Signed off by" {...register('signedOffBy')} />
       <TextField label="Deadline" type="date" {...register('deadline')} />
+      {also.length > 0 && (
+        <ChoiceField
+          label="Also save it for"
+          className="col-span-2"
+          options={[['', 'this picture only'], ...also.map((a) => [a.key, a.words] as const)]}
+          {...register('alsoFor')}
+        />
+      )}
       <AreaField label="Wishes" className="col-span-4" {...register('wishes')} />
     </>
   );

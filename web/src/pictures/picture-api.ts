@@ -1,4 +1,4 @@
-import type { PictureChange, PictureView } from '@rakuen/contract/pictures';
+import type { CommissionedMany, CommissionForMany, PictureChange, PictureView } from '@rakuen/contract/pictures';
 import type { LaidView } from '@rakuen/contract/proofs';
 import type { PackedSheet } from '@rakuen/core/characterisation/packed';
 import { api, from } from '../api/api.ts';
@@ -21,6 +21,10 @@ export const pictureApi = api.injectEndpoints({
       }),
       invalidatesTags: ['pictures', 'matches', 'ledger'],
     }),
+    commissionMany: build.mutation<CommissionedMany, CommissionForMany>({
+      query: (body) => ({ url: 'pictures/commissions', method: 'PUT', body }),
+      invalidatesTags: ['pictures', 'matches', 'ledger'],
+    }),
     laid: build.query<LaidView, { conditionId: string; rendering?: string } & Where>({
       query: ({ conditionId, ...params }) => ({ url: `conditions/${conditionId}/laid`, params }),
       providesTags: ['matches'],
@@ -28,7 +32,7 @@ export const pictureApi = api.injectEndpoints({
   }),
 });
 
-export const { useChangePictureMutation, useLaidQuery } = pictureApi;
+export const { useChangePictureMutation, useCommissionManyMutation, useLaidQuery } = pictureApi;
 
 /** Address of a picture as it looks on a sheet. */
 export const onSheetUrl = (pictureId: string, conditionId: string, { light, glass }: Where, px: number): string =>

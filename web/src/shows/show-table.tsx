@@ -138,8 +138,8 @@ function PictureRow({
     <tr className="border-b border-line">
       <th scope="row" className="min-w-[190px] py-0.5 pr-3 font-normal">
         <span className="flex items-center gap-3">
-          <span className="w-[2ch] text-right text-quiet">{number}</span>
-          <img src={`/api/pictures/${id}/preview`} alt="" loading="lazy" className="h-8 w-12 object-contain" />
+          <span className="w-[2ch] shrink-0 text-right text-quiet">{number}</span>
+          <img src={`/api/pictures/${id}/preview`} alt="" loading="lazy" className="h-8 w-12 shrink-0 object-contain" />
           <PictureName {...{ id, title }} />
         </span>
       </th>

@@ -9,6 +9,9 @@ import { ShowDialog } from './show-dialog.tsx';
 import { useAddShowMutation, useShowsQuery } from './show-api.ts';
 import { NEW_SHOW } from './use-show.ts';
 
+/** Pictures that stand beside the name of a show. */
+const FIRST_PICTURES = 5;
+
 /** The shows of the studio. */
 export function ShowsScreen() {
   const { data: shows, error, isLoading } = useShowsQuery();
@@ -90,7 +93,7 @@ function ShowRow({ show }: { show: ShowHead }) {
         </p>
       </div>
       <div className="flex gap-1.5" aria-hidden>
-        {show.firstPictureIds.map((id) => (
+        {show.pictureIds.slice(0, FIRST_PICTURES).map((id) => (
           <img key={id} src={`/api/pictures/${id}/preview`} alt="" className="h-12 max-w-20 object-contain" />
         ))}
       </div>

@@ -19,6 +19,8 @@ export interface Weighed {
   /** What the picture is of, as confirmed or guessed. */
   readonly hints: readonly Hint[];
   readonly commission: Commission;
+  /** Shorter side of the picture over its longer; absent where it is not known. */
+  readonly aspect?: number;
   readonly sheet: SheetQualities;
   readonly match: MatchFigures;
   readonly field: Field;
