@@ -359,3 +359,24 @@ test('what takes long can be left, and asked for again', async ({ watched: page 
   await page.getByRole('button', { name: 'Match again' }).click();
   await expect(places(page).first()).toBeVisible(LAID);
 });
+
+test('two renderings of one paper are places of their own, drawn and ranked as they would be printed', async ({
+  watched: page,
+}) => {
+  await page.goto(`${filled.url}/match`);
+  await expect(places(page).first()).toBeVisible(LAID);
+  const before = await places(page).count();
+  await page.getByRole('button', { name: 'Versions', exact: true }).click();
+  const panel = page.getByRole('region', { name: 'Versions' });
+  await panel.getByLabel('Name').fill('Drawn in');
+  await panel.getByLabel('Rendering').selectOption('perceptual');
+  const paper = await panel.getByLabel('Paper').locator('option:checked').textContent();
+  await panel.getByRole('button', { name: 'Add version' }).click();
+  await expect(places(page)).toHaveCount(before + 1, LAID);
+  const version = places(page).filter({ hasText: `${paper}, Drawn in` });
+  await expect(version).toHaveCount(1);
+  await expect(version.getByRole('img').first()).toBeVisible(LAID);
+  await expectAccessible(page);
+  await panel.getByLabel(`Rank ${paper}, Drawn in`).uncheck();
+  await expect(places(page)).toHaveCount(before, LAID);
+});

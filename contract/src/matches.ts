@@ -31,6 +31,8 @@ export class MatchRequest {
   @Id() pictureId!: string;
   /** All measured print conditions where absent. */
   @Maybe() @Ids(200) conditionIds?: string[];
+  /** Saved recipes of the picture: each is a place of its own, on its paper, by its rendering. */
+  @Maybe() @Ids(40) recipeIds?: string[];
   /** Weights of leanings by key; what is not named keeps the weight it begins with. */
   @Maybe() @Weights() weights?: Record<string, number>;
   /** As if it hung behind another glass than its commission says. */
@@ -66,8 +68,18 @@ export class DecisionView extends DecisionInput {
   @Maybe() @Num(0, 1) outsideShare?: number;
 }
 
+/** A saved recipe that stands as a place of its own. */
+export class MatchVersion {
+  /** Of the recipe; its candidate and its place go by it. */
+  @Id() id!: string;
+  @Id() conditionId!: string;
+  @FreeText(80) name!: string;
+}
+
 export class MatchPlace {
   @Id() conditionId!: string;
+  /** The recipe it is printed by; absent for the picture as it is. */
+  @Maybe() @Id() recipeId?: string;
   @Int(1) place!: number;
   /** 10: nothing is taken from the picture; 0: would not. With one standard deviation. */
   @Num(0, 10) score!: number;
@@ -134,6 +146,8 @@ export class MatchView {
   @Rows() shared!: Reason[];
   @Rows() turns!: Turn[];
   @Rows() uncounted!: Uncounted[];
+  /** Saved recipes among what was ranked. */
+  @Parts(() => MatchVersion) versions!: MatchVersion[];
   /** What was ranked: with it the order can be told again under other weights. */
   @Rows() candidates!: { sheet: SheetQualities; figures: MatchFigures }[];
 }

@@ -13,6 +13,8 @@ export class LaidQuery {
 export class OnSheetQuery extends LaidQuery {
   /** Longer side of the image. */
   @Maybe() @QueryInt(40, 1280) px?: number;
+  /** A saved recipe of this picture, with its rendering. */
+  @Maybe() @Id() recipe?: string;
 }
 
 /** A part of a picture in shares of its width and height; the whole where nothing is said. */

@@ -9,7 +9,7 @@ import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import { USUAL_COMMISSION, type Commission } from '@rakuen/core/match/commission';
 import { layBare, laySeen } from '@rakuen/core/match/lay';
 import { onSheet, type MatchFigures } from '@rakuen/core/match/on-sheet';
-import { gistPalette, paletteOf, type Palette } from '@rakuen/core/match/palette';
+import { gistColours, gistPalette, paletteOf, type Palette } from '@rakuen/core/match/palette';
 import { rankSheets, type Ranking } from '@rakuen/core/match/rank';
 import { readySheet, type ReadySheet } from '@rakuen/core/match/ready-sheet';
 import { MAX_VERDICT_WORDS, wordsOf } from '@rakuen/core/match/verdict';
@@ -372,7 +372,7 @@ describe('the suggested recipe', () => {
       const printing: Printing = {
         question: { picture: picture.figures, hints: HINTS_SAID[name] ?? [], commission },
         sheet,
-        gist,
+        picture: gistColours(gist),
         marks: picture.figures.structure!.marks,
         ready,
       };

@@ -20,7 +20,8 @@ const F11 = [
 ];
 /** A lamp as a file would bring it. */
 const brought = (values: readonly number[], startNm = 380, stepNm = 5): Spectrum =>
-  parseLightSpectrum(new TextEncoder().encode(values.map((v, i) => `${startNm + stepNm * i} ${v}`).join('\n'))).spectrum;
+  parseLightSpectrum(new TextEncoder().encode(values.map((v, i) => `${startNm + stepNm * i} ${v}`).join('\n')))
+    .spectrum;
 
 describe('daylight', () => {
   it.each([

@@ -1,3 +1,4 @@
+import { localGain } from '../picture/local-gain.ts';
 import type { ContrastScale } from '../picture/structure.ts';
 import type { MatchFigures } from './on-sheet.ts';
 import type { SheetQualities } from './sheet.ts';
@@ -22,7 +23,7 @@ export interface ContrastKept {
 export function contrastKept(
   scales: readonly ContrastScale[],
   longSideMm: number,
-  match: Pick<MatchFigures, 'slopeByTone' | 'stepsKept' | 'localGain'>,
+  match: Pick<MatchFigures, 'slopeByTone' | 'stepsKept' | 'local'>,
   sheet: Pick<SheetQualities, 'hairlines' | 'coating'>,
 ): ContrastKept[] {
   const spread = surfaceSpread(sheet).mm;
@@ -32,7 +33,7 @@ export function contrastKept(
     const left = byTone
       ? Math.sqrt(byTone.reduce((sum, share, i) => sum + share * match.slopeByTone[i]! ** 2, 0))
       : match.stepsKept;
-    const given = match.localGain?.(mm, scale) ?? 1;
+    const given = match.local ? localGain(match.local, mm, scale) : 1;
     return { mm, sdL, kept: Math.min(1, left * given) * transferAt(mm, spread) };
   });
 }

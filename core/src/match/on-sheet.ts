@@ -4,8 +4,9 @@ import { deltaE2000 } from '../colour/difference.ts';
 import { labToXyz, xyzToLab } from '../colour/lab.ts';
 import { mapThree } from '../colour/three.ts';
 import type { Lab } from '../colour/types.ts';
+import type { LocalTurns } from '../picture/local-gain.ts';
 import type { Mark, MarkKind } from '../picture/marks.ts';
-import { TONE_BOUNDS_L, TONES, type ContrastScale } from '../picture/structure.ts';
+import { TONE_BOUNDS_L, TONES } from '../picture/structure.ts';
 import { SHADOW_L, STEP_L, type Palette } from './palette.ts';
 import { HELD_DELTA_E, matchAim, surelyHeld, UNIT, type ReadySheet } from './ready-sheet.ts';
 
@@ -91,8 +92,10 @@ export interface MatchFigures {
   readonly stepsKept: number;
   /** How much of a step of tone is left within each tone of `TONE_BOUNDS_L`, as seen where it will hang; 1: all. */
   readonly slopeByTone: readonly number[];
-  /** Contrast that a recipe gives back at a size on paper, as a factor; absent without one. */
-  readonly localGain?: (mm: number, scale: ContrastScale) => number;
+  /** Local contrast of the recipe it is printed by; absent without one. */
+  readonly local?: LocalTurns;
+  /** Mean ΔE00 between the picture and what the recipe makes of it; absent without one. */
+  readonly recipeDeltaE?: number;
   /** Mean and largest distance of printed greys from their aim, L*, over the tones the picture has; above 0: too light. */
   readonly toneError: ToneError;
   /** L* of the sheet's black relative to its white, as seen where it will hang. */

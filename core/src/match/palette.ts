@@ -48,17 +48,34 @@ const LEAST_SHARE = 0.0002;
 /** So many cells of the histogram lie in one that they come together in, along L*. */
 const TOGETHER = 8;
 
+/** Colours of a picture that a recipe may change, and the palette of what they become; the tones stay the picture’s own. */
+export interface PictureColours {
+  readonly colours: OccupiedCells;
+  /** @param nodes along an axis of the lattices that the colours will be laid on */
+  readonly palette: (changed: OccupiedCells, nodes: number) => Palette;
+}
+
+export function allColours(cells: OccupiedCells): PictureColours {
+  const tones = tonesOf(cells);
+  return { colours: together(cells), palette: (changed, nodes) => ({ ...coloursOf(changed, nodes), ...tones }) };
+}
+
+export function gistColours(gist: Gist): PictureColours {
+  const tones = tonesOfGist(gist.tones);
+  return { colours: gist.colours, palette: (changed, nodes) => ({ ...coloursOf(changed, nodes), ...tones }) };
+}
+
 /** @param nodes along an axis of the lattices that the colours will be laid on */
-export const paletteOf = (cells: OccupiedCells, nodes: number): Palette => ({
-  ...coloursOf(together(cells), nodes),
-  ...tonesOf(cells),
-});
+export function paletteOf(cells: OccupiedCells, nodes: number): Palette {
+  const { colours, palette } = allColours(cells);
+  return palette(colours, nodes);
+}
 
 /** The palette of a picture of which only the gist is known. @param nodes as for `paletteOf` */
-export const gistPalette = ({ tones, colours }: Gist, nodes: number): Palette => ({
-  ...coloursOf(colours, nodes),
-  ...tonesOfGist(tones),
-});
+export function gistPalette(gist: Gist, nodes: number): Palette {
+  const { colours, palette } = gistColours(gist);
+  return palette(colours, nodes);
+}
 
 type Tones = Pick<Palette, 'tones' | 'below' | 'shadowShare' | 'highlightShare'>;
 

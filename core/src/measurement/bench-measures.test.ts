@@ -60,7 +60,8 @@ describe('figures from the bench beside the spectrophotometer', () => {
       'rubAfterMinutes',
       'rubAfterADay',
     ]);
-    for (const kind of ['bronzing', 'rub', 'rings', 'hairlines'] as const) expect(OBSERVATION_KINDS[kind].figure).toBe('judged');
+    for (const kind of ['bronzing', 'rub', 'rings', 'hairlines'] as const)
+      expect(OBSERVATION_KINDS[kind].figure).toBe('judged');
   });
 
   it('what was not observed says what is missing, in words of its own', () => {

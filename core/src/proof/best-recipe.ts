@@ -1,10 +1,12 @@
 import type { Question } from '../match/judge.ts';
+import { CHANGE } from '../match/leanings/recipe-change.ts';
 import { rankSheets, scoreOf } from '../match/rank.ts';
 import type { Weights } from '../match/schools.ts';
 import type { SheetQualities } from '../match/sheet.ts';
 import type { MatchFigures } from '../match/on-sheet.ts';
 import { PLAIN, type Recipe } from './recipe.ts';
-import { changeOf, localGain, recipeOnSheet, type Tried } from './recipe-on-sheet.ts';
+import { localGain } from '../picture/local-gain.ts';
+import { changeOf, recipeOnSheet, type Tried } from './recipe-on-sheet.ts';
 
 /** Parts of a recipe that are searched, and how far: beyond it a hand decides (our own bounds). */
 const SEARCHED = {
@@ -18,11 +20,6 @@ const SEARCHED = {
 export type SearchedPart = keyof typeof SEARCHED;
 export const SEARCHED_PARTS = Object.keys(SEARCHED) as SearchedPart[];
 
-/**
- * What a change of 1 ΔE00 over the whole picture takes: the picture was made as it is. A third of what a loss of as much
- * takes, for a change keeps what lies beside each other apart (our own start).
- */
-export const CHANGE = 0.35;
 /** A mark of which less than this is left is hard to part from what lies about it; what all of them lost take (our own start). */
 const MARK_KEPT = 0.5;
 const MARKS_LOST = 0.6;
@@ -52,24 +49,26 @@ export interface WeighedRecipe {
 
 /** @returns undefined where the sheet is refused */
 export function weighRecipe(printing: Printing, recipe: Recipe): WeighedRecipe | undefined {
-  const { question, sheet, weights, gist } = printing;
+  const { question, sheet, weights } = printing;
   const figures = recipeOnSheet(printing, recipe);
   const [place] = rankSheets({ ...question, weights }, [{ sheet, figures }]).places;
   if (!place) return undefined;
-  const local = localChange(printing, recipe);
-  const changeDeltaE = changeOf(gist.colours, recipe) + local;
+  const changeDeltaE = recipeChange(printing, recipe);
   const matched = place.cost + CHANGE * changeDeltaE;
   const lost = figures.marks.map((m) => Math.max(0, 1 - m.stepsKept / MARK_KEPT));
   const marks = lost.length > 0 ? (MARKS_LOST * lost.reduce((s, v) => s + v, 0)) / lost.length : 0;
   return { figures, score: scoreOf(matched), changeDeltaE, cost: matched + marks };
 }
 
+/** Mean ΔE00 between a picture and what a recipe makes of it, its local contrast included. */
+export const recipeChange = ({ picture, question }: Pick<Printing, 'picture' | 'question'>, recipe: Recipe): number =>
+  changeOf(picture.colours, recipe) + localChange(question, recipe);
+
 /** Mean change of local contrast, L*: of each scale what it is widened by; √(2/π) of a deviation is its mean. */
-function localChange({ question: { picture, commission } }: Printing, recipe: Recipe): number {
+function localChange({ picture, commission }: Question, recipe: Recipe): number {
   if (recipe.localFine === 0 && recipe.localBroad === 0) return 0;
-  const gain = localGain(recipe);
   const squares = (picture.structure?.scales ?? []).map(
-    (s) => (s.sdL * (gain(s.size * commission.longSideMm, s) - 1)) ** 2,
+    (s) => (s.sdL * (localGain(recipe, s.size * commission.longSideMm, s) - 1)) ** 2,
   );
   return Math.sqrt(2 / Math.PI) * Math.sqrt(squares.reduce((s, v) => s + v, 0));
 }

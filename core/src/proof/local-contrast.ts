@@ -1,11 +1,6 @@
+import { LOCAL_SCALES_MM } from '../picture/local-gain.ts';
 import { WHOLE, type Part } from './part.ts';
 import type { Recipe } from './recipe.ts';
-
-/**
- * The two scales on paper at which a recipe turns contrast, mm: what a nose at the glass sees, and what is seen from
- * where the frame ends.
- */
-export const LOCAL_SCALES_MM = { localFine: 2, localBroad: 12 } as const;
 
 /** Steps of lightness beyond this are edges: they are left, or they would get a halo (our own bound), L*. */
 const EDGE_L = 6;

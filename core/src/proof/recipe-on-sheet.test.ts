@@ -1,4 +1,5 @@
-import { changeOf, localGain } from './recipe-on-sheet.ts';
+import { localGain } from '../picture/local-gain.ts';
+import { changeOf } from './recipe-on-sheet.ts';
 import { PLAIN } from './recipe.ts';
 
 describe('what a recipe changes of a picture', () => {
@@ -17,9 +18,10 @@ describe('what a recipe changes of a picture', () => {
 
 describe('what local contrast gives back', () => {
   const soft = { sdL: 1, byTone: [0, 0, 0, 0, 0, 0, 0, 1, 0] };
-  const broad = localGain({ localFine: 0, localBroad: 0.4 });
+  const broad = (mm: number, of: Parameters<typeof localGain>[2]) =>
+    localGain({ localFine: 0, localBroad: 0.4 }, mm, of);
   it('is nothing without it, and falls with the size beyond its scale', () => {
-    expect(localGain(PLAIN)(5, soft)).toBe(1);
+    expect(localGain(PLAIN, 5, soft)).toBe(1);
     expect(broad(3, soft)).toBeGreaterThan(broad(12, soft));
     expect(broad(12, soft)).toBeGreaterThan(broad(60, soft));
     expect(broad(60, soft)).toBeLessThan(1.03);

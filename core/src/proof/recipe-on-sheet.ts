@@ -1,20 +1,14 @@
 import { deltaE2000 } from '../colour/difference.ts';
 import { onSheet, type MatchFigures } from '../match/on-sheet.ts';
-import { gistPalette } from '../match/palette.ts';
+import type { PictureColours } from '../match/palette.ts';
 import type { ReadySheet } from '../match/ready-sheet.ts';
 import type { OccupiedCells } from '../picture/cells.ts';
-import type { Gist } from '../picture/gist.ts';
 import type { Mark } from '../picture/marks.ts';
-import { TONE_BOUNDS_L, type ContrastScale } from '../picture/structure.ts';
-import { LOCAL_SCALES_MM } from './local-contrast.ts';
 import { applyRecipe, toneOf, type Recipe } from './recipe.ts';
 
-/** Steps of lightness beyond this are edges, and local contrast leaves them, L* (as `local-contrast.ts` has it). */
-const EDGE_L = 6;
-
-/** A picture for recipes to be tried on a sheet: in few colours, for hundreds are tried. */
+/** A picture for recipes to be tried on a sheet; where hundreds are tried, in few colours. */
 export interface Tried {
-  readonly gist: Gist;
+  readonly picture: PictureColours;
   readonly marks: readonly Mark[];
   readonly ready: ReadySheet;
 }
@@ -24,9 +18,10 @@ export interface Tried {
  * recipe’s; tones and chroma against the picture’s own: a step that the recipe widens and the sheet narrows is left as wide
  * as both leave it, and what the recipe makes paler is paler.
  */
-export function recipeOnSheet({ gist, marks, ready }: Tried, recipe: Recipe): MatchFigures {
-  const own = gistPalette(gist, ready.nodes);
-  const changed = gistPalette({ ...gist, colours: changedCells(gist.colours, recipe) }, ready.nodes);
+export function recipeOnSheet({ picture, marks, ready }: Tried, recipe: Recipe): MatchFigures {
+  const { colours, palette } = picture;
+  const own = palette(colours, ready.nodes);
+  const changed = palette(changedCells(colours, recipe), ready.nodes);
   const lab = new Float32Array(3);
   const changedMarks = marks.map((m): Mark => {
     lab.set(m.lab);
@@ -49,7 +44,7 @@ export function recipeOnSheet({ gist, marks, ready }: Tried, recipe: Recipe): Ma
     stepsKept: toned.stepsKept,
     slopeByTone: toned.slopeByTone,
     toneError: toned.toneError,
-    localGain: localGain(recipe),
+    local: { localFine: recipe.localFine, localBroad: recipe.localBroad },
     marks: coloured.marks.map((m, i) => ({ ...m, stepsKept: toned.marks[i]!.stepsKept })),
   };
 }
@@ -75,25 +70,6 @@ export function changeOf({ count, data }: OccupiedCells, recipe: Recipe): number
   }
   return share > 0 ? sum / share : 0;
 }
-
-/**
- * By how much local contrast widens what a picture has at a scale: all that is smaller than either of its two, but for
- * edges, and the less the nearer a tone is to black or white.
- */
-export const localGain =
-  ({ localFine, localBroad }: Pick<Recipe, 'localFine' | 'localBroad'>) =>
-  (mm: number, { sdL, byTone }: Pick<ContrastScale, 'sdL' | 'byTone'>): number => {
-    const smaller = (scaleMm: number) => 1 / (1 + (mm / scaleMm) ** 2);
-    const noEdge = EDGE_L ** 2 / (sdL ** 2 + EDGE_L ** 2);
-    const middle = byTone
-      ? byTone.reduce((sum, share, i) => {
-          const t = (TONE_BOUNDS_L[i]! + TONE_BOUNDS_L[i + 1]!) / 200;
-          return sum + share * 4 * t * (1 - t);
-        }, 0)
-      : 1;
-    const given = localFine * smaller(LOCAL_SCALES_MM.localFine) + localBroad * smaller(LOCAL_SCALES_MM.localBroad);
-    return 1 + given * noEdge * middle;
-  };
 
 /** A value between whole L*. */
 function at(values: readonly number[], L: number): number {

@@ -18,11 +18,15 @@ import type {
   LearnedEyeView,
   LeftOut,
   MatchRequest,
+  MatchVersion,
   MatchView,
   SchoolInput,
   SchoolView,
 } from '@rakuen/contract/matches';
 import type { PictureView } from '@rakuen/contract/pictures';
+import type { RecipeView } from '@rakuen/contract/recipes';
+import type { SheetQualities } from '@rakuen/core/match/sheet';
+import type { PackedReady } from '../work/lay-tasks.ts';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { NotesService } from '../notes/notes.service.ts';
@@ -31,7 +35,8 @@ import { DecisionRow, MatchRow, SchoolRow } from './matches.entity.ts';
 import { Writer } from '../store/writer.ts';
 import { AT_ONCE, Workshop } from '../work/workshop.ts';
 import { eachOf, UnderWay } from '../work/under-way.ts';
-import { SheetsAtHand } from './sheets-at-hand.service.ts';
+import { RecipesService } from './recipes.service.ts';
+import { SheetsAtHand, type BesideReadings } from './sheets-at-hand.service.ts';
 import { whole } from '../store/rows.ts';
 
 /** Decisions of a list: what a screen shows at once. */
@@ -42,6 +47,7 @@ const MOST_KEPT = 50;
 /** A picture against sheets, before anything is weighed. */
 interface Laying {
   readonly picture: PictureView;
+  readonly versions: readonly MatchVersion[];
   readonly candidates: readonly Candidate[];
   readonly leftOut: readonly LeftOut[];
 }
@@ -65,6 +71,7 @@ export class MatchesService {
     private readonly conditions: ConditionsService,
     private readonly pictures: PicturesService,
     private readonly sheets: SheetsAtHand,
+    private readonly recipes: RecipesService,
     private readonly workshop: Workshop,
     private readonly writer: Writer,
     private readonly strips: NotesService,
@@ -74,30 +81,37 @@ export class MatchesService {
   private readonly standings = new Map<string, Standing>();
 
   async match(request: MatchRequest): Promise<MatchView> {
-    const { picture, candidates, leftOut } = await this.lay(
-      request.pictureId,
-      request.conditionIds,
-      request.glass,
-      request.work,
-    );
+    const { picture, candidates, leftOut, versions } = await this.lay(request.pictureId, request);
     const asked = askedOf(picture, request.weights);
     const ranking = rankSheets(asked, candidates);
     const decisions = await this.newestDecisions(picture.id);
     const judged = await this.strips.found(picture.id);
     return {
       pictureId: picture.id,
-      places: ranking.places.map(({ id, ...place }) => ({
-        conditionId: id,
-        ...place,
-        reasons: [...place.reasons],
-        parts: [...place.parts],
-        decision: decisions.get(id),
-        judged: judged.filter((n) => n.conditionId === id),
-      })),
-      leftOut: [...leftOut, ...ranking.refused.map(({ id, why }) => ({ conditionId: id, why }))],
+      places: ranking.places.map(({ id, ...place }) => {
+        const version = versions.find((v) => v.id === id);
+        const conditionId = version?.conditionId ?? id;
+        return {
+          conditionId,
+          ...(version && { recipeId: version.id }),
+          ...place,
+          reasons: [...place.reasons],
+          parts: [...place.parts],
+          decision: decisions.get(conditionId),
+          judged: version ? [] : judged.filter((n) => n.conditionId === id),
+        };
+      }),
+      leftOut: [
+        ...leftOut,
+        // A version is refused with its paper.
+        ...ranking.refused.flatMap(({ id, why }) =>
+          versions.some((v) => v.id === id) ? [] : [{ conditionId: id, why }],
+        ),
+      ],
       shared: [...ranking.shared],
       turns: [...ranking.turns],
       uncounted: [...ranking.uncounted],
+      versions: [...versions],
       candidates: [...candidates],
     };
   }
@@ -133,7 +147,8 @@ export class MatchesService {
 
   /** Keeps a match as it stands, to be opened again. */
   async keep(request: KeepMatch): Promise<KeptMatch> {
-    const match = await this.match(request);
+    // Papers are compared with what they become; a version is worked on, and would be another thing by then.
+    const match = await this.match({ ...request, recipeIds: [] });
     const picture = await this.pictures.view(request.pictureId);
     const names = new Map((await this.conditions.list()).map((c) => [c.id, nameOf(c)]));
     const row = this.kept.create({
@@ -260,9 +275,7 @@ export class MatchesService {
   /** What every sheet asked for does to the picture, where it will hang. */
   private async lay(
     pictureId: string,
-    conditionIds?: readonly string[],
-    glass?: string,
-    named?: string,
+    { conditionIds, recipeIds = [], glass, work: named }: Omit<MatchRequest, 'pictureId'> = {},
   ): Promise<Laying> {
     const view = await this.pictures.view(pictureId);
     const picture = glass ? { ...view, commission: { ...view.commission, glass } } : view;
@@ -291,10 +304,43 @@ export class MatchesService {
       ),
     );
     const figures = laidOut.flat();
+    const there = new Map(known.map(({ qualities }) => [qualities.id, asked.find((c) => c!.id === qualities.id)!]));
+    const { versions, printed } = await this.byRecipe(picture, recipeIds, there, cells, beside);
     return {
       picture,
-      candidates: known.map(({ qualities }, i) => ({ sheet: qualities, figures: figures[i] })),
+      versions,
+      candidates: [...known.map(({ qualities }, i) => ({ sheet: qualities, figures: figures[i] })), ...printed],
       leftOut,
+    };
+  }
+
+  /** The picture by saved recipes, each on its sheet. @param there conditions that are ranked; recipes for others are left out */
+  private async byRecipe(
+    picture: PictureView,
+    recipeIds: readonly string[],
+    there: ReadonlyMap<string, ConditionView>,
+    cells: Float32Array,
+    beside: BesideReadings,
+  ): Promise<{ versions: MatchVersion[]; printed: Candidate[] }> {
+    const recipes = await Promise.all([...new Set(recipeIds)].map((id) => this.recipes.of(id, picture.id)));
+    const found: { recipe: RecipeView; sheet: SheetQualities; ready: PackedReady }[] = [];
+    for (const recipe of recipes) {
+      const condition = there.get(recipe.conditionId);
+      if (!condition) continue;
+      const sheet = await this.sheets.of(condition, picture.commission, beside, recipe.values.rendering);
+      if ('why' in sheet) continue;
+      found.push({ recipe, sheet: { ...sheet.qualities, id: recipe.id }, ready: sheet.ready });
+    }
+    if (found.length === 0) return { versions: [], printed: [] };
+    const figures = await this.workshop.run('matchRecipes', {
+      cells,
+      marks: picture.marks,
+      question: questionOf(picture),
+      printed: found.map(({ recipe, ready }) => ({ recipe: recipe.values, ready })),
+    });
+    return {
+      versions: found.map(({ recipe: { id, conditionId, name } }) => ({ id, conditionId, name })),
+      printed: found.map(({ sheet }, i) => ({ sheet, figures: figures[i] })),
     };
   }
 

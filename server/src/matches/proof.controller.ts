@@ -1,3 +1,4 @@
+import { USUAL_COMMISSION } from '@rakuen/core/match/commission';
 import { aspectOf } from '@rakuen/core/picture/aspect';
 import { noProfileFile } from '../profiles/no-profile-file.ts';
 import { createReadStream } from 'node:fs';
@@ -70,10 +71,13 @@ export class ProofController {
   async on(
     @Param('id', ParseUUIDPipe) id: string,
     @Param('conditionId', ParseUUIDPipe) conditionId: string,
-    @Query() { light = 'D50', glass = 'none', rendering = 'relative', px = SMALL_PX }: OnSheetQuery,
+    @Query() query: OnSheetQuery,
     @Res({ passthrough: true }) response: Response,
   ): Promise<StreamableFile> {
+    const { light = 'D50', glass = 'none', px = SMALL_PX } = query;
     const [row, condition] = [await this.pictures.get(id), await this.conditions.view(conditionId)];
+    const recipe = query.recipe ? await this.recipeOf(id, query) : undefined;
+    const rendering = query.rendering ?? recipe?.rendering ?? 'relative';
     const [image, { seen }] = await Promise.all([
       this.images.of(row),
       this.laid.laid(condition, { light, glass }, rendering),
@@ -81,6 +85,8 @@ export class ProofController {
     const { jpeg, beyondScreen } = await this.workshop.run('drawOnSheet', {
       image,
       sheet: seen,
+      recipe,
+      longSideMm: (row.commission ?? USUAL_COMMISSION).longSideMm,
       longerPx: Math.min(MOST_PX, px),
     });
     response.setHeader('X-Beyond-Screen', beyondScreen.toFixed(4));
@@ -223,7 +229,7 @@ export class ProofController {
     return new StreamableFile(pdf);
   }
 
-  private async recipeOf(pictureId: string, { recipe }: CopyQuery): Promise<Recipe> {
+  private async recipeOf(pictureId: string, { recipe }: { recipe?: string }): Promise<Recipe> {
     return recipe ? (await this.recipes.of(recipe, pictureId)).values : PLAIN;
   }
 

@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
+import type { RenderingKey } from '@rakuen/core/characterisation/renderings';
 import type { SheetQualities } from '@rakuen/core/match/sheet';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { RakuenError } from '../app/errors.ts';
@@ -46,11 +47,16 @@ export class SheetsAtHand {
     condition: ConditionView,
     where: Where,
     { papers, minutes, superseded }: BesideReadings,
+    rendering: RenderingKey = 'relative',
   ): Promise<SheetAtHand> {
     const why = condition.facts?.readingId ? superseded.get(condition.id) : 'Nothing was measured of it yet.';
     if (why) return { why };
     try {
-      const { sheet, modelError, brightenerUnknown, estimatedWhite } = await this.laid.ready(condition, where);
+      const { sheet, modelError, brightenerUnknown, estimatedWhite } = await this.laid.ready(
+        condition,
+        where,
+        rendering,
+      );
       return {
         qualities: {
           ...qualitiesOf(condition, papers.get(condition.paperId)!),

@@ -92,14 +92,16 @@ export class LaidService {
   }
 
   /** What a match asks of it, whatever the picture. @throws RakuenError (409) where what was read can't tell it */
-  async ready(condition: ConditionView, where: Where): Promise<Ready> {
+  async ready(condition: ConditionView, where: Where, rendering: RenderingKey = 'relative'): Promise<Ready> {
     // What was seen in a lamp that was removed since is not told as if it hung there still.
     const light = await this.lightOf(where.light);
     if (!GLASSES.some((g) => g.key === where.glass)) throw notFound('glass');
-    return this.derived.get(condition.id, `matched ${where.light} ${where.glass}`, async () => ({
+    // Of a sheet without a model nothing but its solid is known, whatever the rendering.
+    const by = rendering === 'relative' ? '' : ` ${rendering}`;
+    return this.derived.get(condition.id, `matched ${where.light} ${where.glass}${by}`, async () => ({
       key: hasModel(condition) ? await this.modelKey(condition, light) : await this.solidKey(condition.id, light),
       compute: async () => {
-        const { modelError, brightenerUnknown, estimatedWhite, ...laid } = await this.laid(condition, where);
+        const { modelError, brightenerUnknown, estimatedWhite, ...laid } = await this.laid(condition, where, rendering);
         return { sheet: await this.workshop.run('readyFor', laid), modelError, brightenerUnknown, estimatedWhite };
       },
     }));

@@ -1,5 +1,7 @@
 import sharp from 'sharp';
 import { WHOLE, type Part } from '@rakuen/core/proof/part';
+import { applyLocal, hasLocal, localBase } from '@rakuen/core/proof/local-contrast';
+import { applyRecipe, type Recipe } from '@rakuen/core/proof/recipe';
 import type { PackedSheet } from '@rakuen/core/characterisation/packed';
 import { screenPixels } from '@rakuen/core/colour/screen';
 import { seenOn, unpackSheet } from './lay-tasks.ts';
@@ -71,6 +73,9 @@ export async function labImageOf({
 export async function drawOnSheet(task: {
   image: LabImage;
   sheet?: PackedSheet;
+  /** Done to the picture before it is printed, at the size of its print. */
+  recipe?: Recipe;
+  longSideMm?: number;
   longerPx: number;
 }): Promise<{ jpeg: Buffer; beyondScreen: number }> {
   const { widthPx, heightPx, lab } = task.image;
@@ -86,10 +91,20 @@ export async function drawOnSheet(task: {
           for (let u = 0; u < every; u++) sum += lab[((y * every + v) * widthPx + x * every + u) * 3 + c];
         labs[(y * w + x) * 3 + c] = sum / (every * every * LAB_UNITS);
       }
+  if (task.recipe) byRecipe(labs, task.recipe, { widthPx: w, heightPx: h }, task.longSideMm ?? 0);
   if (task.sheet) seenOn(unpackSheet(task.sheet), labs);
   const { pixels, beyond } = screenPixels(labs);
   const jpeg = await sharp(pixels, { raw: { width: w, height: h, channels: 3 } })
     .jpeg({ quality: 90, chromaSubsampling: '4:4:4' })
     .toBuffer();
   return { jpeg, beyondScreen: beyond / (w * h) };
+}
+
+/** In place. Sharpening is finer than a small picture shows. */
+function byRecipe(labs: Float32Array, recipe: Recipe, size: { widthPx: number; heightPx: number }, longSideMm: number) {
+  if (hasLocal(recipe)) {
+    const lightness = Float32Array.from({ length: labs.length / 3 }, (_, i) => labs[i * 3]);
+    applyLocal(labs, recipe, localBase({ ...size, lightness }, longSideMm), { ...size, first: 0 });
+  }
+  applyRecipe(labs, recipe);
 }

@@ -1,9 +1,13 @@
+import { allColours, gistColours } from '@rakuen/core/match/palette';
+import type { MatchFigures } from '@rakuen/core/match/on-sheet';
 import type { Question } from '@rakuen/core/match/judge';
 import type { Weights } from '@rakuen/core/match/schools';
 import type { SheetQualities } from '@rakuen/core/match/sheet';
 import { gistOf } from '@rakuen/core/picture/gist';
 import type { Mark } from '@rakuen/core/picture/marks';
-import { bestRecipe, SEARCHED_PARTS, type WeighedRecipe } from '@rakuen/core/proof/best-recipe';
+import { bestRecipe, recipeChange, SEARCHED_PARTS, type WeighedRecipe } from '@rakuen/core/proof/best-recipe';
+import type { Recipe } from '@rakuen/core/proof/recipe';
+import { recipeOnSheet } from '@rakuen/core/proof/recipe-on-sheet';
 import type { BestRecipeView } from '@rakuen/contract/recipes';
 import { unpackReady, type PackedReady } from './lay-tasks.ts';
 
@@ -19,7 +23,7 @@ export function suggestRecipe(task: {
   const { cells, ready, ...rest } = task;
   const best = bestRecipe({
     ...rest,
-    gist: gistOf({ count: cells.length / 4, data: cells }),
+    picture: gistColours(gistOf({ count: cells.length / 4, data: cells })),
     ready: unpackReady(ready),
   });
   if (!best) return null;
@@ -29,6 +33,21 @@ export function suggestRecipe(task: {
     before: figuresOf(before),
     after: figuresOf(after),
   };
+}
+
+/** What recipes make of a picture, each on its sheet. @param task as for `suggestRecipe` */
+export function matchRecipes(task: {
+  cells: Float32Array;
+  marks: readonly Mark[];
+  question: Question;
+  printed: readonly { readonly recipe: Recipe; readonly ready: PackedReady }[];
+}): MatchFigures[] {
+  const { cells, marks, question } = task;
+  const picture = allColours({ count: cells.length / 4, data: cells });
+  return task.printed.map(({ recipe, ready }) => ({
+    ...recipeOnSheet({ picture, marks, ready: unpackReady(ready) }, recipe),
+    recipeDeltaE: recipeChange({ picture, question }, recipe),
+  }));
 }
 
 const figuresOf = ({ score, changeDeltaE, figures }: WeighedRecipe): BestRecipeView['before'] => ({

@@ -21,7 +21,7 @@ import { checkProfileOf, fitPrintOf, makeProfileOf, nextPatches, stripThrough } 
 import { countInk } from './ink-task.ts';
 import { layFromSolid, layModel, matchSheets, readyFor, sendFor } from './lay-tasks.ts';
 import { ScanError } from '@rakuen/core/scan/sheet-in-scan';
-import { suggestRecipe } from './recipe-task.ts';
+import { matchRecipes, suggestRecipe } from './recipe-task.ts';
 import { gistsOf, scoreShow, suitPictures } from './suit-task.ts';
 import { writeCopy } from './copy-task.ts';
 import { holdScan } from './scan-task.ts';
@@ -58,6 +58,7 @@ export const TASKS = {
   suitPictures,
   scoreShow,
   suggestRecipe,
+  matchRecipes,
   gistsOf,
   readyFor,
   learnEye: ({ choices, own }: { choices: Choice[]; own: OwnSchool[] }) => Promise.resolve(learnEye(choices, own)),

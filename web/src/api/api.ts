@@ -226,7 +226,7 @@ export const api = createApi({
 
     match: build.query<MatchView, MatchRequest>({
       query: (body) => ({ url: 'matches', method: 'POST', body }),
-      providesTags: ['matches'],
+      providesTags: (_, __, { recipeIds }) => (recipeIds?.length ? ['matches', 'recipes'] : ['matches']),
     }),
     decisions: build.query<DecisionView[], void>({ query: () => 'decisions', providesTags: ['matches'] }),
     decide: build.mutation<DecisionView, DecisionInput>({

@@ -11,6 +11,7 @@ import { MatchHead, PictureHead } from './match-head.tsx';
 import { MatchTools, type ToolKey } from './match-tools.tsx';
 import { RankingList } from './ranking-list.tsx';
 import { useRanking, useSchool } from './use-ranking.ts';
+import { useVersions } from './use-versions.ts';
 
 /** The selected picture against the papers: a ranking, each place with its verdict and its reasons, and the decision. */
 export function MatchScreen() {
@@ -63,7 +64,8 @@ function OnePicture({
   school: ReturnType<typeof useSchool>;
 }) {
   const navigate = useNavigate();
-  const at = useRanking(picture, conditionIds, school.weights);
+  const versions = useVersions(picture.id);
+  const at = useRanking(picture, conditionIds, school.weights, versions.chosen);
   const { match, current, ranking, places } = at;
   // It stays open while another picture is matched.
   const [open, setOpen] = useState<ToolKey>();
@@ -86,7 +88,10 @@ function OnePicture({
       )}
       {ranking && places.length > 0 && (
         <>
-          <MatchTools {...{ at, ranking, places, picture, conditionIds, school, pair, open }} onOpen={setOpen} />
+          <MatchTools
+            {...{ at, ranking, places, picture, conditionIds, school, versions, pair, open }}
+            onOpen={setOpen}
+          />
           <AllAlike ranking={ranking} />
           <RankingList {...{ at, ranking, places, picture }} />
         </>

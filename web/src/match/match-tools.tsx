@@ -8,14 +8,17 @@ import { CostPlace } from './cost-place.tsx';
 import { KeptMatches } from './kept-matches.tsx';
 import { PairSeen } from './ranking-list.tsx';
 import type { Ranked, useSchool } from './use-ranking.ts';
+import type { Versions } from './use-versions.ts';
+import { VersionsPanel } from './versions-panel.tsx';
 import { WeightsPanel } from './weights-panel.tsx';
 
-export type ToolKey = 'pair' | 'turns' | 'cost' | 'weights' | 'kept';
+export type ToolKey = 'pair' | 'versions' | 'turns' | 'cost' | 'weights' | 'kept';
 
 interface Props extends Ranked {
   readonly picture: PictureView;
   readonly conditionIds: string[] | undefined;
   readonly school: ReturnType<typeof useSchool>;
+  readonly versions: Versions;
   readonly pair: readonly [ConditionHead, ConditionHead] | undefined;
   readonly open: ToolKey | undefined;
   readonly onOpen: (key: ToolKey | undefined) => void;
@@ -27,6 +30,7 @@ export function MatchTools(props: Props) {
   useKeys({ b: () => pair && onOpen(open === 'pair' ? undefined : 'pair') });
   const tools: readonly (readonly [ToolKey, string, boolean])[] = [
     ['pair', 'Selected pair', pair !== undefined],
+    ['versions', 'Versions', true],
     ['turns', 'What would change the winner', true],
     ['cost', 'Cost', at.edge !== undefined],
     ['weights', 'Weights', true],
@@ -53,10 +57,12 @@ export function MatchTools(props: Props) {
 }
 
 function Tool({ open, ...props }: Props & { open: ToolKey }) {
-  const { at, ranking, places, picture, conditionIds, school, pair } = props;
+  const { at, ranking, places, picture, conditionIds, school, versions, pair } = props;
   switch (open) {
     case 'pair':
       return pair ? <PairSeen {...{ pair, picture, places }} /> : null;
+    case 'versions':
+      return <VersionsPanel {...{ at, places, picture, versions }} />;
     case 'turns':
       return (
         <div className="grid grid-cols-2 gap-x-8 text-[13px] max-[1150px]:grid-cols-1">

@@ -54,6 +54,7 @@ export function PlaceRow({
   beside,
   marks,
   first,
+  recipeId,
   onStamp,
   onTakeBack,
 }: {
@@ -69,12 +70,14 @@ export function PlaceRow({
   /** Marks that come out differently on these sheets. */
   marks: readonly number[];
   first: boolean;
+  /** The saved recipe it is printed by. */
+  recipeId?: string;
   onStamp: (stamp: Stamp) => void;
   onTakeBack: (id: string) => void;
 }) {
   return (
     <li
-      data-place={condition.id}
+      data-place={place.id}
       className="grid grid-cols-[26px_150px_minmax(0,1fr)_118px] gap-x-4 border-t border-edge py-2 max-[1180px]:grid-cols-[22px_110px_minmax(0,1fr)] min-[1600px]:grid-cols-[40px_210px_minmax(0,1fr)_150px]"
     >
       <div>
@@ -86,6 +89,7 @@ export function PlaceRow({
         conditionId={condition.id}
         name={condition.paper.name}
         px={400}
+        recipeId={recipeId}
         marks={place.figures.marks}
         shown={marks}
       />
@@ -110,7 +114,7 @@ export function PlaceRow({
             {judgedWords(note)}
           </p>
         ))}
-        <Behind place={place} />
+        <Behind place={place} conditionId={condition.id} />
       </div>
       <Stamping condition={condition} decision={decision} first={first} onStamp={onStamp} onTakeBack={onTakeBack} />
     </li>
@@ -162,13 +166,13 @@ function Parting({ beside: { parts, word, said } }: { beside: Beside }) {
 }
 
 /** Every reason as a sentence; folded until it is asked for. */
-function Behind({ place }: { place: RankedSheet }) {
+function Behind({ place, conditionId }: { place: RankedSheet; conditionId: string }) {
   const count = place.reasons.length;
   return (
     <details className="text-[13px]">
       <summary className="cursor-pointer text-quiet">{count === 1 ? 'The reason' : `All ${count} reasons`}</summary>
       <Reasons reasons={[...place.reasons].sort((p, q) => q.cost - p.cost)} wedge={place.figures.shadowWedge} />
-      <Link className="underline" to={`/match/papers/${place.id}`}>
+      <Link className="underline" to={`/match/papers/${conditionId}`}>
         Which other pictures suit this paper?
       </Link>
     </details>

@@ -17,7 +17,7 @@ import type { Ranked } from './use-ranking.ts';
 export function RankingList({ at, places, picture }: Ranked & { picture: PictureView }) {
   const dispatch = useAppDispatch();
   const [takeBack, takingBack] = useTakeBackMutation();
-  const [stamping, setStamping] = useState<{ conditionId: string; stamp: Stamp }>();
+  const [stamping, setStamping] = useState<{ placeId: string; stamp: Stamp }>();
   const decisions = at.current!.places.flatMap((p) => p.decision ?? []);
   // The one main action: to choose the best paper, as long as none is chosen.
   const chosen = decisions.some((d) => d.stamp === 'chosen');
@@ -27,7 +27,7 @@ export function RankingList({ at, places, picture }: Ranked & { picture: Picture
     void takeBack(id).then(({ error }) => !error && dispatch(said(words)));
   const stamp = (word: Stamp) => {
     const id = document.activeElement?.closest<HTMLElement>('[data-place]')?.dataset.place;
-    setStamping({ conditionId: (places.find((p) => p.id === id) ?? places[0]).id, stamp: word });
+    setStamping({ placeId: (places.find((p) => p.id === id) ?? places[0]).id, stamp: word });
   };
   useKeys({
     c: () => stamp('chosen'),
@@ -36,7 +36,7 @@ export function RankingList({ at, places, picture }: Ranked & { picture: Picture
     u: () => lastStamped && takenBack(lastStamped.id, 'The last stamp is taken back.'),
   });
   const marks = partingMarks(places.map((p) => p.figures.marks));
-  const stamped = stamping && places.find((p) => p.id === stamping.conditionId);
+  const stamped = stamping && places.find((p) => p.id === stamping.placeId);
   const stampedOn = stamped && at.conditionOf(stamped.id);
   return (
     <>
@@ -58,7 +58,8 @@ export function RankingList({ at, places, picture }: Ranked & { picture: Picture
                 marks={marks}
                 shared={places.filter((p) => p.place === place.place).length > 1}
                 first={place.id === undecided}
-                onStamp={(word) => setStamping({ conditionId: place.id, stamp: word })}
+                recipeId={at.versionOf(place.id)?.id}
+                onStamp={(word) => setStamping({ placeId: place.id, stamp: word })}
                 onTakeBack={(id) => takenBack(id, 'The stamp is taken back.')}
               />
             )
@@ -71,6 +72,7 @@ export function RankingList({ at, places, picture }: Ranked & { picture: Picture
           condition={stampedOn}
           place={stamped}
           stamp={stamping.stamp}
+          version={at.versionOf(stamped.id)?.name}
           onClose={() => setStamping(undefined)}
         />
       )}

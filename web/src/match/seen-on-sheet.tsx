@@ -22,6 +22,7 @@ export function SeenOnSheet({
   conditionId,
   name,
   px,
+  recipeId,
   marks = [],
   shown,
   className = '',
@@ -30,12 +31,14 @@ export function SeenOnSheet({
   conditionId: string;
   name: string;
   px: number;
+  /** A saved recipe it is printed by. */
+  recipeId?: string;
   marks?: readonly MarkOnSheet[];
   /** Which of them are drawn; where absent, those that lose something. */
   shown?: readonly number[];
   className?: string;
 }) {
-  const url = onSheetUrl(picture.id, conditionId, picture.commission, px);
+  const url = onSheetUrl(picture.id, conditionId, picture.commission, px, recipeId);
   const [drawn, setDrawn] = useState<{ url: string; src?: string; beyond: number; fault?: string }>();
   useEffect(() => {
     let src: string | undefined;

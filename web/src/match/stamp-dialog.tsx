@@ -18,18 +18,21 @@ export function StampDialog({
   condition,
   place,
   stamp,
+  version,
   onClose,
 }: {
   picture: PictureView;
   condition: ConditionHead;
   place: RankedSheet;
   stamp: Stamp;
+  /** Name of the version that stands in this place. */
+  version?: string;
   onClose: () => void;
 }) {
   const dispatch = useAppDispatch();
   const [decide, { error, isLoading }] = useDecideMutation();
   const { register, handleSubmit, setValue, formState } = useForm({
-    defaultValues: { reason: '', decidedBy: 'printmaker' },
+    defaultValues: { reason: version ? `Printed as “${version}”. ` : '', decidedBy: 'printmaker' },
   });
   const submit = handleSubmit(async ({ reason, decidedBy }) => {
     await decide({ pictureId: picture.id, conditionId: condition.id, stamp, reason, decidedBy }).unwrap();

@@ -34,10 +34,15 @@ export function useSchool() {
 }
 
 /** A picture against the papers: judged once on the server's figures, and weighed here, so that a slider answers at once. */
-export function useRanking(picture: PictureView | undefined, conditionIds: string[] | undefined, weights: Weights) {
+export function useRanking(
+  picture: PictureView | undefined,
+  conditionIds: string[] | undefined,
+  weights: Weights,
+  recipeIds: string[] = [],
+) {
   const { data: conditions = [] } = useConditionsQuery();
   const match = useMatchQuery(
-    { pictureId: picture?.id ?? '', conditionIds, work: workOf('match') },
+    { pictureId: picture?.id ?? '', conditionIds, work: workOf('match'), ...(recipeIds.length > 0 && { recipeIds }) },
     { skip: !picture },
   );
   // Swapping the picture must not leave the old ranking standing under the new name.
@@ -61,12 +66,22 @@ export function useRanking(picture: PictureView | undefined, conditionIds: strin
       ranking &&
       current &&
       costEdge(
-        ranking.places,
+        // A version costs what its paper costs.
+        ranking.places.filter((p) => !current.versions.some((v) => v.id === p.id)),
         current.candidates.map((c) => c.sheet),
       ),
     [ranking, current],
   );
-  const placeOf = (id: string) => current?.places.find((p) => p.conditionId === id);
+  const placeOf = (id: string) => current?.places.find((p) => (p.recipeId ?? p.conditionId) === id);
+  const versionOf = (id: string) => current?.versions.find((v) => v.id === id);
+  /** A paper, or a version of it under its own name. */
+  const conditionOf = (id: string): ConditionHead | undefined => {
+    const version = versionOf(id);
+    const condition = conditions.find((c) => c.id === (version?.conditionId ?? id));
+    if (!version || !condition) return condition;
+    const name = `${condition.paper.name}, ${version.name || 'working recipe'}`;
+    return { ...condition, paper: { ...condition.paper, name } };
+  };
   return {
     match,
     current,
@@ -74,7 +89,8 @@ export function useRanking(picture: PictureView | undefined, conditionIds: strin
     lives,
     edge,
     places: ranking?.places ?? [],
-    conditionOf: (id: string): ConditionHead | undefined => conditions.find((c) => c.id === id),
+    conditionOf,
+    versionOf,
     decisionOf: (id: string): DecisionView | undefined => placeOf(id)?.decision,
     judgedOf: (id: string) => placeOf(id)?.judged ?? [],
     /** What another school puts first, where it would choose otherwise. */
@@ -82,7 +98,7 @@ export function useRanking(picture: PictureView | undefined, conditionIds: strin
       const theirs = judged ? weigh(judged.today, school.weights).places : [];
       // Where the sheet that leads here shares their first place, they do not choose otherwise.
       const agree = theirs.some((p) => p.place === 1 && p.id === ranking?.places[0]?.id);
-      return theirs[0] && !agree ? this.conditionOf(theirs[0].id) : undefined;
+      return theirs[0] && !agree ? conditionOf(theirs[0].id) : undefined;
     },
   };
 }

@@ -35,8 +35,14 @@ export const pictureApi = api.injectEndpoints({
 export const { useChangePictureMutation, useCommissionManyMutation, useLaidQuery } = pictureApi;
 
 /** Address of a picture as it looks on a sheet. */
-export const onSheetUrl = (pictureId: string, conditionId: string, { light, glass }: Where, px: number): string =>
-  `/api/pictures/${pictureId}/on/${conditionId}?${new URLSearchParams({ light, glass, px: String(px) }).toString()}`;
+export const onSheetUrl = (
+  pictureId: string,
+  conditionId: string,
+  { light, glass }: Where,
+  px: number,
+  recipe?: string,
+): string =>
+  `/api/pictures/${pictureId}/on/${conditionId}?${new URLSearchParams({ light, glass, px: String(px), ...(recipe && { recipe }) }).toString()}`;
 
 /** 16-bit whole numbers of a packed lattice. */
 export function latticeOf({ lab }: PackedSheet): Int16Array {

@@ -14,6 +14,7 @@ import { money } from './money.ts';
 import { neutralGreys } from './neutral-greys.ts';
 import { originalGround } from './original-ground.ts';
 import { paperWhite } from './paper-white.ts';
+import { recipeChange } from './recipe-change.ts';
 import { reflections } from './reflections.ts';
 import { shadowSteps } from './shadow-steps.ts';
 import { sharpness } from './sharpness.ts';
@@ -52,5 +53,6 @@ export const LEANINGS: readonly Leaning[] = [
   money,
   size,
   feeding,
+  recipeChange,
   whatItRestsOn,
 ];
