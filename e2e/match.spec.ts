@@ -380,3 +380,30 @@ test('two renderings of one paper are places of their own, drawn and ranked as t
   await panel.getByLabel(`Rank ${paper}, Drawn in`).uncheck();
   await expect(places(page)).toHaveCount(before, LAID);
 });
+
+test('the marked places stand at print size from every paper in a row, by one key in Match and in Proof', async ({
+  watched: page,
+}) => {
+  await page.goto(`${filled.url}/match`);
+  await expect(places(page).first()).toBeVisible(LAID);
+  const papers = await places(page).getByRole('heading').allTextContents();
+  await page.keyboard.press('m');
+  const dialog = page.getByRole('dialog');
+  const rows = dialog.getByRole('row').filter({ has: page.getByRole('img') });
+  await expect(rows.first()).toBeVisible();
+  const heads = (await dialog.getByRole('columnheader').allTextContents()).slice(1);
+  expect(heads).toEqual(['The file', ...papers]);
+  const images = rows.first().getByRole('img');
+  expect(await images.count()).toBe(heads.length);
+  // 35 mm at 96 pixels an inch, as long as nobody laid a card on the screen; none is broken.
+  for (const image of await images.all()) {
+    await expect.poll(() => image.evaluate((i: HTMLImageElement) => i.naturalWidth), LAID).toBeGreaterThan(0);
+    expect((await image.boundingBox())!.width).toBeCloseTo((35 * 96) / 25.4, 0);
+  }
+  await expectAccessible(page);
+  await page.keyboard.press('Escape');
+  await page.goto(`${filled.url}/proof`);
+  await expect(page.getByRole('button', { name: 'Marked places' })).toBeVisible(LAID);
+  await page.keyboard.press('m');
+  await expect(page.getByRole('dialog').getByRole('img', { name: /^The file, mark 1/ })).toBeVisible();
+});

@@ -3,6 +3,20 @@ import { RENDERING_KEYS, type RenderingKey } from '@rakuen/core/characterisation
 import { WORKING_SPACES, type WorkingSpace } from '@rakuen/core/gamut/working-spaces';
 import { Id, Maybe, NumberText, Num, OneOf, Plain, QueryInt, Text, Yes } from './fields.ts';
 
+/** A part of a picture in shares of its width and height; the whole where nothing is said. */
+export class LabQuery {
+  @Maybe() @NumberText(0, 1) x?: number;
+  @Maybe() @NumberText(0, 1) y?: number;
+  @Maybe() @NumberText(0.001, 1) width?: number;
+  @Maybe() @NumberText(0.001, 1) height?: number;
+}
+
+/** A part of a picture as an image. */
+export class CropQuery extends LabQuery {
+  /** Longer side of the image. */
+  @Maybe() @QueryInt(40, 1280) px?: number;
+}
+
 /** Where a print is looked at, and how it was rendered. */
 export class LaidQuery {
   @Maybe() @Text(60) light?: string;
@@ -10,19 +24,12 @@ export class LaidQuery {
   @Maybe() @OneOf(RENDERING_KEYS) rendering?: RenderingKey;
 }
 
-export class OnSheetQuery extends LaidQuery {
-  /** Longer side of the image. */
-  @Maybe() @QueryInt(40, 1280) px?: number;
+export class OnSheetQuery extends CropQuery {
+  @Maybe() @Text(60) light?: string;
+  @Maybe() @Text(20) glass?: string;
+  @Maybe() @OneOf(RENDERING_KEYS) rendering?: RenderingKey;
   /** A saved recipe of this picture, with its rendering. */
   @Maybe() @Id() recipe?: string;
-}
-
-/** A part of a picture in shares of its width and height; the whole where nothing is said. */
-export class LabQuery {
-  @Maybe() @NumberText(0, 1) x?: number;
-  @Maybe() @NumberText(0, 1) y?: number;
-  @Maybe() @NumberText(0.001, 1) width?: number;
-  @Maybe() @NumberText(0.001, 1) height?: number;
 }
 
 /** The print copy: device values of the condition's own profile, as large as the commission says, by its recipe. */

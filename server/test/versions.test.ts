@@ -113,3 +113,22 @@ it('a decision and a saved match keep the order of the papers: a version is work
   });
   expect(body.result.places.map((p) => p.conditionId)).toEqual([cotton]);
 }, 60_000);
+
+it('a crop is a part of the picture as its file has it, and the same part as a paper prints it', async () => {
+  const crop = async (path: string) => {
+    const answer = await fetch(`${rakuen.url}/api/pictures/${pictureId}/${path}`);
+    const image = sharp(Buffer.from(await answer.arrayBuffer()));
+    return { ...(await image.metadata()), mean: (await image.stats()).channels.map((c) => c.mean) };
+  };
+  // The light band at the bottom: 200, 196, 190 in the file.
+  const band = 'x=0.2&y=0.8&width=0.5&height=0.2&px=200';
+  const own = await crop(`crop?${band}`);
+  expect([own.width, own.height]).toEqual([60, 16]);
+  [200, 196, 190].forEach((v, c) => expect(Math.abs(own.mean[c] - v)).toBeLessThan(2));
+  const printed = await crop(`on/${cotton}?${band}`);
+  expect([printed.width, printed.height]).toEqual([60, 16]);
+  // A sheet whose white is darker than the screen’s shows it darker.
+  expect(printed.mean[1]).toBeLessThan(own.mean[1]);
+  const dark = await crop(`on/${cotton}?x=0&y=0&width=0.2&height=0.2`);
+  expect(dark.mean[1]).toBeGreaterThan((await crop('crop?x=0&y=0&width=0.2&height=0.2')).mean[1] + 10);
+});

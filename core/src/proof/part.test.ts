@@ -1,5 +1,17 @@
 import fc from 'fast-check';
-import { holds, inPart, inPicture, moved, nearer, NEAREST, WHOLE, withMargin, zoomOf, type Part } from './part.ts';
+import {
+  holds,
+  inPart,
+  inPicture,
+  moved,
+  nearer,
+  NEAREST,
+  WHOLE,
+  withMargin,
+  zoomOf,
+  type Part,
+  squareAbout,
+} from './part.ts';
 
 const share = fc.double({ min: 0, max: 1, noNaN: true });
 /** Parts a hand can come to: nearer, further, aside. */
@@ -43,4 +55,20 @@ describe('a part of a picture', () => {
 
   it('outside is outside', () =>
     expect(inPart({ x: 0.5, y: 0.5, width: 0.25, height: 0.25 }, 0.2, 0.6)).toBeUndefined());
+});
+
+describe('a square of the print about a place', () => {
+  it('is as large on paper as it is asked for, with the place in its middle', () => {
+    // 35 mm of a print of 420 × 280 mm.
+    const part = squareAbout({ x: 0.5, y: 0.5 }, 35, [420, 280]);
+    expect([part.width * 420, part.height * 280]).toEqual([expect.closeTo(35, 9), expect.closeTo(35, 9)]);
+    expect([part.x + part.width / 2, part.y + part.height / 2]).toEqual([
+      expect.closeTo(0.5, 9),
+      expect.closeTo(0.5, 9),
+    ]);
+  });
+  it('is moved in at an edge, and never reaches beyond the picture', () => {
+    expect(squareAbout({ x: 0, y: 1 }, 42, [420, 280])).toEqual({ x: 0, y: 0.85, width: 0.1, height: 0.15 });
+    expect(squareAbout({ x: 0.9, y: 0.1 }, 500, [420, 280])).toEqual({ x: 0, y: 0, width: 1, height: 1 });
+  });
 });

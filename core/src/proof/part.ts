@@ -61,3 +61,16 @@ export const holds = (outer: Part, inner: Part): boolean =>
   inner.y >= outer.y - 1e-9 &&
   inner.x + inner.width <= outer.x + outer.width + 1e-9 &&
   inner.y + inner.height <= outer.y + outer.height + 1e-9;
+
+/**
+ * A square of the print about a place, as a part of the picture; at an edge it is moved in, and of a small print it is all.
+ * @param printMm width and height of the print
+ */
+export function squareAbout(
+  { x, y }: { readonly x: number; readonly y: number },
+  sideMm: number,
+  printMm: readonly [number, number],
+): Part {
+  const [width, height] = printMm.map((mm) => Math.min(1, sideMm / mm)) as [number, number];
+  return kept(x - width / 2, y - height / 2, width, height);
+}

@@ -97,7 +97,8 @@ export class MatchesService {
           ...place,
           reasons: [...place.reasons],
           parts: [...place.parts],
-          decision: decisions.get(conditionId),
+          // What was decided was decided of the paper, with the picture as it is.
+          decision: version ? undefined : decisions.get(conditionId),
           judged: version ? [] : judged.filter((n) => n.conditionId === id),
         };
       }),

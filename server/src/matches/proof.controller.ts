@@ -6,7 +6,7 @@ import { Controller, Get, Header, Param, ParseUUIDPipe, Query, Res, StreamableFi
 import { ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { paperLabel } from '@rakuen/core/paper';
-import { CopyQuery, LabQuery, LaidQuery, LaidView, OnSheetQuery } from '@rakuen/contract/proofs';
+import { CopyQuery, CropQuery, LabQuery, LaidQuery, LaidView, OnSheetQuery } from '@rakuen/contract/proofs';
 import { WORKING_SPACES, type WorkingSpace } from '@rakuen/core/gamut/working-spaces';
 import { FILE_PATTERN, fileName, type FileWords } from '@rakuen/core/print/file-name';
 import type { ConditionView } from '@rakuen/contract/conditions';
@@ -20,6 +20,7 @@ import { ProfilesService } from '../profiles/profiles.service.ts';
 import { suggest } from '@rakuen/core/proof/suggest';
 import { SuggestQuery, SuggestView } from '@rakuen/contract/recipes';
 import { SettingsService } from '../settings/settings.service.ts';
+import type { Part } from '@rakuen/core/proof/part';
 import { PLAIN, type Recipe } from '@rakuen/core/proof/recipe';
 import { MARK_KINDS } from '@rakuen/core/picture/marks';
 import { orderSheet } from './order-sheet.ts';
@@ -46,6 +47,14 @@ const wordsOf = (picture: string, condition: ConditionView, longSideMm: number, 
   size: longSideMm.toFixed(0),
   profile: space ? WORKING_SPACES[space].name : condition.profile,
 });
+
+const partOf = ({ x = 0, y = 0, width = 1 - x, height = 1 - y }: LabQuery): Part => ({ x, y, width, height });
+
+/** Longer side of a part over the longer side of its picture. */
+const longerShareOf = (
+  { widthPx, heightPx }: { readonly widthPx: number; readonly heightPx: number },
+  { width, height }: Part,
+): number => Math.max(width * widthPx, height * heightPx) / Math.max(widthPx, heightPx);
 
 /** Pictures on sheets: as an image for the eye, and as what a proof is drawn from. */
 @ApiTags('proofs')
@@ -79,16 +88,32 @@ export class ProofController {
     const recipe = query.recipe ? await this.recipeOf(id, query) : undefined;
     const rendering = query.rendering ?? recipe?.rendering ?? 'relative';
     const [image, { seen }] = await Promise.all([
-      this.images.of(row),
+      this.images.of(row, partOf(query)),
       this.laid.laid(condition, { light, glass }, rendering),
     ]);
     const { jpeg, beyondScreen } = await this.workshop.run('drawOnSheet', {
       image,
       sheet: seen,
       recipe,
-      longSideMm: (row.commission ?? USUAL_COMMISSION).longSideMm,
+      longSideMm: (row.commission ?? USUAL_COMMISSION).longSideMm * longerShareOf(row, partOf(query)),
       longerPx: Math.min(MOST_PX, px),
     });
+    response.setHeader('X-Beyond-Screen', beyondScreen.toFixed(4));
+    return new StreamableFile(Buffer.from(jpeg), { type: 'image/jpeg' });
+  }
+
+  /** A picture, or a part of it, as its file has it; for a screen of sRGB. */
+  @Get('pictures/:id/crop')
+  @ApiProduces('image/jpeg')
+  @Header('Cache-Control', 'private, max-age=3600')
+  async crop(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Query() query: CropQuery,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<StreamableFile> {
+    const image = await this.images.of(await this.pictures.get(id), partOf(query));
+    const longerPx = Math.min(MOST_PX, query.px ?? SMALL_PX);
+    const { jpeg, beyondScreen } = await this.workshop.run('drawOnSheet', { image, longerPx });
     response.setHeader('X-Beyond-Screen', beyondScreen.toFixed(4));
     return new StreamableFile(Buffer.from(jpeg), { type: 'image/jpeg' });
   }
@@ -132,8 +157,7 @@ export class ProofController {
   @ApiProduces('application/octet-stream')
   @Header('Cache-Control', 'private, max-age=3600')
   async lab(@Param('id', ParseUUIDPipe) id: string, @Query() query: LabQuery): Promise<StreamableFile> {
-    const { x = 0, y = 0, width = 1 - x, height = 1 - y } = query;
-    const { widthPx, heightPx, lab } = await this.images.of(await this.pictures.get(id), { x, y, width, height });
+    const { widthPx, heightPx, lab } = await this.images.of(await this.pictures.get(id), partOf(query));
     const head = Buffer.alloc(8);
     head.writeUInt32LE(widthPx, 0);
     head.writeUInt32LE(heightPx, 4);

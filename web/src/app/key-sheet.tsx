@@ -52,11 +52,13 @@ const KEYS: readonly (readonly [where: string, keys: readonly (readonly [key: st
       ['f', 'stamp: refused'],
       ['u', 'take the last stamp back'],
       ['b', 'show the selected pair side by side'],
+      ['m', 'show the marked places at print size'],
     ],
   ],
   [
     'Proof',
     [
+      ['m', 'show the marked places at print size'],
       ['x', 'swap the hands'],
       ['v', 'flip: one sheet, the other'],
       ['[  ]', 'the dividing line to the left, to the right'],

@@ -5,6 +5,8 @@ import { useConditionsQuery, usePicturesQuery } from '../api/api.ts';
 import { Button } from '../parts/button.tsx';
 import { Empty, ErrorNote } from '../parts/messages.tsx';
 import { sheetsLie, UnderWay, workOf } from '../parts/under-way.tsx';
+import { useKeys } from '../parts/use-keys.ts';
+import { MarkCrops } from '../proof/mark-crops.tsx';
 import { useTable, type Table } from '../table/use-table.ts';
 import { AllAlike, NotRanked } from './beside-ranking.tsx';
 import { MatchHead, PictureHead } from './match-head.tsx';
@@ -69,6 +71,8 @@ function OnePicture({
   const { match, current, ranking, places } = at;
   // It stays open while another picture is matched.
   const [open, setOpen] = useState<ToolKey>();
+  const [crops, setCrops] = useState(false);
+  useKeys({ m: () => places.length > 0 && setCrops(true) });
   const pair = table.left && table.right && ([table.left, table.right] as const);
   return (
     <>
@@ -91,12 +95,26 @@ function OnePicture({
           <MatchTools
             {...{ at, ranking, places, picture, conditionIds, school, versions, pair, open }}
             onOpen={setOpen}
+            onCrops={() => setCrops(true)}
           />
           <AllAlike ranking={ranking} />
           <RankingList {...{ at, ranking, places, picture }} />
         </>
       )}
       {current && <NotRanked at={at} />}
+      {crops && (
+        <MarkCrops
+          picture={picture}
+          where={picture.commission}
+          sheets={places.flatMap(({ id }) => {
+            const condition = at.conditionOf(id);
+            return condition
+              ? [{ key: id, conditionId: condition.id, name: condition.paper.name, recipeId: at.versionOf(id)?.id }]
+              : [];
+          })}
+          onClose={() => setCrops(false)}
+        />
+      )}
     </>
   );
 }

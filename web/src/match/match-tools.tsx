@@ -22,11 +22,13 @@ interface Props extends Ranked {
   readonly pair: readonly [ConditionHead, ConditionHead] | undefined;
   readonly open: ToolKey | undefined;
   readonly onOpen: (key: ToolKey | undefined) => void;
+  /** Shows the marked places at print size. */
+  readonly onCrops: () => void;
 }
 
 /** What is asked of a ranking as a whole, above it: each opens under its button, one at a time. */
 export function MatchTools(props: Props) {
-  const { at, pair, open, onOpen } = props;
+  const { at, pair, open, onOpen, onCrops } = props;
   useKeys({ b: () => pair && onOpen(open === 'pair' ? undefined : 'pair') });
   const tools: readonly (readonly [ToolKey, string, boolean])[] = [
     ['pair', 'Selected pair', pair !== undefined],
@@ -46,6 +48,7 @@ export function MatchTools(props: Props) {
               {name}
             </Button>
           ))}
+        <Button onClick={onCrops}>Marked places</Button>
       </div>
       {open && (
         <div className="mt-2 border-t border-line pt-3 pb-2">

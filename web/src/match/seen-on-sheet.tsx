@@ -38,7 +38,7 @@ export function SeenOnSheet({
   shown?: readonly number[];
   className?: string;
 }) {
-  const url = onSheetUrl(picture.id, conditionId, picture.commission, px, recipeId);
+  const url = onSheetUrl(picture.id, conditionId, { ...picture.commission, px, recipe: recipeId });
   const [drawn, setDrawn] = useState<{ url: string; src?: string; beyond: number; fault?: string }>();
   useEffect(() => {
     let src: string | undefined;

@@ -8,6 +8,7 @@ export function Dialog({
   open,
   onClose,
   wide = false,
+  full = false,
   children,
 }: {
   title: string;
@@ -15,6 +16,8 @@ export function Dialog({
   open: boolean;
   onClose: () => void;
   wide?: boolean;
+  /** As wide as the window. */
+  full?: boolean;
   children: ReactNode;
 }) {
   const openedFrom = useRef(document.activeElement as HTMLElement | null);
@@ -34,7 +37,7 @@ export function Dialog({
             event.preventDefault();
             openedFrom.current?.focus();
           }}
-          className={`scroll-quiet fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto border border-edge bg-sheet p-6 ${wide ? 'max-w-[860px]' : 'max-w-[560px]'}`}
+          className={`scroll-quiet fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto border border-edge bg-sheet p-6 ${full ? 'max-w-none' : wide ? 'max-w-[860px]' : 'max-w-[560px]'}`}
         >
           <div className="mb-4 flex items-start justify-between gap-4">
             <div>

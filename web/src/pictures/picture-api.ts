@@ -1,6 +1,7 @@
 import type { CommissionedMany, CommissionForMany, PictureChange, PictureView } from '@rakuen/contract/pictures';
 import type { LaidView } from '@rakuen/contract/proofs';
 import type { PackedSheet } from '@rakuen/core/characterisation/packed';
+import type { Part } from '@rakuen/core/proof/part';
 import { api, from } from '../api/api.ts';
 
 /** Where a print is looked at: keys of a light and a glass. */
@@ -34,15 +35,31 @@ export const pictureApi = api.injectEndpoints({
 
 export const { useChangePictureMutation, useCommissionManyMutation, useLaidQuery } = pictureApi;
 
+/** How a picture is drawn on a sheet. */
+export interface DrawnOn extends Where {
+  /** Longer side of the image, pixels. */
+  readonly px: number;
+  /** A saved recipe it is printed by. */
+  readonly recipe?: string;
+  /** The whole where absent. */
+  readonly part?: Part;
+}
+
+const inAddress = (values: Readonly<Record<string, string | number | undefined>>): string =>
+  new URLSearchParams(
+    Object.entries(values).flatMap(([key, v]) => (v === undefined ? [] : [[key, String(v)]])),
+  ).toString();
+
 /** Address of a picture as it looks on a sheet. */
 export const onSheetUrl = (
   pictureId: string,
   conditionId: string,
-  { light, glass }: Where,
-  px: number,
-  recipe?: string,
-): string =>
-  `/api/pictures/${pictureId}/on/${conditionId}?${new URLSearchParams({ light, glass, px: String(px), ...(recipe && { recipe }) }).toString()}`;
+  { light, glass, px, recipe, part }: DrawnOn,
+): string => `/api/pictures/${pictureId}/on/${conditionId}?${inAddress({ light, glass, px, recipe, ...part })}`;
+
+/** Address of a part of a picture as its file has it. */
+export const cropUrl = (pictureId: string, part: Part, px: number): string =>
+  `/api/pictures/${pictureId}/crop?${inAddress({ px, ...part })}`;
 
 /** 16-bit whole numbers of a packed lattice. */
 export function latticeOf({ lab }: PackedSheet): Int16Array {

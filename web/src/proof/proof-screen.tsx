@@ -15,6 +15,8 @@ import { CopyDialog } from './copy-dialog.tsx';
 import { HangsIn, ProofLines } from './proof-lines.tsx';
 import { useProofDesk, type ProofDesk } from './use-proof-desk.ts';
 import { Laid } from './laid.tsx';
+import { MarkCrops } from './mark-crops.tsx';
+import { useRecipesQuery } from './recipe-api.ts';
 import { ProofTools } from './proof-tools.tsx';
 import { PairNames, RestsOn } from './proof-words.tsx';
 import { RecipeNote } from './recipe-note.tsx';
@@ -159,6 +161,10 @@ function Taking({
   const table = useTable();
   const [copying, setCopying] = useState<ConditionHead>();
   const [stripping, setStripping] = useState(false);
+  const [cropping, setCropping] = useState(false);
+  const { data: recipes = [] } = useRecipesQuery(picture.id);
+  const read = table.laid.filter((c) => c.facts?.readingId);
+  useKeys({ m: () => setCropping(true) });
   return (
     <>
       <ProofTools
@@ -167,15 +173,24 @@ function Taking({
         same={desk.inHand.same}
         sheets={table.laid.length}
         onSwap={desk.oneSheet ? undefined : table.swapHands}
+        onCrops={() => setCropping(true)}
         onStrips={() => setStripping(true)}
         onCopy={() => setCopying(left)}
         copied={left.paper.name}
       />
-      {stripping && (
-        <StripsDialog
+      {stripping && <StripsDialog picture={picture} conditions={read} onClose={() => setStripping(false)} />}
+      {cropping && (
+        <MarkCrops
           picture={picture}
-          conditions={table.laid.filter((c) => c.facts?.readingId)}
-          onClose={() => setStripping(false)}
+          where={desk.where}
+          sheets={read.map(({ id, paper }) => ({
+            key: id,
+            conditionId: id,
+            name: paper.name,
+            // As it is worked on here.
+            recipeId: recipes.find((r) => r.conditionId === id && r.name === '')?.id,
+          }))}
+          onClose={() => setCropping(false)}
         />
       )}
       {copying && (

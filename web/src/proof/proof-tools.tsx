@@ -11,6 +11,7 @@ export function ProofTools({
   onAll,
   same,
   onSwap,
+  onCrops,
   onStrips,
   onCopy,
   copied,
@@ -24,6 +25,7 @@ export function ProofTools({
   same: boolean;
   /** Absent where one sheet lies in both hands. */
   onSwap?: () => void;
+  onCrops: () => void;
   onStrips: () => void;
   onCopy: () => void;
   /** Whose print copy is written. */
@@ -55,6 +57,7 @@ export function ProofTools({
           {onSwap && <QuietButton onClick={onSwap}>Swap hands</QuietButton>}
         </>
       )}
+      <QuietButton onClick={onCrops}>Marked places</QuietButton>
       <QuietButton onClick={onStrips}>Strips on paper</QuietButton>
       <QuietButton onClick={onCopy}>Write the print copy for {copied}</QuietButton>
     </p>

@@ -75,6 +75,7 @@ describe('what is done with it', () => {
         same={false}
         onAll={nothing}
         onSwap={nothing}
+        onCrops={() => undefined}
         onStrips={nothing}
         onCopy={nothing}
         copied="Rag"
@@ -94,6 +95,7 @@ describe('what is done with it', () => {
       'Flip',
       'Beside each other',
       'Swap hands',
+      'Marked places',
       'Strips on paper',
       'Write the print copy for Rag',
     ]));
