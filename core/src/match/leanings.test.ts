@@ -19,6 +19,7 @@ const FIGURES: MatchFigures = {
   chromaKept: 1,
   colourPaledDeltaE: 0,
   paledFamilies: [],
+  chromaByTone: [],
   shadowShare: 0.2,
   shadowStepsKept: 0.8,
   shadowWedge: Array.from({ length: 13 }, (_, i) => 5 + 1.6 * i),
@@ -299,15 +300,21 @@ describe('each leaning asks of a sheet what it says it asks', () => {
     const paled = {
       colourPaledDeltaE: 1.4,
       chromaKept: 0.64,
-      paledFamilies: [{ name: 'deep blues', share: 0.7, fromC: 15, toC: 9.7 }],
+      paledFamilies: [{ name: 'deep blues', share: 0.7, fromC: 15, toC: 9.7, hueTurnDeg: -3 }],
+      chromaByTone: [
+        { fromL: 5, toL: 10, share: 0.5, fromC: 16, toC: 8 },
+        { fromL: 10, toL: 15, share: 0.2, fromC: 20, toC: 10 },
+      ],
     };
     const picture = { colour: 'colour' as const };
     expect(cost('colourHeld', { picture, match: paled }) - cost('colourHeld', { picture })).toBeCloseTo(1.4, 9);
     const said = says('colourHeld', { picture, match: paled })!;
     expect(said.speaks).toBe('against');
     expect(said.sentence).toMatch(
-      /^Every colour is within its reach, but its black takes colour from the darks: the deep blues turn paler, chroma 15 to 10; 64\s% of the picture’s chroma is kept\.$/,
+      /^Every colour is within its reach, but its black takes colour from the darks: the deep blues turn paler, chroma 15 to 10; most at L\* 5 to 10, chroma 16 to 8; 64\s% of the picture’s chroma is kept\.$/,
     );
+    const turned = { ...paled, paledFamilies: [{ ...paled.paledFamilies[0], hueTurnDeg: -14.4 }] };
+    expect(says('colourHeld', { picture, match: turned })!.sentence).toContain('chroma 15 to 10, their hue by −14°;');
     expect(says('colourHeld', { picture })!.speaks).toBe('for');
     // What says nothing of paling does not speak against the sheet for it.
     const hardly = says('colourHeld', { picture, match: { ...paled, chromaKept: 0.97 } })!;

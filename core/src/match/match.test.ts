@@ -163,6 +163,13 @@ describe('what a sheet does to a picture', () => {
     expect(figures.paledFamilies).toHaveLength(1);
     expect(figures.paledFamilies[0].fromC).toBeCloseTo(from, 0);
     expect(Math.abs(figures.paledFamilies[0].toC - to)).toBeLessThan(0.8);
+    // Hue and tone of the one colour that the picture has.
+    const turn = ((Math.atan2(lifted.b, lifted.a) - Math.atan2(sky[2], sky[1])) * 180) / Math.PI;
+    expect(Math.abs(figures.paledFamilies[0].hueTurnDeg - turn)).toBeLessThan(3);
+    expect(figures.chromaByTone).toEqual([
+      expect.objectContaining({ fromL: 15, toL: 20, fromC: expect.closeTo(from, 0), share: expect.closeTo(1, 3) }),
+    ]);
+    expect(Math.abs(figures.chromaByTone[0].toC - to)).toBeLessThan(0.8);
     const deep = figuresOf(
       Array.from({ length: 50 }, () => sky),
       made('deep', { blackL: 2 }),

@@ -1,7 +1,7 @@
 import { placeOf } from '../characterisation/lab-axes.ts';
 import { simplexOf } from '../characterisation/lattice.ts';
 import { deltaE2000 } from '../colour/difference.ts';
-import { labToXyz, xyzToLab } from '../colour/lab.ts';
+import { chroma, labToXyz, xyzToLab } from '../colour/lab.ts';
 import { mapThree } from '../colour/three.ts';
 import type { Lab } from '../colour/types.ts';
 import type { LocalTurns } from '../picture/local-gain.ts';
@@ -27,6 +27,18 @@ export interface PaledFamily {
   /** Mean C* in the file, and as seen. */
   readonly fromC: number;
   readonly toC: number;
+  /** Hue of its mean colour as seen, less its hue in the file, −180 to 180. */
+  readonly hueTurnDeg: number;
+}
+
+/** The chroma of one tone of a picture, in the file and as seen. */
+export interface ToneChroma {
+  /** L* it reaches from and to. */
+  readonly fromL: number;
+  readonly toL: number;
+  readonly share: number;
+  readonly fromC: number;
+  readonly toC: number;
 }
 
 /** What becomes of a marked place. */
@@ -40,6 +52,11 @@ export interface MarkOnSheet {
   readonly deltaE: number;
   /** How much of its steps of tone is left, where it will hang; 1: all. */
   readonly stepsKept: number;
+  /** C* in the file, and as seen where it will hang. */
+  readonly fromC: number;
+  readonly toC: number;
+  /** Hue as seen less hue in the file, −180 to 180; 0 for a colour without any. */
+  readonly hueTurnDeg: number;
 }
 
 /** By how much the tones of a picture miss their aim. */
@@ -52,7 +69,7 @@ export interface ToneError {
 }
 
 /** Raise it when a figure below is computed otherwise: figures kept under another version are computed anew. */
-export const MATCH_VERSION = 10;
+export const MATCH_VERSION = 11;
 
 /**
  * What a sheet does to a picture, as it would be printed: relative to the paper's white, black laid on black (ISO 18619). Shares are 0–1 of
@@ -77,6 +94,8 @@ export interface MatchFigures {
   /** Mean over the picture of the chroma that black laid on black takes, as it is seen: ΔC* over CIE94's weight 1 + 0.045 C*. */
   readonly colourPaledDeltaE: number;
   readonly paledFamilies: readonly PaledFamily[];
+  /** Tones of the picture that have chroma, the darkest first. */
+  readonly chromaByTone: readonly ToneChroma[];
   /** Share of the picture with L* below 25. */
   readonly shadowShare: number;
   /**
@@ -193,7 +212,18 @@ export function onSheet(palette: Palette, marks: readonly Mark[], sheet: ReadySh
     marks: marks.map(({ kind, x, y, lab }) => {
       const aim = matchAim(blackL)(lab);
       const printed = addLosses(sheet, lab, aim);
-      return { kind, x, y, printed, deltaE: deltaE2000(aim, printed), stepsKept: toneKept(lab[0]) };
+      const [fromC, [a, b]] = [chroma(lab), seenAbOf(sheet, lab)];
+      return {
+        kind,
+        x,
+        y,
+        printed,
+        deltaE: deltaE2000(aim, printed),
+        stepsKept: toneKept(lab[0]),
+        fromC,
+        toC: Math.hypot(a, b),
+        hueTurnDeg: fromC < NO_CHROMA ? 0 : hueTurn([lab[1], lab[2]], [a, b]),
+      };
     }),
   };
 }
@@ -203,28 +233,50 @@ const NO_CHROMA = 0.5;
 /** Chroma that is lost by less is no paling, ΔC*. */
 const PALED_C = 1;
 
-/** How much paler a picture is seen than its file has it: colour by colour, between the nodes about each. */
+/** Sums over the colours of a family, or of a tone. */
+interface ChromaSum {
+  share: number;
+  from: number;
+  to: number;
+  /** a* and b*, in the file and as seen. */
+  readonly own: [a: number, b: number];
+  readonly seen: [a: number, b: number];
+}
+const noChroma = (): ChromaSum => ({ share: 0, from: 0, to: 0, own: [0, 0], seen: [0, 0] });
+
+/** How much paler a picture is seen than its file has it, and how its hues turn: colour by colour, between the nodes about each. */
 function palenessOf(
-  { count, total, shares, chromas, corners, weights, family, families }: Palette,
-  sheet: ReadySheet,
-): Pick<MatchFigures, 'chromaKept' | 'colourPaledDeltaE' | 'paledFamilies'> {
+  { count, total, shares, chromas, ab, tone, corners, weights, family, families }: Palette,
+  { seenAb, chromasAimed }: ReadySheet,
+): Pick<MatchFigures, 'chromaKept' | 'colourPaledDeltaE' | 'paledFamilies' | 'chromaByTone'> {
   let [from, to, paled] = [0, 0, 0];
-  const sums = families.map(() => ({ share: 0, from: 0, to: 0 }));
+  const sums = families.map(noChroma);
+  const byTone = Array.from({ length: TONES }, noChroma);
   for (let i = 0, k = 0; i < count; i++, k += 4) {
-    let [seen, aimed] = [0, 0];
+    let [a, b, aimed] = [0, 0, 0];
     for (let c = k; c < k + 4; c++) {
-      seen += weights[c]! * sheet.chromas[corners[c]!]!;
-      aimed += weights[c]! * sheet.chromasAimed[corners[c]!]!;
+      const n = corners[c]!;
+      a += weights[c]! * seenAb[n * 2]!;
+      b += weights[c]! * seenAb[n * 2 + 1]!;
+      aimed += weights[c]! * chromasAimed[n]!;
     }
     const [C, share] = [chromas[i]!, shares[i]!];
-    const left = Math.min(C, seen / UNIT);
+    const left = Math.min(C, Math.sqrt(a * a + b * b) / UNIT);
     from += share * C;
     to += share * left;
     paled += (share * Math.max(0, C - aimed / UNIT)) / (1 + 0.045 * C);
+    const tones = byTone[tone[i]!]!;
+    tones.share += share;
+    tones.from += share * C;
+    tones.to += share * left;
     const sum = sums[family[i]!]!;
     sum.share += share;
     sum.from += share * C;
     sum.to += share * left;
+    sum.own[0] += share * ab[i * 2]!;
+    sum.own[1] += share * ab[i * 2 + 1]!;
+    sum.seen[0] += share * a;
+    sum.seen[1] += share * b;
   }
   return {
     chromaKept: from / total < NO_CHROMA ? 1 : to / from,
@@ -234,8 +286,34 @@ function palenessOf(
       .filter((f) => f.from - f.to > PALED_C * f.share)
       .sort((p, q) => q.from - q.to - (p.from - p.to))
       .slice(0, FAMILIES_NAMED)
-      .map(({ name, share, from: a, to: b }) => ({ name, share, fromC: a / share, toC: b / share })),
+      .map(({ name, share, from: a, to: b, own, seen }) => ({
+        name,
+        share,
+        fromC: a / share,
+        toC: b / share,
+        hueTurnDeg: hueTurn(own, seen),
+      })),
+    chromaByTone: byTone.flatMap(({ share, from: a, to: b }, t) =>
+      share > 0 && a / share >= NO_CHROMA
+        ? [{ fromL: TONE_BOUNDS_L[t]!, toL: TONE_BOUNDS_L[t + 1]!, share, fromC: a / share, toC: b / share }]
+        : [],
+    ),
   };
+}
+
+/** Angle from one hue to another, degrees, −180 to 180. */
+function hueTurn(from: readonly [number, number], to: readonly [number, number]): number {
+  const turn = ((Math.atan2(to[1], to[0]) - Math.atan2(from[1], from[0])) * 180) / Math.PI;
+  return turn > 180 ? turn - 360 : turn < -180 ? turn + 360 : turn;
+}
+
+/** a* and b* of a colour of the file as they are seen. */
+function seenAbOf({ nodes, seenAb }: ReadySheet, lab: Lab): [number, number] {
+  const corners = new Int32Array(4);
+  const weights = new Float32Array(4);
+  simplexOf(3, nodes, placeOf(lab), corners, weights, 0);
+  const mean = (c: 0 | 1) => corners.reduce((s, n, i) => s + weights[i]! * seenAb[n * 2 + c]!, 0) / UNIT;
+  return [mean(0), mean(1)];
 }
 
 /** The aim of `matchAim`, for colours whose XYZ is known: white is kept, the file's black becomes the sheet's. */

@@ -5,6 +5,7 @@ import { chroma, labToXyz } from '../colour/lab.ts';
 import type { Lab } from '../colour/types.ts';
 import { CELL_SIZE, type OccupiedCells } from '../picture/cells.ts';
 import type { Gist } from '../picture/gist.ts';
+import { toneAt } from '../picture/structure.ts';
 
 /** The colours of a picture with all that does not depend on a sheet told beforehand: they can be laid on hundreds. */
 export interface Palette {
@@ -15,6 +16,10 @@ export interface Palette {
   readonly xyzs: Float32Array;
   /** C* of each. */
   readonly chromas: Float32Array;
+  /** a*, b* of each. */
+  readonly ab: Float32Array;
+  /** Which tone of `TONE_BOUNDS_L` each is in. */
+  readonly tone: Uint8Array;
   /** Share of the picture, 0–1. */
   readonly shares: Float32Array;
   /** Nodes along an axis of the lattices they are laid on; the four nodes about each colour, and what each counts. */
@@ -86,6 +91,8 @@ function coloursOf({ count, data }: OccupiedCells, nodes: number): Omit<Palette,
   const xyzs = new Float32Array(count * 3);
   const shares = new Float32Array(count);
   const chromas = new Float32Array(count);
+  const ab = new Float32Array(count * 2);
+  const tone = new Uint8Array(count);
   const corners = new Int32Array(count * 4);
   const weights = new Float32Array(count * 4);
   const family = new Uint8Array(count);
@@ -100,6 +107,9 @@ function coloursOf({ count, data }: OccupiedCells, nodes: number): Omit<Palette,
     xyzs.set(labToXyz(lab), i * 3);
     shares[i] = share;
     chromas[i] = chroma(lab);
+    ab[i * 2] = lab[1];
+    ab[i * 2 + 1] = lab[2];
+    tone[i] = toneAt(lab[0]);
     simplexOf(3, nodes, placeOf(lab), corners, weights, i * 4);
     for (let k = i * 4; k < i * 4 + 4; k++) {
       const add = share * weights[k]!;
@@ -115,7 +125,22 @@ function coloursOf({ count, data }: OccupiedCells, nodes: number): Omit<Palette,
   const touched = Int32Array.from(nodesTouched).sort();
   const touchedShares = Float32Array.from(touched, (n) => byNode[n]!);
   for (const n of touched) byNode[n] = 0;
-  return { count, total, xyzs, chromas, shares, nodes, corners, weights, family, families, touched, touchedShares };
+  return {
+    count,
+    total,
+    xyzs,
+    chromas,
+    ab,
+    tone,
+    shares,
+    nodes,
+    corners,
+    weights,
+    family,
+    families,
+    touched,
+    touchedShares,
+  };
 }
 
 /**

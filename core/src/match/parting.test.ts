@@ -42,6 +42,9 @@ describe('marks that part the sheets', () => {
     printed: [10, 0, 0],
     deltaE,
     stepsKept,
+    fromC: 0,
+    toC: 0,
+    hueTurnDeg: 0,
   });
   it('are those that differ by more than 1 ΔE00 or a tenth of their steps between any two of them', () => {
     const sheets = [

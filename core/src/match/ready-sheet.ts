@@ -12,9 +12,9 @@ export interface ReadySheet {
   readonly nodes: number;
   /** At each node: how far what is printed lies from its aim in L*, a* and b*, and ΔE00 between file and print; in `UNIT`. */
   readonly losses: Int16Array;
-  /** At each node: C* as it is seen where the print will hang, relative to the white there; in `UNIT`. */
-  readonly chromas: Int16Array;
-  /** The same of its aim there: what laying black on black leaves of it, were every colour within reach. */
+  /** At each node: a* and b* as they are seen where the print will hang, relative to the white there; in `UNIT`. */
+  readonly seenAb: Int16Array;
+  /** At each node: C* of its aim there, what laying black on black leaves of it, were every colour within reach. */
   readonly chromasAimed: Int16Array;
   /** 1 at each node from which a cell begins where no colour is lost: what lies in it need not be looked at. */
   readonly held: Uint8Array;
@@ -52,7 +52,7 @@ export function readySheet({ bare, seen }: LaidSheet): ReadySheet {
   const { nodes, values } = bare.lattice;
   const [aimAt, aimSeenAt] = [matchAim(bare.blackL), matchAim(seen.blackL)];
   const losses = new Int16Array(nodes ** 3 * 4);
-  const [chromas, chromasAimed] = [new Int16Array(nodes ** 3), new Int16Array(nodes ** 3)];
+  const [seenAb, chromasAimed] = [new Int16Array(nodes ** 3 * 2), new Int16Array(nodes ** 3)];
   const looked = seen.lattice.values;
   let n = 0;
   for (const at of nodePlaces(3, nodes)) {
@@ -61,14 +61,14 @@ export function readySheet({ bare, seen }: LaidSheet): ReadySheet {
     const aim = aimAt(lab);
     for (let c = 0; c < 3; c++) losses[n * 4 + c] = packed(printed[c]! - aim[c]!);
     losses[n * 4 + 3] = packed(deltaE2000(lab, printed));
-    chromas[n] = packed(Math.hypot(looked[n * 3 + 1]!, looked[n * 3 + 2]!));
+    for (let c = 0; c < 2; c++) seenAb[n * 2 + c] = packed(looked[n * 3 + 1 + c]!);
     chromasAimed[n] = packed(chroma(aimSeenAt(lab)));
     n++;
   }
   return {
     nodes,
     losses,
-    chromas,
+    seenAb,
     chromasAimed,
     held: cellsHeld(nodes, losses),
     white: bare.white,

@@ -17,3 +17,9 @@ export const mmWords = (mm: number): string => `${formatNumber(mm, mm < 9.95 ? 1
 export function sentenceCase(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
+
+/** "+12°", "−3°", "0°". */
+export function signedDegrees(deg: number): string {
+  const whole = Math.round(deg);
+  return `${whole > 0 ? '+' : whole < 0 ? '−' : ''}${Math.abs(whole)}°`;
+}

@@ -28,7 +28,7 @@ export function recipeOnSheet({ picture, marks, ready }: Tried, recipe: Recipe):
     applyRecipe(lab, recipe);
     return { ...m, lab: [lab[0]!, lab[1]!, lab[2]!] };
   });
-  const coloured = onSheet({ ...changed, chromas: own.chromas }, changedMarks, ready);
+  const coloured = onSheet({ ...changed, chromas: own.chromas, ab: own.ab, tone: own.tone }, changedMarks, ready);
   const through = (values: readonly number[]) => values.map((_, L) => at(values, toneOf(recipe, L)));
   const toned = onSheet(own, marks, {
     ...ready,

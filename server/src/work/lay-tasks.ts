@@ -139,17 +139,17 @@ export function aimOf(relative: OpenProfile, rendering: RenderingKey): (lab: Lab
 }
 
 /** A sheet ready for any picture, as it is kept. */
-export type PackedReady = Omit<ReadySheet, 'losses' | 'held' | 'chromas' | 'chromasAimed'> &
-  Readonly<Record<'losses' | 'held' | 'chromas' | 'chromasAimed', string>>;
+export type PackedReady = Omit<ReadySheet, 'losses' | 'held' | 'seenAb' | 'chromasAimed'> &
+  Readonly<Record<'losses' | 'held' | 'seenAb' | 'chromasAimed', string>>;
 
 export function readyFor({ bare, seen }: PackedLaid): PackedReady {
   const ready = readySheet({ bare: unpackSheet(bare), seen: unpackSheet(seen) });
-  const { losses, held, chromas, chromasAimed } = ready;
+  const { losses, held, seenAb, chromasAimed } = ready;
   return {
     ...ready,
     losses: base64Of(losses),
     held: base64Of(held),
-    chromas: base64Of(chromas),
+    seenAb: base64Of(seenAb),
     chromasAimed: base64Of(chromasAimed),
   };
 }
@@ -157,7 +157,7 @@ export function readyFor({ bare, seen }: PackedLaid): PackedReady {
 export const unpackReady = (packed: PackedReady): ReadySheet => ({
   ...packed,
   losses: int16Of(packed.losses),
-  chromas: int16Of(packed.chromas),
+  seenAb: int16Of(packed.seenAb),
   chromasAimed: int16Of(packed.chromasAimed),
   held: Buffer.from(packed.held, 'base64'),
 });

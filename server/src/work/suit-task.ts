@@ -107,7 +107,7 @@ export function sharedSheet(sheet: ReadySheet): ReadySheet {
   return {
     ...sheet,
     losses: shared(sheet.losses),
-    chromas: shared(sheet.chromas),
+    seenAb: shared(sheet.seenAb),
     chromasAimed: shared(sheet.chromasAimed),
     held,
   };

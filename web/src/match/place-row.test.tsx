@@ -25,7 +25,17 @@ const picture: PictureView = partly({
   commission: {},
   marks: [{}, {}],
 });
-const mark = (x: number) => ({ kind: 'shadow', x, y: 0.5, printed: [20, 0, 0], deltaE: 5, stepsKept: 0.4 });
+const mark = (x: number) => ({
+  kind: 'shadow',
+  x,
+  y: 0.5,
+  printed: [20, 0, 0],
+  deltaE: 5,
+  stepsKept: 0.4,
+  fromC: 20,
+  toC: 14,
+  hueTurnDeg: -3,
+});
 const place: RankedSheet = partly({
   id: 'p',
   place: 2,

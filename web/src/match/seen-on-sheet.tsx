@@ -2,13 +2,21 @@ import { useEffect, useState } from 'react';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { ApiError } from '@rakuen/contract/settings';
 import type { MarkOnSheet } from '@rakuen/core/match/on-sheet';
-import { percent } from '@rakuen/core/match/words';
+import { percent, signedDegrees } from '@rakuen/core/match/words';
 import { onSheetUrl } from '../pictures/picture-api.ts';
 
 /** A colour may come out so far from its aim before its mark says so, ΔE00. */
 const WORTH_A_MARK = 2;
+/** A place of less C* has no chroma to keep. */
+const GREY_C = 2;
 /** Less of a picture is not worth a word. */
 const WORTH_A_WORD = 0.002;
+
+/** What becomes of the chroma and the hue of a place; nothing of a grey. */
+function chromaWords({ fromC, toC, hueTurnDeg }: MarkOnSheet): string {
+  if (fromC < GREY_C) return '';
+  return `, chroma ${fromC.toFixed(0)} to ${toC.toFixed(0)}, hue ${signedDegrees(hueTurnDeg)}`;
+}
 
 /** Why the server gives no image, in its own words. */
 async function whyNot(answer: Response): Promise<string> {
@@ -67,7 +75,7 @@ export function SeenOnSheet({
           (shown ? shown.includes(i) : mark.deltaE > WORTH_A_MARK || mark.stepsKept < 0.6) ? (
             <span
               key={i}
-              title={`Mark ${i + 1}: ${mark.deltaE.toFixed(1)} ΔE00 from its aim, ${percent(mark.stepsKept)} of its steps kept`}
+              title={`Mark ${i + 1}: ${mark.deltaE.toFixed(1)} ΔE00 from its aim, ${percent(mark.stepsKept)} of its steps kept${chromaWords(mark)}`}
               style={{ left: `${mark.x * 100}%`, top: `${mark.y * 100}%` }}
               className="absolute grid size-[17px] -translate-1/2 place-items-center rounded-full border border-[#fff] bg-[#000b] font-serif text-[11px] text-[#fff]"
             >

@@ -1,8 +1,10 @@
 import { unpackLab } from '@rakuen/core/characterisation/packed';
 import { throughPrinted } from '@rakuen/core/characterisation/printed';
 import { deltaE2000 } from '@rakuen/core/colour/difference';
+import { chroma } from '@rakuen/core/colour/lab';
 import { absoluteOnWhite } from '@rakuen/core/colour/relative';
 import type { Lab } from '@rakuen/core/colour/types';
+import { percent, signedDegrees } from '@rakuen/core/match/words';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { aimed, aimOf, movesAll } from '@rakuen/core/proof/aim';
 import { applyLocal, type LocalBase } from '@rakuen/core/proof/local-contrast';
@@ -25,8 +27,28 @@ const triple = (lab: Lab): string =>
   `${formatNumber(lab[0], 1)}, a* ${formatNumber(lab[1], 1)}, b* ${formatNumber(lab[2], 1)}`;
 
 /** The same in a line. @param name of the sheet */
-export const inALine = ({ file, seen, deltaE, from, lost }: ReturnType<typeof numbersAt>, name: string): string =>
-  `File L* ${triple(file)} · on ${name} L* ${triple(seen)} · ${formatNumber(deltaE, 1)} ΔE00 ${from}${lost}`;
+export const inALine = (
+  { file, seen, deltaE, fromFileDeltaE, from, lost, kept }: ReturnType<typeof numbersAt>,
+  name: string,
+): string =>
+  [
+    `File L* ${triple(file)}`,
+    `on ${name} L* ${triple(seen)}`,
+    `${formatNumber(deltaE, 1)} ΔE00 ${from}${lost}, ${formatNumber(fromFileDeltaE, 1)} from the file`,
+    ...(kept ? [kept] : []),
+  ].join(' · ');
+
+/** A place of less C* has no chroma to keep. */
+const GREY_C = 2;
+const hueDeg = ([, a, b]: Lab): number => (Math.atan2(b, a) * 180) / Math.PI;
+
+/** "chroma 15 to 10, 67 % kept, hue +3°"; nothing of a grey. */
+export function chromaKeptWords(file: Lab, printed: Lab): string {
+  const [from, to] = [chroma(file), chroma(printed)];
+  if (from < GREY_C) return '';
+  const turn = ((hueDeg(printed) - hueDeg(file) + 540) % 360) - 180;
+  return `chroma ${formatNumber(from, 0)} to ${formatNumber(to, 0)}, ${percent(to / from)} kept, hue ${signedDegrees(turn)}`;
+}
 
 /** File, print and loss at a place: the same lattice, read by the processor. */
 export function numbersAt(
@@ -68,7 +90,9 @@ export function numbersAt(
     file,
     seen: view.settled ? relative : absoluteOnWhite(sheet.white)(relative),
     deltaE,
+    fromFileDeltaE: deltaE2000(file, relative),
     from: fromWords,
     lost,
+    kept: chromaKeptWords(file, relative),
   };
 }

@@ -1,4 +1,5 @@
 import { deltaE, percent, sentenceCase } from '../words.ts';
+import type { ToneChroma } from '../on-sheet.ts';
 import type { Leaning, Weighed } from './leaning.ts';
 
 /** A sheet that loses less than this share loses nothing to speak of (our own choice). */
@@ -88,12 +89,26 @@ export const colourHeld: Leaning = {
   },
 };
 
-/** Which colours are seen paler than the file has them: "deep blues turn pale, chroma 15 to 10; 64 % of all chroma is kept". */
+/** A hue that turns by less is the same to anybody (our own choice). */
+const HUE_TURNS_DEG = 8;
+
+/**
+ * Which colours are seen paler than the file has them, and in which tones most: "the deep blues turn paler, chroma 15 to
+ * 10; most at L* 5 to 10, chroma 14 to 5; 64 % of the picture’s chroma is kept".
+ */
 function palerOf({ match, picture }: Weighed): string | undefined {
   if (picture.colour !== 'colour' || match.chromaKept > PALED.kept || match.colourPaledDeltaE < PALED.deltaE)
     return undefined;
   const families = match.paledFamilies
     .slice(0, 2)
-    .map(({ name, fromC, toC }) => `the ${name} turn paler, chroma ${fromC.toFixed(0)} to ${toC.toFixed(0)}`);
-  return [...families, `${percent(match.chromaKept)} of the picture’s chroma is kept`].join('; ');
+    .map(
+      ({ name, fromC, toC, hueTurnDeg }) =>
+        `the ${name} turn paler, chroma ${fromC.toFixed(0)} to ${toC.toFixed(0)}${Math.abs(hueTurnDeg) >= HUE_TURNS_DEG ? `, their hue by ${hueTurnDeg > 0 ? '+' : '−'}${Math.abs(hueTurnDeg).toFixed(0)}°` : ''}`,
+    );
+  const lost = (t: ToneChroma) => t.share * (t.fromC - t.toC);
+  const [most] = match.chromaByTone.toSorted((p, q) => lost(q) - lost(p));
+  const where = most
+    ? [`most at L* ${most.fromL} to ${most.toL}, chroma ${most.fromC.toFixed(0)} to ${most.toC.toFixed(0)}`]
+    : [];
+  return [...families, ...where, `${percent(match.chromaKept)} of the picture’s chroma is kept`].join('; ');
 }
