@@ -33,7 +33,7 @@ export class NumberInput {
   @OneOf(SERIES_KEYS) series!: Series;
   /** The print it is given to. */
   @Maybe() @Id() printId?: string;
-  /** The box its sheet came from, in its own words; the edition’s own where absent. */
+  /** Formulation of the box its sheet came from, as printed on it; needed where the print’s box is not known and the edition’s is. */
   @Maybe() @FreeText(120) batch?: string;
 }
 

@@ -33,3 +33,37 @@ export function numberText(series: Series, number: number, sizes: EditionSizes):
   const { short } = SERIES[series];
   return `${short ? `${short} ` : ''}${number}${most === null ? '' : `/${most}`}`;
 }
+
+/** What is known of the box that a numbered sheet came from. Formulations as they are printed on the boxes; '' where not known. */
+export interface BoxKnown {
+  /** Formulation the edition is locked to. */
+  readonly edition: string;
+  /** Formulations that were held against the first print, and accepted. */
+  readonly accepted: readonly string[];
+  /** Of the box that the print was made from. */
+  readonly ofPrint: string;
+  /** As it was entered with the number. */
+  readonly entered: string;
+  /** No number of the edition was given yet. */
+  readonly first: boolean;
+}
+
+export type BoxOfNumber =
+  /** @property locks the edition begins with this number: it is locked to this box */
+  | { readonly batch: string; readonly locks: boolean }
+  /** It is not known, and has to be said. */
+  | { readonly refused: 'not known' }
+  /** What was entered is not what the print’s box says. */
+  | { readonly refused: 'contradicts'; readonly batch: string }
+  /** Another box than the edition’s, which nobody accepted. */
+  | { readonly refused: 'another box'; readonly batch: string };
+
+/** The box of a number is that of its print. What is not known stays unknown, and is asked for where the edition’s is known. */
+export function boxOfNumber({ edition, accepted, ofPrint, entered, first }: BoxKnown): BoxOfNumber {
+  if (ofPrint && entered && entered !== ofPrint) return { refused: 'contradicts', batch: ofPrint };
+  const batch = ofPrint || entered;
+  if (batch === '') return edition === '' ? { batch, locks: false } : { refused: 'not known' };
+  if (batch === edition || accepted.includes(batch)) return { batch, locks: false };
+  if (edition === '' && first) return { batch, locks: true };
+  return { refused: 'another box', batch };
+}

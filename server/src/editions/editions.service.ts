@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
-import { numberText, SERIES, type EditionSizes } from '@rakuen/core/print/edition';
+import { boxOfNumber, numberText, SERIES, type BoxOfNumber, type EditionSizes } from '@rakuen/core/print/edition';
 import type {
   DriftAccepted,
   EditionInput,
@@ -17,6 +17,7 @@ import { ConditionsService } from '../conditions/conditions.service.ts';
 import { EditionRow, NumberRow } from './editions.entity.ts';
 import { PictureRow } from '../pictures/pictures.entity.ts';
 import { PrintRow } from '../prints/prints.entity.ts';
+import { BoxRow } from '../stock/stock.entity.ts';
 
 /** Editions and their numbers. That none is given twice and none is lost is held by the database itself. */
 @Injectable()
@@ -26,6 +27,7 @@ export class EditionsService {
     @InjectRepository(NumberRow) private readonly numbers: Repository<NumberRow>,
     @InjectRepository(PrintRow) private readonly prints: Repository<PrintRow>,
     @InjectRepository(PictureRow) private readonly pictures: Repository<PictureRow>,
+    @InjectRepository(BoxRow) private readonly boxes: Repository<BoxRow>,
     private readonly conditions: ConditionsService,
   ) {}
 
@@ -79,20 +81,20 @@ export class EditionsService {
     await this.editions.delete(id);
   }
 
-  /** Gives the next number of a series. A box other than the edition’s must have been accepted before. */
+  /** Gives the next number of a series. The box of a number is that of its print; another than the edition’s must have been accepted. */
   async number(id: string, input: NumberInput): Promise<NumberView> {
     const edition = await this.get(id);
-    const batch = (input.batch ?? edition.batch).trim();
-    if (batch !== edition.batch && !edition.accepted.some((a) => a.batch === batch))
-      throw new RakuenError(
-        409,
-        `The edition is printed on ${said(edition.batch)}; this sheet comes from ${said(batch)}.`,
-        {
-          field: 'batch',
-          remedy: 'Hold a print from the new box against the first, and enter who accepted it and why.',
-        },
-      );
-    if (input.printId) await this.suits(edition, input.printId);
+    const print = input.printId ? await this.suits(edition, input.printId) : undefined;
+    const box = boxOfNumber({
+      edition: edition.batch,
+      accepted: edition.accepted.map((a) => a.batch),
+      ofPrint: print?.boxId ? ((await this.boxes.findOneBy({ id: print.boxId }))?.batch.trim() ?? '') : '',
+      entered: input.batch?.trim() ?? '',
+      first: !(await this.numbers.existsBy({ editionId: id })),
+    });
+    if ('refused' in box) throw boxRefused(box, edition.batch);
+    const { batch } = box;
+    if (box.locks) await this.editions.update(id, { batch });
     const { next } = (await this.numbers
       .createQueryBuilder('n')
       .select('COALESCE(MAX(n.number), 0) + 1', 'next')
@@ -164,7 +166,7 @@ export class EditionsService {
   }
 
   /** A numbered print is of the edition’s picture, sheet and size. */
-  private async suits(edition: EditionRow, printId: string): Promise<void> {
+  private async suits(edition: EditionRow, printId: string): Promise<PrintRow> {
     const print = await this.prints.findOneBy({ id: printId });
     if (!print) throw notFound('print');
     const wrong =
@@ -188,6 +190,33 @@ export class EditionsService {
         field: 'printId',
         remedy: 'Choose another print.',
       });
+    return print;
+  }
+}
+
+/** Why a sheet can’t join an edition yet, and what to do. */
+function boxRefused(box: Extract<BoxOfNumber, { refused: string }>, own: string): RakuenError {
+  const edition = own ? `the box “${own}”` : 'a box that is not known';
+  switch (box.refused) {
+    case 'not known':
+      return new RakuenError(409, `The edition is printed on ${edition}; the box of this sheet is not known.`, {
+        field: 'batch',
+        remedy: 'Choose the box of the print, or enter the formulation that is printed on it.',
+      });
+    case 'contradicts':
+      return new RakuenError(409, `The print was made from the box “${box.batch}”.`, {
+        field: 'batch',
+        remedy: 'Correct the box of the print first, if it is wrong.',
+      });
+    case 'another box':
+      return new RakuenError(
+        409,
+        `The edition is printed on ${edition}; this sheet comes from the box “${box.batch}”.`,
+        {
+          field: 'batch',
+          remedy: 'Hold the print against the first one, and enter who accepted the box and why.',
+        },
+      );
   }
 }
 
@@ -202,7 +231,6 @@ const LOCKED = [
   'heightMm',
   'batch',
 ] as const;
-const said = (batch: string) => (batch ? `the box “${batch}”` : 'its first box');
 
 export const sizesOf = (e: EditionRow): EditionSizes => ({
   edition: e.size,

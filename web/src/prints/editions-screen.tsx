@@ -79,7 +79,7 @@ function Edition({ edition }: { edition: EditionView }) {
       </ul>
       <div className="flex flex-wrap items-end gap-4">
         <NumberGiver editions={[edition]} />
-        <QuietButton onClick={() => setAccepting(!accepting)}>A print from another box</QuietButton>
+        <QuietButton onClick={() => setAccepting(!accepting)}>Accept another box</QuietButton>
         {!edition.locked && (
           <QuietButton disabled={removing.isLoading} onClick={() => void remove(edition.id)}>
             Remove the edition
@@ -113,11 +113,11 @@ function AcceptBox({ edition, onClose }: { edition: EditionView; onClose: () => 
       }}
     >
       <p className="mb-1 font-serif">
-        Print the picture on the new box, dry it, and hold it against the first in the light where it will hang. Then
-        say who accepted it.
+        Print the picture on a sheet of the new box, let it dry, and hold it against the first print in the light where
+        it will hang. Then enter who accepted it.
       </p>
       <div className="flex flex-wrap items-end gap-2">
-        <TextField label="The box says" name="batch" required maxLength={120} />
+        <TextField label="Formulation, as printed on the box" name="batch" required maxLength={120} />
         <TextField
           label="Mean ΔE00 from the first"
           unit="where it was read"
@@ -130,7 +130,7 @@ function AcceptBox({ edition, onClose }: { edition: EditionView; onClose: () => 
         <Button type="submit" disabled={accepting.isLoading}>
           Accept the box
         </Button>
-        <QuietButton onClick={onClose}>Leave it</QuietButton>
+        <QuietButton onClick={onClose}>Cancel</QuietButton>
       </div>
       <ErrorNote error={accepting.error} />
     </form>

@@ -1,18 +1,43 @@
 import { useState } from 'react';
 import type { EditionView } from '@rakuen/contract/editions';
+import type { ApiError } from '@rakuen/contract/settings';
 import { SERIES, SERIES_KEYS, type Series } from '@rakuen/core/print/edition';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';
-import { ChoiceField } from '../parts/form.tsx';
+import { ChoiceField, TextField } from '../parts/form.tsx';
+import { day } from '../parts/label.ts';
 import { ErrorNote } from '../parts/messages.tsx';
-import { useGiveNumberMutation } from './print-api.ts';
+import { useBoxesQuery, useGiveNumberMutation, usePrintsQuery } from './print-api.ts';
 
-/** Gives the next number of an edition to a print. */
+/** Gives the next number of an edition to a print. @param printId the print it is for; chosen among those that suit where absent */
 export function NumberGiver({ editions, printId }: { editions: readonly EditionView[]; printId?: string }) {
   const dispatch = useAppDispatch();
   const [give, giving] = useGiveNumberMutation();
   const [editionId, setEdition] = useState(editions[0].id);
   const [series, setSeries] = useState<Series>('edition');
+  const [chosen, setChosen] = useState('');
+  const [batch, setBatch] = useState('');
+  const edition = editions.find((e) => e.id === editionId) ?? editions[0];
+  const suiting = useSuiting(edition);
+  const print = suiting.find((p) => p.id === (printId ?? chosen));
+  // What the print’s own box says is not asked for.
+  const asks = edition.batch !== '' && !print?.batch;
+  const submit = () =>
+    void give({
+      id: editionId,
+      input: {
+        series,
+        ...((printId ?? chosen) && { printId: printId ?? chosen }),
+        ...(asks && batch.trim() && { batch: batch.trim() }),
+      },
+    })
+      .unwrap()
+      .then((n) => {
+        setChosen('');
+        setBatch('');
+        dispatch(said(`It is number ${n.written}.`));
+      })
+      .catch(() => undefined);
   return (
     <div className="mt-1 space-y-2">
       <div className="flex flex-wrap items-end gap-2">
@@ -24,25 +49,56 @@ export function NumberGiver({ editions, printId }: { editions: readonly EditionV
             options={editions.map((e) => [e.id, e.name] as const)}
           />
         )}
+        {!printId && (
+          <ChoiceField
+            label="Print"
+            value={chosen}
+            onChange={(e) => setChosen(e.target.value)}
+            options={[['', 'not recorded here'], ...suiting.map((p) => [p.id, p.words] as const)]}
+          />
+        )}
         <ChoiceField
           label="Series"
           value={series}
           onChange={(e) => setSeries(e.target.value as Series)}
           options={SERIES_KEYS.map((key) => [key, SERIES[key].name] as const)}
         />
-        <Button
-          disabled={giving.isLoading}
-          onClick={() =>
-            void give({ id: editionId, input: { series, ...(printId && { printId }) } })
-              .unwrap()
-              .then((n) => dispatch(said(`It is number ${n.written}.`)))
-              .catch(() => undefined)
-          }
-        >
+        {asks && (
+          <TextField
+            label="Formulation, as printed on the box"
+            value={batch}
+            maxLength={120}
+            onChange={(e) => setBatch(e.target.value)}
+          />
+        )}
+        <Button disabled={giving.isLoading} onClick={submit}>
           Give the next number
         </Button>
       </div>
-      <ErrorNote error={giving.error} />
+      {print?.batch && <p className="text-[13px] text-quiet">The sheet came from the box “{print.batch}”.</p>}
+      <ErrorNote error={giving.error as Partial<ApiError> | undefined} />
     </div>
   );
+}
+
+/** Prints of the edition’s picture, paper and size that have a copy without a number, each with its box. */
+function useSuiting(edition: EditionView) {
+  const { data: prints = [] } = usePrintsQuery('printed');
+  const { data: boxes = [] } = useBoxesQuery();
+  const numbered = (id: string) => edition.numbers.filter((n) => n.printId === id).length;
+  const near = (a: number, b: number) => Math.abs(a - b) <= 1;
+  return prints
+    .filter(
+      (p) =>
+        p.pictureId === edition.pictureId &&
+        p.conditionId === edition.conditionId &&
+        near(p.widthMm, edition.widthMm) &&
+        near(p.heightMm, edition.heightMm) &&
+        numbered(p.id) < p.copies,
+    )
+    .map((p) => {
+      const batch = boxes.find((b) => b.id === p.boxId)?.batch.trim() ?? '';
+      const words = `${day(p.printedOn)}, ${p.copies} ${p.copies === 1 ? 'copy' : 'copies'}, ${batch ? `box ${batch}` : 'box not known'}`;
+      return { id: p.id, batch, words };
+    });
 }

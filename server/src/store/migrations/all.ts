@@ -22,6 +22,7 @@ import { Lamps1783000000000 } from './1783000000000-lamps.ts';
 import { DecisionCosts1784000000000 } from './1784000000000-decision-costs.ts';
 import { PictureGists1785000000000 } from './1785000000000-picture-gists.ts';
 import { Shows1786000000000 } from './1786000000000-shows.ts';
+import { BoxOfNumber1787000000000 } from './1787000000000-box-of-number.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -51,4 +52,5 @@ export const MIGRATIONS = [
   DecisionCosts1784000000000,
   PictureGists1785000000000,
   Shows1786000000000,
+  BoxOfNumber1787000000000,
 ];
