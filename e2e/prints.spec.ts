@@ -161,7 +161,9 @@ test('prints and cards are laid on a sheet, with waste and cuts', async ({ watch
   const layout = page.getByRole('region', { name: 'The layout' });
   await expect(layout).toContainText('one sheet');
   await expect(layout).toContainText('% waste');
-  await expect(layout).toContainText('Cuts in order: 1');
+  await expect(layout.getByRole('list', { name: 'Cuts in order' }).getByRole('listitem').first()).toHaveText(
+    /^1 (across|down) at \d+ mm: parts .+ from .+/,
+  );
   await page.getByLabel('Copies').first().fill('9');
   await page.getByLabel('Copies').first().blur();
   await expect(layout).toContainText(/[2-9] sheets/);

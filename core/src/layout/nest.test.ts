@@ -25,9 +25,13 @@ const apart = (a: Box, b: Box, gap: number) =>
   a.y + a.h + gap <= b.y + 1e-6 ||
   b.y + b.h + gap <= a.y + 1e-6;
 
+const WHOLE = { x0: 0, y0: 0, x1: 5000, y1: 5000 };
 /** Whether a straight knife parts them. */
 const knife = (laid: readonly Box[]): boolean =>
-  orderOfCuts(laid.map((b, i) => ({ ...piece(`${i}`, b.w, b.h), xMm: b.x, yMm: b.y, turned: false }))) !== undefined;
+  orderOfCuts(
+    laid.map((b, i) => ({ ...piece(`${i}`, b.w, b.h), xMm: b.x, yMm: b.y, turned: false })),
+    WHOLE,
+  ) !== undefined;
 
 /** Whether the pieces lie on one sheet at all so that a knife parts them: every place that touches another or an edge is tried. */
 function fits(w: number, h: number, pieces: readonly Piece[], gap: number, laid: Box[] = []): boolean {
@@ -95,7 +99,7 @@ describe('laying prints on a sheet', () => {
     expect(sheets).toHaveLength(1);
     const used = (4 * 80 * INCH * INCH + 3 * 3600) / (17 * 22 * INCH * INCH);
     expect(sheets[0].used).toBeCloseTo(used, 6);
-    expect(orderOfCuts(sheets[0].placed)).toHaveLength(6);
+    expect(orderOfCuts(sheets[0].placed, WHOLE)).toHaveLength(6);
   });
 
   it('needs no more sheets than exhaustive search finds, up to six pieces (each way of parting, each order, each corner)', () => {
@@ -135,7 +139,7 @@ describe('laying prints on a sheet', () => {
         expect(lacking.length + sheets.flatMap((s) => s.placed).length).toBe(pieces.length);
         for (const { placed } of sheets) {
           expect(placed.every((p) => p.mayTurn || !p.turned)).toBe(true);
-          expect(orderOfCuts(placed)).toHaveLength(placed.length - 1);
+          expect(orderOfCuts(placed, WHOLE)).toHaveLength(placed.length - 1);
           const boxes = placed.map((p) => {
             const [w, h] = p.turned ? [p.heightMm, p.widthMm] : [p.widthMm, p.heightMm];
             return { x: p.xMm, y: p.yMm, w, h };

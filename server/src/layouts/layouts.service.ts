@@ -54,10 +54,16 @@ export class LayoutsService {
         placed: s.placed.map((p) =>
           asLaid({ ...p, xMm: p.xMm + bare.left, yMm: p.yMm + bare.top }, ways.get(p.key) ?? 'either'),
         ),
-        cuts: (orderOfCuts(s.placed) ?? []).map((c) => ({
-          ...c,
-          atMm: c.atMm + (c.way === 'across' ? bare.top : bare.left),
-        })),
+        cuts:
+          orderOfCuts(
+            s.placed.map((p) => ({ ...p, xMm: p.xMm + bare.left, yMm: p.yMm + bare.top })),
+            {
+              x0: 0,
+              y0: 0,
+              x1: widthMm,
+              y1: kind === 'roll' ? s.heightMm + bare.top + bare.bottom : heightMm,
+            },
+          ) ?? [],
       })),
       lacking: lacking.map((p) => asked.find((a) => a.piece.key === p.key)!.piece),
       waste,

@@ -1,4 +1,5 @@
 import type { LaidPiece, LayoutInput, LayoutView, StockInput } from '@rakuen/contract/layouts';
+import { sideWords } from '@rakuen/core/layout/cuts';
 import { CAPTION_ROOM_MM, type Edge } from '@rakuen/core/layout/borders';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { QuietButton } from '../parts/button.tsx';
@@ -66,6 +67,7 @@ function Sheet({ sheet, stock }: { sheet: LayoutView['sheets'][number]; stock: S
   const height = stock.kind === 'roll' ? sheet.heightMm + stock.top + stock.bottom : stock.heightMm;
   const scale = Math.min(MOST_PX.width / stock.widthMm, MOST_PX.height / height);
   const text = 11 / scale;
+  const nameOf = (key: string) => sheet.placed.find((p) => p.key === key)?.name ?? key;
   return (
     <figure>
       <svg
@@ -98,27 +100,41 @@ function Sheet({ sheet, stock }: { sheet: LayoutView['sheets'][number]; stock: S
         {sheet.cuts.map((c, i) => {
           const at =
             c.way === 'across'
-              ? { x1: 0, x2: stock.widthMm, y1: c.atMm, y2: c.atMm }
-              : { x1: c.atMm, x2: c.atMm, y1: 0, y2: height };
+              ? { x1: c.fromMm, x2: c.toMm, y1: c.atMm, y2: c.atMm }
+              : { x1: c.atMm, x2: c.atMm, y1: c.fromMm, y2: c.toMm };
           return (
-            <line
-              key={i}
-              {...at}
-              stroke="var(--color-ink)"
-              strokeWidth={0.8 / scale}
-              strokeDasharray={`${4 / scale} ${3 / scale}`}
-              opacity={0.6}
-            />
+            <g key={i}>
+              <line
+                {...at}
+                data-cut={i + 1}
+                stroke="var(--color-ink)"
+                strokeWidth={0.8 / scale}
+                strokeDasharray={`${4 / scale} ${3 / scale}`}
+                opacity={0.6}
+              />
+              <text
+                x={at.x1 + 2 / scale}
+                y={at.y1 + (c.way === 'across' ? -2 : 11) / scale}
+                fontSize={text}
+                fill="var(--color-ink)"
+              >
+                {i + 1}
+              </text>
+            </g>
           );
         })}
       </svg>
       {sheet.cuts.length > 0 && (
         <figcaption className="mt-1 max-w-[420px] text-[13px]">
-          Cuts in order:{' '}
-          {sheet.cuts
-            .map((c, i) => `${i + 1} ${c.way === 'across' ? 'across' : 'down'} at ${formatNumber(c.atMm, 0)} mm`)
-            .join(', ')}
-          .
+          Cuts in order:
+          <ol aria-label="Cuts in order">
+            {sheet.cuts.map((c, i) => (
+              <li key={i}>
+                {i + 1} {c.way} at {formatNumber(c.atMm, 0)} mm: parts {sideWords(c.first, nameOf)} from{' '}
+                {sideWords(c.second, nameOf)}
+              </li>
+            ))}
+          </ol>
         </figcaption>
       )}
     </figure>
