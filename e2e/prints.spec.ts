@@ -171,7 +171,7 @@ test('prints and cards are laid on a sheet, with waste and cuts', async ({ watch
   await expect(layout.getByText('2/12 · Salt at noon').first()).toBeVisible();
   await page.getByLabel('top', { exact: true }).check();
   await expect(layout).toContainText('mm along it are kept free');
-  await page.getByLabel('Bare edge').fill('0');
+  await page.getByLabel('Unprintable margin').fill('0');
   await page.getByLabel('top', { exact: true }).uncheck();
   await expect(layout).toContainText(/Printed to the edge: Corvane [A-Z0-9]+, by the auto feeder/);
   await expectAccessible(page);

@@ -17,7 +17,7 @@ const MOST_PIECES = 200;
 const IN_WORDS: Record<Edge, string> = {
   top: 'at the top',
   right: 'on the right',
-  bottom: 'at the foot',
+  bottom: 'at the bottom',
   left: 'on the left',
 };
 

@@ -130,7 +130,7 @@ function StockFields({ at }: { at: ReturnType<typeof useStock> }) {
           <p>Add a paper with its sizes first: it is what prints are laid on.</p>
         )}
         <TextField
-          label="Bare edge"
+          label="Unprintable margin"
           unit="mm"
           inputMode="decimal"
           value={at.edge}
@@ -155,7 +155,7 @@ function StockFields({ at }: { at: ReturnType<typeof useStock> }) {
         )}
       </div>
       <fieldset className="mt-2 flex flex-wrap gap-x-4">
-        <legend className="text-[13px] text-quiet">Torn edges, that stay as they are</legend>
+        <legend className="text-[13px] text-quiet">Deckle edges, left uncut</legend>
         {EDGES.map((e) => (
           <TickField
             key={e}
@@ -192,7 +192,7 @@ function ToLay({ onLay }: { onLay: (piece: PieceInput) => void }) {
   );
 }
 
-const EDGE_NAMES: Record<Edge, string> = { top: 'top', right: 'right', bottom: 'foot', left: 'left' };
+const EDGE_NAMES: Record<Edge, string> = { top: 'top', right: 'right', bottom: 'bottom', left: 'left' };
 
 /** Printers a paper was put through. */
 function usePrinters(paperId?: string): string[] {

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import type { EditionView } from '@rakuen/contract/editions';
-import type { ApiError } from '@rakuen/contract/settings';
 import { SERIES, SERIES_KEYS, type Series } from '@rakuen/core/print/edition';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';
@@ -76,7 +75,7 @@ export function NumberGiver({ editions, printId }: { editions: readonly EditionV
         </Button>
       </div>
       {print?.batch && <p className="text-[13px] text-quiet">The sheet came from the box “{print.batch}”.</p>}
-      <ErrorNote error={giving.error as Partial<ApiError> | undefined} />
+      <ErrorNote error={giving.error} />
     </div>
   );
 }
