@@ -60,10 +60,21 @@ interface Scored {
   readonly leftOut: readonly { readonly condition: ConditionView; readonly why: string }[];
 }
 
+/** Sheets as they are seen in each place. */
+interface Sheets {
+  /** Print conditions that are known in every place. */
+  readonly known: readonly ConditionView[];
+  readonly byPlace: readonly (readonly Shared[])[];
+  readonly leftOut: Scored['leftOut'];
+}
+/** Sheets of so many questions stay unpacked in memory: half a megabyte a sheet and place. */
+const MAX_SHEETS = 2;
+
 /** Which papers carry a show. */
 @Injectable()
 export class ShowPlanService {
   private readonly known = new Map<string, Promise<Scored>>();
+  private readonly unpacked = new Map<string, Promise<Sheets>>();
 
   constructor(
     @InjectDataSource() private readonly database: DataSource,
@@ -91,15 +102,9 @@ export class ShowPlanService {
     );
     const { pictureIds, light, glass, lux } = show;
     const ids = asked.map((c) => c.id);
-    const key = keyFrom(last?.seq ?? 0, [...pictureIds].sort(), ids, light, glass, lux, weights ?? {}, exact === true);
-    const known = this.known.get(key) ?? this.score(show, asked, { exact, weights, work });
-    this.known.delete(key);
-    this.known.set(key, known);
-    if (this.known.size > MAX_KEPT) this.known.delete(this.known.keys().next().value!);
-    return known.catch((error: unknown) => {
-      this.known.delete(key);
-      throw error;
-    });
+    const seq = last?.seq ?? 0;
+    const key = keyFrom(seq, [...pictureIds].sort(), ids, light, glass, lux, weights ?? {}, exact === true);
+    return lately(this.known, MAX_KEPT, key, () => this.score(show, asked, seq, { exact, weights, work }));
   }
 
   /** Conditions of the papers that are considered, in one order whatever is held of them. */
@@ -113,6 +118,7 @@ export class ShowPlanService {
   private async score(
     show: ShowView,
     asked: readonly ConditionView[],
+    seq: number,
     { exact, weights, work: named }: ShowPlanRequest,
   ): Promise<Scored> {
     const rows = new Map((await this.pictures.rows(show.pictureIds)).map((r) => [r.id, r]));
@@ -136,7 +142,10 @@ export class ShowPlanService {
     if (places.length === 0) placeOf(null);
     const work = this.underWay.begin(named, asked.length * places.length + hung.length);
     try {
-      const { known, byPlace, leftOut } = await this.sheetsIn(places, asked, work);
+      const ids = asked.map((c) => c.id);
+      const { known, byPlace, leftOut } = await lately(this.unpacked, MAX_SHEETS, keyFrom(seq, ids, places), () =>
+        this.sheetsIn(places, asked, work),
+      );
       const parts = Array.from({ length: Math.ceil(hung.length / PICTURES_AT_ONCE) }, (_, i) =>
         hung.slice(i * PICTURES_AT_ONCE, (i + 1) * PICTURES_AT_ONCE),
       );
@@ -160,7 +169,7 @@ export class ShowPlanService {
   }
 
   /** Sheets as they are seen in every place; one that is not known in each of them is compared in none. */
-  private async sheetsIn(places: readonly Place[], asked: readonly ConditionView[], work: Work) {
+  private async sheetsIn(places: readonly Place[], asked: readonly ConditionView[], work: Work): Promise<Sheets> {
     const beside = await this.sheets.beside();
     const leftOut = new Map<string, string>();
     const found = await eachOf(asked, AT_ONCE, async (condition): Promise<Shared[] | undefined> => {
@@ -185,6 +194,18 @@ export class ShowPlanService {
       }),
     };
   }
+}
+
+/** A result that was computed lately, else computed now; one that fails is not kept. */
+function lately<T>(known: Map<string, Promise<T>>, most: number, key: string, compute: () => Promise<T>): Promise<T> {
+  const result = known.get(key) ?? compute();
+  known.delete(key);
+  known.set(key, result);
+  if (known.size > most) known.delete(known.keys().next().value!);
+  return result.catch((error: unknown) => {
+    known.delete(key);
+    throw error;
+  });
 }
 
 /** The plan, from scores by print condition: a paper serves a picture as well as the best of its conditions does. */
