@@ -102,6 +102,50 @@ describe('laying prints on a sheet', () => {
     expect(orderOfCuts(sheets[0].placed, WHOLE)).toHaveLength(6);
   });
 
+  it('four 8 × 10 in and five cards of 50 × 85 mm fill one sheet of 17 × 22 in, edge to edge', () => {
+    const prints = [1, 2, 3, 4].map((n) => piece(`print ${n}`, 8 * INCH, 10 * INCH));
+    const cards = [1, 2, 3, 4, 5].map((n) => piece(`card ${n}`, 50, 85));
+    const { sheets, lacking } = nest(sheet(17 * INCH, 22 * INCH), [...prints, ...cards], { gapMm: 0 });
+    expect([sheets.length, lacking.length]).toEqual([1, 0]);
+    expect(new Set(sheets[0].placed.map((p) => p.key)).size).toBe(9);
+    expect(sheets[0].used).toBeCloseTo((4 * 80 * INCH * INCH + 5 * 4250) / (17 * 22 * INCH * INCH), 6);
+  });
+
+  it('lays many alike better than in rows: twenty of 60 × 90 mm on two A4, some of them turned', () => {
+    // In rows 3 × 3 lie on a sheet, or turned 2 × 4; three sheets. By area two could do.
+    const cards = Array.from({ length: 20 }, (_, i) => piece(`c${i}`, 60, 90));
+    const { sheets } = nest(sheet(210, 297), cards, { gapMm: 0 });
+    expect(sheets.map((s) => s.placed.length)).toEqual([10, 10]);
+    expect(new Set(sheets.flatMap((s) => s.placed.map((p) => p.key))).size).toBe(20);
+  });
+
+  it('takes at most one sheet more than their area asks for, of prints of usual sizes (500 jobs)', () => {
+    const usual = [
+      [102, 152],
+      [127, 178],
+      [130, 180],
+      [203, 254],
+      [210, 297],
+      [50, 85],
+      [100, 100],
+      [180, 240],
+    ] as const;
+    const jobs = fc.array(fc.tuple(fc.constantFrom(...usual), fc.integer({ min: 1, max: 6 })), {
+      minLength: 1,
+      maxLength: 5,
+    });
+    for (const job of fc.sample(jobs, { numRuns: 500, seed: 28 })) {
+      const pieces = job.flatMap(([[w, h], copies], i) =>
+        Array.from({ length: copies }, (_, n) => piece(`${i}-${n}`, w, h)),
+      );
+      const [w, h] = [17 * INCH - 6, 22 * INCH - 6];
+      const { sheets, lacking } = nest(sheet(w, h), pieces, { gapMm: 4 });
+      const bound = Math.ceil(pieces.reduce((sum, p) => sum + p.widthMm * p.heightMm, 0) / (w * h));
+      expect(lacking).toEqual([]);
+      expect(sheets.length).toBeLessThanOrEqual(bound + 1);
+    }
+  });
+
   it('needs no more sheets than exhaustive search finds, up to six pieces (each way of parting, each order, each corner)', () => {
     const size = fc.integer({ min: 60, max: 260 });
     fc.assert(

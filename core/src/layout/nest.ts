@@ -1,5 +1,5 @@
 import { seededRandom, shuffled } from '../random.ts';
-import { placesOf, slicings } from './slicing.ts';
+import { kindsOf, partings, partsOf, placesOf, slicings, type Kinds } from './slicing.ts';
 
 /**
  * What is printed on: a sheet, or a roll of which as much is taken as is needed. Sizes in mm, the unprintable edge
@@ -60,8 +60,8 @@ export interface NestOptions<P extends Piece = Piece> {
   readonly first?: (piece: P) => boolean;
 }
 
-/** Pieces up to which every layout that a knife can part is weighed. */
-const ALL_LAYOUTS = 7;
+/** Partings up to which every layout that a knife can part is weighed: of eight unlike pieces there are 3⁸. */
+const MAX_PARTINGS = 3 ** 8;
 /** Orders tried at random beyond it. */
 const SHUFFLES = 40;
 const NEAR = 1e-6;
@@ -81,40 +81,42 @@ export function printable(
 }
 
 /**
- * Lays pieces on as few sheets as hold them, or on as little of a roll, so that a straight knife parts them. Up to
- * seven pieces the answer is the best there is (`slicings`); beyond, and where not all find room, each goes into the
- * free place it leaves the least of along its shorter side and what is free is cut through (the guillotine heuristics
+ * Lays pieces on as few sheets as hold them, or on as little of a roll, so that a straight knife parts them. Of
+ * eight unlike pieces, or of more that are alike, the answer is the best there is (`slicings`); beyond, and where not all
+ * find room, each goes into the free place it leaves the least of along its shorter side and what is free is cut through (the guillotine heuristics
  * of Jylänki 2010), in the usual orders and some at random, always the same.
  */
 export function nest<P extends Piece>(stock: Stock, pieces: readonly P[], options: NestOptions<P>): Nesting<P> {
   if (pieces.length === 0) return { sheets: [], lacking: [] };
+  const kinds = kindsOf(pieces);
   return (
-    (pieces.length <= ALL_LAYOUTS ? bestOf(stock, pieces, options) : undefined) ?? searched(stock, pieces, options)
+    (partings(kinds) <= MAX_PARTINGS ? bestOf(stock, kinds, options) : undefined) ?? searched(stock, pieces, options)
   );
 }
 
 /** The best layout there is, where all find room. */
 function bestOf<P extends Piece>(
   stock: Stock,
-  pieces: readonly P[],
+  kinds: Kinds<P>,
   { gapMm, sheets = Infinity, first = () => false }: NestOptions<P>,
 ): Nesting<P> | undefined {
-  const fronts = slicings(pieces, stock.widthMm, stock.heightMm, gapMm);
-  const all = fronts.length - 1;
-  const lowest = (bits: number) => fronts[bits]!.reduce((a, b) => (b.h < a.h - NEAR ? b : a));
-  const laid = (bits: number) => sheetOf(stock, placesOf(lowest(bits), gapMm));
+  const fronts = slicings(kinds, stock.widthMm, stock.heightMm, gapMm);
+  const all = kinds.sets - 1;
+  const lowest = (set: number) => fronts[set]!.reduce((a, b) => (b.h < a.h - NEAR ? b : a));
+  const taken = new Map<readonly P[], number>();
+  const laid = (set: number) => sheetOf(stock, placesOf(lowest(set), gapMm, taken));
   if (stock.kind === 'roll') return fronts[all]!.length > 0 ? { sheets: [laid(all)], lacking: [] } : undefined;
   // Fewest sheets that hold each set, and the sheet that is taken off it.
   const least = [{ sheets: 0, taken: 0 }];
-  for (let bits = 1; bits <= all; bits++) {
-    least[bits] = { sheets: Infinity, taken: 0 };
-    for (let part = bits; part > 0; part = (part - 1) & bits)
-      if (fronts[part]!.length > 0 && least[bits ^ part]!.sheets + 1 < least[bits]!.sheets)
-        least[bits] = { sheets: least[bits ^ part]!.sheets + 1, taken: part };
+  for (let set = 1; set <= all; set++) {
+    least[set] = { sheets: Infinity, taken: 0 };
+    for (const part of partsOf(kinds, set))
+      if (part > 0 && fronts[part]!.length > 0 && least[set - part]!.sheets + 1 < least[set]!.sheets)
+        least[set] = { sheets: least[set - part]!.sheets + 1, taken: part };
   }
   if (least[all]!.sheets > sheets || least[all]!.sheets === Infinity) return undefined;
   const out: NestedSheet<P>[] = [];
-  for (let bits = all; bits > 0; bits ^= least[bits]!.taken) out.push(laid(least[bits]!.taken));
+  for (let set = all; set > 0; set -= least[set]!.taken) out.push(laid(least[set]!.taken));
   const weight = ({ placed }: NestedSheet<P>) => [Number(placed.some(first)), Math.max(...placed.map(areaOf))];
   return { sheets: out.sort((a, b) => (before(weight(a), weight(b)) ? 1 : -1)), lacking: [] };
 }

@@ -1,6 +1,9 @@
 import fc from 'fast-check';
 import type { Piece } from './nest.ts';
-import { placesOf, slicings, type Slicing } from './slicing.ts';
+import { kindsOf, partsOf, placesOf, slicings as slicingsOf, type Slicing } from './slicing.ts';
+
+const slicings = (list: readonly Piece[], widthMm: number, heightMm: number, gapMm: number) =>
+  slicingsOf(kindsOf(list), widthMm, heightMm, gapMm);
 
 const piece = (key: string, widthMm: number, heightMm: number, mayTurn = false): Piece => ({
   key,
@@ -21,7 +24,7 @@ describe('laying pieces so that straight cuts part them', () => {
   it('each lies whole within the size that is said, the gap between any two, turned only where it may (fast-check)', () =>
     fc.assert(
       fc.property(pieces, (list) => {
-        const all = slicings(list, 500, 500, GAP)[(1 << list.length) - 1];
+        const all = slicings(list, 500, 500, GAP).at(-1)!;
         expect(all.length).toBeGreaterThan(0);
         for (const way of all) {
           const placed = placesOf(way, GAP).map((p) => ({
@@ -78,5 +81,15 @@ describe('laying pieces so that straight cuts part them', () => {
     const [, ...fronts] = slicings([piece('wide', 60, 5), piece('square', 10, 10, true)], 50, 50, GAP);
     expect(fronts.map((f: readonly Slicing[]) => f.length)).toEqual([0, 1, 0]);
     expect(slicings([piece('long', 60, 5, true)], 50, 100, GAP)[1]).toMatchObject([{ w: 5, h: 60, turned: true }]);
+  });
+
+  it('pieces that are alike are one kind, and every set of them is counted once', () => {
+    const list = [piece('a', 30, 10), piece('b', 20, 25), piece('c', 30, 10), piece('d', 30, 10, true)];
+    const kinds = kindsOf(list);
+    expect(kinds.pieces.map((k) => k.map((p) => p.key))).toEqual([['a', 'c'], ['b'], ['d']]);
+    expect(kinds.sets).toBe(12);
+    expect([...partsOf(kinds, 11)].sort((p, q) => p - q)).toEqual(Array.from({ length: 12 }, (_, i) => i));
+    // One a and the b: four parts.
+    expect([...partsOf(kinds, 4)].sort((p, q) => p - q)).toEqual([0, 1, 3, 4]);
   });
 });

@@ -4,12 +4,13 @@ import { In, Repository } from 'typeorm';
 import { bordersOf, DECKLE_MM, EDGES, type Borders, type Edge } from '@rakuen/core/layout/borders';
 import { orderOfCuts } from '@rakuen/core/layout/cuts';
 import { asLaid, GRAINS, toLie, wayToLie, type WayToLie } from '@rakuen/core/layout/lie';
-import { nest, printable } from '@rakuen/core/layout/nest';
+import { printable } from '@rakuen/core/layout/nest';
 import { borderlessBy } from '@rakuen/core/print/handling';
 import type { LaidPiece, LayoutInput, LayoutView, StockInput } from '@rakuen/contract/layouts';
 import { RakuenError } from '../app/errors.ts';
 import { fedOf } from '../prints/cautions.ts';
 import { ConditionRow, ObservationRow } from '../conditions/conditions.entity.ts';
+import { Workshop } from '../work/workshop.ts';
 import { PaperRow } from '../papers/papers.entity.ts';
 
 /** More pieces than lie on any table. */
@@ -28,6 +29,7 @@ export class LayoutsService {
     @InjectRepository(PaperRow) private readonly papers: Repository<PaperRow>,
     @InjectRepository(ConditionRow) private readonly conditions: Repository<ConditionRow>,
     @InjectRepository(ObservationRow) private readonly observations: Repository<ObservationRow>,
+    private readonly workshop: Workshop,
   ) {}
 
   /** @throws RakuenError (400, 409) where there are too many, or where nobody has found that the sheet is printed to its edge */
@@ -38,11 +40,11 @@ export class LayoutsService {
     const bare = bareEdges(stock);
     const asked = piecesOf(input);
     const ways = new Map(asked.map(({ piece, way }) => [piece.key, way]));
-    const { sheets, lacking } = nest(
-      printable({ kind, widthMm, heightMm }, bare),
-      asked.map(({ piece, way }) => toLie(piece, way)),
-      { gapMm },
-    );
+    const { sheets, lacking } = await this.workshop.run('nestPieces', {
+      stock: printable({ kind, widthMm, heightMm }, bare),
+      pieces: asked.map(({ piece, way }) => toLie(piece, way)),
+      gapMm,
+    });
     const whole = sheets.map((s) => widthMm * (kind === 'roll' ? s.heightMm + bare.top + bare.bottom : heightMm));
     const laid = sheets.flatMap((s) => s.placed).reduce((sum, p) => sum + p.widthMm * p.heightMm, 0);
     const area = whole.reduce((a, b) => a + b, 0);

@@ -22,6 +22,7 @@ import { countInk } from './ink-task.ts';
 import { layFromSolid, layModel, matchSheets, readyFor, sendFor } from './lay-tasks.ts';
 import { ScanError } from '@rakuen/core/scan/sheet-in-scan';
 import { matchRecipes, suggestRecipe } from './recipe-task.ts';
+import { nestPieces } from './nest-task.ts';
 import { gistsOf, scoreShow, suitPictures } from './suit-task.ts';
 import { writeCopy } from './copy-task.ts';
 import { holdScan } from './scan-task.ts';
@@ -57,6 +58,7 @@ export const TASKS = {
   matchSheets,
   suitPictures,
   scoreShow,
+  nestPieces,
   suggestRecipe,
   matchRecipes,
   gistsOf,
