@@ -75,6 +75,8 @@ export class MarkInput {
   @Num(0, 1) y!: number;
   @Numbers(-128, 128, 3, 3) lab!: Lab;
   @Num(0, 100) detailL!: number;
+  /** The printmaker’s own word for it. */
+  @Maybe() @Text(60) word?: string;
 }
 
 /** What a hand changes of a picture; what is absent stays. */

@@ -63,7 +63,7 @@ export interface RecipeFigures {
   readonly stepsKept: number;
   readonly chromaKept: number;
   readonly outsideShare: number;
-  readonly marks: readonly { readonly kind: MarkKind; readonly stepsKept: number }[];
+  readonly marks: readonly { readonly kind: MarkKind; readonly name: string; readonly stepsKept: number }[];
 }
 
 /** The least change that serves a picture on a sheet. */

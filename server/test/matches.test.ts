@@ -2,6 +2,7 @@ import sharp from 'sharp';
 import { writeCgats } from '@rakuen/core/formats/cgats-write';
 import { readChart } from '@rakuen/core/simulation/instrument';
 import { scatteredChart, SHEETS } from '../../core/test/sheets.ts';
+import { pdfText } from './pdf-text.ts';
 import { condition, picture, start, type Running } from './rakuen.ts';
 
 interface Match {
@@ -227,10 +228,19 @@ it('a veto refuses with its reason; a school turns the order and never a veto', 
 
 it('marks and hints are set by hand and come back as found; what can’t be is refused by its field', async () => {
   const { marks } = await view();
-  const moved = marks.map((m, i) => (i === 0 ? { ...m, x: 0.25 } : m));
+  const moved = marks.map((m, i) => (i === 0 ? { ...m, x: 0.25, word: 'the quay' } : m));
   await rakuen.call('PATCH', `/api/pictures/${pictureId}`, { marks: moved, hints: ['water'] });
   expect(await view()).toMatchObject({ marksByHand: true, hintsByHand: true, hints: ['water'] });
   expect((await match()).places[0].figures.marks[0]).toMatchObject({ x: 0.25 });
+  expect((await view()).marks[0]).toMatchObject({ word: 'the quay' });
+  // The lab is sent to look where the printmaker says, by the printmaker’s word.
+  expect(
+    pdfText(
+      new Uint8Array(
+        await (await fetch(`${rakuen.url}/api/pictures/${pictureId}/order.pdf?conditionId=${baryta}`)).arrayBuffer(),
+      ),
+    ),
+  ).toContain('the quay');
   await rakuen.call('PATCH', `/api/pictures/${pictureId}`, { asFound: ['marks', 'hints'] });
   expect((await view()).marks).toEqual(marks);
   for (const bad of [

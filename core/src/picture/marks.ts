@@ -1,3 +1,4 @@
+import { colourWords } from '../colour/hue-names.ts';
 import { chroma } from '../colour/lab.ts';
 import type { Lab } from '../colour/types.ts';
 import { tileMiddle, type Tiles } from './tiles.ts';
@@ -24,7 +25,13 @@ export interface Mark {
   readonly lab: Lab;
   /** What is drawn there: root mean square of L* about its mean. */
   readonly detailL: number;
+  /** The printmaker’s own word for it, which it keeps wherever it is moved. */
+  readonly word?: string;
 }
+
+/** What a mark is called: by its own word, by what was found there, or by the colour that lies there. */
+export const markName = ({ kind, lab, word }: Pick<Mark, 'kind' | 'lab' | 'word'>): string =>
+  word ?? (kind === 'own' ? `your own place, ${colourWords(lab)}` : MARK_KINDS[kind]);
 
 /** Shadows and lights are looked for among these, L*. */
 const SHADOW_L = 30;

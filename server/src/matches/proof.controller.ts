@@ -22,7 +22,7 @@ import { SuggestQuery, SuggestView } from '@rakuen/contract/recipes';
 import { SettingsService } from '../settings/settings.service.ts';
 import type { Part } from '@rakuen/core/proof/part';
 import { PLAIN, type Recipe } from '@rakuen/core/proof/recipe';
-import { MARK_KINDS } from '@rakuen/core/picture/marks';
+import { markName } from '@rakuen/core/picture/marks';
 import { orderSheet } from './order-sheet.ts';
 import { RecipesService } from './recipes.service.ts';
 import { SheetsAtHand } from './sheets-at-hand.service.ts';
@@ -246,7 +246,7 @@ export class ProofController {
       ppi,
       copies: commission.copies,
       recipe,
-      lookAt: marks.map((m) => `${MARK_KINDS[m.kind]}: L* ${m.lab[0].toFixed(0)} in the file`),
+      lookAt: marks.map((m) => `${markName(m)}: L* ${m.lab[0].toFixed(0)} in the file`),
       wishes: commission.wishes ?? '',
       preview: await this.pictures.preview(id),
     });

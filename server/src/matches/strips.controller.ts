@@ -17,7 +17,7 @@ import {
 import { ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { RENDERING_NAMES } from '@rakuen/core/characterisation/renderings';
-import { MARK_KINDS } from '@rakuen/core/picture/marks';
+import { markName } from '@rakuen/core/picture/marks';
 import { PLAIN, RECIPE_PARTS } from '@rakuen/core/proof/recipe';
 import { planStrips, type StripsAsked } from '@rakuen/core/proof/strips';
 import { CardView, ScanFields, ScanView, StripsQuery, StripsView } from '@rakuen/contract/strips';
@@ -214,7 +214,7 @@ export class StripsController {
       );
     const wanted = query.places ? numbers(query.places) : undefined;
     const places = marks
-      .map((m, i) => ({ name: MARK_KINDS[m.kind], x: m.x, y: m.y, number: i + 1 }))
+      .map((m, i) => ({ name: markName(m), x: m.x, y: m.y, number: i + 1 }))
       .filter((p) => !wanted || wanted.includes(p.number));
     if (places.length === 0)
       throw new RakuenError(409, 'No place of the picture is marked, or none of those that were asked for.', {

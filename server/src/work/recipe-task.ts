@@ -4,7 +4,7 @@ import type { Question } from '@rakuen/core/match/judge';
 import type { Weights } from '@rakuen/core/match/schools';
 import type { SheetQualities } from '@rakuen/core/match/sheet';
 import { gistOf } from '@rakuen/core/picture/gist';
-import type { Mark } from '@rakuen/core/picture/marks';
+import { markName, type Mark } from '@rakuen/core/picture/marks';
 import { bestRecipe, recipeChange, SEARCHED_PARTS, type WeighedRecipe } from '@rakuen/core/proof/best-recipe';
 import type { Recipe } from '@rakuen/core/proof/recipe';
 import { recipeOnSheet } from '@rakuen/core/proof/recipe-on-sheet';
@@ -30,8 +30,8 @@ export function suggestRecipe(task: {
   const { recipe, before, after } = best;
   return {
     parts: Object.fromEntries(SEARCHED_PARTS.filter((key) => recipe[key] !== 0).map((key) => [key, recipe[key]])),
-    before: figuresOf(before),
-    after: figuresOf(after),
+    before: figuresOf(before, rest.marks),
+    after: figuresOf(after, rest.marks),
   };
 }
 
@@ -50,12 +50,15 @@ export function matchRecipes(task: {
   }));
 }
 
-const figuresOf = ({ score, changeDeltaE, figures }: WeighedRecipe): BestRecipeView['before'] => ({
+const figuresOf = (
+  { score, changeDeltaE, figures }: WeighedRecipe,
+  marks: readonly Mark[],
+): BestRecipeView['before'] => ({
   score,
   changeDeltaE,
   shadowStepsKept: figures.shadowStepsKept,
   stepsKept: figures.stepsKept,
   chromaKept: figures.chromaKept,
   outsideShare: figures.outsideShare,
-  marks: figures.marks.map(({ kind, stepsKept }) => ({ kind, stepsKept })),
+  marks: figures.marks.map(({ kind, stepsKept }, i) => ({ kind, name: markName(marks[i]), stepsKept })),
 });

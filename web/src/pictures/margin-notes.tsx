@@ -1,4 +1,5 @@
-import { X } from 'lucide-react';
+import { Pencil, X } from 'lucide-react';
+import { useState } from 'react';
 import type { PictureView } from '@rakuen/contract/pictures';
 import { HINTS, type Hint } from '@rakuen/core/picture/hints';
 import type { Mark } from '@rakuen/core/picture/marks';
@@ -15,6 +16,7 @@ interface MarkProps {
   chosen?: number;
   onChoose: (mark: number) => void;
   onRemove: (mark: number) => void;
+  onRename: (mark: number, word: string) => void;
   onAdd: () => void;
   onAsFound: () => void;
 }
@@ -32,7 +34,8 @@ export function MarginNotes({ onHints, ...at }: MarkProps & { onHints: (hints: H
   );
 }
 
-function Marks({ picture, marks, chosen, onChoose, onRemove, onAdd, onAsFound }: MarkProps) {
+function Marks({ picture, marks, chosen, onChoose, onRemove, onRename, onAdd, onAsFound }: MarkProps) {
+  const [naming, setNaming] = useState<number>();
   return (
     <section aria-label="Marks">
       <ol className="space-y-1">
@@ -41,19 +44,38 @@ function Marks({ picture, marks, chosen, onChoose, onRemove, onAdd, onAsFound }:
           return (
             <li
               key={`${mark.kind}${i}`}
-              className={`group grid grid-cols-[20px_1fr_auto] items-baseline gap-x-1.5 ${chosen === i ? 'bg-field' : ''}`}
+              className={`group grid grid-cols-[20px_1fr_auto_auto] items-baseline gap-x-1.5 ${chosen === i ? 'bg-field' : ''}`}
               onMouseEnter={() => onChoose(i)}
             >
               <span className="font-serif font-semibold">{i + 1}</span>
               <span className="leading-snug">
-                <span className="font-serif">{name}</span>
+                {naming === i ? (
+                  <MarkWord
+                    word={mark.word ?? ''}
+                    number={i + 1}
+                    onWord={(word) => {
+                      if (word.trim() !== (mark.word ?? '')) onRename(i, word);
+                      setNaming(undefined);
+                    }}
+                  />
+                ) : (
+                  <span className="font-serif">{name}</span>
+                )}
                 <span className="block text-[12.5px]">
                   <Swatch lab={mark.lab} /> {figures}
                 </span>
               </span>
               <button
                 type="button"
-                aria-label={`Take mark ${i + 1} away`}
+                aria-label={`Rename mark ${i + 1}`}
+                onClick={() => setNaming(i)}
+                className="grid size-7 place-items-center self-start rounded-[3px] opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
+              >
+                <Pencil size={13} aria-hidden />
+              </button>
+              <button
+                type="button"
+                aria-label={`Remove mark ${i + 1}`}
                 onClick={() => onRemove(i)}
                 className="grid size-7 place-items-center self-start rounded-[3px] opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
               >
@@ -68,6 +90,25 @@ function Marks({ picture, marks, chosen, onChoose, onRemove, onAdd, onAsFound }:
         {picture.marksByHand && <QuietButton onClick={onAsFound}>As found</QuietButton>}
       </p>
     </section>
+  );
+}
+
+/** The printmaker’s own word for a mark; emptied, it is called by what lies there. */
+function MarkWord({ word, number, onWord }: { word: string; number: number; onWord: (word: string) => void }) {
+  return (
+    <input
+      aria-label={`Name of mark ${number}`}
+      autoFocus
+      defaultValue={word}
+      maxLength={60}
+      placeholder="by what lies there"
+      className="min-h-7 w-full rounded-[3px] border border-edge bg-field px-1.5 font-serif"
+      onBlur={(e) => onWord(e.target.value)}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') e.currentTarget.blur();
+        if (e.key === 'Escape') onWord(word);
+      }}
+    />
   );
 }
 

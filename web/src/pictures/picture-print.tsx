@@ -1,7 +1,6 @@
 import { useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import type { PictureView } from '@rakuen/contract/pictures';
-import type { Mark } from '@rakuen/core/picture/marks';
-import { markName } from './picture-words.ts';
+import { markName, type Mark } from '@rakuen/core/picture/marks';
 
 const STEP = 0.01;
 

@@ -1,5 +1,5 @@
 import type { PictureView } from '@rakuen/contract/pictures';
-import { MARK_KINDS, type Mark } from '@rakuen/core/picture/marks';
+import type { Mark } from '@rakuen/core/picture/marks';
 import type { PictureFigures } from '@rakuen/core/picture/tally';
 import { percent, sentenceCase } from '@rakuen/core/match/words';
 import { formatNumber } from '@rakuen/core/measurement/show';
@@ -40,12 +40,13 @@ function structureOf({ structure: s, deepestL, highestL }: PictureFigures): stri
   return `${sentenceCase(parts.slice(0, 2).join('; '))}.`;
 }
 
-/** What a mark is called: what was found there, or of a place of your own the colour that lies there. */
-export const markName = ({ kind, lab }: Mark): string =>
-  kind === 'own' ? `your own place, ${colourWords(lab)}` : MARK_KINDS[kind];
+/** A note to a mark: what it is called, and what is there. */
+export function noteOf(mark: Mark): { name: string; figures: string } {
+  const found = foundAt(mark);
+  return mark.word ? { ...found, name: mark.word } : found;
+}
 
-/** A pencil note to a mark: what is there. */
-export function noteOf({ kind, lab, detailL }: Mark): { name: string; figures: string } {
+function foundAt({ kind, lab, detailL }: Mark): { name: string; figures: string } {
   const L = `L* ${one(lab[0])}`;
   const C = Math.hypot(lab[1], lab[2]);
   switch (kind) {

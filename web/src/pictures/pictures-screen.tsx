@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { PictureView } from '@rakuen/contract/pictures';
+import { markName } from '@rakuen/core/picture/marks';
 import { usePicturesQuery, useRemovePictureMutation } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
 import { BinButton } from '../parts/bin-button.tsx';
@@ -15,7 +16,7 @@ import { PicturePrint } from './picture-print.tsx';
 import { PictureStack } from './picture-stack.tsx';
 import { useChangePictureMutation } from './picture-api.ts';
 import { useMarks } from './use-marks.ts';
-import { asksFor, markName } from './picture-words.ts';
+import { asksFor } from './picture-words.ts';
 import { MapChoice, useMap } from './use-map.tsx';
 
 /** The pictures, and what the one in hand asks of a paper. */
@@ -93,6 +94,7 @@ function PictureSheet({ picture }: { picture: PictureView }) {
           chosen={at.chosen}
           onChoose={at.setChosen}
           onRemove={at.remove}
+          onRename={at.rename}
           onAdd={() => void at.add()}
           onAsFound={() => at.change({ asFound: ['marks'] })}
           onHints={(hints) => at.change({ hints })}

@@ -1,6 +1,6 @@
 /** @jest-environment ./web/test/dom-environment.mjs */
 import type { PictureChange, PictureView } from '@rakuen/contract/pictures';
-import type { Mark } from '@rakuen/core/picture/marks';
+import { markName, type Mark } from '@rakuen/core/picture/marks';
 import { useState } from 'react';
 import { partly } from '../../test/partly.ts';
 import { refused, serve, using, type Asked } from '../../test/studio.tsx';
@@ -66,6 +66,19 @@ describe('the marks of a picture', () => {
     await until(() => kept().marks[0].x === 0.4);
     expect(kept().marks.map((m) => m.kind)).toEqual(['own', 'light']);
     expect(kept().marks[0].lab).not.toEqual(FOUND[0].lab);
+  });
+
+  it('a word of the printmaker’s own stays with its mark wherever it is moved; emptied, what lies there names it again', async () => {
+    const { does, kept, until } = await atHand();
+    await does((at) => at.rename(0, ' the hull '));
+    await until(() => kept().marks[0].word === 'the hull');
+    await does((at) => void at.move(0, 0.4, 0.4));
+    await until(() => kept().marks[0].x === 0.4);
+    expect(kept().marks[0]).toMatchObject({ kind: 'own', word: 'the hull' });
+    expect(markName(kept().marks[0])).toBe('the hull');
+    await does((at) => at.rename(0, ''));
+    await until(() => !kept().marks[0].word);
+    expect(markName(kept().marks[0])).toMatch(/^your own place, /);
   });
 
   it('one is removed, one is added, and both are kept though neither was waited for', async () => {

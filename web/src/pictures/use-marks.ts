@@ -1,11 +1,10 @@
 import { useEffect, useRef, useState } from 'react';
 import type { PictureChange, PictureView } from '@rakuen/contract/pictures';
-import type { Mark } from '@rakuen/core/picture/marks';
+import { markName, type Mark } from '@rakuen/core/picture/marks';
 import { said, useAppDispatch } from '../app/store.ts';
 import { theirsOf } from '../parts/conflict.tsx';
 import { labImage, sampleAt } from './lab-image.ts';
 import { useChangePictureMutation } from './picture-api.ts';
-import { markName } from './picture-words.ts';
 
 /**
  * The marks of a picture, and what a hand changes of it. Changes of this page wait for each other and are sent one
@@ -72,6 +71,9 @@ export function useMarks(picture: PictureView) {
       change(what);
     },
     add: async () => keep([...latest.current, { kind: 'own', x: 0.5, y: 0.5, ...(await seenAt(0.5, 0.5)) }]),
+    /** @param word nothing: it is called by what lies there again */
+    rename: (i: number, word: string) =>
+      keep(latest.current.map((m, at): Mark => (at === i ? { ...m, word: word.trim() || undefined } : m))),
     remove: (i: number) => keep(latest.current.filter((_, at) => at !== i)),
     move: async (i: number, x: number, y: number) => {
       // It is there at once, so that the next key moves it on from there. Away from where it was found it is no longer

@@ -17,8 +17,8 @@ const figures: BestRecipeView['before'] = {
   chromaKept: 0.7,
   outsideShare: 0.02,
   marks: [
-    { kind: 'shadow', stepsKept: 0.41 },
-    { kind: 'light', stepsKept: 0.86 },
+    { kind: 'shadow', name: 'the deepest shadow that holds detail', stepsKept: 0.41 },
+    { kind: 'light', name: 'the lightest light', stepsKept: 0.86 },
   ],
 };
 const best: BestRecipeView = {
@@ -32,8 +32,8 @@ const best: BestRecipeView = {
     chromaKept: 0.78,
     outsideShare: 0.05,
     marks: [
-      { kind: 'shadow', stepsKept: 0.52 },
-      { kind: 'light', stepsKept: 0.8 },
+      { kind: 'shadow', name: 'the deepest shadow that holds detail', stepsKept: 0.52 },
+      { kind: 'light', name: 'the lightest light', stepsKept: 0.8 },
     ],
   },
 };

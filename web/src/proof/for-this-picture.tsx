@@ -1,7 +1,6 @@
 import type { BestRecipeView } from '@rakuen/contract/recipes';
 import { percent } from '@rakuen/core/match/words';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import { MARK_KINDS } from '@rakuen/core/picture/marks';
 import { RECIPE_PARTS, type RecipeKey } from '@rakuen/core/proof/recipe';
 import { QuietButton } from '../parts/button.tsx';
 import type { RecipeAtHand } from './use-recipe.ts';
@@ -62,7 +61,7 @@ export function exchanged({ before, after }: BestRecipeView): { gained: string[]
   share('chroma kept', before.chromaKept, after.chromaKept, SAME);
   share('out of gamut', before.outsideShare, after.outsideShare, SAME, true);
   after.marks.forEach((mark, i) =>
-    share(`mark ${i + 1} (${MARK_KINDS[mark.kind]}), steps kept`, before.marks[i].stepsKept, mark.stepsKept, SAME_MARK),
+    share(`mark ${i + 1} (${mark.name}), steps kept`, before.marks[i].stepsKept, mark.stepsKept, SAME_MARK),
   );
   given.push(`the picture as it was: ${formatNumber(after.changeDeltaE, 1)}\u00a0ΔE00 changed on average`);
   return { gained, given };

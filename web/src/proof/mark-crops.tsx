@@ -1,11 +1,10 @@
 import { useState } from 'react';
 import type { PictureView } from '@rakuen/contract/pictures';
-import type { Mark } from '@rakuen/core/picture/marks';
+import { markName, type Mark } from '@rakuen/core/picture/marks';
 import { squareAbout } from '@rakuen/core/proof/part';
 import { sentenceCase } from '@rakuen/core/match/words';
 import { Dialog } from '../parts/dialog.tsx';
 import { cropUrl, onSheetUrl, type Where } from '../pictures/picture-api.ts';
-import { markName } from '../pictures/picture-words.ts';
 import { ScreenScale, useScreenScale } from './screen-scale.tsx';
 
 /** Sides of a crop on paper, mm. */
