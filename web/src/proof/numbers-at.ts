@@ -4,7 +4,7 @@ import { deltaE2000 } from '@rakuen/core/colour/difference';
 import { chroma } from '@rakuen/core/colour/lab';
 import { absoluteOnWhite } from '@rakuen/core/colour/relative';
 import type { Lab } from '@rakuen/core/colour/types';
-import { percent, signedDegrees } from '@rakuen/core/match/words';
+import { signedDegrees } from '@rakuen/core/match/words';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { aimed, aimOf, movesAll } from '@rakuen/core/proof/aim';
 import { applyLocal, type LocalBase } from '@rakuen/core/proof/local-contrast';
@@ -47,7 +47,7 @@ export function chromaKeptWords(file: Lab, printed: Lab): string {
   const [from, to] = [chroma(file), chroma(printed)];
   if (from < GREY_C) return '';
   const turn = ((hueDeg(printed) - hueDeg(file) + 540) % 360) - 180;
-  return `chroma ${formatNumber(from, 0)} to ${formatNumber(to, 0)}, ${percent(to / from)} kept, hue ${signedDegrees(turn)}`;
+  return `chroma ${formatNumber(from, 0)} to ${formatNumber(to, 0)}, ${Math.round((100 * to) / from)}\u00a0% kept, hue ${signedDegrees(turn)}`;
 }
 
 /** File, print and loss at a place: the same lattice, read by the processor. */
