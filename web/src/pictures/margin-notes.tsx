@@ -67,7 +67,7 @@ function Marks({ picture, marks, chosen, onChoose, onRemove, onRename, onAdd, on
               </span>
               <button
                 type="button"
-                aria-label={`Rename mark ${i + 1}`}
+                aria-label={`Name mark ${i + 1}`}
                 onClick={() => setNaming(i)}
                 className="grid size-7 place-items-center self-start rounded-[3px] opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
               >
