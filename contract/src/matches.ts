@@ -74,6 +74,8 @@ export class MatchVersion {
   @Id() id!: string;
   @Id() conditionId!: string;
   @FreeText(80) name!: string;
+  /** Of the recipe as it was ranked. */
+  @Int() revision!: number;
 }
 
 export class MatchPlace {

@@ -30,6 +30,8 @@ export class OnSheetQuery extends CropQuery {
   @Maybe() @OneOf(RENDERING_KEYS) rendering?: RenderingKey;
   /** A saved recipe of this picture, with its rendering. */
   @Maybe() @Id() recipe?: string;
+  /** Of that recipe: a changed one has another address, so that no image of the old one is shown for it. */
+  @Maybe() @QueryInt() revision?: number;
 }
 
 /** The print copy: device values of the condition's own profile, as large as the commission says, by its recipe. */

@@ -61,7 +61,7 @@ const match = async (recipeIds: string[]) =>
 it('a version that changes nothing stands level with the picture as it is', async () => {
   const id = await save('Nothing done', {});
   const { body } = await match([id]);
-  expect(body.versions).toEqual([{ id, conditionId: cotton, name: 'Nothing done' }]);
+  expect(body.versions).toEqual([{ id, conditionId: cotton, name: 'Nothing done', revision: 1 }]);
   const plain = body.places.find((p) => !p.recipeId)!;
   const version = body.places.find((p) => p.recipeId === id)!;
   expect([plain.place, version.place]).toEqual([1, 1]);

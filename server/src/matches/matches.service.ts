@@ -306,12 +306,12 @@ export class MatchesService {
     );
     const figures = laidOut.flat();
     const there = new Map(known.map(({ qualities }) => [qualities.id, asked.find((c) => c!.id === qualities.id)!]));
-    const { versions, printed } = await this.byRecipe(picture, recipeIds, there, cells, beside);
+    const { versions, printed, unknown } = await this.byRecipe(picture, recipeIds, there, cells, beside);
     return {
       picture,
       versions,
       candidates: [...known.map(({ qualities }, i) => ({ sheet: qualities, figures: figures[i] })), ...printed],
-      leftOut,
+      leftOut: [...leftOut, ...unknown],
     };
   }
 
@@ -322,17 +322,21 @@ export class MatchesService {
     there: ReadonlyMap<string, ConditionView>,
     cells: Float32Array,
     beside: BesideReadings,
-  ): Promise<{ versions: MatchVersion[]; printed: Candidate[] }> {
+  ): Promise<{ versions: MatchVersion[]; printed: Candidate[]; unknown: LeftOut[] }> {
+    const unknown: LeftOut[] = [];
     const recipes = await Promise.all([...new Set(recipeIds)].map((id) => this.recipes.of(id, picture.id)));
     const found: { recipe: RecipeView; sheet: SheetQualities; ready: PackedReady }[] = [];
     for (const recipe of recipes) {
       const condition = there.get(recipe.conditionId);
       if (!condition) continue;
       const sheet = await this.sheets.of(condition, picture.commission, beside, recipe.values.rendering);
-      if ('why' in sheet) continue;
+      if ('why' in sheet) {
+        unknown.push({ conditionId: condition.id, why: `Version “${recipe.name || 'working recipe'}”: ${sheet.why}` });
+        continue;
+      }
       found.push({ recipe, sheet: { ...sheet.qualities, id: recipe.id }, ready: sheet.ready });
     }
-    if (found.length === 0) return { versions: [], printed: [] };
+    if (found.length === 0) return { versions: [], printed: [], unknown };
     const figures = await this.workshop.run('matchRecipes', {
       cells,
       marks: picture.marks,
@@ -340,7 +344,8 @@ export class MatchesService {
       printed: found.map(({ recipe, ready }) => ({ recipe: recipe.values, ready })),
     });
     return {
-      versions: found.map(({ recipe: { id, conditionId, name } }) => ({ id, conditionId, name })),
+      versions: found.map(({ recipe: { id, conditionId, name, revision } }) => ({ id, conditionId, name, revision })),
+      unknown,
       printed: found.map(({ sheet }, i) => ({ sheet, figures: figures[i] })),
     };
   }

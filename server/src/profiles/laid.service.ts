@@ -96,7 +96,14 @@ export class LaidService {
     // What was seen in a lamp that was removed since is not told as if it hung there still.
     const light = await this.lightOf(where.light);
     if (!GLASSES.some((g) => g.key === where.glass)) throw notFound('glass');
-    // Of a sheet without a model nothing but its solid is known, whatever the rendering.
+    if (rendering !== 'relative' && !hasModel(condition))
+      throw new RakuenError(
+        409,
+        'Only the solid of its colours is known: no other rendering than relative can be computed.',
+        {
+          remedy: 'Read its chart with device values.',
+        },
+      );
     const by = rendering === 'relative' ? '' : ` ${rendering}`;
     return this.derived.get(condition.id, `matched ${where.light} ${where.glass}${by}`, async () => ({
       key: hasModel(condition) ? await this.modelKey(condition, light) : await this.solidKey(condition.id, light),

@@ -54,7 +54,7 @@ type Shared = { readonly qualities: SheetQualities; readonly ready: ReadySheet }
 interface Scored {
   readonly pictureIds: readonly string[];
   /** Print conditions that are known in every place, in order. */
-  readonly conditions: readonly { readonly condition: ConditionView; readonly look: Look }[];
+  readonly conditions: readonly { readonly condition: ConditionView; readonly looks: readonly Look[] }[];
   /** By picture, then by condition; absent where refused. */
   readonly scores: readonly (readonly (number | undefined)[])[];
   readonly leftOut: readonly { readonly condition: ConditionView; readonly why: string }[];
@@ -160,7 +160,7 @@ export class ShowPlanService {
       });
       const conditions = known.map((condition, s) => ({
         condition,
-        look: { ...condition.paper, white: byPlace[0][s].ready.seenWhite },
+        looks: byPlace.map((sheets) => ({ ...condition.paper, white: sheets[s].ready.seenWhite })),
       }));
       return { pictureIds: hung.map((p) => p.id), conditions, scores: scores.flat(), leftOut };
     } finally {
@@ -230,7 +230,10 @@ function planOf(show: ShowView, scored: Scored, maxWhiteDeltaE: number): Omit<Sh
     maxLoss: show.maxLoss,
   };
   const question: ShowQuestion = wish
-    ? { ...free, alike: (p, q) => looksAlike(looks[p], looks[q], show, maxWhiteDeltaE) }
+    ? {
+        ...free,
+        alike: (p, q) => looks[p].every((look, place) => looksAlike(look, looks[q][place], show, maxWhiteDeltaE)),
+      }
     : free;
   const plan = planShow(question);
   const main = plan.choices[plan.fewest ?? plan.choices.length - 1]?.papers ?? [];
@@ -264,14 +267,17 @@ function planOf(show: ShowView, scored: Scored, maxWhiteDeltaE: number): Omit<Sh
 
 type Standings = ReadonlyMap<string, PaperStanding>;
 
-/** Papers of the conditions that were scored, and how each looks: as the first of its conditions does. */
-function papersOf({ conditions }: Scored, standings: Standings): { papers: PlannedPaper[]; looks: Look[] } {
-  const byPaper = new Map<string, { paper: PlannedPaper; look: Look }>();
-  for (const { condition, look } of conditions) {
+/** Papers of the conditions that were scored, and how each looks in every place: as the first of its conditions does. */
+function papersOf(
+  { conditions }: Scored,
+  standings: Standings,
+): { papers: PlannedPaper[]; looks: (readonly Look[])[] } {
+  const byPaper = new Map<string, { paper: PlannedPaper; looks: readonly Look[] }>();
+  for (const { condition, looks } of conditions) {
     const { paperId, id, paper } = condition;
     const known = byPaper.get(paperId)?.paper;
     byPaper.set(paperId, {
-      look: byPaper.get(paperId)?.look ?? look,
+      looks: byPaper.get(paperId)?.looks ?? looks,
       paper: {
         paperId,
         name: paper.name,
@@ -282,9 +288,9 @@ function papersOf({ conditions }: Scored, standings: Standings): { papers: Plann
   }
   const names = paperNames(conditions.map((c) => c.condition));
   const all = [...byPaper.values()]
-    .map(({ paper, look }) => ({ look, paper: { ...paper, name: names.get(paper.paperId)! } }))
+    .map(({ paper, looks }) => ({ looks, paper: { ...paper, name: names.get(paper.paperId)! } }))
     .sort((p, q) => p.paper.name.localeCompare(q.paper.name));
-  return { papers: all.map((p) => p.paper), looks: all.map((p) => p.look) };
+  return { papers: all.map((p) => p.paper), looks: all.map((p) => p.looks) };
 }
 
 /** What papers are called: their maker stands before the name where two have the same. */

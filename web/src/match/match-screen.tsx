@@ -109,7 +109,7 @@ function OnePicture({
           sheets={places.flatMap(({ id }) => {
             const condition = at.conditionOf(id);
             return condition
-              ? [{ key: id, conditionId: condition.id, name: condition.paper.name, recipeId: at.versionOf(id)?.id }]
+              ? [{ key: id, conditionId: condition.id, name: condition.paper.name, recipe: at.versionOf(id) }]
               : [];
           })}
           onClose={() => setCrops(false)}

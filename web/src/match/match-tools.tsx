@@ -77,7 +77,9 @@ function Tool({ open, ...props }: Props & { open: ToolKey }) {
       return at.edge ? (
         <CostPlace
           edge={at.edge}
-          unpriced={places.filter((p) => !at.edge!.sheets.some((s) => s.id === p.id)).map((p) => p.id)}
+          unpriced={places
+            .filter((p) => !at.versionOf(p.id) && !at.edge!.sheets.some((s) => s.id === p.id))
+            .map((p) => p.id)}
           conditionOf={at.conditionOf}
         />
       ) : null;

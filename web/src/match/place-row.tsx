@@ -54,7 +54,7 @@ export function PlaceRow({
   beside,
   marks,
   first,
-  recipeId,
+  recipe,
   onStamp,
   onTakeBack,
 }: {
@@ -71,7 +71,7 @@ export function PlaceRow({
   marks: readonly number[];
   first: boolean;
   /** The saved recipe it is printed by. */
-  recipeId?: string;
+  recipe?: { readonly id: string; readonly revision: number };
   onStamp: (stamp: Stamp) => void;
   onTakeBack: (id: string) => void;
 }) {
@@ -89,7 +89,7 @@ export function PlaceRow({
         conditionId={condition.id}
         name={condition.paper.name}
         px={400}
-        recipeId={recipeId}
+        recipe={recipe}
         marks={place.figures.marks}
         shown={marks}
       />

@@ -58,7 +58,7 @@ export function RankingList({ at, places, picture }: Ranked & { picture: Picture
                 marks={marks}
                 shared={places.filter((p) => p.place === place.place).length > 1}
                 first={place.id === undecided}
-                recipeId={at.versionOf(place.id)?.id}
+                recipe={at.versionOf(place.id)}
                 onStamp={(word) => setStamping({ placeId: place.id, stamp: word })}
                 onTakeBack={(id) => takenBack(id, 'The stamp is taken back.')}
               />

@@ -30,7 +30,7 @@ export function SeenOnSheet({
   conditionId,
   name,
   px,
-  recipeId,
+  recipe,
   marks = [],
   shown,
   className = '',
@@ -40,13 +40,18 @@ export function SeenOnSheet({
   name: string;
   px: number;
   /** A saved recipe it is printed by. */
-  recipeId?: string;
+  recipe?: { readonly id: string; readonly revision: number };
   marks?: readonly MarkOnSheet[];
   /** Which of them are drawn; where absent, those that lose something. */
   shown?: readonly number[];
   className?: string;
 }) {
-  const url = onSheetUrl(picture.id, conditionId, { ...picture.commission, px, recipe: recipeId });
+  const url = onSheetUrl(picture.id, conditionId, {
+    ...picture.commission,
+    px,
+    recipe: recipe?.id,
+    revision: recipe?.revision,
+  });
   const [drawn, setDrawn] = useState<{ url: string; src?: string; beyond: number; fault?: string }>();
   useEffect(() => {
     let src: string | undefined;

@@ -41,6 +41,7 @@ export interface DrawnOn extends Where {
   readonly px: number;
   /** A saved recipe it is printed by. */
   readonly recipe?: string;
+  readonly revision?: number;
   /** The whole where absent. */
   readonly part?: Part;
 }
@@ -54,8 +55,9 @@ const inAddress = (values: Readonly<Record<string, string | number | undefined>>
 export const onSheetUrl = (
   pictureId: string,
   conditionId: string,
-  { light, glass, px, recipe, part }: DrawnOn,
-): string => `/api/pictures/${pictureId}/on/${conditionId}?${inAddress({ light, glass, px, recipe, ...part })}`;
+  { light, glass, px, recipe, revision, part }: DrawnOn,
+): string =>
+  `/api/pictures/${pictureId}/on/${conditionId}?${inAddress({ light, glass, px, recipe, revision, ...part })}`;
 
 /** Address of a part of a picture as its file has it. */
 export const cropUrl = (pictureId: string, part: Part, px: number): string =>

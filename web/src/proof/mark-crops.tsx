@@ -18,7 +18,7 @@ export interface CropSheet {
   readonly conditionId: string;
   readonly name: string;
   /** The saved recipe it is printed by. */
-  readonly recipeId?: string;
+  readonly recipe?: { readonly id: string; readonly revision: number };
 }
 
 /** The marked places at true size, from every paper in a row; the file as this screen shows it comes first. */
@@ -62,6 +62,9 @@ export function MarkCrops({
         </div>
         <ScreenScale scale={scale} />
       </div>
+      {sheets.some((s) => s.recipe) && (
+        <p className="mb-2 text-[13px] text-quiet">Printed by their recipes; sharpening is not drawn here.</p>
+      )}
       {picture.marks.length === 0 && (
         <p className="text-quiet">This picture has no marked place. Add one in Pictures.</p>
       )}
@@ -129,7 +132,13 @@ function CropRow({
       {sheets.map((s) => (
         <Crop
           key={s.key}
-          src={onSheetUrl(picture.id, s.conditionId, { ...where, px, recipe: s.recipeId, part })}
+          src={onSheetUrl(picture.id, s.conditionId, {
+            ...where,
+            px,
+            recipe: s.recipe?.id,
+            revision: s.recipe?.revision,
+            part,
+          })}
           alt={`${s.name}, ${name}`}
           sizePx={sizePx}
         />

@@ -188,7 +188,7 @@ function Taking({
             conditionId: id,
             name: paper.name,
             // As it is worked on here.
-            recipeId: recipes.find((r) => r.conditionId === id && r.name === '')?.id,
+            recipe: recipes.find((r) => r.conditionId === id && r.name === ''),
           }))}
           onClose={() => setCropping(false)}
         />

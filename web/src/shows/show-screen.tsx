@@ -44,7 +44,7 @@ function OneShow({ show }: { show: ShowView }) {
   const { data: pictures = [] } = usePicturesQuery();
   const [remove, removing] = useRemoveShowMutation();
   const [open, setOpen] = useState<'place' | 'pictures'>();
-  const { plan, error, again, about } = usePlan(show, school.weights);
+  const { plan, error, again, about, stale } = usePlan(show, school.weights);
   const others = pictures.filter((p) => !at.now.pictureIds.includes(p.id));
   return (
     <>
@@ -66,7 +66,7 @@ function OneShow({ show }: { show: ShowView }) {
           Add the pictures that hang together, in their order on the wall.
         </Empty>
       ) : (
-        <Planned {...{ at, plan, pictures, error, again, about }} />
+        <Planned {...{ at, plan, pictures, error, again, about, stale }} />
       )}
       <ErrorNote error={removing.error} />
       <BinButton
@@ -113,6 +113,8 @@ function usePlan({ id, revision, pictureIds }: ShowView, weights: Record<string,
   const exact = useShowPlanQuery({ ...asked, exact: true }, { skip: none || !first.currentData });
   return {
     plan: exact.currentData ?? first.currentData ?? exact.data ?? first.data,
+    /** Of what was asked before: it is veiled until the new one is there. */
+    stale: !exact.currentData && !first.currentData,
     about: !exact.currentData,
     error: first.isFetching ? undefined : (first.error ?? (exact.isFetching ? undefined : exact.error)),
     again: () => void (first.error ? first.refetch() : exact.refetch()),
@@ -155,6 +157,7 @@ function Planned({
   error,
   again,
   about,
+  stale,
 }: {
   at: ShowAtHand;
   plan?: ShowPlanView;
@@ -162,6 +165,7 @@ function Planned({
   error?: Parameters<typeof ErrorNote>[0]['error'];
   again: () => void;
   about: boolean;
+  stale: boolean;
 }) {
   return (
     <>
@@ -175,7 +179,9 @@ function Planned({
       {about && !error && (
         <UnderWay
           what={
-            plan ? 'These scores are approximate. Scoring from all colours' : 'Scoring every picture on every paper'
+            plan && !stale
+              ? 'These scores are approximate. Scoring from all colours'
+              : 'Scoring every picture on every paper'
           }
           work={workOf('show')}
           far={(done, total) => `${done} of ${total} done.`}
@@ -186,8 +192,10 @@ function Planned({
           Import readings for a print condition first, or consider all papers.
         </Empty>
       )}
-      {plan && plan.papers.length > 0 && <ShowVerdict show={at.now} plan={plan} pictures={pictures} />}
-      <ShowTable at={at} plan={plan} pictures={pictures} />
+      <div aria-busy={stale} className={stale ? 'opacity-40' : ''}>
+        {plan && plan.papers.length > 0 && <ShowVerdict show={at.now} plan={plan} pictures={pictures} />}
+        <ShowTable at={at} plan={plan} pictures={pictures} />
+      </div>
       {plan && plan.leftOut.length > 0 && (
         <details className="mt-3 text-[13px]">
           <summary className="cursor-pointer font-serif">Papers without a score: {plan.leftOut.length}</summary>

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { ShowInput, ShowPlanView } from '@rakuen/contract/shows';
 import type { PaperStanding } from '@rakuen/contract/vocabulary';
+import { TABLE_SIZE } from '@rakuen/core/table/table';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { QuietButton } from '../parts/button.tsx';
 import { useTable } from '../table/use-table.ts';
@@ -170,7 +171,12 @@ function PictureRow({
 /** A picture’s title leads to its match. */
 function PictureName({ id, title }: { id: string; title: string }) {
   const table = useTable();
-  const select = () => (table.has(id) ? table.holdPicture(id, title) : table.togglePicture(id, title));
+  /** On a full table it finds no place: the match would be another picture’s. */
+  const select = (event: { preventDefault: () => void }) => {
+    if (table.has(id)) return table.holdPicture(id, title);
+    if (table.table.pictureIds.length >= TABLE_SIZE) event.preventDefault();
+    table.togglePicture(id, title);
+  };
   return (
     <Link
       to="/match"

@@ -4,6 +4,8 @@ import { formatNumber } from '@rakuen/core/measurement/show';
 
 /** Further papers that are listed with what they would improve. */
 const MAX_ADDITIONS = 3;
+/** A mean that rises by less is worth no further paper: a score may be off by several tenths (our own choice). */
+const REAL_GAIN = 0.15;
 /** A change of a score below this can't be read from it. */
 const SMALLEST = 0.05;
 
@@ -53,9 +55,9 @@ function verdictOf(show: ShowInput, plan: ShowPlanView, main: PlannedChoice, nam
   const names = main.paperIds.map(nameOf).join(', ');
   const n = papersOf(main.paperIds.length);
   if (plan.fewest === undefined)
-    return `No choice stays within a mean loss of ${formatNumber(show.maxLoss, 1)}. The best loses ${formatNumber(main.meanLoss, 1)}, with ${n}: ${names}.`;
+    return `No choice stays within a mean loss of ${formatNumber(show.maxLoss, 2)}. The best loses ${formatNumber(main.meanLoss, 2)}, with ${n}: ${names}.`;
   const words = n.charAt(0).toUpperCase() + n.slice(1);
-  return `${words} ${main.paperIds.length === 1 ? 'carries' : 'carry'} the show: ${names}. Mean score ${formatNumber(main.meanScore, 1)} of 10, mean loss ${formatNumber(main.meanLoss, 1)}.`;
+  return `${words} ${main.paperIds.length === 1 ? 'carries' : 'carry'} the show: ${names}. Mean score ${formatNumber(main.meanScore, 1)} of 10, mean loss ${formatNumber(main.meanLoss, 2)}.`;
 }
 
 const wishOf = (by: number): string =>
@@ -133,7 +135,7 @@ function Changes({ plan, main, nameOf, titleOf }: PartProps) {
         changes={further}
         none="No further paper improves the show."
         words={(c) =>
-          `${nameOf(c.paperId)} raises the mean by ${formatNumber(c.byMean, 2)}, for ${c.pictures === 1 ? 'one picture' : `${c.pictures} pictures`}; ${titleOf(c.most.pictureId)} gains ${points(c.most.by)}.`
+          `${nameOf(c.paperId)} raises the mean by ${formatNumber(c.byMean, 2)}, for ${c.pictures === 1 ? 'one picture' : `${c.pictures} pictures`}; ${titleOf(c.most.pictureId)} gains ${points(c.most.by)}${c.byMean < REAL_GAIN ? ' (no real gain)' : ''}.`
         }
       />
     </div>

@@ -107,7 +107,7 @@ const verdict = async (over: Partial<ShowPlanView> = {}) =>
 describe('the verdict on a show', () => {
   it('names the fewest papers, the picture that loses most, and what one more improves', async () => {
     const { page, leave } = await verdict();
-    expect(page.textContent).toContain('One paper carries the show: Rag. Mean score 7.8 of 10, mean loss 0.6.');
+    expect(page.textContent).toContain('One paper carries the show: Rag. Mean score 7.8 of 10, mean loss 0.60.');
     expect(page.textContent).toContain('Fog loses most: it scores 7.1, 1.2 below its best paper.');
     expect(page.textContent).toContain('Baryta raises the mean by 0.60, for one picture; Fog gains 1.2.');
     expect(page.textContent).toContain('All combinations of these papers were tried.');
@@ -121,10 +121,20 @@ describe('the verdict on a show', () => {
       unlike: [['Rag', 'Gloss']],
       meanWithoutWish: 8.75,
     });
-    expect(page.textContent).toContain('No choice stays within a mean loss of 1.0.');
+    expect(page.textContent).toContain('No choice stays within a mean loss of 1.00.');
     expect(page.textContent).toContain('no other two papers can have a mean above 8.35');
     expect(page.textContent).toContain('Rag and Gloss are both chosen, but do not have one look.');
     expect(page.textContent).toContain('The wish for one look costs 0.4 of the mean score.');
     await leave();
   });
+});
+
+it('a change that is refused is said, and the show stands as the server has it', async () => {
+  serve(() => refused(409, { message: 'There is a show with the name Ice already.', field: 'name' }));
+  const at = await using(() => useShow(SHOW));
+  await at.does((s) => s.change({ name: 'Ice' }));
+  await settle();
+  expect(at.now().now.name).toBe('Salt');
+  expect(at.now().error).toMatchObject({ message: 'There is a show with the name Ice already.' });
+  await at.leave();
 });

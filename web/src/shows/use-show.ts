@@ -25,6 +25,8 @@ export function useShow(show: ShowView) {
   const [send, { error, reset }] = useChangeShowMutation();
   const [own, setOwn] = useState<ShowInput>();
   const latest = useRef<ShowInput>(inputOf(show));
+  /** As the server has it. */
+  const saved = useRef<ShowInput>(latest.current);
   const queue = useRef({ busy: false, waiting: false, revision: show.revision });
 
   useEffect(() => {
@@ -32,7 +34,7 @@ export function useShow(show: ShowView) {
     // What is being sent is newer than what was fetched.
     if (busy || show.revision < revision) return;
     queue.current.revision = show.revision;
-    latest.current = inputOf(show);
+    latest.current = saved.current = inputOf(show);
     setOwn(undefined);
   }, [show]);
 
@@ -42,10 +44,17 @@ export function useShow(show: ShowView) {
     at.busy = true;
     while (at.waiting) {
       at.waiting = false;
-      const { data } = await send({ id: show.id, revision: at.revision, show: latest.current });
-      if (data) at.revision = data.revision;
+      const { data, error: refusal } = await send({ id: show.id, revision: at.revision, show: latest.current });
+      if (data) {
+        at.revision = data.revision;
+        saved.current = inputOf(data);
+        continue;
+      }
       // What was refused is shown; what waits behind it was made on top of it.
-      else at.waiting = false;
+      at.waiting = false;
+      if (theirsOf(refusal)) continue;
+      latest.current = saved.current;
+      setOwn(undefined);
     }
     at.busy = false;
   };

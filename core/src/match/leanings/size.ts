@@ -50,7 +50,7 @@ export const size: Leaning = {
       sentence: largest
         ? `The largest ${largest.roll ? 'roll' : 'sheet'} it is sold in is ${sizeWords(longOf(largest), shortOf(largest))}; the print is ${sizeWords(long, short)}.`
         : `It is not sold in the format asked for: ${FORMATS[format!]}.`,
-      figures: [{ name: 'longest side', value: largest ? longOf(largest) : 0, unit: 'mm', weighed: true }],
+      figures: largest ? [{ name: 'longest side', value: longOf(largest), unit: 'mm', weighed: true }] : [],
       cost: TOO_SMALL,
     };
   },
