@@ -256,11 +256,20 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   await expect.poll(picture).not.toBe(flipped);
   await canvas.hover();
   await expect(page.getByText(/^File L\* .+ ΔE00 from its aim/)).toBeVisible();
-  await page.getByRole('button', { name: 'Write the print copy for Slate Baryta' }).click();
-  await expect(page.getByRole('dialog', { name: 'The print copy' })).toContainText(
-    'colour management of the driver off',
-  );
+  await page.getByRole('button', { name: 'Print file for Slate Baryta' }).click();
+  await expect(page.getByRole('dialog', { name: 'Print file' })).toContainText('colour management of the driver off');
   await expectAccessible(page);
+  // The file is saved while the page stays; so is the sheet for a lab.
+  const [file] = await Promise.all([
+    page.waitForEvent('download', { timeout: 120_000 }),
+    page.getByRole('button', { name: 'Save the print file' }).click(),
+  ]);
+  expect(file.suggestedFilename()).toMatch(/Slate Baryta.*\.tif$/);
+  const [order] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save the order sheet for a lab' }).click(),
+  ]);
+  expect(order.suggestedFilename()).toMatch(/\.pdf$/);
   await page.keyboard.press('Escape');
   // What the eye found on paper stands with its sheet in the match, judged and not counted.
   await page.getByRole('navigation', { name: 'Steps of the work' }).getByRole('link', { name: 'Match' }).click();

@@ -27,6 +27,8 @@ export class CostQuery {
   @Id() conditionId!: string;
   @NumberText(5, 20_000) widthMm!: number;
   @NumberText(5, 20_000) heightMm!: number;
+  /** The print it is for: its own box and its own feed count. */
+  @Maybe() @Id() printId?: string;
 }
 
 /** What the ink is reckoned from: counted ink by ink where the printer is simulated, from what is seen else. */
@@ -41,8 +43,8 @@ export class CostView {
   @OneOf(INK_FROM) inkFrom!: (typeof INK_FROM)[number];
   @Num(0) inkMl!: number;
   @Num(0) minutes!: number;
-  /** Timed on this sheet before, or estimated from feed and area. */
-  @OneOf(['timed', 'estimated']) minutesFrom!: 'timed' | 'estimated';
+  /** Timed by this feed in this size, computed from other prints on this sheet that were timed, or estimated from feed and area. */
+  @OneOf(['timed', 'scaled', 'estimated']) minutesFrom!: 'timed' | 'scaled' | 'estimated';
   @Plain() spoilage!: Rate;
   /** The day the studio’s rates are of; absent where nobody has said them and a start of ours is reckoned with. */
   @Maybe() @Day() asOf?: string;

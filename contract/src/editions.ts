@@ -17,6 +17,8 @@ export class EditionInput {
   /** The formulation it is locked to: what its first box says. */
   @FreeText(120) batch!: string;
   @Maybe() @FreeText(2000) notes?: string;
+  /** Another edition of the same picture on the same paper in the same size is there; this one is a later one on purpose. */
+  @Maybe() @Yes() later?: boolean;
 }
 
 /** Another box was held against the first print, and accepted. */
@@ -69,6 +71,8 @@ export class EditionView extends EditionInput {
   @Id() id!: string;
   @When() createdAt!: string;
   @Int() revision!: number;
+  /** Which edition of this picture on this paper in this size it is, from 1. */
+  @Int(1) ordinal!: number;
   @Parts(() => NumberView, 100_000) numbers!: NumberView[];
   /** Once a number was given the sheet, its size and how many there are stay as they are. */
   @Yes() locked!: boolean;

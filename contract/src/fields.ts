@@ -152,6 +152,15 @@ export const When = () =>
 /** Currencies of ISO 4217. */
 export const Currency = () =>
   all(IsIn(Intl.supportedValuesOf('currency'), { message: '$property must be a currency of ISO 4217, as EUR' }));
+/** An address by which a browser reaches a server: its origin alone, by http or https. */
+export const Address = () =>
+  all(
+    IsString(),
+    MaxLength(200),
+    Matches(/^https?:\/\/[^\s/?#@]+$/i, {
+      message: '$property must be an address such as http://192.168.1.20:4173, without a path',
+    }),
+  );
 export const Maybe = () => IsOptional();
 export const Words = (most = 1000) => all(IsArray(), ArrayMaxSize(most), IsString({ each: true }));
 export const Plain = () => IsObject();

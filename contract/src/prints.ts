@@ -17,6 +17,7 @@ import {
   Yes,
 } from './fields.ts';
 import { PhotographView } from './photographs.ts';
+import { RecipeValues } from './recipes.ts';
 import type { Difference } from '@rakuen/core/print/differences';
 import type { Since } from '@rakuen/core/print/since';
 import {
@@ -55,6 +56,23 @@ export class PrintSettings {
   @Maybe() @FreeText(60) suction?: string;
   /** Minutes it lies before it is judged or touched. */
   @Maybe() @Num(0, 100_000) dryingMinutes?: number;
+}
+
+/** A recipe as a print was made by it: it stays though the recipe is changed or removed. */
+export class PrintRecipe {
+  @Id() id!: string;
+  /** Empty for the one that was not saved under a name. */
+  @FreeText(80) name!: string;
+  /** How often it had been changed, from 1. */
+  @Int(1) version!: number;
+  @When() changedAt!: string;
+  @Part(() => RecipeValues) values!: RecipeValues;
+}
+
+/** Checks a print was marked as printed without, and the reason given for it. */
+export interface PassedChecks {
+  readonly checks: readonly string[];
+  readonly reason: string;
 }
 
 /** Sheets spoilt on the way, as they are told with a print; each is booked by itself. */
@@ -105,6 +123,8 @@ export class PrintSettle {
   @Maybe() @Int(1, 10_000) copies?: number;
   @Maybe() @Id() boxId?: string;
   @Maybe() @FreeText() notes?: string;
+  /** A recipe of this picture on this sheet, to be made by. */
+  @Maybe() @Id() recipeId?: string;
 }
 
 /** It came out of the printer. */
@@ -112,6 +132,8 @@ export class PrintDone {
   @Maybe() @When() printedOn?: string;
   /** Minutes it took at the printer, as timed. */
   @Maybe() @Num(0, 100_000) minutes?: number;
+  /** Why it is marked as printed though checks are open; recorded with the print. */
+  @Maybe() @Text(200) passReason?: string;
 }
 
 export class PrintView extends PrintInput {
@@ -125,6 +147,19 @@ export class PrintView extends PrintInput {
   @Int() revision!: number;
   @Id() id!: string;
   @When() recordedAt!: string;
+  /** Short code of this record, to be typed from a label. */
+  @Text(12) code!: string;
+  /** Absent where nothing was done to the picture, or where it was not recorded. */
+  @Maybe() @Part(() => PrintRecipe) recipe?: PrintRecipe;
+  /** SHA-256 of the profile, of the picture's file and of the print file it was made from; absent where not known. */
+  @Maybe() @Text(64) profileHash?: string;
+  @Maybe() @Text(64) pictureHash?: string;
+  @Maybe() @Text(64) fileHash?: string;
+  @Maybe() @FreeText(300) fileName?: string;
+  /** Checks it was marked as printed without. */
+  @Maybe() @Plain() passed?: PassedChecks;
+  /** Of a waiting print: settings that differ from what went before and were not checked. */
+  @Maybe() @Several(SETTING_KEYS) unchecked?: SettingKey[];
 }
 
 /** A stamped media setting, as far as a print asks for it. */
@@ -144,6 +179,10 @@ export class PrintLook {
   @Maybe() @Part(() => StandingView) standing?: StandingView;
   /** What changed since the print that is repeated. */
   @Rows() since!: Since[];
+  /** Checks that are still open and can spoil the sheet, in words; it is marked as printed only with a reason then. */
+  @Words() open!: string[];
+  /** The newest recipe of this picture on this sheet, where it is not the one this print is made by. */
+  @Maybe() @Part(() => PrintRecipe) newerRecipe?: PrintRecipe;
   /** Sentences learned from the ledger that matter here. */
   @Words() learned!: string[];
   /** Cautions where the hands are. */

@@ -1,3 +1,4 @@
+import type { Difference } from '@rakuen/core/print/differences';
 import type { RunPlan } from '@rakuen/core/print/run-order';
 import { Id, Ids, Int, Maybe, Num, OneOf, Parts, Plain, Rows, Text, When, Words } from './fields.ts';
 import { PrintView } from './prints.ts';
@@ -17,11 +18,7 @@ export class RunInput {
   @Maybe() @Parts(() => PresenceInput, 20) present?: PresenceInput[];
 }
 
-export const RUN_LOOKS = ['nozzle check', 'head alignment'] as const;
-/** Looked at before each print, where the hands are. */
-export const SHEET_LOOKS = ['coated side', 'flat corners', 'media setting', 'colour management off', 'gloves'] as const;
-
-/** What was looked at; the whole of it, so that a tick can be taken back. */
+/** What was checked; the whole of it, so that a tick can be taken back. */
 export class RunLooked {
   @Words(10) looked!: string[];
 }
@@ -35,9 +32,13 @@ export class RunItemView {
   @OneOf(['waiting', 'printed', 'left']) state!: 'waiting' | 'printed' | 'left';
   /** What must be done before it: change of ink, change of feed. */
   @Words() before!: string[];
-  /** What to look at, and what of it was. */
+  /** What to check, and what of it was. */
   @Words() looks!: string[];
   @Words() looked!: string[];
+  /** Settings that differ from the sheet before it or from the last print, beside those that `looks` cover. */
+  @Rows() differs!: Difference[];
+  /** Checks still open that can spoil it, in words. */
+  @Words() open!: string[];
   @Words() cautions!: string[];
 }
 

@@ -1,5 +1,5 @@
 import { TABLE_DEEDS, type TableDeed, type TableDeedName } from '@rakuen/core/table/table';
-import { Id, Ids, Int, Maybe, Num, Part, Text, Plain, OneOf } from './fields.ts';
+import { Address, Id, Ids, Int, Maybe, Num, Part, Text, Plain, OneOf } from './fields.ts';
 import { TABLE_SIZE } from './vocabulary.ts';
 
 export class SeenFromInput {
@@ -27,6 +27,8 @@ export class Settings {
   @Maybe() @Int() revision?: number;
   /** Daily backups that are kept; seven where nothing was said. */
   @Maybe() @Int(1, 365) backupsKept?: number;
+  /** Address by which other devices reach this studio, as http://192.168.1.20:4173; what the codes on labels open. */
+  @Maybe() @Address() address?: string;
 }
 
 /** What lies on the table: the same after a reload, and on the tablet at the printer. */

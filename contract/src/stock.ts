@@ -18,10 +18,18 @@ export class BoxInput {
   @Maybe() @FreeText(1000) note?: string;
 }
 
+/** A box was counted: sheets that are in it, or mm that are on the roll. */
+export class BoxCount {
+  @Num(0, 200_000) left!: number;
+}
+
 export class BoxView extends BoxInput {
   @Id() id!: string;
   @Int() revision!: number;
   @When() createdAt!: string;
+  /** When it was counted last, and what was in it then; absent where it never was. */
+  @Maybe() @Num(0) counted?: number;
+  @Maybe() @When() countedAt?: string;
   /** Sheets left, or mm of a roll; below 0 where more was taken than it held. */
   @Num() left!: number;
   /** Of a box: a sheet; of a roll: a metre. Absent without a price. */

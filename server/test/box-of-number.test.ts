@@ -38,6 +38,7 @@ const found = async (over: object = {}) =>
       widthMm: 300,
       heightMm: 200,
       batch: '',
+      later: true,
       ...over,
     })
   ).body;

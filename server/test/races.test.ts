@@ -680,6 +680,10 @@ const RACES: Race[] = [
     ),
   },
   {
+    route: 'POST /api/pictures/{id}/print-files',
+    ask: always(() => post(`pictures/${pictureId}/print-files`, { conditionId, space: 'srgb', ppi: 72 })),
+  },
+  {
     route: 'POST /api/prints/begin',
     granted: AT_ONCE,
     ask: always(() => post('prints/begin', { pictureId, conditionId })),
@@ -693,7 +697,7 @@ const RACES: Race[] = [
         await rakuen.call('PATCH', `/api/prints/${id}`, { widthMm: 100, heightMm: 100, copies: 1 });
         return id;
       },
-      (id) => post(`prints/${id}/done`, {}),
+      (id) => post(`prints/${id}/done`, { passReason: 'a race' }),
     ),
   },
   {
@@ -765,7 +769,7 @@ const RACES: Race[] = [
   {
     route: 'POST /api/runs/{id}/prints/{printId}/done',
     granted: 1,
-    ask: onRun((r) => post(`${r.path}/done`, { minutes: 5 })),
+    ask: onRun((r) => post(`${r.path}/done`, { minutes: 5, passReason: 'a race' })),
   },
   {
     route: 'POST /api/runs/{id}/prints/{printId}/misprints',
@@ -785,6 +789,13 @@ const RACES: Race[] = [
       const b = box();
       const id = await make('boxes', b);
       return () => put(`boxes/${id}`, b);
+    },
+  },
+  {
+    route: 'PUT /api/boxes/{id}/count',
+    ask: async () => {
+      const id = await make('boxes', box());
+      return () => put(`boxes/${id}/count`, { left: 3 });
     },
   },
   {

@@ -1,3 +1,4 @@
+import { recordCode } from '@rakuen/core/print/record-code';
 import { condition, picture, start, type Running } from './rakuen.ts';
 import { blocks } from './files.ts';
 
@@ -109,6 +110,7 @@ describe('a ledger taken away as JSON', () => {
         details: {
           ...e.details,
           ...(typeof e.details.printId === 'string' && { printId: ids.get(e.details.printId) }),
+          ...(e.kind === 'print' && { code: recordCode(ids.get(e.id)!) }),
         },
       })),
     };

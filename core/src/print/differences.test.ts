@@ -1,6 +1,6 @@
 import { differences, type Earlier } from './differences.ts';
 import { numberText, proofsOf } from './edition.ts';
-import { minutesEach, pathOf } from './feed.ts';
+import { pathOf } from './feed.ts';
 import { SETTING_KEYS, written } from './settings.ts';
 
 const baryta = {
@@ -69,21 +69,4 @@ it('numbers are written as under a print; proofs are a tenth (practice)', () => 
 it('the way in is known by its words', () => {
   expect(pathOf('Front straight path, one by one')).toBe('front');
   expect(pathOf('carrier')).toBeUndefined();
-});
-
-it('minutes are those that were timed, a copy each; where none were, by feed and area, and said to be estimated', () => {
-  expect(
-    minutesEach(
-      [
-        { minutes: 38, copies: 10 },
-        { minutes: null, copies: 1 },
-      ],
-      'auto feeder',
-      0.1,
-    ),
-  ).toEqual({
-    each: 3.8,
-    from: 'timed',
-  });
-  expect(minutesEach([], 'front straight path', 0.1)).toEqual({ each: 7 + 4.5, from: 'estimated' });
 });

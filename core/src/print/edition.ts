@@ -27,12 +27,19 @@ export const proofsOf = (size: number): Omit<EditionSizes, 'edition'> => ({
   good: 1,
 });
 
-/** A number as it is written under a print: 3/12, AP 1/2; of an open edition 3. */
-export function numberText(series: Series, number: number, sizes: EditionSizes): string {
+/** A number as it is written under a print: 3/12, AP 1/2; of an open edition 3; of a second one 3/12, second edition. */
+export function numberText(series: Series, number: number, sizes: EditionSizes, ordinal = 1): string {
   const most = sizes[series];
   const { short } = SERIES[series];
-  return `${short ? `${short} ` : ''}${number}${most === null ? '' : `/${most}`}`;
+  const later = ordinalWords(ordinal);
+  return `${short ? `${short} ` : ''}${number}${most === null ? '' : `/${most}`}${later && `, ${later}`}`;
 }
+
+const ORDINALS = ['second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth'];
+
+/** What a later edition of one picture, paper and size is called; the first is called nothing. */
+export const ordinalWords = (ordinal: number): string =>
+  ordinal < 2 ? '' : `${ORDINALS[ordinal - 2] ?? `no. ${ordinal}`} edition`;
 
 /** What is known of the box that a numbered sheet came from. Formulations as they are printed on the boxes; '' where not known. */
 export interface BoxKnown {

@@ -23,26 +23,3 @@ export function pathOf(words: string): FeedKey | undefined {
   const said = words.trim().toLowerCase();
   return (Object.keys(FEED_PATHS) as FeedKey[]).find((key) => said.includes(FEED_PATHS[key].name.toLowerCase()));
 }
-
-/** Minutes a square metre takes at usual quality (our own estimate). */
-const MINUTES_PER_M2 = 45;
-
-/** Minutes a print takes at the printer, and what that rests on. */
-export interface AtThePrinterMinutes {
-  readonly each: number;
-  readonly from: 'timed' | 'estimated';
-}
-
-/**
- * Minutes of one print: the mean of what was timed on its sheet before, else by its feed and its area.
- * @param timed minutes and copies of prints that were timed
- */
-export function minutesEach(
-  timed: readonly { readonly minutes: number | null; readonly copies: number }[],
-  feed: string,
-  areaM2: number,
-): AtThePrinterMinutes {
-  const known = timed.flatMap((t) => (t.minutes === null ? [] : [t.minutes / t.copies]));
-  if (known.length > 0) return { each: known.reduce((a, b) => a + b, 0) / known.length, from: 'timed' };
-  return { each: FEED_PATHS[pathOf(feed) ?? 'auto'].minutesEach + areaM2 * MINUTES_PER_M2, from: 'estimated' };
-}

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { captionLine, LABEL_SHEETS, labelPlace, settingsLine, type LabelSheet } from './label.ts';
+import { PLAIN } from '../proof/recipe.ts';
+import { captionLine, LABEL_SHEETS, labelPlace, recipeOnLabel, settingsLine, type LabelSheet } from './label.ts';
 
 const SHEETS = Object.keys(LABEL_SHEETS) as LabelSheet[];
 
@@ -36,6 +37,14 @@ describe('what stands on a label', () => {
     expect(captionLine({ number: '3/12', title: 'Low water', date: '2026-03-02' })).toBe('3/12 · Low water · 2026');
     expect(captionLine({ title: 'Low water', date: '2026-03-02' })).toBe('Low water · 2026');
     expect(captionLine({ title: '', date: '2026-03-02' })).toBe('2026');
+  });
+
+  it('a recipe has its name, its version and all that was done', () => {
+    const values = { ...PLAIN, liftStops: 0.5, shadows: 0.2, rendering: 'perceptual', borderMm: 15 } as const;
+    expect(recipeOnLabel({ name: 'dusk', version: 3, values })).toBe(
+      'recipe “dusk” 3: lift ½ stop, shadows opened 2, perceptual, border 15 mm, equal all round',
+    );
+    expect(recipeOnLabel({ name: '', version: 1, values: PLAIN })).toBe('recipe 1: nothing done');
   });
 
   it('settings in the order in which they are looked at; what is not said, or is nought, is left out', () => {

@@ -1,3 +1,4 @@
+import { recipeLine, type Recipe } from '../proof/recipe.ts';
 import { SETTINGS, written, type SettingKey, type SettingValues } from './settings.ts';
 
 /** Labels on a sheet, mm: how large, how many, and where the first begins. Common sizes (memory). */
@@ -69,7 +70,22 @@ export interface LabelWords {
   readonly paper: string;
   readonly sizeMm: readonly [number, number];
   readonly settings: SettingValues;
+  /** What was done to the picture; absent where nothing was, or where it was not recorded. */
+  readonly recipe?: RecipeOnLabel;
+  /** Short code of the record. */
+  readonly code: string;
 }
+
+/** A recipe as it stands on a label. */
+export interface RecipeOnLabel {
+  readonly name: string;
+  readonly version: number;
+  readonly values: Recipe;
+}
+
+/** A recipe in a line, with its name and version. */
+export const recipeOnLabel = ({ name, version, values }: RecipeOnLabel): string =>
+  `${name ? `recipe “${name}”` : 'recipe'} ${version}: ${recipeLine(values)}`;
 
 /** What stands under a picture: its number, its name and the year it was printed. */
 export const captionLine = ({ number, title, date }: Pick<LabelWords, 'number' | 'title' | 'date'>): string =>

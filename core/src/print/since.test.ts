@@ -1,3 +1,4 @@
+import { PLAIN } from '../proof/recipe.ts';
 import { since, type SinceAsked } from './since.ts';
 
 const THEN = {
@@ -13,6 +14,9 @@ const asked = (over: Partial<SinceAsked> = {}): SinceAsked => ({
   then: THEN,
   now: THEN,
   laterBoxes: [],
+  profileHash: { then: '', now: '' },
+  pictureHash: { then: '', now: '' },
+  recipe: {},
   ...over,
 });
 
@@ -70,5 +74,38 @@ describe('what changed since a print was made', () => {
     expect(since(asked({ profileMadeOn: '2026-03-03T00:00:00Z' })).map((s) => s.what)).toEqual(['profile']);
     for (const profileMadeOn of ['2026-03-02T23:00:00Z', '2026-01-01T00:00:00Z'])
       expect(since(asked({ profileMadeOn }))).toEqual([]);
+  });
+
+  it('with the hashes of the profile known, days are not asked', () => {
+    const [a, b] = ['a'.repeat(64), 'b'.repeat(64)];
+    const profileMadeOn = '2026-08-01';
+    expect(since(asked({ profileHash: { then: a, now: a }, profileMadeOn }))).toEqual([]);
+    const [only, ...more] = since(asked({ profileHash: { then: a, now: b }, profileMadeOn }));
+    expect(more).toEqual([]);
+    expect(only.sentence).toContain('bbbbbbbb; that print was made with aaaaaaaa');
+    expect(since(asked({ pictureHash: { then: a, now: b } })).map((s) => s.what)).toEqual(['picture']);
+  });
+
+  it('a recipe that was changed is said part by part, and that the print keeps the first', () => {
+    const then = { values: { ...PLAIN, liftStops: 0.5 }, changedAt: '2026-03-01T08:00:00Z' };
+    const values = { ...PLAIN, liftStops: 0.25, shadows: 0.3, borderMm: 20 };
+    const recipe = { then, now: { values, changedAt: '2026-05-04T08:00:00Z' } };
+    expect(since(asked({ recipe }))).toEqual([
+      {
+        what: 'recipe',
+        sentence:
+          'The recipe was changed on 2026-05-04: lift ¼ stop (was ½ stop), shadows opened 3 (was as they are), border 20 mm, equal all round (was no border). This print keeps the recipe of that print.',
+      },
+    ]);
+    expect(since(asked({ recipe: { then, now: { ...then, changedAt: '2026-05-04' } } }))).toEqual([]);
+    expect(since(asked({ recipe: { now: then } }))[0].sentence).toContain('was not recorded');
+    expect(since(asked({ recipe: { then } }))).toEqual([]);
+  });
+
+  it('the box of that print is proposed, or it is said why it can’t be', () => {
+    expect(since(asked({ box: { label: 'A3+' } }))).toEqual([]);
+    expect(since(asked({ box: { label: 'A3+', why: 'too little left' } }))[0].sentence).toBe(
+      'The box of that print, A3+, holds too little for this print.',
+    );
   });
 });

@@ -1,8 +1,9 @@
+import { recipeChanges, type Recipe } from '../proof/recipe.ts';
 import { SETTINGS, written, type SettingValues } from './settings.ts';
 
 /** Something that is no longer as it was when a print was made. */
 export interface Since {
-  readonly what: 'formulation' | 'profile' | 'printer' | 'ink' | 'setting';
+  readonly what: 'formulation' | 'box' | 'picture' | 'recipe' | 'profile' | 'printer' | 'ink' | 'setting';
   readonly sentence: string;
 }
 
@@ -22,6 +23,22 @@ export interface SinceAsked {
   readonly laterBoxes: readonly LaterBox[];
   /** When the profile of today was made. */
   readonly profileMadeOn?: string;
+  /** SHA-256 of the profile and of the picture’s file, then and today; '' where not recorded. */
+  readonly profileHash: HashPair;
+  readonly pictureHash: HashPair;
+  /** The recipe of that print, and the newest of the picture on this sheet; absent where there is none. */
+  readonly recipe: { readonly then?: RecipeThen; readonly now?: RecipeThen };
+  /** The box of that print, as it is today; absent where it was not recorded. */
+  readonly box?: { readonly label: string; readonly why?: 'too small' | 'too little left' };
+}
+interface HashPair {
+  readonly then: string;
+  readonly now: string;
+}
+interface RecipeThen {
+  readonly values: Recipe;
+  /** ISO 8601. */
+  readonly changedAt: string;
 }
 
 const ITEMS = [
@@ -34,9 +51,13 @@ const ITEMS = [
 ] as const;
 
 /** What changed between a print and the day it is repeated: whoever repeats its settings does not repeat the print. */
-export function since({ printedOn, then, now, laterBoxes, profileMadeOn }: SinceAsked): Since[] {
+export function since(asked: SinceAsked): Since[] {
+  const { printedOn, then, now, laterBoxes } = asked;
   const day = printedOn.slice(0, 10);
   return [
+    ...pictureSince(asked),
+    ...recipeSince(asked),
+    ...boxSince(asked),
     ...laterBoxes.map(({ batch, readOn, apart }): Since => ({
       what: 'formulation',
       sentence: `A later box (${batch || 'of another formulation'}) was read on ${readOn.slice(0, 10)}${
@@ -46,7 +67,7 @@ export function since({ printedOn, then, now, laterBoxes, profileMadeOn }: Since
       }. Say which box the sheet comes from.`,
     })),
     ...ITEMS.flatMap(([key, what]): Since[] =>
-      then[key] === undefined || then[key] === now[key]
+      then[key] === undefined || then[key] === '' || then[key] === now[key]
         ? []
         : [
             {
@@ -55,13 +76,59 @@ export function since({ printedOn, then, now, laterBoxes, profileMadeOn }: Since
             },
           ],
     ),
-    ...(profileMadeOn && profileMadeOn.slice(0, 10) > day
-      ? [
-          {
-            what: 'profile' as const,
-            sentence: `The profile was made anew on ${profileMadeOn.slice(0, 10)}, after that print.`,
-          },
-        ]
-      : []),
+    ...profileSince(asked),
+  ];
+}
+
+/** Digits of a hash that tell two files apart on a page. */
+const SHOWN_DIGITS = 8;
+const differ = ({ then, now }: HashPair) => then !== '' && now !== '' && then !== now;
+const shown = (hash: string) => hash.slice(0, SHOWN_DIGITS);
+
+function pictureSince({ pictureHash }: SinceAsked): Since[] {
+  return differ(pictureHash)
+    ? [{ what: 'picture', sentence: 'The picture has another file today: compare it before you print.' }]
+    : [];
+}
+
+function recipeSince({ recipe: { then, now } }: SinceAsked): Since[] {
+  if (!now) return [];
+  const on = now.changedAt.slice(0, 10);
+  if (!then)
+    return [
+      { what: 'recipe', sentence: `The recipe of that print was not recorded. The recipe of today is of ${on}.` },
+    ];
+  const changes = recipeChanges(then.values, now.values);
+  if (changes.length === 0) return [];
+  return [
+    {
+      what: 'recipe',
+      sentence: `The recipe was changed on ${on}: ${changes.join(', ')}. This print keeps the recipe of that print.`,
+    },
+  ];
+}
+
+const BOX_WORDS = {
+  'too small': 'is too small for this size',
+  'too little left': 'holds too little for this print',
+} as const;
+
+function boxSince({ box }: SinceAsked): Since[] {
+  return box?.why ? [{ what: 'box', sentence: `The box of that print, ${box.label}, ${BOX_WORDS[box.why]}.` }] : [];
+}
+
+function profileSince({ profileHash, profileMadeOn, printedOn }: SinceAsked): Since[] {
+  const day = printedOn.slice(0, 10);
+  if (differ(profileHash))
+    return [
+      {
+        what: 'profile',
+        sentence: `The profile has another file today (${shown(profileHash.now)}; that print was made with ${shown(profileHash.then)}).`,
+      },
+    ];
+  // With the file's hash known nothing is left to guess from days.
+  if (profileHash.then !== '' || !profileMadeOn || profileMadeOn.slice(0, 10) <= day) return [];
+  return [
+    { what: 'profile', sentence: `The profile was made anew on ${profileMadeOn.slice(0, 10)}, after that print.` },
   ];
 }

@@ -131,7 +131,7 @@ const OPENING = 0.9;
 const opened = (t: number, by: number) => (t < END ? t + by * OPENING * t * (1 - t / END) ** 2 : t);
 
 /**
- * L* of a print copy for L* of the picture, of neutral tones: lift with its shoulder, then contrast, then the shadows and the lights. Rises
+ * L* of a print file for L* of the picture, of neutral tones: lift with its shoulder, then contrast, then the shadows and the lights. Rises
  * everywhere; 0 and 100 stay where they are.
  * @param l L*, 0–100
  */
@@ -204,6 +204,26 @@ export function recipeLine(recipe: Recipe): string {
     .map((key) => `${RECIPE_PARTS[key].name.toLowerCase()} ${RECIPE_PARTS[key].written(recipe[key])}`);
   const rendering = recipe.rendering !== PLAIN.rendering && RENDERING_NAMES[recipe.rendering];
   return [...done, rendering, surroundLine(recipe)].filter(Boolean).join(', ') || 'nothing done';
+}
+
+/** What a recipe is changed in, each part as it is and as it was; empty where nothing is. */
+export function recipeChanges(was: Recipe, is: Recipe): string[] {
+  const parts = (Object.keys(RECIPE_PARTS) as RecipeKey[])
+    .filter((key) => was[key] !== is[key])
+    .map((key) => {
+      const { name, written } = RECIPE_PARTS[key];
+      return `${name.toLowerCase()} ${written(is[key])} (was ${written(was[key])})`;
+    });
+  const radius = is.sharpening > 0 && was.sharpening > 0 && was.radiusMm !== is.radiusMm;
+  const [wasAround, isAround] = [surroundLine(was) || 'no border', surroundLine(is) || 'no border'];
+  return [
+    ...parts,
+    ...(radius ? [`sharpening radius ${is.radiusMm} mm (was ${was.radiusMm} mm)`] : []),
+    ...(was.rendering === is.rendering
+      ? []
+      : [`${RENDERING_NAMES[is.rendering]} (was ${RENDERING_NAMES[was.rendering]})`]),
+    ...(wasAround === isAround ? [] : [`${isAround} (was ${wasAround})`]),
+  ];
 }
 
 /** A turn of a hand: a part one step on, within its bounds. */

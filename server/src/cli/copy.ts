@@ -21,7 +21,7 @@ function sizeOf(value: string | true | undefined): [number, number] {
   return size;
 }
 
-/** The shell's `copy`: the print copy of a picture, in device values of a profile that is embedded. @returns the exit code */
+/** The shell's `copy`: the print file of a picture, in device values of a profile that is embedded. @returns the exit code */
 export async function runCopy(words: readonly string[]): Promise<number> {
   let at = 'copy';
   try {

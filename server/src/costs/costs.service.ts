@@ -4,13 +4,14 @@ import { Repository } from 'typeorm';
 import { labToXyz } from '@rakuen/core/colour/lab';
 import { inkOf, SOLID_ML_PER_M2, type InkCell } from '@rakuen/core/cost/ink';
 import { printCost } from '@rakuen/core/cost/print-cost';
+import { boxFor } from '@rakuen/core/layout/box-for';
 import { taken } from '@rakuen/core/layout/taken';
-import { minutesEach, type AtThePrinterMinutes } from '@rakuen/core/print/feed';
+import { minutesEach, type MinutesEach } from '@rakuen/core/print/minutes';
 import { rateOf } from '@rakuen/core/cost/spoilage';
 import type { CostQuery, CostView, RatesInput, RatesView } from '@rakuen/contract/costs';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PaperHead } from '@rakuen/contract/papers';
-import { RakuenError } from '../app/errors.ts';
+import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { BenchService } from '../bench/bench.service.ts';
 import { hasModel, LaidService } from '../profiles/laid.service.ts';
@@ -19,6 +20,7 @@ import { Workshop } from '../work/workshop.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { StockService } from '../stock/stock.service.ts';
 import { PrintRow } from '../prints/prints.entity.ts';
+import { timedPrint } from '../prints/timed-print.ts';
 import { RuleRow } from '../store/rules.entity.ts';
 import { ruleOf, setRule } from '../store/rules.ts';
 
@@ -33,6 +35,8 @@ export const DEFAULT_RATES: RatesInput = {
 };
 /** Density of full black where none was measured (our own estimate). */
 const USUAL_DENSITY = 2;
+/** Prints whose minutes are counted, the newest. */
+const TIMED_PRINTS = 20;
 /** Minutes to trim, sleeve and enter a print (our own estimate). */
 const DESK_MINUTES = 5;
 
@@ -63,10 +67,11 @@ export class CostsService {
     return this.rates();
   }
 
-  async cost({ pictureId, conditionId, widthMm, heightMm }: CostQuery): Promise<CostView> {
+  async cost({ pictureId, conditionId, widthMm, heightMm, printId }: CostQuery): Promise<CostView> {
     const { said, revision: _, ...rates } = await this.rates();
     const condition = await this.conditions.view(conditionId);
-    const paper = await this.paperPrice(condition.paper, rates.currency, widthMm, heightMm);
+    const print = printId ? await this.printOf(printId, conditionId) : undefined;
+    const paper = await this.paperPrice(condition.paper, rates.currency, { widthMm, heightMm }, print);
     if (paper.currency !== rates.currency)
       throw new RakuenError(409, `The paper is priced in ${paper.currency}, the studio reckons in ${rates.currency}.`, {
         field: 'currency',
@@ -74,7 +79,7 @@ export class CostsService {
       });
     const ink = await this.ink(pictureId, condition, widthMm, heightMm, rates.solidMlPerM2);
     const spoilage = await this.spoilageOf(conditionId);
-    const minutes = await this.minutesOf(conditionId, widthMm * heightMm * 1e-6);
+    const minutes = await this.minutesOf(conditionId, widthMm * heightMm * 1e-6, print?.settings.feed);
     return {
       conditionId,
       currency: rates.currency,
@@ -133,39 +138,51 @@ export class CostsService {
     }
   }
 
+  /** A print on a print condition. */
+  private async printOf(id: string, conditionId: string): Promise<PrintRow> {
+    const print = await this.prints.findOneBy({ id, conditionId });
+    if (!print) throw notFound('print on this print condition');
+    return print;
+  }
+
   /**
-   * The sheet, or the length of a roll, that the print fits on for least: of a box that is priced, else of what the
-   * maker sells. Amounts of two currencies are not put in one order: the studio's own come first.
+   * What its paper costs: of the box the print comes from; where none was chosen, of the box it would be taken from;
+   * else of what the maker sells.
    */
-  private async paperPrice(paper: PaperHead, currency: string, widthMm: number, heightMm: number) {
-    const boxes = (await this.stock.list()).filter((b) => b.paperId === paper.id && b.each !== undefined);
-    const priced = boxes.flatMap((b) => {
-      const takes = taken(b, { widthMm, heightMm });
-      if (takes === undefined) return [];
-      const bought = `${b.label}, bought ${b.boughtOn}`;
-      return b.kind === 'sheet'
-        ? [{ amount: b.each!, currency: b.currency, from: `a sheet of the box ${bought}` }]
-        : [
-            {
-              amount: (b.each! * takes) / 1000,
-              currency: b.currency,
-              from: `${Math.round(takes)} mm of the roll ${bought}`,
-            },
-          ];
-    });
-    const [cheapest] = priced.filter((p) => p.currency === currency).sort((a, b) => a.amount - b.amount);
-    if (cheapest) return cheapest;
-    const [elsewhere] = priced;
-    if (elsewhere && (paper.pricePerM2 === undefined || paper.currency !== currency)) return elsewhere;
+  private async paperPrice(paper: PaperHead, currency: string, size: Size, print?: PrintRow) {
+    const boxes = (await this.stock.list()).filter((b) => b.paperId === paper.id);
+    const own = print?.boxId ? boxes.find((b) => b.id === print.boxId) : undefined;
+    const priced = boxes.filter((b) => b.each !== undefined && taken(b, size) !== undefined);
+    const copies = print?.copies ?? 1;
+    const box =
+      own ??
+      boxFor(
+        priced.filter((b) => b.currency === currency),
+        size,
+        copies,
+      ) ??
+      boxFor(priced, size, copies);
+    const takes = box && taken(box, size);
+    if (
+      box &&
+      box.each !== undefined &&
+      takes !== undefined &&
+      (own || box.currency === currency || !pricedIn(paper, currency))
+    )
+      return {
+        amount: box.kind === 'sheet' ? box.each : (box.each * takes) / 1000,
+        currency: box.currency,
+        from: `${own ? '' : 'the box it would be taken from: '}${box.kind === 'sheet' ? 'a sheet of the box' : `${Math.round(takes)} mm of the roll`} ${box.label}, bought ${box.boughtOn}`,
+      };
     if (paper.pricePerM2 === undefined)
-      throw new RakuenError(409, `No price of ${paper.name} is known.`, {
+      throw new RakuenError(409, own ? `The box ${own.label} has no price.` : `No price of ${paper.name} is known.`, {
         field: 'price',
         remedy: 'Enter what a box cost, under Stock, or a price with the paper.',
       });
     return {
-      amount: paper.pricePerM2 * widthMm * heightMm * 1e-6,
+      amount: paper.pricePerM2 * size.widthMm * size.heightMm * 1e-6,
       currency: paper.currency,
-      from: `the maker’s price by area; no box is priced${elsewhere ? ` in ${currency}` : ''}`,
+      from: `the maker’s price by area; ${own ? `the box ${own.label} has no price` : `no box with a price ${box ? `in ${currency} ` : ''}serves it`}`,
     };
   }
 
@@ -180,17 +197,26 @@ export class CostsService {
     return rate.of === 0 ? { ...rate, high: 0 } : rate;
   }
 
-  /** Minutes at the printer and at the desk. */
-  private async minutesOf(conditionId: string, areaM2: number): Promise<AtThePrinterMinutes> {
+  /** Minutes at the printer and at the desk. @param feed of the print; that of the last one where none is known */
+  private async minutesOf(conditionId: string, areaM2: number, feed?: string): Promise<MinutesEach> {
     const made = await this.prints.find({
       where: { conditionId, state: 'printed' },
       order: { printedOn: 'DESC' },
-      take: 20,
+      take: TIMED_PRINTS,
     });
-    const { each, from } = minutesEach(made, made[0]?.settings.feed ?? '', areaM2);
+    const { each, from } = minutesEach(made.map(timedPrint), feed ?? made[0]?.settings.feed ?? '', areaM2);
     return { each: each + DESK_MINUTES, from };
   }
 }
+
+interface Size {
+  readonly widthMm: number;
+  readonly heightMm: number;
+}
+
+/** Whether a maker's price can be computed with. */
+const pricedIn = (paper: PaperHead, currency: string): boolean =>
+  paper.pricePerM2 !== undefined && paper.currency === currency;
 
 /** Read of a simulated print: its printer is known ink by ink. */
 const isSimulated = (condition: ConditionView): boolean =>

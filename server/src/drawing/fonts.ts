@@ -12,13 +12,21 @@ export const FONT_FILES = {
 } as const;
 export type Face = keyof typeof FONT_FILES;
 
-/** Letters of East Asia, for both faces: kana and some seven thousand characters. */
-const EAST_ASIAN = require.resolve('@fontsource/noto-sans-jp/files/noto-sans-jp-japanese-400-normal.woff');
+/** Scripts that neither face has, for both: each by the piece of its own that has its letters. */
+const OTHER_SCRIPTS = [
+  // Kana and some seven thousand characters, then hangul.
+  'noto-sans-jp/files/noto-sans-jp-japanese',
+  'noto-sans-kr/files/noto-sans-kr-korean',
+  'noto-sans-arabic/files/noto-sans-arabic-arabic',
+  'noto-sans-hebrew/files/noto-sans-hebrew-hebrew',
+  'noto-sans-devanagari/files/noto-sans-devanagari-devanagari',
+  'noto-sans-thai/files/noto-sans-thai-thai',
+].map((piece) => require.resolve(`@fontsource/${piece}-400-normal.woff`));
 const pieces = (face: string): string[] => [
   ...['greek', 'latin-ext', 'cyrillic'].map((script) =>
     require.resolve(`@fontsource/${face}/files/${face}-${script}-400-normal.woff`),
   ),
-  EAST_ASIAN,
+  ...OTHER_SCRIPTS,
 ];
 
 /** Each face comes in pieces by script; a letter the first piece lacks is looked for in these. */

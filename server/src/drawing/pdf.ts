@@ -1,6 +1,7 @@
 import { createRequire } from 'node:module';
 import type PDFDocument from 'pdfkit';
-import { FONT_FILES, font, FURTHER_FILES, type Face } from './fonts.ts';
+import { FONT_FILES, FURTHER_FILES, type Face } from './fonts.ts';
+import { lineRuns } from './line-runs.ts';
 
 export const POINTS_PER_MM = 72 / 25.4;
 
@@ -18,33 +19,15 @@ export function newPdf(): PDFKit.PDFDocument {
   return document;
 }
 
-interface Run {
-  readonly font: string;
-  text: string;
-}
-
-/** Spaces of the screen that a printed face need not have; what no piece of the face has is shown as a question mark. */
-const plain = (text: string) => text.replaceAll(/[\u2000-\u200a\u202f\u00a0]/g, ' ').replaceAll('\u03bc', '\u00b5');
-
-/** A line in pieces, each in the piece of the face that has its letters. */
-function runs(text: string, face: Face): Run[] {
-  const out: Run[] = [];
-  for (const character of plain(text)) {
-    // One piece after another: the large ones are not looked into for a letter that is found before.
-    const at = [FONT_FILES[face], ...FURTHER_FILES[face]].findIndex(
-      (file) => font(file).charToGlyphIndex(character) > 0,
-    );
-    const found = at < 0 ? undefined : at === 0 ? face : `${face}-${at - 1}`;
-    const last = out[out.length - 1];
-    if (last && last.font === (found ?? face)) last.text += found ? character : '?';
-    else out.push({ font: found ?? face, text: found ? character : '?' });
-  }
-  return out;
-}
+/** A run is shaped whole: word by word, right-to-left ones would change places. */
+const WHOLE: PDFKit.Mixins.TextOptions = { features: [] };
 
 /** Width of a line, points. */
 export function lineWidth(document: PDFKit.PDFDocument, text: string, size: number, face: Face): number {
-  return runs(text, face).reduce((sum, r) => sum + document.font(r.font).fontSize(size).widthOfString(r.text), 0);
+  return lineRuns(text, face).reduce(
+    (sum, r) => sum + document.font(r.font).fontSize(size).widthOfString(r.text, WHOLE),
+    0,
+  );
 }
 
 /** Where and how a line is set, points; `most` is the width it may take, beyond which it is cut short. */
@@ -68,9 +51,12 @@ export function setLine(
   while (words.length > 1 && lineWidth(document, words, size, face) > most)
     words = `${words.slice(0, words.endsWith('…') ? -2 : -1).trimEnd()}…`;
   let left = x;
-  for (const r of runs(words, face)) {
-    document.font(r.font).fontSize(size).text(r.text, left, y, { lineBreak: false, baseline: at });
-    left += document.widthOfString(r.text);
+  for (const r of lineRuns(words, face)) {
+    document
+      .font(r.font)
+      .fontSize(size)
+      .text(r.text, left, y, { ...WHOLE, lineBreak: false, baseline: at });
+    left += document.widthOfString(r.text, WHOLE);
   }
 }
 

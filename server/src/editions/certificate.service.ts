@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { paperLabel } from '@rakuen/core/paper';
-import { numberText, SERIES } from '@rakuen/core/print/edition';
+import { numberText, ordinalWords, SERIES } from '@rakuen/core/print/edition';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { begin, type PageForm } from '../drawing/page.ts';
 import { finishedPdf, newPdf } from '../drawing/pdf.ts';
@@ -29,11 +29,12 @@ export class CertificateService {
     const picture = await this.pictures.findOneBy({ id: edition.pictureId });
     const print = number.printId ? await this.prints.findOneBy({ id: number.printId }) : null;
     const { paper, inkSet } = await this.conditions.view(edition.conditionId);
+    const ordinal = await this.editions.ordinalOf(edition.id);
     const size = edition.size === null ? 'open edition' : `edition of ${edition.size}`;
     const proofs = edition.artist > 0 ? ` and ${edition.artist} artist’s proof${edition.artist > 1 ? 's' : ''}` : '';
     return certificate(picture?.title ?? '', [
-      [SERIES[number.series].name, numberText(number.series, number.number, sizesOf(edition))],
-      ['edition', `${edition.name}, ${size}${proofs}`],
+      [SERIES[number.series].name, numberText(number.series, number.number, sizesOf(edition), ordinal)],
+      ['edition', `${edition.name}, ${[ordinalWords(ordinal), size].filter(Boolean).join(', ')}${proofs}`],
       ['printed on', print ? print.printedOn.slice(0, 10) : 'not said'],
       ['number given', number.givenAt.slice(0, 10)],
       ['image', `${Math.round(edition.widthMm)} × ${Math.round(edition.heightMm)} mm`],

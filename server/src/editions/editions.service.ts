@@ -35,18 +35,47 @@ export class EditionsService {
     const numbers = new Map<string, NumberRow[]>();
     for (const n of await this.numbers.find({ order: { series: 'ASC', number: 'ASC' } }))
       numbers.set(n.editionId, [...(numbers.get(n.editionId) ?? []), n]);
+    const ordinals = await this.ordinals();
     return (await this.editions.find({ order: { createdAt: 'DESC' } })).map((e) =>
-      editionView(e, numbers.get(e.id) ?? []),
+      editionView(e, numbers.get(e.id) ?? [], ordinals.get(e.id)!),
     );
   }
 
   async view(id: string): Promise<EditionView> {
     const numbers = await this.numbers.find({ where: { editionId: id }, order: { series: 'ASC', number: 'ASC' } });
-    return editionView(await this.get(id), numbers);
+    return editionView(await this.get(id), numbers, await this.ordinalOf(id));
+  }
+
+  /** Which edition of its picture on its paper in its size each is, by when they were created. */
+  async ordinals(): Promise<Map<string, number>> {
+    const rows = await this.editions.query<{ id: string; earlier: number }[]>(ORDINALS);
+    return new Map(rows.map(({ id, earlier }) => [id, earlier + 1]));
+  }
+
+  async ordinalOf(id: string): Promise<number> {
+    return (await this.ordinals()).get(id) ?? 1;
+  }
+
+  /** @throws RakuenError (409) where there is an edition of the same and this one is not called a later one */
+  private async onlyOnPurpose(input: EditionInput, except = ''): Promise<void> {
+    if (input.later) return;
+    const [same] = await this.editions.query<{ name: string }[]>(SAME_EDITION, [
+      except,
+      input.pictureId,
+      input.conditionId,
+      input.widthMm,
+      input.heightMm,
+    ]);
+    if (same)
+      throw new RakuenError(409, `“${same.name}” is an edition of this picture on this paper in this size.`, {
+        field: 'later',
+        remedy: 'Give another number of it; or state that this is a later edition, and it is called so.',
+      });
   }
 
   async found(input: EditionInput): Promise<EditionView> {
     await this.check(input);
+    await this.onlyOnPurpose(input);
     const row = this.editions.create({
       ...columns(input),
       id: randomUUID(),
@@ -63,6 +92,8 @@ export class EditionsService {
     refuseStale('This edition', known, from, known);
     await this.check(input);
     const next = columns(input);
+    const moves = SAME_BY.some((key) => known[key] !== next[key]);
+    if (moves) await this.onlyOnPurpose(input, id);
     const moved = LOCKED.find((key) => (known[key] ?? null) !== (next[key] ?? null));
     if (known.locked && moved)
       throw new RakuenError(409, 'Its first number was given: sheet, size, formulation and how many there are stay.', {
@@ -122,7 +153,7 @@ export class EditionsService {
       note: '',
     });
     await this.numbers.insert(row);
-    return numberView(await this.numberRow(row.id), edition);
+    return numberView(await this.numberRow(row.id), edition, await this.ordinalOf(id));
   }
 
   async accept(id: string, input: DriftAccepted): Promise<EditionView> {
@@ -134,7 +165,8 @@ export class EditionsService {
   async fate(id: string, input: FateInput, from?: number): Promise<NumberView> {
     const row = await this.numberRow(id);
     const edition = await this.get(row.editionId);
-    refuseStale('This number', row, from, numberView(row, edition));
+    const ordinal = await this.ordinalOf(edition.id);
+    refuseStale('This number', row, from, numberView(row, edition, ordinal));
     if ((input.price === undefined) !== (input.currency === undefined))
       throw new RakuenError(400, 'A price has a currency.', { field: 'currency', remedy: 'Say both, or neither.' });
     await this.numbers.update(id, {
@@ -145,7 +177,7 @@ export class EditionsService {
       currency: input.currency ?? null,
       note: input.note?.trim() ?? '',
     });
-    return numberView(await this.numberRow(id), edition);
+    return numberView(await this.numberRow(id), edition, ordinal);
   }
 
   async numberRow(id: string): Promise<NumberRow> {
@@ -220,6 +252,17 @@ function boxRefused(box: Extract<BoxOfNumber, { refused: string }>, own: string)
   }
 }
 
+/** An edition is of the same by these, its condition by the paper. */
+const SAME_BY = ['pictureId', 'conditionId', 'widthMm', 'heightMm'] as const;
+/** Same picture, same paper, sizes within a millimetre: of editions `e` and `o`. */
+const SAME = `o.pictureId = e.pictureId AND abs(o.widthMm - e.widthMm) <= 1 AND abs(o.heightMm - e.heightMm) <= 1
+  AND (SELECT paperId FROM conditions WHERE id = o.conditionId) = (SELECT paperId FROM conditions WHERE id = e.conditionId)`;
+const ORDINALS = `SELECT e.id, (SELECT COUNT(*) FROM editions o
+  WHERE (o.createdAt, o.rowid) < (e.createdAt, e.rowid) AND ${SAME}) AS earlier FROM editions e`;
+const SAME_EDITION = `SELECT o.name FROM editions o,
+  (SELECT ? AS id, ? AS pictureId, ? AS conditionId, ? AS widthMm, ? AS heightMm) e
+  WHERE o.id <> e.id AND ${SAME} ORDER BY o.createdAt LIMIT 1`;
+
 const LOCKED = [
   'pictureId',
   'conditionId',
@@ -253,13 +296,13 @@ const columns = (input: EditionInput) => ({
   notes: input.notes ?? '',
 });
 
-function numberView(n: NumberRow, edition: EditionRow): NumberView {
+function numberView(n: NumberRow, edition: EditionRow, ordinal: number): NumberView {
   return {
     id: n.id,
     revision: n.revision,
     series: n.series,
     number: n.number,
-    written: numberText(n.series, n.number, sizesOf(edition)),
+    written: numberText(n.series, n.number, sizesOf(edition), ordinal),
     givenAt: n.givenAt,
     batch: n.batch,
     fate: n.fate,
@@ -272,7 +315,7 @@ function numberView(n: NumberRow, edition: EditionRow): NumberView {
   };
 }
 
-function editionView(row: EditionRow, numbers: readonly NumberRow[]): EditionView {
+function editionView(row: EditionRow, numbers: readonly NumberRow[], ordinal: number): EditionView {
   return {
     id: row.id,
     revision: row.revision,
@@ -289,7 +332,8 @@ function editionView(row: EditionRow, numbers: readonly NumberRow[]): EditionVie
     batch: row.batch,
     accepted: row.accepted,
     notes: row.notes,
-    numbers: numbers.map((n) => numberView(n, row)),
+    ordinal,
+    numbers: numbers.map((n) => numberView(n, row, ordinal)),
     locked: numbers.length > 0,
   };
 }

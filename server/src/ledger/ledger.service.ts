@@ -2,7 +2,9 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { csvOf } from '@rakuen/core/formats/csv-table';
 import type { LedgerAnswer, LedgerEntry, LedgerQuery, LedgerView } from '@rakuen/contract/ledger';
-import type { PrintSettings } from '@rakuen/contract/prints';
+import { recipeLine } from '@rakuen/core/proof/recipe';
+import { readCode, recordCode } from '@rakuen/core/print/record-code';
+import type { PassedChecks, PrintRecipe, PrintSettings } from '@rakuen/contract/prints';
 
 /** Entries of a page; what is older is fetched when it is asked for. */
 const PAGE = 200;
@@ -13,7 +15,9 @@ const DETAILS: Record<LedgerEntry['kind'], string> = {
     'score', score, 'lostShare', lostShare) AS details FROM decisions`,
   print: `SELECT id, json_object('widthMm', widthMm, 'heightMm', heightMm, 'copies', copies, 'settings', json(settings),
     'carriedOver', json(carriedOver), 'misprints', (SELECT COALESCE(SUM(sheets), 0) FROM misprints m WHERE m.printId = prints.id),
-    'minutes', minutes, 'judgedIn', judgedIn, 'decidedBy', decidedBy, 'decidedWhy', decidedWhy, 'notes', notes, 'recordedAt', recordedAt) AS details FROM prints`,
+    'minutes', minutes, 'judgedIn', judgedIn, 'decidedBy', decidedBy, 'decidedWhy', decidedWhy, 'notes', notes, 'recordedAt', recordedAt,
+    'recipe', json(recipe), 'profileHash', profileHash, 'pictureHash', pictureHash, 'printFile', fileName, 'printFileHash', fileHash, 'passed', json(passed),
+    'box', (SELECT label || CASE WHEN batch = '' THEN '' ELSE ', ' || batch END FROM boxes b WHERE b.id = prints.boxId)) AS details FROM prints`,
   misprint: `SELECT id, json_object('printId', printId, 'sheets', sheets, 'minutes', minutes, 'lost', lost, 'currency', currency, 'feed', feed) AS details FROM misprints`,
   trial: `SELECT id, json_object('by', "by", 'light', light, 'printer', printer) AS details FROM trials`,
   number: `SELECT n.id, json_object('edition', e.name, 'series', n.series, 'number', n.number, 'of', e.size, 'to', n.fateTo, 'on', n.fateOn,
@@ -26,7 +30,10 @@ interface Row extends Omit<LedgerEntry, 'details' | 'pictureId' | 'conditionId' 
   readonly conditionId: string | null;
   readonly paperId: string | null;
 }
-type Details = Record<string, string | number | boolean | null | undefined | PrintSettings | string[]>;
+type Details = Record<
+  string,
+  string | number | boolean | null | undefined | PrintSettings | string[] | PrintRecipe | PassedChecks
+>;
 
 @Injectable()
 export class LedgerService {
@@ -121,7 +128,7 @@ const entryView = (row: Row, details: Details): LedgerEntry => ({
   ...(row.pictureId && { pictureId: row.pictureId }),
   ...(row.conditionId && { conditionId: row.conditionId }),
   ...(row.paperId && { paperId: row.paperId }),
-  details: flat(details),
+  details: { ...flat(details), ...(row.kind === 'print' && { code: recordCode(row.id) }) },
 });
 
 /**
@@ -129,13 +136,16 @@ const entryView = (row: Row, details: Details): LedgerEntry => ({
  * fetching every entry that has the word: it walks along an index instead and asks whether each is among them.
  */
 function asked({ q, kind, pictureId, paperId, since, until }: LedgerQuery): { where: string; values: string[] } {
-  const words = (q ?? '').match(/[\p{L}\p{N}]+/gu) ?? [];
+  const code = readCode(q ?? '');
+  const byCode = code && 'idBegins' in code ? code.idBegins : undefined;
+  const words = byCode ? [] : ((q ?? '').match(/[\p{L}\p{N}]+/gu) ?? []);
   const parts: [string, string][] = [
     ...(kind ? [['kind = ?', kind] as [string, string]] : []),
     ...(pictureId ? [['pictureId = ?', pictureId] as [string, string]] : []),
     ...(paperId ? [['paperId = ?', paperId] as [string, string]] : []),
     ...(since ? [['substr(at, 1, 10) >= ?', since] as [string, string]] : []),
     ...(until ? [['substr(at, 1, 10) <= ?', until] as [string, string]] : []),
+    ...(byCode ? [['id LIKE ?', `${byCode}%`] as [string, string]] : []),
     ...(words.length > 0
       ? [
           [
@@ -146,16 +156,33 @@ function asked({ q, kind, pictureId, paperId, since, until }: LedgerQuery): { wh
       : []),
   ];
   // Signs alone are no word: nothing speaks of them.
-  if (q?.trim() && words.length === 0) return { where: '0', values: [] };
+  if (q?.trim() && !byCode && words.length === 0) return { where: '0', values: [] };
   return { where: parts.map(([sql]) => sql).join(' AND ') || '1', values: parts.map(([, value]) => value) };
 }
 
 /** Details without nesting and without what says nothing. */
-function flat({ settings, carriedOver, ...rest }: Details): LedgerEntry['details'] {
+function flat({ settings, carriedOver, recipe, passed, ...rest }: Details): LedgerEntry['details'] {
   const all = {
     ...rest,
     ...(settings as PrintSettings | undefined),
+    ...(recipe ? recipeDetails(recipe as PrintRecipe) : {}),
+    ...(passed ? passedDetails(passed as PassedChecks) : {}),
     ...(carriedOver === undefined ? {} : { carriedOver: (carriedOver as string[]).join(' ') }),
   };
   return Object.fromEntries(Object.entries(all).filter(([, v]) => v !== undefined && v !== null && v !== ''));
 }
+
+const recipeDetails = ({ id, name, version, changedAt, values }: PrintRecipe) => ({
+  recipe: recipeLine(values),
+  recipeName: name,
+  recipeVersion: version,
+  recipeId: id,
+  recipeChangedAt: changedAt,
+  // As plain data, so that it can be read back whole.
+  recipeValues: JSON.stringify(values),
+});
+
+const passedDetails = ({ checks, reason }: PassedChecks) => ({
+  notChecked: checks.join(', '),
+  notCheckedWhy: reason,
+});

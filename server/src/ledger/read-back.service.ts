@@ -6,7 +6,7 @@ import { DataSource, type EntityManager } from 'typeorm';
 import { EntryMark, type LedgerEntry, type LedgerReadView } from '@rakuen/contract/ledger';
 import { DecisionInput } from '@rakuen/contract/matches';
 import { NoteInput } from '@rakuen/contract/notes';
-import { PrintInput } from '@rakuen/contract/prints';
+import { PrintInput, PrintRecipe } from '@rakuen/contract/prints';
 import { MisprintInput } from '@rakuen/contract/runs';
 import { SETTING_KEYS } from '@rakuen/contract/vocabulary';
 import { faultsOf, RakuenError } from '../app/errors.ts';
@@ -18,6 +18,8 @@ import { NoteRow } from '../notes/notes.entity.ts';
 
 /** Values a ledger of fifty thousand entries holds. */
 const MOST_VALUES = 4_000_000;
+/** Length of a file's name and of a reason that are read back. */
+const MAX_NAME = 300;
 /** What was left out is told so far. */
 const MOST_TOLD = 200;
 
@@ -175,12 +177,42 @@ async function enterPrint(manager: EntityManager, entry: LedgerEntry): Promise<v
     boxId: null,
     fromPrintId: null,
     carriedFrom: {},
+    recipe: recipeOf(d),
+    profileHash: hash(d.profileHash),
+    pictureHash: hash(d.pictureHash),
+    fileHash: hash(d.printFileHash),
+    fileName: typeof d.printFile === 'string' ? d.printFile.slice(0, MAX_NAME) : '',
+    passed:
+      typeof d.notChecked === 'string' && typeof d.notCheckedWhy === 'string'
+        ? { checks: d.notChecked.slice(0, MAX_NAME).split(', '), reason: d.notCheckedWhy.slice(0, MAX_NAME) }
+        : null,
     minutes: within('minutes', d.minutes, 0, 100_000),
     judgedIn: input.judgedIn ?? '',
     decidedBy: input.decidedBy ?? '',
     decidedWhy: input.decidedWhy ?? '',
   });
 }
+
+/** The recipe a print was made by; null where it was not recorded. @throws Left where it is none */
+function recipeOf(d: Details): PrintRecipe | null {
+  if (typeof d.recipeValues !== 'string') return null;
+  let values: unknown;
+  try {
+    values = JSON.parse(d.recipeValues);
+  } catch {
+    throw new Left('Its recipe can’t be read.');
+  }
+  return checked(PrintRecipe, {
+    id: d.recipeId,
+    name: d.recipeName ?? '',
+    version: d.recipeVersion,
+    changedAt: d.recipeChangedAt,
+    values,
+  });
+}
+
+/** A SHA-256 as 64 hexadecimal digits; '' where it is none. */
+const hash = (value: unknown): string => (typeof value === 'string' && /^[0-9a-f]{64}$/.test(value) ? value : '');
 
 async function enterNote(manager: EntityManager, entry: LedgerEntry): Promise<void> {
   const { by, finding } = entry.details as Details;

@@ -1,28 +1,35 @@
 import { USUAL_COMMISSION } from '@rakuen/core/match/commission';
 import { aspectOf } from '@rakuen/core/picture/aspect';
-import { noProfileFile } from '../profiles/no-profile-file.ts';
-import { createReadStream } from 'node:fs';
-import { Controller, Get, Header, Param, ParseUUIDPipe, Query, Res, StreamableFile } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Get,
+  Header,
+  HttpCode,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  Query,
+  Res,
+  StreamableFile,
+} from '@nestjs/common';
 import { ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { paperLabel } from '@rakuen/core/paper';
 import { CopyQuery, CropQuery, LabQuery, LaidQuery, LaidView, OnSheetQuery } from '@rakuen/contract/proofs';
-import { WORKING_SPACES, type WorkingSpace } from '@rakuen/core/gamut/working-spaces';
-import { FILE_PATTERN, fileName, type FileWords } from '@rakuen/core/print/file-name';
-import type { ConditionView } from '@rakuen/contract/conditions';
+import { WORKING_SPACES } from '@rakuen/core/gamut/working-spaces';
 import { attachment } from '../app/outgoing.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
-import { FileStore } from '../files/file-store.ts';
 import { LabImages } from '../pictures/lab-images.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { LaidService } from '../profiles/laid.service.ts';
-import { ProfilesService } from '../profiles/profiles.service.ts';
 import { suggest } from '@rakuen/core/proof/suggest';
 import { SuggestQuery, SuggestView } from '@rakuen/contract/recipes';
-import { SettingsService } from '../settings/settings.service.ts';
 import type { Part } from '@rakuen/core/proof/part';
 import { PLAIN, type Recipe } from '@rakuen/core/proof/recipe';
 import { markName } from '@rakuen/core/picture/marks';
+import { PrintFilesService, recipeRecord } from '../print-files/print-files.service.ts';
+import { DEFAULT_PPI, ENDINGS, fileWords, PrintFileWriter, printFileName } from './print-file-writer.service.ts';
 import { orderSheet } from './order-sheet.ts';
 import { RecipesService } from './recipes.service.ts';
 import { SheetsAtHand } from './sheets-at-hand.service.ts';
@@ -30,23 +37,6 @@ import { Workshop } from '../work/workshop.ts';
 
 const SMALL_PX = 400;
 const MOST_PX = 1280;
-const DEFAULT_PPI = 360;
-
-/** What a file is called by its pattern, without ending. */
-const copyName = (query: CopyQuery, words: Omit<FileWords, 'date' | 'ppi'>): string =>
-  fileName(query.name ?? FILE_PATTERN, {
-    ...words,
-    ppi: String(query.ppi ?? DEFAULT_PPI),
-    date: new Date().toISOString().slice(0, 10),
-  });
-const TYPES = { tif: 'image/tiff', jpeg: 'image/jpeg' } as const;
-const ENDINGS = { tif: 'tif', jpeg: 'jpg' } as const;
-const wordsOf = (picture: string, condition: ConditionView, longSideMm: number, space?: WorkingSpace) => ({
-  picture,
-  paper: condition.paper.name,
-  size: longSideMm.toFixed(0),
-  profile: space ? WORKING_SPACES[space].name : condition.profile,
-});
 
 const partOf = ({ x = 0, y = 0, width = 1 - x, height = 1 - y }: LabQuery): Part => ({ x, y, width, height });
 
@@ -65,12 +55,11 @@ export class ProofController {
     private readonly conditions: ConditionsService,
     private readonly images: LabImages,
     private readonly laid: LaidService,
-    private readonly profiles: ProfilesService,
-    private readonly files: FileStore,
-    private readonly settings: SettingsService,
     private readonly workshop: Workshop,
     private readonly recipes: RecipesService,
     private readonly sheets: SheetsAtHand,
+    private readonly writer: PrintFileWriter,
+    private readonly printFiles: PrintFilesService,
   ) {}
 
   /** A picture as it looks on a sheet, in a light, behind a glass; for a screen of sRGB. */
@@ -167,8 +156,8 @@ export class ProofController {
   }
 
   /**
-   * The print copy of a picture for a print condition: a TIFF or a JPEG in values of the condition's own profile, or
-   * of a working space, which is embedded.
+   * The print file of a picture for a print condition: a TIFF or a JPEG in values of the condition's own profile, or
+   * of a working space, which is embedded. Nothing is recorded.
    */
   @Get('pictures/:id/copy')
   @ApiProduces('image/tiff', 'image/jpeg')
@@ -177,53 +166,43 @@ export class ProofController {
     @Query() query: CopyQuery,
     @Res({ passthrough: true }) response: Response,
   ): Promise<StreamableFile> {
-    const { conditionId, ppi = DEFAULT_PPI, space, as = 'tif' } = query;
-    const row = await this.pictures.get(id);
-    const { commission, title } = await this.pictures.view(id);
-    const condition = await this.conditions.view(conditionId);
-    const recipe = await this.recipeOf(id, query);
-    const target = space ? { space } : { icc: await this.profileOf(condition), rendering: recipe.rendering };
-    const { limits } = await this.settings.get();
-    const out = this.files.incomingPath();
-    const landscape = row.widthPx >= row.heightPx;
-    const short = (commission.longSideMm * Math.min(row.widthPx, row.heightPx)) / Math.max(row.widthPx, row.heightPx);
-    const gone = () => void this.files.discard(out);
+    const file = await this.writer.write(id, query);
+    response.setHeader('Content-Disposition', attachment(file.name));
+    return new StreamableFile(this.writer.stream(file), { type: file.type });
+  }
+
+  /** The same file, and a record of it with its SHA-256: prints that wait for it are made from it. */
+  @Post('pictures/:id/print-files')
+  @HttpCode(200)
+  @ApiProduces('image/tiff', 'image/jpeg')
+  async printFile(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body() query: CopyQuery,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<StreamableFile> {
+    const file = await this.writer.write(id, query);
     try {
-      await this.files.scratch((scratch) =>
-        this.workshop.run('writeCopy', {
-          path: this.files.pathOf(row.contentHash),
-          assumeSrgb: row.profileAssumed,
-          maxPixels: Math.max(limits.picturePixels, row.widthPx * row.heightPx),
-          target,
-          as,
-          widthMm: landscape ? commission.longSideMm : short,
-          heightMm: landscape ? short : commission.longSideMm,
-          ppi,
-          recipe,
-          out,
-          scratch,
-        }),
-      );
-      const file = createReadStream(out);
-      file.on('close', gone);
-      const name = copyName(query, wordsOf(title, condition, commission.longSideMm, space));
-      response.setHeader('Content-Disposition', attachment(`${name}.${ENDINGS[as]}`));
-      return new StreamableFile(file, { type: TYPES[as] });
+      const row = await this.printFiles.written({
+        pictureId: id,
+        conditionId: query.conditionId,
+        fileName: file.name,
+        hash: await this.writer.hashOf(file),
+        profileHash: file.profileHash,
+        recipe: file.recipe ? recipeRecord(file.recipe) : null,
+        widthMm: file.widthMm,
+        heightMm: file.heightMm,
+        ppi: file.ppi,
+      });
+      response.setHeader('X-File-Hash', row.hash);
     } catch (error) {
-      gone();
+      void this.writer.discard(file);
       throw error;
     }
+    response.setHeader('Content-Disposition', attachment(file.name));
+    return new StreamableFile(this.writer.stream(file), { type: file.type });
   }
 
-  /** @throws RakuenError (409) where only its name is known */
-  private async profileOf(condition: ConditionView): Promise<Uint8Array> {
-    const { profileId } = condition;
-    const bytes = profileId ? await this.profiles.bytesOf(profileId) : undefined;
-    if (bytes) return bytes;
-    throw noProfileFile(condition);
-  }
-
-  /** The sheet that goes to a lab with the print copy. */
+  /** The sheet that goes to a lab with the print file. */
   @Get('pictures/:id/order.pdf')
   @ApiProduces('application/pdf')
   @Header('Content-Type', 'application/pdf')
@@ -238,7 +217,7 @@ export class ProofController {
     ];
     const pdf = await orderSheet({
       title,
-      fileName: `${copyName(query, wordsOf(title, condition, long, query.space))}.${ENDINGS[query.as ?? 'tif']}`,
+      fileName: `${printFileName(query, fileWords(title, condition, long, query.space))}.${ENDINGS[query.as ?? 'tif']}`,
       sizeMm: widthPx >= heightPx ? [long, short] : [short, long],
       paper: paperLabel(condition.paper),
       profile: query.space ? WORKING_SPACES[query.space].name : condition.profile || 'not named',

@@ -3,8 +3,8 @@ import { PLAIN, RECIPE_PARTS, type Recipe } from '@rakuen/core/proof/recipe';
 import type { PrintSettings } from '@rakuen/contract/prints';
 import type { ConditionRow } from '../conditions/conditions.entity.ts';
 
-/** Settings a print condition alone asks for. */
-export function fromCondition(c: ConditionRow): PrintSettings {
+/** Settings a print condition alone asks for. @param profileName of the profile in use, where the condition names none */
+export function fromCondition(c: ConditionRow, profileName = ''): PrintSettings {
   const profiled = c.printMode === 'colour through a profile';
   return {
     printer: c.printer,
@@ -13,7 +13,7 @@ export function fromCondition(c: ConditionRow): PrintSettings {
     mediaSetting: c.mediaSetting,
     resolution: c.resolution,
     printMode: c.printMode,
-    profile: c.profile,
+    profile: c.profile || profileName,
     blackOvercoat: c.blackOvercoat,
     intent: profiled ? 'relative colorimetric' : 'driver',
     blackPointCompensation: profiled,
@@ -50,6 +50,6 @@ export const loose = (s: PrintSettings) => ({
 export function fromRecipe(values: Partial<Recipe>, printMode: string): Partial<PrintSettings> {
   const { liftStops, sharpening, radiusMm, rendering } = { ...PLAIN, ...values };
   const rendered = printMode === 'colour through a profile' ? SENT_BY[rendering] : {};
-  const sharpened = `${RECIPE_PARTS.sharpening.written(sharpening)} at ${radiusMm} mm, in the print copy`;
+  const sharpened = `${RECIPE_PARTS.sharpening.written(sharpening)} at ${radiusMm} mm, in the print file`;
   return { ...rendered, liftStops, sharpening: sharpening === 0 ? 'none' : sharpened };
 }

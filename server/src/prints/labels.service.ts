@@ -3,13 +3,24 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { In, IsNull, Repository } from 'typeorm';
 import { create } from 'qrcode';
 import { paperLabel } from '@rakuen/core/paper';
-import { captionLine, labelPlace, LABEL_SHEETS, settingsLine, type LabelWords } from '@rakuen/core/print/label';
+import {
+  captionLine,
+  labelPlace,
+  LABEL_SHEETS,
+  recipeOnLabel,
+  settingsLine,
+  type LabelSheet,
+  type LabelWords,
+} from '@rakuen/core/print/label';
+import { recordCode } from '@rakuen/core/print/record-code';
 import { numberText } from '@rakuen/core/print/edition';
 import type { LabelsQuery } from '@rakuen/contract/labels';
 import { notFound } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { bare } from '../drawing/page.ts';
-import { brokenLines, finishedPdf, newPdf, POINTS_PER_MM, setLine } from '../drawing/pdf.ts';
+import { unsetLetters } from '../drawing/line-runs.ts';
+import { brokenLines, finishedPdf, lineWidth, newPdf, POINTS_PER_MM, setLine } from '../drawing/pdf.ts';
+import { EditionsService, sizesOf } from '../editions/editions.service.ts';
 import { EditionRow, NumberRow } from '../editions/editions.entity.ts';
 import { PictureRow } from '../pictures/pictures.entity.ts';
 import { PrintRow } from './prints.entity.ts';
@@ -35,11 +46,30 @@ export class LabelsService {
     @InjectRepository(NumberRow) private readonly numbers: Repository<NumberRow>,
     @InjectRepository(EditionRow) private readonly editions: Repository<EditionRow>,
     private readonly conditions: ConditionsService,
+    private readonly editionsService: EditionsService,
   ) {}
 
-  /** @param origin where this studio is reached: what the code opens */
-  async pdf({ prints, kind = 'back', sheet = 'single', from = 1 }: LabelsQuery, origin: string): Promise<Uint8Array> {
+  /**
+   * @param origin where this studio is reached: what the code opens
+   * @returns the PDF, and the letters that no shipped face has
+   */
+  async pdf(
+    { prints, kind = 'back', sheet = 'single', from = 1 }: LabelsQuery,
+    origin: string,
+  ): Promise<{ pdf: Uint8Array; notSet: string[] }> {
     const labels = (await Promise.all(prints.map((id) => this.labelsOf(id, origin)))).flat();
+    const notSet = [
+      ...new Set(labels.flatMap((l) => [l.title, l.paper].flatMap((text) => unsetLetters(text, 'serif')))),
+    ];
+    return { pdf: await this.drawn(labels, kind, sheet, from), notSet };
+  }
+
+  private drawn(
+    labels: readonly Label[],
+    kind: NonNullable<LabelsQuery['kind']>,
+    sheet: LabelSheet,
+    from: number,
+  ): Promise<Uint8Array> {
     const document = newPdf();
     if (kind === 'strip') {
       for (const label of labels) {
@@ -79,11 +109,12 @@ export class LabelsService {
       order: { givenAt: 'DESC' },
       take: LATEST,
     });
+    const ordinals = await this.editionsService.ordinals();
     return numbers.map((n) => {
       const edition = editions.find((e) => e.id === n.editionId)!;
       return {
         title: picture?.title ?? '',
-        number: numberText(n.series, n.number, { ...edition, edition: edition.size }),
+        number: numberText(n.series, n.number, sizesOf(edition), ordinals.get(edition.id)),
         date: n.givenAt,
       };
     });
@@ -105,15 +136,15 @@ export class LabelsService {
       paper: paperLabel(condition.paper),
       sizeMm: [print.widthMm, print.heightMm] as const,
       settings: print.settings,
-      address: `${origin}/ledger/prints/${id}`,
+      recipe: print.recipe ?? undefined,
+      code: recordCode(id),
+      address: `${origin}/p/${recordCode(id)}`,
     };
     if (numbers.length === 0) return [label];
+    const ordinals = await this.editionsService.ordinals();
     return numbers.map((n) => ({
       ...label,
-      number: numberText(n.series, n.number, {
-        ...editions.get(n.editionId)!,
-        edition: editions.get(n.editionId)!.size,
-      }),
+      number: numberText(n.series, n.number, sizesOf(editions.get(n.editionId)!), ordinals.get(n.editionId)),
     }));
   }
 }
@@ -125,8 +156,8 @@ interface Place {
   readonly heightMm: number;
 }
 
-/** Sizes a label is tried in until all of it stands on it, the largest first. */
-const SCALES = [1, 0.92, 0.84, 0.76, 0.68, 0.6, 0.52, 0.45] as const;
+/** Sizes a label is tried in until all of it stands on it, the largest first: a label is filled, and nothing is cut. */
+const SCALES = [1.7, 1.6, 1.5, 1.4, 1.3, 1.2, 1.1, 1, 0.92, 0.84, 0.76, 0.68, 0.6, 0.52, 0.45] as const;
 
 interface Line {
   readonly text: string;
@@ -136,7 +167,7 @@ interface Line {
 
 function back(document: PDFKit.PDFDocument, label: Label, place: Place): void {
   const small = place.heightMm < 45;
-  const qrMm = small ? 17 : 24;
+  const qrMm = small ? 17 : 28;
   const room = (place.widthMm - 3 * EDGE_MM - qrMm) * POINTS_PER_MM;
   const height = (place.heightMm - 2 * EDGE_MM) * POINTS_PER_MM;
   const heightOf = (lines: readonly Line[]) => lines.reduce((sum, l) => sum + l.size * LEADING, 0);
@@ -148,6 +179,14 @@ function back(document: PDFKit.PDFDocument, label: Label, place: Place): void {
     y += size * LEADING;
   }
   code(document, label.address, place, qrMm);
+  const codeSize = small ? 6 : 7.5;
+  const width = lineWidth(document, label.code, codeSize, 'sans');
+  setLine(document, label.code, {
+    x: (place.xMm + place.widthMm - EDGE_MM - qrMm / 2) * POINTS_PER_MM - width / 2,
+    y: (place.yMm + EDGE_MM + qrMm) * POINTS_PER_MM + 1,
+    size: codeSize,
+    face: 'sans',
+  });
 }
 
 const LEADING = 1.28;
@@ -161,6 +200,7 @@ function linesOf(document: PDFKit.PDFDocument, label: Label, room: number, scale
     ...broken(head.filter(Boolean).join('   '), 8 * scale, 'sans'),
     ...broken(label.paper, 8 * scale, 'sans'),
     ...broken(settingsLine(label.settings), 8 * scale, 'sans'),
+    ...(label.recipe ? broken(recipeOnLabel(label.recipe), 8 * scale, 'sans') : []),
   ];
 }
 
@@ -187,7 +227,13 @@ function strip(document: PDFKit.PDFDocument, label: Label): void {
     face: 'serif',
     most,
   });
-  brokenLines(document, settingsLine(label.settings), 7, 'sans', most)
+  brokenLines(
+    document,
+    [settingsLine(label.settings), label.recipe && recipeOnLabel(label.recipe)].filter(Boolean).join(' · '),
+    7,
+    'sans',
+    most,
+  )
     .slice(0, 2)
     .forEach((line, i) =>
       setLine(document, line, { x, y: (6 + 3.4 * i) * POINTS_PER_MM, size: 7, face: 'sans', most }),

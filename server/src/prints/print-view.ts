@@ -1,5 +1,6 @@
 import type { PrintInput, PrintSettings, PrintView } from '@rakuen/contract/prints';
 import { SETTING_KEYS, type SettingKey } from '@rakuen/contract/vocabulary';
+import { recordCode } from '@rakuen/core/print/record-code';
 import type { PrintRow } from './prints.entity.ts';
 
 /** Sheets spoilt on the way to a print, and by what. */
@@ -10,7 +11,7 @@ export interface Spoilt {
 const NONE: Spoilt = { sheets: 0, causes: '' };
 
 /** A print as the interface gets it. */
-export function printView(row: PrintRow, { sheets, causes }: Spoilt = NONE): PrintView {
+export function printView(row: PrintRow, { sheets, causes }: Spoilt = NONE, unchecked?: SettingKey[]): PrintView {
   return {
     id: row.id,
     revision: row.revision,
@@ -35,6 +36,14 @@ export function printView(row: PrintRow, { sheets, causes }: Spoilt = NONE): Pri
     decidedWhy: row.decidedWhy,
     misprints: sheets,
     misprintCause: causes,
+    code: recordCode(row.id),
+    recipe: row.recipe ?? undefined,
+    profileHash: row.profileHash || undefined,
+    pictureHash: row.pictureHash || undefined,
+    fileHash: row.fileHash || undefined,
+    fileName: row.fileName || undefined,
+    passed: row.passed ?? undefined,
+    unchecked,
   };
 }
 

@@ -12,12 +12,13 @@ import {
   Put,
   Query,
   Req,
+  Res,
   StreamableFile,
   UploadedFile,
   UseInterceptors,
 } from '@nestjs/common';
 import { ApiConsumes, ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
-import type { Request } from 'express';
+import type { Request, Response } from 'express';
 import {
   PrintBegin,
   PrintDone,
@@ -38,6 +39,7 @@ import { IfMatch } from '../app/revision.ts';
 import { attachment } from '../app/outgoing.ts';
 import { upload } from '../app/upload.ts';
 import type { IncomingFile } from '../files/file-store.ts';
+import { SettingsService } from '../settings/settings.service.ts';
 import { LabelsService } from './labels.service.ts';
 import { PhotographsService } from './photographs.service.ts';
 import { MisprintsService } from './misprints.service.ts';
@@ -48,6 +50,10 @@ const PhotographUpload = upload('pictureBytes');
 /** Where this studio is reached, as the one who asks reached it. */
 const originOf = (request: Request): string => `${request.protocol}://${request.get('host')}`;
 
+/** A letter by its number in Unicode, as U+1F600. */
+const unicodeNumber = (letter: string): string =>
+  `U+${letter.codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`;
+
 @ApiTags('prints')
 @Controller('prints')
 export class PrintsController {
@@ -56,6 +62,7 @@ export class PrintsController {
     private readonly misprints: MisprintsService,
     private readonly labels: LabelsService,
     private readonly photographs: PhotographsService,
+    private readonly settings: SettingsService,
   ) {}
 
   @Get()
@@ -82,8 +89,23 @@ export class PrintsController {
   @Get('labels.pdf')
   @ApiProduces('application/pdf')
   @Header('Content-Type', 'application/pdf')
-  async labelSheet(@Query() query: LabelsQuery, @Req() request: Request): Promise<StreamableFile> {
-    return new StreamableFile(await this.labels.pdf(query, originOf(request)));
+  async labelSheet(
+    @Query() query: LabelsQuery,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<StreamableFile> {
+    const { address } = await this.settings.get();
+    const { pdf, notSet } = await this.labels.pdf(query, address ?? originOf(request));
+    // By their numbers: a header holds no letters of every script.
+    if (notSet.length > 0) response.setHeader('X-Not-Set', notSet.map(unicodeNumber).join(' '));
+    return new StreamableFile(pdf);
+  }
+
+  /** Prints by the short code on their label; two only where two have one code. */
+  @Get('code/:code')
+  @ApiOkResponse({ type: [PrintView] })
+  byCode(@Param('code') code: string): Promise<PrintView[]> {
+    return this.prints.byCode(code);
   }
 
   /** What may stand under a picture, as its prints bear it. */

@@ -1,6 +1,6 @@
 import type { PhotographKind } from '@rakuen/contract/vocabulary';
 import { Column, Entity, PrimaryColumn } from 'typeorm';
-import type { PrintInput, PrintSettings } from '@rakuen/contract/prints';
+import type { PassedChecks, PrintInput, PrintRecipe, PrintSettings } from '@rakuen/contract/prints';
 import type { PrintState } from '@rakuen/contract/vocabulary';
 
 @Entity('prints')
@@ -29,6 +29,15 @@ export class PrintRow {
   @Column('text') judgedIn!: string;
   @Column('text') decidedBy!: NonNullable<PrintInput['decidedBy']> | '';
   @Column('text') decidedWhy!: string;
+  /** What was done to the picture for it; null where nothing was, or where it was not recorded. */
+  @Column('simple-json', { nullable: true }) recipe!: PrintRecipe | null;
+  /** SHA-256 of the profile, of the picture's file and of the print file it was made from; '' where not known. */
+  @Column('text', { default: '' }) profileHash!: string;
+  @Column('text', { default: '' }) pictureHash!: string;
+  @Column('text', { default: '' }) fileHash!: string;
+  @Column('text', { default: '' }) fileName!: string;
+  /** Checks it was marked as printed without, on purpose. */
+  @Column('simple-json', { nullable: true }) passed!: PassedChecks | null;
   /** Counts its changes; kept by the database. */
   @Column({ type: 'integer', default: 1, insert: false, update: false })
   revision!: number;

@@ -3,12 +3,13 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { validate } from 'class-validator';
 import { plainToInstance } from 'class-transformer';
-import { Not, Repository } from 'typeorm';
-import { differences, type Earlier } from '@rakuen/core/print/differences';
+import { Like, Repository } from 'typeorm';
+import { boxRefusal } from '@rakuen/core/layout/box-for';
+import { taken } from '@rakuen/core/layout/taken';
 import { pathOf } from '@rakuen/core/print/feed';
 import { feedPaths } from '@rakuen/core/print/handling';
+import { readCode } from '@rakuen/core/print/record-code';
 import { SETTINGS } from '@rakuen/core/print/settings';
-import { since } from '@rakuen/core/print/since';
 import {
   PrintSettings,
   type PrintBegin,
@@ -16,29 +17,30 @@ import {
   type PrintInput,
   type PrintLook,
   type PrintProposal,
+  type PrintRecipe,
   type PrintSettle,
   type PrintView,
 } from '@rakuen/contract/prints';
 import type { MisprintInput, MisprintView } from '@rakuen/contract/runs';
 import { SETTING_KEYS, type PrintState, type SettingKey } from '@rakuen/contract/vocabulary';
+import type { BoxView } from '@rakuen/contract/stock';
 import { refuseStale } from '../app/revision.ts';
+
 import { faultsOf, notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { LearnedService } from '../ledger/learned.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
-import { BoxRow } from '../stock/stock.entity.ts';
+import { PrintFilesService, recipeRecord, type MadeWith } from '../print-files/print-files.service.ts';
+import { StockService } from '../stock/stock.service.ts';
 import { NumberRow } from '../editions/editions.entity.ts';
-import { TrialRow } from '../trials/trials.entity.ts';
-import { ConditionRow } from '../conditions/conditions.entity.ts';
 import { RecipeRow } from '../matches/matches.entity.ts';
 import { PrintRow } from './prints.entity.ts';
-import { ProfileRow } from '../profiles/profiles.entity.ts';
-import { ReadingsService } from '../readings/readings.service.ts';
-import { boxesApart } from './boxes-apart.ts';
 import { fromCondition, fromRecipe, loose } from './carried-over.ts';
 import { cautionsFor, fedOf } from './cautions.ts';
 import { MisprintsService } from './misprints.service.ts';
 import { PhotographsService } from './photographs.service.ts';
+import { PrintChecks } from './print-checks.service.ts';
+import { PrintSince } from './print-since.service.ts';
 import { printView, said, written } from './print-view.ts';
 
 /** Prints of a list: what a screen shows at once. */
@@ -51,17 +53,17 @@ const PIXELS_PER_INCH = 300;
 export class PrintsService {
   constructor(
     @InjectRepository(PrintRow) private readonly prints: Repository<PrintRow>,
-    @InjectRepository(TrialRow) private readonly trials: Repository<TrialRow>,
-    @InjectRepository(BoxRow) private readonly boxes: Repository<BoxRow>,
     @InjectRepository(NumberRow) private readonly numbers: Repository<NumberRow>,
-    @InjectRepository(ProfileRow) private readonly profiles: Repository<ProfileRow>,
     @InjectRepository(RecipeRow) private readonly recipes: Repository<RecipeRow>,
     private readonly conditions: ConditionsService,
     private readonly pictures: PicturesService,
     private readonly misprints: MisprintsService,
     private readonly learned: LearnedService,
     private readonly photographs: PhotographsService,
-    private readonly readings: ReadingsService,
+    private readonly checks: PrintChecks,
+    private readonly printSince: PrintSince,
+    private readonly printFiles: PrintFilesService,
+    private readonly stock: StockService,
   ) {}
 
   /** The newest of them; the ledger pages through all. */
@@ -73,19 +75,36 @@ export class PrintsService {
     return (await this.views([await this.get(id)]))[0];
   }
 
+  /** Prints whose record has a code, as it is typed from a label. */
+  async byCode(typed: string): Promise<PrintView[]> {
+    const read = readCode(typed);
+    if (!read || 'misread' in read)
+      throw new RakuenError(
+        400,
+        read ? `“${typed}” is not the code of a record: a sign of it is wrong.` : `“${typed}” is not a code.`,
+        {
+          field: 'code',
+          remedy: 'Type the eight signs on the label and the check sign after them.',
+        },
+      );
+    return this.views(await this.prints.find({ where: { id: Like(`${read.idBegins}%`) }, order: NEWEST }));
+  }
+
   async views(rows: readonly PrintRow[]): Promise<PrintView[]> {
     const spoilt = await this.misprints.of(rows.map((r) => r.id));
-    return rows.map((r) => printView(r, spoilt.get(r.id)));
+    const unchecked = await this.checks.unchecked(rows);
+    return rows.map((r) => printView(r, spoilt.get(r.id), unchecked.get(r.id)));
   }
 
   /** Settings to begin a print with, and where each was carried over from. */
   async propose(pictureId: string, conditionId: string): Promise<PrintProposal> {
     await this.pictures.get(pictureId);
     const condition = await this.conditions.get(conditionId);
+    const today = await this.printFiles.madeWith(pictureId, conditionId);
     const last = await this.last({ conditionId });
     const ofPicture = await this.last({ conditionId, pictureId });
     const settings = {
-      ...fromCondition(condition),
+      ...fromCondition(condition, today.profileName),
       ...(last && loose(last.settings)),
       liftStops: ofPicture?.settings.liftStops ?? 0,
     };
@@ -93,7 +112,7 @@ export class PrintsService {
     const carriedFrom: Record<string, string> = Object.fromEntries(
       said(settings).map((key) => [key, 'fixed' in SETTINGS[key] ? 'the print condition' : from]),
     );
-    Object.assign(settings, await this.ofRecipe(pictureId, conditionId, condition.printMode, ofPicture, carriedFrom));
+    Object.assign(settings, ofRecipe(today, condition.printMode, carriedFrom));
     // What the hands found of the way in speaks where no print said otherwise.
     const path = pathOf(settings.feed);
     const view = await this.conditions.view(conditionId);
@@ -104,21 +123,6 @@ export class PrintsService {
       carriedFrom[key] = `the bench, ${found.by}, ${found.takenAt.slice(0, 10)}`;
     }
     return { settings, carriedFrom, widthMm: ofPicture?.widthMm, heightMm: ofPicture?.heightMm };
-  }
-
-  /** Lift, sharpening and rendering of the newest recipe of a picture for a sheet, where it is newer than its last print there. */
-  private async ofRecipe(
-    pictureId: string,
-    conditionId: string,
-    printMode: string,
-    last: PrintRow | null,
-    carriedFrom: Record<string, string>,
-  ): Promise<Partial<PrintSettings>> {
-    const recipe = await this.recipes.findOne({ where: { pictureId, conditionId }, order: { changedAt: 'DESC' } });
-    if (!recipe || (last && last.recordedAt >= recipe.changedAt)) return {};
-    const asked = fromRecipe(recipe.values, printMode);
-    for (const key of Object.keys(asked)) carriedFrom[key] = recipe.name ? `the recipe “${recipe.name}”` : 'the recipe';
-    return asked;
   }
 
   /** Begins a print: every setting is there; all of them wait to be looked at. */
@@ -139,6 +143,9 @@ export class PrintsService {
       proposal.widthMm ??
       sideOf(picture.commission.longSideMm, picture.widthPx, picture.heightPx) ??
       round((picture.widthPx / PIXELS_PER_INCH) * MM_PER_INCH);
+    const today = await this.printFiles.madeWith(pictureId, conditionId);
+    const boxId = earlier ? await this.boxAgain(earlier) : null;
+    const from = `the print of ${earlier?.printedOn.slice(0, 10)}`;
     const row = this.prints.create({
       id: randomUUID(),
       recordedAt: new Date().toISOString(),
@@ -151,15 +158,25 @@ export class PrintsService {
       settings,
       carriedOver: said(settings),
       carriedFrom: earlier
-        ? Object.fromEntries(said(settings).map((key) => [key, `the print of ${earlier.printedOn.slice(0, 10)}`]))
+        ? {
+            ...Object.fromEntries(said(settings).map((key) => [key, from])),
+            ...(boxId && { box: from }),
+          }
         : proposal.carriedFrom,
       verdict: 'not yet judged',
       verdictReason: '',
       notes: '',
       state: 'waiting',
-      boxId: null,
+      boxId,
       fromPrintId: earlier?.id ?? null,
       minutes: null,
+      recipe: earlier ? earlier.recipe : today.recipe,
+      profileHash: today.profileHash,
+      pictureHash: today.pictureHash,
+      // Whether the file of an earlier print is printed again is not known.
+      fileHash: earlier ? '' : today.fileHash,
+      fileName: earlier ? '' : today.fileName,
+      passed: null,
       judgedIn: '',
       decidedBy: '',
       decidedWhy: '',
@@ -172,16 +189,15 @@ export class PrintsService {
   async look(id: string): Promise<PrintLook> {
     const row = await this.get(id);
     const condition = await this.conditions.view(row.conditionId);
-    const standing = await this.standing(condition.paperId, row.settings);
+    const standing = await this.checks.standing(condition.paperId, row.settings);
+    const newest = await this.printFiles.newestRecipe(row.pictureId, row.conditionId);
+    const newer =
+      row.state === 'waiting' && newest && (row.recipe?.id !== newest.id || row.recipe.version !== newest.revision);
     return {
       print: await this.view(id),
-      differs: differences(row.settings, {
-        atPrinter: await this.earlier(await this.lastAt(row.settings.printer, id)),
-        ofPicture: await this.earlier(
-          await this.last({ pictureId: row.pictureId, conditionId: row.conditionId, id: Not(id) }),
-        ),
-        standing: standing ?? undefined,
-      }),
+      differs: await this.checks.differences({ print: row }),
+      open: row.state === 'waiting' ? await this.checks.open(row) : [],
+      newerRecipe: newer ? recipeRecord(newest) : undefined,
       standing: standing
         ? {
             mediaSetting: standing.mediaSetting,
@@ -190,7 +206,7 @@ export class PrintsService {
             stampedAt: standing.stampedAt,
           }
         : undefined,
-      since: await this.since(row),
+      since: await this.printSince.of(row),
       learned: await this.learned.about(row.pictureId, condition.paperId),
       cautions: cautionsFor(row, condition),
       photographs: await this.photographs.of(id),
@@ -203,16 +219,29 @@ export class PrintsService {
     refuseStale('This print', known, from, await this.view(id));
     const stray = Object.keys(change.settings ?? {}).find((key) => !(SETTING_KEYS as string[]).includes(key));
     if (stray) throw strayed(stray);
-    const settings = plainToInstance(PrintSettings, { ...known.settings, ...change.settings });
+    const recipe = change.recipeId ? await this.recipeOf(known, change.recipeId) : undefined;
+    const asked = recipe && fromRecipe(recipe.values, known.settings.printMode);
+    const settings = plainToInstance(PrintSettings, { ...known.settings, ...asked, ...change.settings });
     const faults = faultsOf(await validate(settings, { whitelist: true, forbidUnknownValues: true }), 'settings');
     if (faults.length > 0)
       throw new RakuenError(400, faults.map((f) => f.message).join('; '), {
         field: faults.map((f) => f.field).join(', '),
         remedy: 'Correct what is named and send it again.',
       });
-    const seen = new Set<string>([...(change.looked ?? []), ...Object.keys(change.settings ?? {})]);
+    const seen = new Set<string>([
+      ...(change.looked ?? []),
+      ...Object.keys(change.settings ?? {}),
+      ...Object.keys(asked ?? {}),
+    ]);
     const { widthMm, heightMm, copies, boxId, notes } = change;
-    await this.ofItsPaper(known.conditionId, boxId);
+    const taker = {
+      conditionId: known.conditionId,
+      widthMm: widthMm ?? known.widthMm,
+      heightMm: heightMm ?? known.heightMm,
+      copies: copies ?? known.copies,
+      boxId: boxId ?? known.boxId,
+    };
+    if ([widthMm, heightMm, copies, boxId].some((v) => v !== undefined)) await this.boxServes(taker);
     await this.prints.save(
       this.prints.merge(known, {
         settings: { ...settings },
@@ -220,32 +249,52 @@ export class PrintsService {
         ...(widthMm !== undefined && { widthMm }),
         ...(heightMm !== undefined && { heightMm }),
         ...(copies !== undefined && { copies }),
-        ...(boxId !== undefined && { boxId }),
+        ...(boxId !== undefined && { boxId, carriedFrom: withoutBox(known.carriedFrom) }),
         ...(notes !== undefined && { notes }),
+        // A file that was written by another recipe is not what is printed.
+        ...(recipe && { recipe, fileHash: '', fileName: '' }),
       }),
     );
     return this.view(id);
   }
 
-  /** It came out of the printer: from now on it stands in the ledger. */
-  async done(id: string, { printedOn, minutes }: PrintDone): Promise<PrintView> {
-    await this.waiting(id);
-    await this.prints.update(id, {
-      state: 'printed',
-      printedOn: printedOn ?? new Date().toISOString().slice(0, 10),
-      recordedAt: new Date().toISOString(),
-      ...(minutes !== undefined && { minutes }),
-    });
+  /**
+   * It came out of the printer: from now on it stands in the ledger. Checks that can spoil the sheet are done first, or
+   * left out for a reason that is recorded.
+   */
+  async done(id: string, { printedOn, minutes, passReason }: PrintDone): Promise<PrintView> {
+    const known = await this.waiting(id);
+    const checks = await this.checks.open(known);
+    if (checks.length > 0 && !passReason?.trim())
+      throw new RakuenError(409, `Not checked yet: ${checks.join(', ')}.`, {
+        field: 'passReason',
+        remedy: 'Check them, or enter why the print was made without.',
+      });
+    await this.boxServes(known);
+    const today = await this.printFiles.madeWith(known.pictureId, known.conditionId);
+    await this.prints.save(
+      this.prints.merge(known, {
+        state: 'printed',
+        printedOn: printedOn ?? new Date().toISOString().slice(0, 10),
+        recordedAt: new Date().toISOString(),
+        passed: checks.length > 0 ? { checks, reason: passReason!.trim() } : null,
+        pictureHash: today.pictureHash,
+        // The profile a file was written in stays its profile, whatever is in use by now.
+        ...(known.fileHash === '' && { profileHash: today.profileHash }),
+        ...(minutes !== undefined && { minutes }),
+      }),
+    );
     return this.view(id);
   }
 
   async record(input: PrintInput): Promise<PrintView> {
     await this.pictures.get(input.pictureId);
     await this.conditions.get(input.conditionId);
-    await this.ofItsPaper(input.conditionId, input.boxId);
+    await this.boxServes(input);
     check(input);
     const row = this.prints.create({
       ...written(input),
+      ...(await this.madeWithOf(input)),
       id: randomUUID(),
       recordedAt: new Date().toISOString(),
       state: 'printed',
@@ -278,7 +327,7 @@ export class PrintsService {
         field: 'misprints',
         remedy: 'Take back the misprint itself.',
       });
-    await this.ofItsPaper(input.conditionId, input.boxId);
+    if (boxMoves(known, input)) await this.boxServes(input, known);
     await this.staysNumbered(known, input);
     check(input);
     await this.prints.save(this.prints.merge(known, written(input)));
@@ -337,16 +386,58 @@ export class PrintsService {
     return row;
   }
 
-  /** Says in words what the database forbids: a sheet from a box of another paper. */
-  private async ofItsPaper(conditionId: string, boxId: string | undefined): Promise<void> {
-    if (!boxId) return;
-    const box = await this.boxes.findOneBy({ id: boxId });
-    if (!box) throw notFound('box');
-    if (box.paperId !== (await this.conditions.get(conditionId)).paperId)
+  /**
+   * A box holds the print's paper, its size and as many sheets as it takes.
+   * @param known the print as it is recorded: what it took is in the box again
+   * @throws RakuenError (409)
+   */
+  private async boxServes(print: BoxTaker, known?: PrintRow): Promise<void> {
+    if (!print.boxId) return;
+    const box = await this.stock.view(print.boxId);
+    if (box.paperId !== (await this.conditions.get(print.conditionId)).paperId)
       throw new RakuenError(409, 'That box holds another paper.', {
         field: 'boxId',
         remedy: 'Choose a box of the paper this print is on.',
       });
+    const back = known?.state === 'printed' && known.boxId === box.id ? takenBy(box, known) : 0;
+    const refused = boxRefusal({ ...box, left: box.left + back }, print, print.copies);
+    if (refused?.why === 'too small')
+      throw new RakuenError(
+        409,
+        `A print of ${mm(print.widthMm)} × ${mm(print.heightMm)} mm does not fit on ${box.label}.`,
+        {
+          field: 'boxId',
+          remedy: 'Choose a larger box, or make the print smaller.',
+        },
+      );
+    if (refused)
+      throw new RakuenError(
+        409,
+        `The box ${box.label} holds ${amount(box, box.left + back)}; this print takes ${amount(box, refused.takes)}.`,
+        {
+          field: 'boxId',
+          remedy: 'Choose another box; or count it and correct it under Stock.',
+        },
+      );
+  }
+
+  /** The box of an earlier print, where one more still comes out of it. */
+  private async boxAgain(earlier: PrintRow): Promise<string | null> {
+    if (!earlier.boxId) return null;
+    return boxRefusal(await this.stock.view(earlier.boxId), earlier, 1) ? null : earlier.boxId;
+  }
+
+  /** A recipe of the print's picture on its sheet, as it is recorded. */
+  private async recipeOf({ pictureId, conditionId }: PrintRow, id: string): Promise<PrintRecipe> {
+    const row = await this.recipes.findOneBy({ id, pictureId, conditionId });
+    if (!row) throw notFound('recipe of this picture on this sheet');
+    return recipeRecord(row);
+  }
+
+  /** What a print is recorded with that was not planned here. */
+  private async madeWithOf(input: PrintInput): Promise<Omit<MadeWith, 'profileName'> & { passed: null }> {
+    const { profileName: _, ...today } = await this.printFiles.madeWith(input.pictureId, input.conditionId);
+    return { ...today, passed: null };
   }
 
   /** Says in words what the database forbids: a numbered print of another size, or of fewer copies than numbers. */
@@ -363,64 +454,39 @@ export class PrintsService {
   private last(where: object): Promise<PrintRow | null> {
     return this.prints.findOne({ where: { ...where, state: 'printed' }, order: NEWEST });
   }
+}
 
-  /** The last sheet through a printer. */
-  private lastAt(printer: string, except: string): Promise<PrintRow | null> {
-    return this.prints
-      .createQueryBuilder('p')
-      .where(`p.state = 'printed' AND p.id <> :except AND json_extract(p.settings, '$.printer') = :printer`, {
-        except,
-        printer,
-      })
-      .orderBy('p.printedOn', 'DESC')
-      .addOrderBy('p.recordedAt', 'DESC')
-      .getOne();
-  }
+/** A box that was confirmed is no longer a proposal. */
+const withoutBox = ({ box: _, ...rest }: Record<string, string>) => rest;
 
-  private async earlier(row: PrintRow | null): Promise<Earlier | undefined> {
-    if (!row) return undefined;
-    const [picture, condition] = [await this.pictures.get(row.pictureId), await this.conditions.view(row.conditionId)];
-    return { printedOn: row.printedOn, settings: row.settings, on: `${picture.title} on ${condition.paper.name}` };
-  }
+/** A print as far as it takes from a box. */
+type BoxTaker = Pick<PrintInput, 'conditionId' | 'widthMm' | 'heightMm' | 'copies'> & { boxId?: string | null };
 
-  /** The media setting that was stamped for a paper on a printer, in the mode of the print: another mode’s says nothing about it. */
-  private standing(paperId: string, { printer, printMode }: PrintSettings): Promise<TrialRow | null> {
-    return this.trials
-      .createQueryBuilder('t')
-      .innerJoin(ConditionRow, 'c', 'c.id = t.conditionId')
-      .where('t.paperId = :paperId AND t.printer = :printer AND c.printMode = :printMode', {
-        paperId,
-        printer,
-        printMode,
-      })
-      .orderBy('t.stampedAt', 'DESC')
-      .getOne();
-  }
+/** Whether a correction takes another amount from a box, or from another one. */
+const boxMoves = (known: PrintRow, next: PrintInput): boolean =>
+  (next.boxId ?? null) !== known.boxId ||
+  next.copies > known.copies ||
+  next.widthMm !== known.widthMm ||
+  next.heightMm !== known.heightMm;
 
-  private async since(row: PrintRow) {
-    const earlier = row.fromPrintId ? await this.prints.findOneBy({ id: row.fromPrintId }) : null;
-    if (!earlier) return [];
-    const condition = await this.conditions.view(row.conditionId);
-    const day = earlier.printedOn.slice(0, 10);
-    const profile = condition.profileId ? await this.profiles.findOneBy({ id: condition.profileId }) : null;
-    const { entries } = await this.readings.history(row.conditionId);
-    const measured = entries.filter((e) => e.source === 'measured');
-    // By the box its sheet came from where that is known and was read, else by the day.
-    const box = earlier.boxId ? await this.boxes.findOneBy({ id: earlier.boxId }) : null;
-    const ofBox = box?.batch ? measured.filter((e) => e.batch === box.batch).at(-1) : undefined;
-    const madeOn = ofBox ?? measured.filter((e) => e.at.slice(0, 10) <= day).at(-1) ?? measured[0];
-    // Of each later box the newest reading speaks.
-    const later = new Map(
-      measured.filter((e) => e.batch && e.batch !== madeOn.batch && e.at.slice(0, 10) > day).map((e) => [e.batch, e]),
-    );
-    return since({
-      printedOn: earlier.printedOn,
-      then: earlier.settings,
-      now: fromCondition(await this.conditions.get(row.conditionId)),
-      laterBoxes: [...later.values()].map((e) => ({ batch: e.batch, readOn: e.at, apart: boxesApart(madeOn, e) })),
-      profileMadeOn: profile?.source === 'made' ? profile.createdAt : undefined,
-    });
-  }
+const takenBy = (box: BoxView, print: PrintRow): number => (taken(box, print) ?? 0) * print.copies;
+const mm = (value: number) => String(Math.round(value));
+const amount = ({ kind }: BoxView, of: number): string => {
+  const left = Math.max(0, Math.round(of));
+  return kind === 'roll' ? `${left} mm` : left === 1 ? '1 sheet' : `${left} sheets`;
+};
+
+/** Lift, sharpening and rendering of the recipe a print would be made by. */
+function ofRecipe(
+  { recipe, fileName }: MadeWith,
+  printMode: string,
+  carriedFrom: Record<string, string>,
+): Partial<PrintSettings> {
+  if (!recipe) return {};
+  const asked = fromRecipe(recipe.values, printMode);
+  const from = fileName ? `the print file ${fileName}` : recipe.name ? `the recipe “${recipe.name}”` : 'the recipe';
+  for (const key of Object.keys(asked)) carriedFrom[key] = from;
+  return asked;
 }
 
 const round = (mm: number) => Math.round(mm * 10) / 10;

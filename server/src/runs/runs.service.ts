@@ -3,25 +3,21 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { In, Repository } from 'typeorm';
 import { fitsOn } from '@rakuen/core/layout/taken';
-import { FEED_PATHS, minutesEach, pathOf } from '@rakuen/core/print/feed';
+import { SESSION_CHECKS, SHEET_CHECKS, sheetChecks } from '@rakuen/core/print/checks';
+import { FEED_PATHS, pathOf } from '@rakuen/core/print/feed';
+import { minutesEach } from '@rakuen/core/print/minutes';
 import { CHANGE_COSTS, runOrder, type Waiting } from '@rakuen/core/print/run-order';
 import type { PrintDone } from '@rakuen/contract/prints';
-import {
-  RUN_LOOKS,
-  SHEET_LOOKS,
-  type MisprintInput,
-  type RunInput,
-  type RunItemView,
-  type RunNeed,
-  type RunView,
-} from '@rakuen/contract/runs';
+import { type MisprintInput, type RunInput, type RunItemView, type RunNeed, type RunView } from '@rakuen/contract/runs';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { CostsService } from '../costs/costs.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { cautionsFor } from '../prints/cautions.ts';
+import { openInWords, boxProposed, PrintChecks } from '../prints/print-checks.service.ts';
 import { PrintsService } from '../prints/prints.service.ts';
+import { timedPrint } from '../prints/timed-print.ts';
 import { StockService } from '../stock/stock.service.ts';
 import { PrintRow } from '../prints/prints.entity.ts';
 import { RunItemRow, RunRow } from './runs.entity.ts';
@@ -41,6 +37,7 @@ export class RunsService {
     private readonly pictures: PicturesService,
     private readonly costs: CostsService,
     private readonly stock: StockService,
+    private readonly checks: PrintChecks,
   ) {}
 
   async open(): Promise<RunView[]> {
@@ -101,13 +98,13 @@ export class RunsService {
 
   async looked(id: string, looked: string[]): Promise<RunView> {
     await this.get(id);
-    await this.runs.update(id, { looked: known(looked, RUN_LOOKS) });
+    await this.runs.update(id, { looked: known(looked, Object.keys(SESSION_CHECKS)) });
     return this.view(id);
   }
 
   async sheetLooked(id: string, printId: string, looked: string[]): Promise<RunView> {
     const item = await this.item(id, printId);
-    await this.items.update(item.id, { looked: known(looked, SHEET_LOOKS) });
+    await this.items.update(item.id, { looked: known(looked, Object.keys(SHEET_CHECKS)) });
     return this.view(id);
   }
 
@@ -141,10 +138,19 @@ export class RunsService {
     const views = new Map((await this.prints.views(rows)).map((v) => [v.id, v]));
     const conditions = new Map((await this.conditions.list()).map((c) => [c.id, c]));
     const shown: RunItemView[] = [];
+    const byId = new Map(rows.map((r) => [r.id, r]));
+    // Each sheet is compared with the one that goes in before it: the last that was printed, then the waiting ones.
+    let before = await this.checks.beforeIn(id, { id: '' });
     for (const item of items) {
       const print = views.get(item.printId);
       const condition = print && conditions.get(print.conditionId);
       if (!print || !condition) continue;
+      const row = byId.get(print.id)!;
+      const waits = print.state === 'waiting' && item.state === 'waiting';
+      const looks = sheetChecks(print.settings, before?.settings);
+      const differs = waits ? await this.checks.differences({ print: row, before: before ?? undefined }) : [];
+      const covered = looks.map((name) => SHEET_CHECKS[name].covers);
+      if (waits) before = row;
       const { title } = await this.pictures.get(print.pictureId);
       shown.push({
         print,
@@ -154,10 +160,17 @@ export class RunsService {
         endMin: item.endMin,
         state: print.state === 'printed' ? 'printed' : item.state,
         before: beforeOf(item, print.settings.blackInk, print.settings.feed),
-        looks: [...SHEET_LOOKS].filter(
-          (l) => l !== 'colour management off' || print.settings.printMode === 'colour through a profile',
-        ),
+        looks,
         looked: item.looked,
+        differs: differs.filter((d) => !covered.includes(d.key)),
+        open: waits
+          ? openInWords({
+              differs: differs.map((d) => d.key),
+              carriedOver: print.carriedOver,
+              boxProposed: boxProposed(row),
+              session: { checked: run.looked, asked: looks, sheetChecked: item.looked },
+            })
+          : [],
         cautions: cautionsFor(print, condition),
       });
     }
@@ -200,7 +213,7 @@ export class RunsService {
       take: 10,
     });
     const path = pathOf(p.settings.feed);
-    const { each } = minutesEach(timed, p.settings.feed, p.widthMm * p.heightMm * 1e-6);
+    const { each } = minutesEach(timed.map(timedPrint), p.settings.feed, p.widthMm * p.heightMm * 1e-6);
     return {
       id: p.id,
       blackInk: p.settings.blackInk,

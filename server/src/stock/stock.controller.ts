@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { BoxInput, BoxView } from '@rakuen/contract/stock';
+import { BoxCount, BoxInput, BoxView } from '@rakuen/contract/stock';
 import { IfMatch } from '../app/revision.ts';
 import { StockService } from './stock.service.ts';
 
@@ -25,6 +25,17 @@ export class StockController {
   @ApiOkResponse({ type: BoxView })
   change(@Param('id', ParseUUIDPipe) id: string, @Body() input: BoxInput, @IfMatch() from?: number): Promise<BoxView> {
     return this.stock.change(id, input, from);
+  }
+
+  /** Keeps what was counted in a box. */
+  @Put(':id/count')
+  @ApiOkResponse({ type: BoxView })
+  count(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body() { left }: BoxCount,
+    @IfMatch() from?: number,
+  ): Promise<BoxView> {
+    return this.stock.count(id, left, from);
   }
 
   @Delete(':id')

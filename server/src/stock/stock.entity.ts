@@ -16,5 +16,8 @@ export class BoxRow {
   @Column('real', { nullable: true }) price!: number | null;
   @Column('text') currency!: string;
   @Column('text') note!: string;
+  /** Sheets, or mm of a roll, as they were counted last. */
+  @Column('real', { nullable: true }) counted!: number | null;
+  @Column('text', { nullable: true }) countedAt!: string | null;
   @Column({ type: 'integer', default: 1, insert: false, update: false }) revision!: number;
 }

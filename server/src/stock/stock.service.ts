@@ -4,7 +4,7 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { taken } from '@rakuen/core/layout/taken';
 import { BoxInput, BoxView } from '@rakuen/contract/stock';
-import { notFound } from '../app/errors.ts';
+import { notFound, RakuenError } from '../app/errors.ts';
 import { refuseStale } from '../app/revision.ts';
 import { PapersService } from '../papers/papers.service.ts';
 import { BoxRow } from './stock.entity.ts';
@@ -22,6 +22,8 @@ interface From {
   readonly heightMm: number;
   readonly count: number;
   readonly at: string;
+  /** Booked after the box was counted last, or the box never was. */
+  readonly sinceCount: 0 | 1;
 }
 
 /**
@@ -29,12 +31,12 @@ interface From {
  * it is not reckoned.
  */
 const FROM_BOXES = `
-  SELECT boxId, widthMm, heightMm, SUM(count) AS count, MAX(at) AS at FROM (
-    SELECT boxId, widthMm, heightMm, copies AS count, printedOn AS at FROM prints WHERE state = 'printed' AND boxId IS NOT NULL
+  SELECT f.boxId, f.widthMm, f.heightMm, SUM(f.count) AS count, MAX(f.at) AS at, b.countedAt IS NULL OR f.bookedAt > b.countedAt AS sinceCount FROM (
+    SELECT boxId, widthMm, heightMm, copies AS count, printedOn AS at, recordedAt AS bookedAt FROM prints WHERE state = 'printed' AND boxId IS NOT NULL
     UNION ALL
-    SELECT m.boxId, COALESCE(p.widthMm, 0), COALESCE(p.heightMm, 0), m.sheets, m.at FROM misprints m
+    SELECT m.boxId, COALESCE(p.widthMm, 0), COALESCE(p.heightMm, 0), m.sheets, m.at, m.at FROM misprints m
       LEFT JOIN prints p ON p.id = m.printId WHERE m.boxId IS NOT NULL
-  ) GROUP BY boxId, widthMm, heightMm`;
+  ) f JOIN boxes b ON b.id = f.boxId GROUP BY f.boxId, f.widthMm, f.heightMm, sinceCount`;
 
 const columns = (input: BoxInput) => ({
   ...input,
@@ -87,6 +89,19 @@ export class StockService {
     return this.view(id);
   }
 
+  /** Keeps what was counted in a box: what is left goes by it from now on. */
+  async count(id: string, left: number, from?: number): Promise<BoxView> {
+    const known = await this.view(id);
+    refuseStale('This box', known, from, known);
+    if (known.kind === 'sheet' && !Number.isInteger(left))
+      throw new RakuenError(400, 'Sheets are counted in whole numbers.', {
+        field: 'left',
+        remedy: 'Enter a whole number.',
+      });
+    await this.rows.update(id, { counted: left, countedAt: new Date().toISOString() });
+    return this.view(id);
+  }
+
   async remove(id: string): Promise<void> {
     if ((await this.rows.delete(id)).affected !== 1) throw notFound('box');
   }
@@ -96,7 +111,9 @@ export class StockService {
 function takenFrom(box: BoxRow, from: readonly From[]): Taken | undefined {
   if (from.length === 0) return undefined;
   return {
-    taken: from.reduce((sum, f) => sum + f.count * (taken(box, f) ?? (box.kind === 'sheet' ? 1 : 0)), 0),
+    taken: from
+      .filter((f) => f.sinceCount)
+      .reduce((sum, f) => sum + f.count * (taken(box, f) ?? (box.kind === 'sheet' ? 1 : 0)), 0),
     touchedOn: from.reduce((latest, f) => (f.at > latest ? f.at : latest), from[0].at),
   };
 }
@@ -104,7 +121,7 @@ function takenFrom(box: BoxRow, from: readonly From[]): Taken | undefined {
 function boxView(row: BoxRow, gone?: Taken): BoxView {
   const { price } = row;
   const whole = row.kind === 'sheet' ? row.sheets : row.heightMm;
-  const left = whole - (gone?.taken ?? 0);
+  const left = (row.counted ?? whole) - (gone?.taken ?? 0);
   const each = price === null ? undefined : row.kind === 'sheet' ? price / row.sheets : (price / row.heightMm) * 1000;
   const worth = price === null ? undefined : (Math.max(0, left) / whole) * price;
   const touchedOn = gone?.touchedOn;
@@ -124,6 +141,8 @@ function boxView(row: BoxRow, gone?: Taken): BoxView {
     price: price ?? undefined,
     currency: row.currency,
     note: row.note,
+    counted: row.counted ?? undefined,
+    countedAt: row.countedAt ?? undefined,
     left,
     each,
     worth,

@@ -9,6 +9,7 @@ import { PackRow } from '../packs/packs.entity.ts';
 import { PaperRow } from '../papers/papers.entity.ts';
 import { PictureRow } from '../pictures/pictures.entity.ts';
 import { CauseRow, MisprintRow, PhotographRow, PrintRow } from '../prints/prints.entity.ts';
+import { PrintFileRow } from '../print-files/print-files.entity.ts';
 import { ProfileCheckRow, ProfileRow } from '../profiles/profiles.entity.ts';
 import { ColumnMappingRow, ReadingRow } from '../readings/readings.entity.ts';
 import { RunItemRow, RunRow } from '../runs/runs.entity.ts';
@@ -49,6 +50,7 @@ export const ENTITIES = [
   EditionRow,
   NumberRow,
   RecipeRow,
+  PrintFileRow,
   RunRow,
   RunItemRow,
   NoteRow,

@@ -35,6 +35,7 @@ export const RECORDED: Readonly<Record<string, Recorded>> = {
   editions: { noun: 'edition' },
   numbers: { noun: 'number of an edition' },
   recipes: { noun: 'recipe' },
+  print_files: { noun: 'print file', called: 'fileName' },
   notes: { noun: 'note', called: 'text' },
   runs: { noun: 'run at the printer' },
   run_items: { noun: 'print of a run' },

@@ -39,7 +39,7 @@ export interface WrittenCopy {
 }
 
 /**
- * Writes the print copy of a picture: 16-bit values of its target, whose profile is embedded, resampled once. @throws
+ * Writes the print file of a picture: 16-bit values of its target, whose profile is embedded, resampled once. @throws
  * PictureError, ProfileError, FormatError
  */
 export async function writeCopy(task: CopyTask): Promise<WrittenCopy> {

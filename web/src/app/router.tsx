@@ -38,6 +38,7 @@ const DrawerScreen = lazy(async () => ({ default: (await import('../prints/drawe
 const lives = () => import('../ledger/life-screens.tsx');
 const PaperLifeScreen = lazy(async () => ({ default: (await lives()).PaperLifeScreen }));
 const PictureLifeScreen = lazy(async () => ({ default: (await lives()).PictureLifeScreen }));
+const CodedPrint = lazy(async () => ({ default: (await lives()).CodedPrint }));
 const LabelledPrint = lazy(async () => ({ default: (await lives()).LabelledPrint }));
 const InboxScreen = lazy(async () => ({ default: (await import('../inbox/inbox-screen.tsx')).InboxScreen }));
 const LedgerScreen = lazy(async () => ({ default: (await import('../ledger/ledger-screen.tsx')).LedgerScreen }));
@@ -106,6 +107,7 @@ export const router = createBrowserRouter([
       { path: 'ledger/happened', element: <LedgerScreen place="happened" /> },
       { path: 'ledger/papers/:paperId', element: <PaperLifeScreen /> },
       { path: 'ledger/pictures/:pictureId', element: <PictureLifeScreen /> },
+      { path: 'p/:code', element: <CodedPrint /> },
       { path: 'ledger/prints/:printId', element: <LabelledPrint /> },
       { path: 'ledger/backups', element: <LedgerScreen place="backups" /> },
       { path: '*', element: <Lost /> },

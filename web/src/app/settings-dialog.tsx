@@ -34,6 +34,7 @@ interface Values {
   readingMega: number;
   pictureMega: number;
   pictureMegapixels: number;
+  address: string;
 }
 
 function SettingsForm({ settings, onDone }: { settings: Settings; onDone: () => void }) {
@@ -46,11 +47,15 @@ function SettingsForm({ settings, onDone }: { settings: Settings; onDone: () => 
       readingMega: settings.limits.readingBytes / MEGA,
       pictureMega: settings.limits.pictureBytes / MEGA,
       pictureMegapixels: settings.limits.picturePixels / 1e6,
+      address: settings.address ?? '',
     },
   });
   const submit = handleSubmit(async (v) => {
+    const { address: _, ...rest } = settings;
+    const address = v.address.trim().replace(/\/+$/, '');
     await change({
-      ...settings,
+      ...rest,
+      ...(address && { address }),
       thresholds: v.thresholds,
       limits: {
         readingBytes: Math.round(v.readingMega * MEGA),
@@ -65,6 +70,7 @@ function SettingsForm({ settings, onDone }: { settings: Settings; onDone: () => 
     <form onSubmit={(e) => void submit(e).catch(() => undefined)} className="space-y-5">
       <Seen register={register} />
       <LetIn register={register} />
+      <Reached register={register} />
       {theirs && originalArgs ? (
         <Conflict
           mine={flat(originalArgs)}
@@ -120,6 +126,25 @@ function Seen({ register }: { register: UseFormRegister<Values> }) {
         As delivered: ΔE00 {START.deltaE.edgeToEdge} and {START.deltaE.acrossRoom}, {START.density.edgeToEdge} and{' '}
         {START.density.acrossRoom} D, {START.percent.edgeToEdge} % of gamut volume (practice);{' '}
         {START.percent.acrossRoom} % across the room is our own start.
+      </p>
+    </fieldset>
+  );
+}
+
+/** Where other devices find this studio. */
+function Reached({ register }: { register: UseFormRegister<Values> }) {
+  return (
+    <fieldset>
+      <legend className="font-serif text-[1.05rem]">Codes on labels</legend>
+      <TextField
+        label="Address of this studio for other devices"
+        unit="as http://192.168.1.20:4173"
+        maxLength={200}
+        {...register('address')}
+      />
+      <p className="mt-1 text-quiet">
+        Empty: the address in this browser, {window.location.origin}. Every label also carries a short code that can be
+        typed under Ledger.
       </p>
     </fieldset>
   );

@@ -9,7 +9,7 @@ import { TABLE_LIGHTS } from '@rakuen/core/light/table-lights';
 import type { Lab } from '@rakuen/core/colour/types';
 import { memo, useEffect, useState, type ReactNode } from 'react';
 import { Waiting } from '../parts/messages.tsx';
-import { FileLink } from '../parts/file-link.tsx';
+import { Download } from '../parts/download.tsx';
 import { GamutOutline } from '../parts/gamut-outline.tsx';
 import { conditionLine } from '../parts/label.ts';
 import { Strip } from '../parts/strip.tsx';
@@ -143,12 +143,12 @@ function PairInHand({
             <Unseen said={said} />
             <p className="mt-2 flex flex-wrap items-center gap-x-4 text-[13px]">
               Take it away:
-              <FileLink href={`/api/comparison?as=csv&${askedOf(lit, left, right)}`} label="The comparison as CSV">
+              <Download href={`/api/comparison?as=csv&${askedOf(lit, left, right)}`} label="The comparison as CSV">
                 CSV
-              </FileLink>
-              <FileLink href={`/api/comparison?as=pdf&${askedOf(lit, left, right)}`} label="The comparison as PDF">
+              </Download>
+              <Download href={`/api/comparison?as=pdf&${askedOf(lit, left, right)}`} label="The comparison as PDF">
                 PDF
-              </FileLink>
+              </Download>
             </p>
           </div>
           <div className="mt-3 max-[1150px]:hidden">{children}</div>

@@ -8,7 +8,7 @@ export function Answer({ answer: a, asked }: { answer: LedgerAnswer; asked: bool
     a.prints > 0 &&
       `${several(a.prints, 'print', 'prints')}${a.copies > a.prints ? ` in ${a.copies} copies` : ''} of ${several(a.pictures, 'picture', 'pictures')} on ${several(a.papers, 'paper', 'papers')}`,
     a.decisions > 0 && several(a.decisions, 'decision', 'decisions'),
-    a.spoilt > 0 && `${several(a.spoilt, 'sheet', 'sheets')} spoilt`,
+    a.spoilt > 0 && `${several(a.spoilt, 'sheet', 'sheets')} spoiled`,
   ].filter(Boolean);
   if (parts.length === 0) return null;
   return (

@@ -2,7 +2,7 @@ import { useRef } from 'react';
 import { useBackupsQuery, useMakeBackupMutation, useRestoreBackupMutation } from './record-api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';
-import { FileLink } from '../parts/file-link.tsx';
+import { Download } from '../parts/download.tsx';
 import { hour } from '../parts/label.ts';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
 
@@ -77,9 +77,9 @@ export function BackupsPlace() {
               {hour(b.at)} <span className="text-[13px] text-quiet">{KINDS[b.name.split('-')[0]] ?? ''}</span>
             </span>
             <span className="text-[13px] text-quiet">{(b.bytes / MEGA).toFixed(1)} MB</span>
-            <FileLink href={`/api/backups/${b.name}`} label={`Backup of ${hour(b.at)}`}>
-              Take away
-            </FileLink>
+            <Download href={`/api/backups/${b.name}`} label={`Backup of ${hour(b.at)}`}>
+              Export
+            </Download>
           </li>
         ))}
       </ul>

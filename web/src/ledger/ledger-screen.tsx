@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import type { LedgerEntry } from '@rakuen/contract/ledger';
 import type { Stamp } from '@rakuen/contract/vocabulary';
 import { questionOf } from '../app/steps.ts';
+import { Download } from '../parts/download.tsx';
 import { QuietButton } from '../parts/button.tsx';
 import { day } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
@@ -154,15 +155,9 @@ function TakenAway({ query }: { query: object }) {
   const link = (format: string) => `/api/ledger.${format}${exported && `?${exported}`}`;
   return (
     <>
-      <a href={link('csv')} className="underline">
-        CSV
-      </a>
-      <a href={link('json')} className="underline">
-        JSON
-      </a>
-      <a href={link('pdf')} className="underline" target="_blank" rel="noreferrer">
-        Contact sheet
-      </a>
+      <Download href={link('csv')}>CSV</Download>
+      <Download href={link('json')}>JSON</Download>
+      <Download href={link('pdf')}>Contact sheet</Download>
     </>
   );
 }
@@ -228,7 +223,7 @@ function PageLink({ to, children }: { to: string; children: string }) {
 function outcomeOf({ kind, outcome, details }: LedgerEntry): string {
   if (kind === 'number') return `number ${String(details.number)}, ${outcome}`;
   if (kind === 'note') return 'note';
-  if (kind === 'misprint') return `spoilt: ${outcome}`;
+  if (kind === 'misprint') return `spoiled: ${outcome}`;
   return kind === 'trial' ? `setting: ${outcome}` : `print, ${outcome}`;
 }
 

@@ -6,7 +6,8 @@ import type { Stamp } from '@rakuen/contract/vocabulary';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { questionOf } from '../app/steps.ts';
 import { day } from '../parts/label.ts';
-import { ErrorNote, Waiting } from '../parts/messages.tsx';
+import { usePrintsByCodeQuery } from '../prints/print-api.ts';
+import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { Seal } from '../parts/seal.tsx';
 import { usePaperLifeQuery, usePictureLifeQuery } from './ledger-api.ts';
@@ -127,8 +128,8 @@ function SaidOf({ life }: Life) {
           </p>
         ))}
       </section>
-      <section aria-label="Spoilt" className={SECTION}>
-        <h3>Spoilt</h3>
+      <section aria-label="Spoiled" className={SECTION}>
+        <h3>Spoiled</h3>
         {life.spoilage.of === 0 ? (
           <p>Nothing was printed on it yet.</p>
         ) : (
@@ -177,7 +178,7 @@ export function PictureLifeScreen() {
             <img src={`/api/pictures/${pictureId}/preview`} alt="" className="max-h-56 border border-line" />
             <p className="mt-2">
               {life.prints === 0 ? 'Not printed yet' : `${life.prints} printed`}
-              {life.spoilt > 0 && `, ${life.spoilt} spoilt on the way`}.
+              {life.spoilt > 0 && `, ${life.spoilt} spoiled on the way`}.
             </p>
           </div>
           <div className="space-y-5">
@@ -239,4 +240,34 @@ export function PictureLifeScreen() {
 export function LabelledPrint() {
   const { printId = '' } = useParams();
   return <Navigate to={`/prints/${printId}`} replace />;
+}
+
+/** The code on a label: the record of its print. */
+export function CodedPrint() {
+  const { code = '' } = useParams();
+  const { data: prints, error } = usePrintsByCodeQuery(code);
+  if (prints?.length === 1) return <Navigate to={`/prints/${prints[0].id}`} replace />;
+  return (
+    <>
+      <ScreenHead title="Ledger" question={questionOf('/ledger')} />
+      <ErrorNote error={error} />
+      {!prints && !error && <Waiting what="Looking for the record" />}
+      {prints?.length === 0 && (
+        <Empty title="No record has this code">
+          The code {code} is well formed. The print was removed, or it is recorded in another studio.
+        </Empty>
+      )}
+      {prints && prints.length > 1 && (
+        <ul aria-label="Records with this code">
+          {prints.map((p) => (
+            <li key={p.id}>
+              <Link className="underline" to={`/prints/${p.id}`}>
+                {day(p.printedOn)}, {Math.round(p.widthMm)} × {Math.round(p.heightMm)} mm
+              </Link>
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
 }

@@ -14,7 +14,7 @@ import { Button, QuietButton } from '../parts/button.tsx';
 import { Draggable } from '../parts/draggable.tsx';
 import { Claimed, Measured } from '../parts/figure.tsx';
 import { FileButton } from '../parts/file-button.tsx';
-import { FileLink } from '../parts/file-link.tsx';
+import { Download } from '../parts/download.tsx';
 import { bodyClaims, conditionLine } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
@@ -143,12 +143,9 @@ function PaperEntry({
           <QuietButton onClick={() => onOpen({ kind: 'paper', paper })} aria-label={`Change ${paper.name}`}>
             Change
           </QuietButton>
-          <FileLink
-            href={`/api/papers/${paper.id}/bundle`}
-            label={`Take ${paper.name} away, with everything known of it`}
-          >
-            Take away
-          </FileLink>
+          <Download href={`/api/papers/${paper.id}/bundle`} label={`Export ${paper.name}, with everything known of it`}>
+            Export
+          </Download>
           <QuietButton
             onClick={() => onOpen({ kind: 'condition', paper })}
             aria-label={`Add a print condition for ${paper.name}`}

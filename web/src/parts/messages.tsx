@@ -4,7 +4,8 @@ import type { ApiError } from '@rakuen/contract/settings';
 /** An error: what is wrong, where, and what to do. */
 export function ErrorNote({ error }: { error: Partial<ApiError> | undefined }) {
   if (!error) return null;
-  const where = [error.file, error.line && `line ${error.line}`, error.field && `field ${error.field}`]
+  // A field of a form is said in the message; its name in the contract is no word of a page.
+  const where = [error.file, error.line && `line ${error.line}`, error.file && error.field && `field ${error.field}`]
     .filter(Boolean)
     .join(', ');
   return (

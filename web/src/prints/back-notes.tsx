@@ -8,6 +8,7 @@ import { marginAt, priceFor } from '@rakuen/core/cost/print-cost';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { LABEL_SHEETS } from '@rakuen/core/print/label';
 import { settingLine } from '../parts/label.ts';
+import { Download } from '../parts/download.tsx';
 import { TextField } from '../parts/form.tsx';
 import { Caution } from '../parts/messages.tsx';
 import { useTable } from '../table/use-table.ts';
@@ -109,25 +110,13 @@ function Labels({ print }: { print: PrintLook['print'] }) {
       <ul className="text-[13px]">
         {Object.entries(LABEL_SHEETS).map(([key, { name }]) => (
           <li key={key}>
-            <a
-              className="underline"
-              href={`/api/prints/labels.pdf?prints=${print.id}&sheet=${key}`}
-              target="_blank"
-              rel="noreferrer"
-            >
-              For the back, {name}
-            </a>
+            <Download href={`/api/prints/labels.pdf?prints=${print.id}&sheet=${key}`}>For the back, {name}</Download>
           </li>
         ))}
         <li>
-          <a
-            className="underline"
-            href={`/api/prints/labels.pdf?prints=${print.id}&kind=strip`}
-            target="_blank"
-            rel="noreferrer"
-          >
+          <Download href={`/api/prints/labels.pdf?prints=${print.id}&kind=strip`}>
             Settings strip for the margin
-          </a>
+          </Download>
         </li>
       </ul>
     </section>
@@ -136,7 +125,7 @@ function Labels({ print }: { print: PrintLook['print'] }) {
 
 function Cost({ print }: { print: PrintLook['print'] }) {
   const { pictureId, conditionId, widthMm, heightMm } = print;
-  const { data, error } = useCostQuery({ pictureId, conditionId, widthMm, heightMm });
+  const { data, error } = useCostQuery({ pictureId, conditionId, widthMm, heightMm, printId: print.id });
   return (
     <section aria-label="Cost">
       <h3>A good print costs</h3>
@@ -169,11 +158,10 @@ function Cost({ print }: { print: PrintLook['print'] }) {
           <p className="text-[13px] text-quiet">
             Paper by {data.paperFrom}. Ink {formatNumber(data.inkMl, 2)} ml by {INK_WORDS[data.inkFrom]}.{' '}
             {data.spoilage.of === 0
-              ? 'Nothing was printed here yet: spoilage not reckoned.'
-              : `${data.spoilage.spoilt} of ${data.spoilage.of} spoilt.`}{' '}
-            {formatNumber(data.minutes, 0)} min with the desk,{' '}
-            {data.minutesFrom === 'timed' ? 'timed on this sheet before' : 'estimated from feed and area'}.{' '}
-            {data.asOf ? `Rates of ${data.asOf}.` : 'Rates of a start of ours; the studio has said none yet.'}
+              ? 'Nothing was printed here yet: no spoilage is added.'
+              : `${data.spoilage.spoilt} of ${data.spoilage.of} spoiled.`}{' '}
+            {formatNumber(data.minutes, 0)} min with the desk, {MINUTES_WORDS[data.minutesFrom]}.{' '}
+            {data.asOf ? `Rates of ${data.asOf}.` : 'Default rates: the studio has set none.'}
           </p>
           {data && <OtherSheets print={print} inkFrom={data.inkFrom} />}
           <Price cost={data.cost.good} currency={data.currency} />
@@ -263,6 +251,12 @@ function Price({ cost, currency }: { cost: number; currency: string }) {
     </div>
   );
 }
+
+const MINUTES_WORDS: Record<CostView['minutesFrom'], string> = {
+  timed: 'timed on this sheet by this feed in this size',
+  scaled: 'computed from timed prints of another size or feed',
+  estimated: 'estimated from feed and area',
+};
 
 const INK_WORDS: Record<CostView['inkFrom'], string> = {
   'simulated printer': 'what this simulated printer lays down, colour by colour',

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { RateLine, RatesInput, RatesView } from '@rakuen/contract/costs';
+import type { PaperView } from '@rakuen/contract/papers';
 import type { BoxView } from '@rakuen/contract/stock';
 import { paysUpTo } from '@rakuen/core/cost/print-cost';
 import type { Rate } from '@rakuen/core/cost/spoilage';
@@ -23,7 +24,7 @@ import {
 } from './print-api.ts';
 import { PrintPlaces } from './print-places.tsx';
 import { decimal, NUMBER_TYPED } from '../parts/decimal.ts';
-import { AddBox } from './add-box.tsx';
+import { AddBox, ChangeBox, CountBox } from './add-box.tsx';
 
 /** What lies in the drawer, what is spoilt, and what the studio reckons with. */
 export function DrawerScreen() {
@@ -45,7 +46,7 @@ export function DrawerScreen() {
 
 const leftOf = (b: BoxView) =>
   b.left < 0
-    ? 'more was taken than it held: count it'
+    ? `empty, and ${b.kind === 'sheet' ? `${-b.left} more taken` : `${formatNumber(-b.left / 1000, 1)} m more taken`} than it held: count it`
     : b.kind === 'sheet'
       ? `${b.left} of ${b.sheets} sheets`
       : `${formatNumber(b.left / 1000, 1)} of ${formatNumber(b.heightMm / 1000, 1)} m`;
@@ -53,7 +54,6 @@ const leftOf = (b: BoxView) =>
 function Boxes() {
   const { data: boxes, error } = useBoxesQuery();
   const { data: papers = [] } = usePapersQuery();
-  const [remove] = useRemoveBoxMutation();
   const { data: conditions = [] } = useConditionsQuery();
   const suits = (paperId: string) => conditions.find((c) => c.paperId === paperId && c.facts)?.id;
   const [adding, setAdding] = useState(false);
@@ -80,50 +80,66 @@ function Boxes() {
       )}
       <ul className="border-t border-edge">
         {boxes?.map((b) => (
-          <li
-            key={b.id}
-            className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-x-4 border-b border-line py-1.5"
-          >
-            <span className="min-w-0">
-              <Link
-                className="font-serif underline decoration-line underline-offset-3"
-                to={`/ledger/papers/${b.paperId}`}
-              >
-                {papers.find((p) => p.id === b.paperId)?.name}
-              </Link>
-              , {b.label}
-            </span>
-            <span className={b.left < 3 && b.kind === 'sheet' ? 'font-semibold' : ''}>{leftOf(b)}</span>
-            <QuietButton onClick={() => void remove(b.id)} aria-label={`Take the box ${b.label} away`}>
-              Take away
-            </QuietButton>
-            <span className="col-span-3 text-[13px] text-quiet">
-              {suits(b.paperId) && (
-                <Link className="float-right underline" to={`/match/papers/${suits(b.paperId)}`}>
-                  Pictures for it
-                </Link>
-              )}
-              {[
-                b.batch,
-                b.each !== undefined &&
-                  `${formatNumber(b.each, 2)} ${b.currency} ${b.kind === 'sheet' ? 'a sheet' : 'a metre'}`,
-                `bought ${day(b.boughtOn)}`,
-                b.idle && 'not touched for a year',
-              ]
-                .filter(Boolean)
-                .join(' · ')}
-            </span>
-          </li>
+          <Box key={b.id} box={b} paper={papers.find((p) => p.id === b.paperId)} suits={suits(b.paperId)} />
         ))}
       </ul>
       {adding ? (
         <AddBox onClose={() => setAdding(false)} />
       ) : (
         <Button className="mt-2" onClick={() => setAdding(true)} disabled={papers.length === 0}>
-          Enter a box or a roll
+          Add a box or a roll
         </Button>
       )}
     </section>
+  );
+}
+
+/** A box or a roll: what is left of it, and what can be done with it. */
+function Box({ box: b, paper, suits }: { box: BoxView; paper?: PaperView; suits?: string }) {
+  const [remove, removing] = useRemoveBoxMutation();
+  const [open, setOpen] = useState<'count' | 'change'>();
+  const turn = (what: 'count' | 'change') => setOpen(open === what ? undefined : what);
+  return (
+    <li className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-x-4 border-b border-line py-1.5">
+      <span className="min-w-0">
+        <Link className="font-serif underline decoration-line underline-offset-3" to={`/ledger/papers/${b.paperId}`}>
+          {paper?.name}
+        </Link>
+        , {b.label}
+      </span>
+      <span className={b.left < 3 && b.kind === 'sheet' ? 'font-semibold' : ''}>{leftOf(b)}</span>
+      <span>
+        <QuietButton aria-expanded={open === 'count'} onClick={() => turn('count')} aria-label={`Count ${b.label}`}>
+          Count
+        </QuietButton>
+        <QuietButton aria-expanded={open === 'change'} onClick={() => turn('change')} aria-label={`Change ${b.label}`}>
+          Change
+        </QuietButton>
+        <QuietButton onClick={() => void remove(b.id)} aria-label={`Remove ${b.label}`}>
+          Remove
+        </QuietButton>
+      </span>
+      <span className="col-span-full text-[13px] text-quiet">
+        {suits && (
+          <Link className="float-right underline" to={`/match/papers/${suits}`}>
+            Pictures for it
+          </Link>
+        )}
+        {[
+          b.batch,
+          b.each !== undefined &&
+            `${formatNumber(b.each, 2)} ${b.currency} ${b.kind === 'sheet' ? 'a sheet' : 'a metre'}`,
+          `bought ${day(b.boughtOn)}`,
+          b.countedAt && `counted ${day(b.countedAt)}`,
+          b.idle && 'not touched for a year',
+        ]
+          .filter(Boolean)
+          .join(' · ')}
+      </span>
+      <ErrorNote error={removing.error} />
+      {open === 'count' && <CountBox box={b} onClose={() => setOpen(undefined)} />}
+      {open === 'change' && paper && <ChangeBox box={b} paper={paper} onClose={() => setOpen(undefined)} />}
+    </li>
   );
 }
 
@@ -141,8 +157,8 @@ const spread = (r: Rate) => `${percent(r.low)} to ${percent(r.high)}`;
 function Spoilage() {
   const { data, error } = useSpoilageQuery({});
   return (
-    <section aria-label="Spoilt this quarter">
-      <h2>Spoilt in the last quarter</h2>
+    <section aria-label="Spoiled in the last quarter">
+      <h2>Spoiled in the last quarter</h2>
       <ErrorNote error={error} />
       {data && data.all.of === 0 && <p>Nothing was printed since {day(data.from)}.</p>}
       {data && data.all.of > 0 && (
@@ -193,7 +209,7 @@ function RateTable({ head, lines }: { head: string; lines: readonly RateLine[] }
       <thead>
         <tr className="border-b border-edge text-left">
           <th>{head}</th>
-          <th className="text-right">Spoilt</th>
+          <th className="text-right">Spoiled</th>
           <th className="text-right">Rate</th>
           <th className="pl-4">Lies between</th>
         </tr>

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { EditionView } from '@rakuen/contract/editions';
+import { ordinalWords } from '@rakuen/core/print/edition';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery, usePicturesQuery } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
@@ -54,7 +55,10 @@ function Edition({ edition }: { edition: EditionView }) {
       <div className="flex flex-wrap items-baseline justify-between gap-x-6">
         <h2 className="break-words">
           {pictures.find((p) => p.id === edition.pictureId)?.title}
-          <span className="font-sans text-[1rem]"> {edition.name}</span>
+          <span className="font-sans text-[1rem]">
+            {' '}
+            {[edition.name, ordinalWords(edition.ordinal)].filter(Boolean).join(', ')}
+          </span>
         </h2>
         <p>
           {edition.size === undefined ? `open, ${given} given` : `${given} of ${edition.size} given`}

@@ -42,11 +42,17 @@ export function Founding({ onClose }: { onClose: () => void }) {
         they are.
       </p>
       <ErrorNote error={founding.error} />
+      {founding.error && 'field' in founding.error && founding.error.field === 'later' && (
+        <label className="mt-1 flex min-h-8 items-center gap-2">
+          <input type="checkbox" name="later" className="size-4 accent-ink" />
+          This is a later edition; labels and certificates say so
+        </label>
+      )}
       <div className="mt-2 flex gap-3">
         <Button main type="submit" disabled={founding.isLoading}>
-          Begin it
+          Create the edition
         </Button>
-        <QuietButton onClick={onClose}>Leave it</QuietButton>
+        <QuietButton onClick={onClose}>Cancel</QuietButton>
       </div>
     </form>
   );
@@ -82,6 +88,7 @@ function editionOf(form: FormData, of: number): EditionInput {
     widthMm: decimal(text('width')),
     heightMm: decimal(text('height')),
     batch: text('batch'),
+    ...(form.has('later') && { later: true }),
   };
 }
 

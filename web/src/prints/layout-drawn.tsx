@@ -2,24 +2,13 @@ import type { LaidPiece, LayoutInput, LayoutView, StockInput } from '@rakuen/con
 import { sideWords } from '@rakuen/core/layout/cuts';
 import { CAPTION_ROOM_MM, type Edge } from '@rakuen/core/layout/borders';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import { QuietButton } from '../parts/button.tsx';
+import { Download } from '../parts/download.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 import { useLayoutQuery } from './print-api.ts';
 
 /** How everything lies, what is wasted, and the cuts in their order. */
 export function LayoutDrawn({ input }: { input: LayoutInput }) {
   const { data, error } = useLayoutQuery(input);
-  const pdf = async () => {
-    const answer = await fetch('/api/layouts/pdf', {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(input),
-    });
-    const url = URL.createObjectURL(await answer.blob());
-    const link = Object.assign(document.createElement('a'), { href: url, download: 'rakuen-layout.pdf' });
-    link.click();
-    URL.revokeObjectURL(url);
-  };
   if (error) return <ErrorNote error={error} />;
   if (!data) return <p className="text-quiet">Laying…</p>;
   return (
@@ -35,7 +24,9 @@ export function LayoutDrawn({ input }: { input: LayoutInput }) {
           {formatNumber(data.waste * 100, 0)} % waste
           {data.wasted !== undefined && `, ${formatNumber(data.wasted, 2)} ${data.currency}`}
         </span>
-        <QuietButton onClick={() => void pdf()}>As PDF, true size</QuietButton>
+        <Download href="/api/layouts/pdf" body={input}>
+          As PDF, true size
+        </Download>
       </p>
       {data.notes.map((note) => (
         <p key={note} className="mb-2 max-w-[70ch] text-[13px]">

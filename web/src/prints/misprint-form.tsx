@@ -49,7 +49,7 @@ export function MisprintForm({
   };
   return (
     <form
-      aria-label="A sheet was spoilt"
+      aria-label="Sheet spoiled"
       className="flex flex-wrap items-end gap-3 border border-edge bg-sheet px-3 py-2"
       onSubmit={(e) => {
         e.preventDefault();
@@ -57,7 +57,7 @@ export function MisprintForm({
       }}
     >
       <ChoiceField
-        label="What spoilt it"
+        label="What spoiled it"
         error={wrong}
         value={cause}
         onChange={(e) => {

@@ -37,7 +37,7 @@ async function opened(number: NumberView, answers: Answers = () => number) {
     write: (name: string, text: string) =>
       act(async () => void (page.querySelector<HTMLInputElement>(`[name="${name}"]`)!.value = text)),
     enter: async () => {
-      await press('Enter it');
+      await press('Save');
       await act(() => new Promise((done) => setTimeout(done, 25)));
     },
     sent: () => asked.filter((a) => a.method !== 'GET').map((a) => a.body),

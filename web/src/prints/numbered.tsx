@@ -4,6 +4,7 @@ import type { NumberView } from '@rakuen/contract/editions';
 import { FATES, type Fate } from '@rakuen/core/print/edition';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { Button, QuietButton } from '../parts/button.tsx';
+import { Download } from '../parts/download.tsx';
 import { ChoiceField, named, TextField } from '../parts/form.tsx';
 import { day } from '../parts/label.ts';
 import { ErrorNote } from '../parts/messages.tsx';
@@ -27,15 +28,13 @@ export function Numbered({ number: n }: { number: NumberView }) {
             the print
           </Link>
         )}
-        <a
+        <Download
           className="text-[13px] underline"
           href={`/api/numbers/${n.id}/certificate.pdf`}
-          target="_blank"
-          rel="noreferrer"
-          aria-label={`Certificate of ${n.written}`}
+          label={`Certificate of ${n.written}`}
         >
           certificate
-        </a>
+        </Download>
         <QuietButton onClick={() => setOpen(!open)} aria-expanded={open} aria-label={`Where ${n.written} is`}>
           Where it is
         </QuietButton>
@@ -89,7 +88,7 @@ function WhereForm({ number: n, onDone }: { number: NumberView; onDone: () => vo
       <TextField label="Currency" name="currency" defaultValue={n.currency ?? 'EUR'} maxLength={3} className="w-20" />
       <TextField label="Note" name="note" defaultValue={n.note} maxLength={1000} />
       <Button type="submit" disabled={setting.isLoading}>
-        Enter it
+        Save
       </Button>
       <ErrorNote error={setting.error} />
     </form>

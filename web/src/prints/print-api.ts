@@ -44,6 +44,10 @@ export const printApi = api.injectEndpoints({
       query: (id) => `prints/${id}/look`,
       providesTags: ['prints', 'conditions'],
     }),
+    printsByCode: build.query<PrintView[], string>({
+      query: (code) => `prints/code/${encodeURIComponent(code)}`,
+      providesTags: ['prints'],
+    }),
     captions: build.query<string[], string>({
       query: (pictureId) => ({ url: 'prints/captions', params: { pictureId } }),
       transformResponse: (view: CaptionsView) => view.captions,
@@ -69,7 +73,7 @@ export const printApi = api.injectEndpoints({
         body: change,
         headers: from(revision),
       }),
-      invalidatesTags: ['prints'],
+      invalidatesTags: ['prints', 'runs'],
     }),
     printDone: build.mutation<PrintView, { id: string; done: PrintDone }>({
       query: ({ id, done }) => ({ url: `prints/${id}/done`, method: 'POST', body: done }),
@@ -177,6 +181,19 @@ export const printApi = api.injectEndpoints({
       query: (body) => ({ url: 'boxes', method: 'POST', body }),
       invalidatesTags: ['boxes', 'prints'],
     }),
+    changeBox: build.mutation<BoxView, { id: string; revision: number; box: BoxInput }>({
+      query: ({ id, revision, box }) => ({ url: `boxes/${id}`, method: 'PUT', body: box, headers: from(revision) }),
+      invalidatesTags: ['boxes', 'prints'],
+    }),
+    countBox: build.mutation<BoxView, { id: string; revision: number; left: number }>({
+      query: ({ id, revision, left }) => ({
+        url: `boxes/${id}/count`,
+        method: 'PUT',
+        body: { left },
+        headers: from(revision),
+      }),
+      invalidatesTags: ['boxes', 'prints'],
+    }),
     removeBox: build.mutation<void, string>({
       query: (id) => ({ url: `boxes/${id}`, method: 'DELETE' }),
       invalidatesTags: ['boxes', 'prints'],
@@ -186,7 +203,10 @@ export const printApi = api.injectEndpoints({
       query: ({ rates, revision }) => ({ url: 'rates', method: 'PUT', body: rates, headers: from(revision) }),
       invalidatesTags: ['settings', 'prints'],
     }),
-    cost: build.query<CostView, { pictureId: string; conditionId: string; widthMm: number; heightMm: number }>({
+    cost: build.query<
+      CostView,
+      { pictureId: string; conditionId: string; widthMm: number; heightMm: number; printId?: string }
+    >({
       query: (params) => ({ url: 'costs', params }),
       providesTags: ['prints', 'boxes', 'settings'],
     }),
@@ -203,6 +223,7 @@ export const {
   useRemovePhotographMutation,
   usePrintsQuery,
   usePrintLookQuery,
+  usePrintsByCodeQuery,
   useCaptionsQuery,
   usePrintMisprintsQuery,
   useSettingWordsQuery,
@@ -229,6 +250,8 @@ export const {
   useRemoveEditionMutation,
   useBoxesQuery,
   useAddBoxMutation,
+  useChangeBoxMutation,
+  useCountBoxMutation,
   useRemoveBoxMutation,
   useRatesQuery,
   useSetRatesMutation,

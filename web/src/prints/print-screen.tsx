@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
-import type { PrintLook, PrintView } from '@rakuen/contract/prints';
+import type { PrintLook } from '@rakuen/contract/prints';
 import { SETTING_KEYS } from '@rakuen/contract/vocabulary';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery, usePicturesQuery } from '../api/api.ts';
@@ -12,6 +12,7 @@ import { conditionLine, day } from '../parts/label.ts';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { BackNotes } from './back-notes.tsx';
+import { MadeBy } from './made-by.tsx';
 import { MisprintForm } from './misprint-form.tsx';
 import { useBeginPrintMutation, usePrintLookQuery } from './print-api.ts';
 import { PrintPlaces } from './print-places.tsx';
@@ -67,7 +68,7 @@ function Back({ look, picture, condition }: { look: PrintLook; picture: PictureV
             className="max-h-24 max-w-40 shrink-0 border border-line"
           />
         </header>
-        {waiting ? <WaitingBack look={look} picture={picture} condition={condition} /> : <MadeBack print={print} />}
+        {waiting ? <WaitingBack look={look} picture={picture} condition={condition} /> : <MadeBack look={look} />}
       </article>
       <BackNotes look={look} picture={picture} condition={condition} />
     </div>
@@ -75,7 +76,8 @@ function Back({ look, picture, condition }: { look: PrintLook; picture: PictureV
 }
 
 /** A print that was made: its settings as they were, and the verdict. */
-function MadeBack({ print }: { print: PrintView }) {
+function MadeBack({ look }: { look: PrintLook }) {
+  const { print } = look;
   const navigate = useNavigate();
   const [begin, beginning] = useBeginPrintMutation();
   const [spoilt, setSpoilt] = useState(false);
@@ -93,11 +95,12 @@ function MadeBack({ print }: { print: PrintView }) {
         ))}
       </ul>
       {print.carriedOver.length > 0 && (
-        <p className="text-[13px] text-quiet">Carried over and never looked at: {print.carriedOver.length}.</p>
+        <p className="text-[13px] text-quiet">Carried over and never checked: {print.carriedOver.length}.</p>
       )}
+      <MadeBy look={look} />
       {print.misprints > 0 && (
         <p className="text-[13px]">
-          Spoilt on the way: {print.misprints}, {print.misprintCause}.
+          Spoiled on the way: {print.misprints}, {print.misprintCause}.
         </p>
       )}
       <Verdict print={print} />
@@ -113,7 +116,7 @@ function MadeBack({ print }: { print: PrintView }) {
         >
           Repeat this print
         </Button>
-        <Button onClick={() => setSpoilt(!spoilt)}>A sheet was spoilt</Button>
+        <Button onClick={() => setSpoilt(!spoilt)}>Sheet spoiled</Button>
         <Link className="underline" to={`/ledger/pictures/${print.pictureId}`}>
           The picture’s page
         </Link>

@@ -2,6 +2,7 @@ import { memo, useCallback, useEffect } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { DecisionView } from '@rakuen/contract/matches';
 import type { PrintView } from '@rakuen/contract/prints';
+import { SETTINGS } from '@rakuen/core/print/settings';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery, useDecisionsQuery, usePicturesQuery } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
@@ -122,14 +123,18 @@ function Begun({ prints }: { prints: readonly PrintView[] }) {
               , {size(p)}
             </span>
             <span className="text-[13px] text-quiet">{p.settings.printer}</span>
-            <span className="text-[13px]">
-              {p.carriedOver.length === 0 ? 'all settings looked at' : `${p.carriedOver.length} settings to look at`}
-            </span>
+            <span className="text-[13px]">{toCheck(p)}</span>
           </li>
         ))}
       </ul>
     </section>
   );
+}
+
+/** Only what differs from what went before is asked for. */
+function toCheck({ unchecked = [] }: PrintView): string {
+  if (unchecked.length === 0) return 'ready';
+  return `check ${unchecked.map((key) => SETTINGS[key].name.toLowerCase()).join(', ')}`;
 }
 
 function Made({ prints, onStart }: { prints: PrintView[]; onStart: Start }) {
@@ -214,7 +219,7 @@ const PrintLine = memo(function PrintLine({
         <p className="text-[13px]">
           <b>{print.verdict}</b>
           {print.verdictReason && `: ${print.verdictReason}`}
-          {print.misprints > 0 && ` Spoilt on the way: ${print.misprints}, ${print.misprintCause}.`}
+          {print.misprints > 0 && ` Spoiled on the way: ${print.misprints}, ${print.misprintCause}.`}
         </p>
       </div>
       <QuietButton onClick={() => onAgain(print.id)} aria-label={`Print ${title} again`}>

@@ -1,6 +1,8 @@
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { RunItemView, RunView } from '@rakuen/contract/runs';
+import { SESSION_CHECKS } from '@rakuen/core/print/checks';
+import { written, SETTINGS } from '@rakuen/core/print/settings';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { questionOf } from '../app/steps.ts';
 import { said, useAppDispatch } from '../app/store.ts';
@@ -8,8 +10,10 @@ import { Button } from '../parts/button.tsx';
 import { ChoiceField, named, TextField } from '../parts/form.tsx';
 import { Caution, Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
+import { FINGER, MarkPrinted, NotChecked } from './mark-printed.tsx';
 import { MisprintForm } from './misprint-form.tsx';
 import {
+  useBoxesQuery,
   useCloseRunMutation,
   usePlanRunMutation,
   usePrintsQuery,
@@ -17,12 +21,10 @@ import {
   useRunLookedMutation,
   useRunSpoiltMutation,
   useRunsQuery,
+  useSettlePrintMutation,
   useSheetLookedMutation,
 } from './print-api.ts';
 import { PrintPlaces } from './print-places.tsx';
-
-/** Looked at once a session, before the first sheet. */
-const SESSION_LOOKS = ['nozzle check', 'head alignment'];
 
 /** A session at the printer: in which order, what to do before each sheet, ticked as it comes out. Made for a finger. */
 export function RunScreen() {
@@ -142,7 +144,7 @@ function Run({ run }: { run: RunView }) {
       </ul>
       <Ticks
         label="Before the first sheet"
-        looks={SESSION_LOOKS}
+        looks={Object.keys(SESSION_CHECKS)}
         looked={run.looked}
         onChange={(next) => looked({ id: run.id, looked: next })}
       />
@@ -168,6 +170,15 @@ function Item({ run, item, turn, next }: { run: RunView; item: RunItemView; turn
   const [spoilt, setSpoilt] = useState(false);
   const { print } = item;
   const at = { id: run.id, printId: print.id };
+  const marking = {
+    open: item.open,
+    busy: finishing.isLoading,
+    onDone: (what: { passReason?: string }) =>
+      void done({ ...at, done: what })
+        .unwrap()
+        .then(() => dispatch(said(`${item.title} is marked as printed.`)))
+        .catch(() => undefined),
+  };
   return (
     <li className={`border-b border-line py-3 ${item.state === 'waiting' ? '' : 'text-quiet'}`}>
       <div className="grid grid-cols-[28px_64px_minmax(0,1fr)_auto] items-start gap-x-4 max-[900px]:grid-cols-[28px_64px_minmax(0,1fr)]">
@@ -180,21 +191,9 @@ function Item({ run, item, turn, next }: { run: RunView; item: RunItemView; turn
         <What item={item} />
         {item.state === 'waiting' ? (
           <div className="flex flex-wrap justify-end gap-2 max-[900px]:col-span-3 max-[900px]:mt-2 max-[900px]:justify-start max-[900px]:pl-[44px]">
-            <Button
-              main={next}
-              className={FINGER}
-              disabled={finishing.isLoading}
-              onClick={() =>
-                void done({ ...at, done: {} })
-                  .unwrap()
-                  .then(() => dispatch(said(`${item.title} is printed.`)))
-                  .catch(() => undefined)
-              }
-            >
-              Printed
-            </Button>
+            <MarkPrinted {...marking} main={next} />
             <Button className={FINGER} onClick={() => setSpoilt(!spoilt)}>
-              Spoilt
+              Sheet spoiled
             </Button>
           </div>
         ) : (
@@ -210,6 +209,9 @@ function Item({ run, item, turn, next }: { run: RunView; item: RunItemView; turn
             onChange={(words) => looked({ ...at, looked: words })}
             says={{ 'media setting': `media setting: ${print.settings.mediaSetting}` }}
           />
+          <Differences item={item} />
+          {item.open.includes('box') && <ProposedBox print={print} />}
+          <NotChecked {...marking} />
           {item.cautions.map((c) => (
             <Caution key={c}>{c}</Caution>
           ))}
@@ -229,8 +231,60 @@ function Item({ run, item, turn, next }: { run: RunView; item: RunItemView; turn
   );
 }
 
-/** As large as a finger in a glove. */
-const FINGER = 'min-h-[44px] min-w-28 justify-center';
+/** What differs from the sheet before it, each to be checked by a finger. */
+function Differences({ item: { print, differs } }: { item: RunItemView }) {
+  const [settle, settling] = useSettlePrintMutation();
+  const open = (key: string) => print.carriedOver.includes(key);
+  if (differs.length === 0) return null;
+  return (
+    <ul aria-label={`Differs: ${print.code}`} className="border-t border-line">
+      {differs.map((d, i) => (
+        <li
+          key={`${d.key} ${d.from}`}
+          className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-1"
+        >
+          <p className="min-w-0 flex-1 basis-64 font-serif">{d.sentence}</p>
+          {differs.findIndex((other) => other.key === d.key) === i &&
+            (open(d.key) ? (
+              <Button
+                className={FINGER}
+                disabled={settling.isLoading}
+                aria-label={`${SETTINGS[d.key].name} is right: ${written(d.key, print.settings[d.key])}`}
+                onClick={() => void settle({ id: print.id, revision: print.revision, change: { looked: [d.key] } })}
+              >
+                Setting is right
+              </Button>
+            ) : (
+              <span className="text-[13px] text-quiet">checked</span>
+            ))}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** The box of the print that is repeated, to be confirmed. */
+function ProposedBox({ print }: { print: RunItemView['print'] }) {
+  const [settle, settling] = useSettlePrintMutation();
+  const { data: boxes = [] } = useBoxesQuery();
+  const box = boxes.find((b) => b.id === print.boxId);
+  if (!box) return null;
+  return (
+    <p className="flex flex-wrap items-center gap-x-4">
+      <span className="font-serif">
+        Sheet from {box.label}
+        {box.batch && `, ${box.batch}`}, as {print.carriedFrom.box}.
+      </span>
+      <Button
+        className={FINGER}
+        disabled={settling.isLoading}
+        onClick={() => void settle({ id: print.id, revision: print.revision, change: { boxId: box.id } })}
+      >
+        Box is right
+      </Button>
+    </p>
+  );
+}
 
 /** Which print it is, how it goes in and when, and what has to be done before. */
 function What({ item }: { item: RunItemView }) {
@@ -249,7 +303,7 @@ function What({ item }: { item: RunItemView }) {
       <p className="text-[13px]">
         {print.settings.mediaSetting} · {print.settings.feed || 'feed not said'} · {formatNumber(item.startMin, 0)} to{' '}
         {formatNumber(item.endMin, 0)} min
-        {print.misprints > 0 && ` · spoilt so far: ${print.misprints}`}
+        {print.misprints > 0 && ` · spoiled so far: ${print.misprints}`}
       </p>
       {item.state === 'waiting' &&
         item.before.map((b) => (

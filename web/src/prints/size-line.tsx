@@ -2,6 +2,8 @@ import { useState } from 'react';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { PrintSettle, PrintView } from '@rakuen/contract/prints';
+import type { BoxView } from '@rakuen/contract/stock';
+import { boxRefusal } from '@rakuen/core/layout/box-for';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { ChoiceField, TextField } from '../parts/form.tsx';
@@ -24,22 +26,7 @@ export function SizeLine({
   const { data: boxes = [] } = useBoxesQuery();
   const own = boxes.filter((b) => b.paperId === condition.paperId);
   const box = own.find((b) => b.id === print.boxId);
-  if (!open)
-    return (
-      <p>
-        <QuietButton className="-ml-1.5" onClick={() => setOpen(true)}>
-          {formatNumber(print.widthMm, 0)} × {formatNumber(print.heightMm, 0)} mm,{' '}
-          {print.copies === 1 ? 'one copy' : `${print.copies} copies`}
-        </QuietButton>
-        <span className="text-[13px] text-quiet">
-          {box
-            ? ` from ${box.label}${box.batch ? `, ${box.batch}` : ''}: ${formatNumber(box.left, 0)} ${box.kind === 'sheet' ? 'sheets' : 'mm'} left`
-            : own.length > 0
-              ? ' box not said'
-              : ''}
-        </span>
-      </p>
-    );
+  if (!open) return <AsSet {...{ print, box, counted: own.length > 0, onOpen: () => setOpen(true), onChange }} />;
   return (
     <form
       className="flex flex-wrap items-end gap-3"
@@ -76,15 +63,57 @@ export function SizeLine({
           name="box"
           defaultValue={print.boxId ?? ''}
           options={[
-            ['', 'not said'],
+            ['', 'not set'],
             ...own.map(
-              (b) => [b.id, `${b.label}${b.batch ? `, ${b.batch}` : ''} (${formatNumber(b.left, 0)} left)`] as const,
+              (b) =>
+                [
+                  b.id,
+                  `${b.label}${b.batch ? `, ${b.batch}` : ''} (${formatNumber(Math.max(0, b.left), 0)} left${boxRefusal(b, print, print.copies)?.why === 'too small' ? ', too small' : ''})`,
+                ] as const,
             ),
           ]}
         />
       )}
-      <Button type="submit">Write it</Button>
-      <QuietButton onClick={() => setOpen(false)}>Leave it</QuietButton>
+      <Button type="submit">Save size and box</Button>
+      <QuietButton onClick={() => setOpen(false)}>Cancel</QuietButton>
     </form>
+  );
+}
+
+/** Size, copies and box as they are set. */
+function AsSet({
+  print,
+  box,
+  counted,
+  onOpen,
+  onChange,
+}: {
+  print: PrintView;
+  box?: BoxView;
+  /** There are boxes to choose from. */
+  counted: boolean;
+  onOpen: () => void;
+  onChange: (change: PrintSettle) => void;
+}) {
+  const left = box && formatNumber(Math.max(0, box.left), 0);
+  return (
+    <p>
+      <QuietButton className="-ml-1.5" onClick={onOpen}>
+        {formatNumber(print.widthMm, 0)} × {formatNumber(print.heightMm, 0)} mm,{' '}
+        {print.copies === 1 ? 'one copy' : `${print.copies} copies`}
+      </QuietButton>
+      <span className="text-[13px] text-quiet">
+        {box
+          ? ` from ${box.label}${box.batch ? `, ${box.batch}` : ''}: ${left} ${box.kind === 'sheet' ? 'sheets' : 'mm'} left`
+          : counted
+            ? ' box not set'
+            : ''}
+      </span>
+      {box && print.carriedFrom.box && (
+        <QuietButton onClick={() => onChange({ boxId: box.id })}>
+          Box is right (proposed from {print.carriedFrom.box})
+        </QuietButton>
+      )}
+    </p>
   );
 }

@@ -23,8 +23,8 @@ const print = (over: object = {}): PrintView =>
     misprintCause: '',
     ...over,
   });
-const look = (over: object = {}, differs: object[] = []): PrintLook =>
-  partly({ print: print(over), differs, since: [], learned: [], cautions: [], photographs: [] });
+const look = (over: object = {}, differs: object[] = [], open: string[] = []): PrintLook =>
+  partly({ print: print(over), differs, open, since: [], learned: [], cautions: [], photographs: [] });
 const DIFFERS = [{ key: 'mediaSetting', from: 'the last sheet', sentence: 'The last sheet went in as Baryta.' }];
 
 const picture: PictureView = partly({ id: 'p', title: 'Salt', widthPx: 300, heightPx: 200 });
@@ -55,16 +55,16 @@ async function back(shown: PrintLook, answers: Answers = () => null) {
 
 describe('a print that waits', () => {
   it('is not printed while a setting differs that nobody looked at; how many is said', async () => {
-    const { button, page, leave } = await back(look({}, DIFFERS));
-    expect(button('It is printed').disabled).toBe(true);
-    expect(page.textContent).toContain('One setting differs and was not looked at.');
+    const { button, page, leave } = await back(look({}, DIFFERS, ['media setting']));
+    expect(button('Mark as printed').disabled).toBe(true);
+    expect(page.textContent).toContain('Not checked yet: media setting.');
     expect(page.textContent).toContain('The last sheet went in as Baryta.');
     await leave();
   });
 
   it('looked at, it is: with the revision it was looked at in', async () => {
     const { press, asked, leave } = await back(look({}, DIFFERS));
-    await press('It is right');
+    await press('Setting is right');
     const settled = asked.find((a) => a.method === 'PATCH')!;
     expect(settled.body).toEqual({ looked: ['mediaSetting'] });
     expect(settled.headers.get('if-match')).toContain('4');
@@ -73,16 +73,27 @@ describe('a print that waits', () => {
 
   it('what differs and was looked at stands in no way; it is said to be in the ledger once it is', async () => {
     const { button, press, page, store, leave } = await back(look({ carriedOver: ['feed'] }, DIFFERS), () => print());
-    expect(page.textContent).toContain('looked at');
-    expect(button('It is printed').disabled).toBe(false);
-    await press('It is printed');
+    expect(page.textContent).toContain('checked');
+    expect(button('Mark as printed').disabled).toBe(false);
+    await press('Mark as printed');
     expect(store.getState().view.said).toMatch(/^Salt is in the ledger/);
+    await leave();
+  });
+
+  it('is marked as printed without a check for a reason, which is sent', async () => {
+    const { press, page, asked, leave } = await back(look({}, DIFFERS, ['media setting']), () => print());
+    await press('Mark as printed without these checks');
+    const field = page.querySelector<HTMLInputElement>('input[name=reason]')!;
+    field.value = 'same stack as before';
+    await act(async () => field.form!.requestSubmit());
+    await act(() => new Promise((done) => setTimeout(done, 25)));
+    expect(asked.find((a) => a.path.endsWith('/done'))!.body).toEqual({ passReason: 'same stack as before' });
     await leave();
   });
 
   it('what is as last time is small, and looked at all at once', async () => {
     const { press, asked, leave } = await back(look());
-    await press('I looked at these');
+    await press('Mark all as checked');
     expect(asked.find((a) => a.method === 'PATCH')!.body).toEqual({ looked: ['mediaSetting', 'feed'] });
     await leave();
   });
@@ -91,7 +102,7 @@ describe('a print that waits', () => {
     const { press, page, leave } = await back(look(), ({ method }) =>
       method === 'DELETE' ? refused(409, { message: 'It lies in a run.', remedy: 'Close the run first.' }) : null,
     );
-    await press('Not to be printed after all');
+    await press('Cancel this print');
     expect(page.textContent).toContain('It lies in a run.');
     await leave();
   });
@@ -102,7 +113,7 @@ describe('a print that waits', () => {
         ? refused(412, { message: 'Changed meanwhile.', current: print({ revision: 5, copies: 3 }) })
         : null,
     );
-    await press('It is right');
+    await press('Setting is right');
     expect(page.textContent).toContain('This was changed in another window meanwhile.');
     await leave();
   });

@@ -8,8 +8,10 @@ import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Conflict, theirsOf } from '../parts/conflict.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
+import { MarkPrinted, NotChecked } from './mark-printed.tsx';
 import { MisprintForm } from './misprint-form.tsx';
 import { usePrintDoneMutation, useRemovePrintMutation, useSettlePrintMutation } from './print-api.ts';
+import { MadeBy } from './made-by.tsx';
 import { SettingChoice } from './setting-choice.tsx';
 import { SizeLine } from './size-line.tsx';
 import { StandingSetting } from './standing-setting.tsx';
@@ -31,6 +33,7 @@ export function WaitingBack({
   return (
     <div className="space-y-5">
       <SizeLine print={print} picture={picture} condition={condition} onChange={at.change} />
+      <MadeBy look={look} onTake={(recipeId) => at.change({ recipeId })} />
       <StandingSetting look={look} />
       {differing.length > 0 && <Differing {...{ look, at, carried, differing }} />}
       <Alike {...{ print, at, carried }} differ={differing.length > 0} keys={without(differing)} />
@@ -44,7 +47,7 @@ export function WaitingBack({
       ) : (
         <ErrorNote error={at.error} />
       )}
-      <Doing print={print} title={picture.title} unseen={differing.filter((key) => carried.has(key)).length} />
+      <Doing print={print} title={picture.title} open={look.open} />
     </div>
   );
 }
@@ -103,10 +106,10 @@ function Differing({
               />
               {carried.has(key) ? (
                 <Button onClick={() => at.change({ looked: [key] })} disabled={at.busy}>
-                  It is right
+                  Setting is right
                 </Button>
               ) : (
-                <span className="text-[13px] text-quiet">looked at</span>
+                <span className="text-[13px] text-quiet">checked</span>
               )}
             </div>
             {differs
@@ -158,8 +161,8 @@ function Alike({
       </ul>
       {unseen.length > 0 && (
         <p className="mt-1 text-[13px] text-quiet">
-          ○ carried over, not looked at.{' '}
-          <QuietButton onClick={() => at.change({ looked: unseen })}>I looked at these</QuietButton>
+          ○ carried over, not checked.{' '}
+          <QuietButton onClick={() => at.change({ looked: unseen })}>Mark all as checked</QuietButton>
         </p>
       )}
     </section>
@@ -167,29 +170,27 @@ function Alike({
 }
 
 /** What becomes of it: printed, a sheet spoilt, or not printed after all. */
-function Doing({ print, title, unseen }: { print: PrintView; title: string; unseen: number }) {
+function Doing({ print, title, open }: { print: PrintView; title: string; open: readonly string[] }) {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const [done, finishing] = usePrintDoneMutation();
   const [remove, removing] = useRemovePrintMutation();
   const [spoilt, setSpoilt] = useState(false);
+  const marking = {
+    open,
+    busy: finishing.isLoading,
+    onDone: (what: { passReason?: string }) =>
+      void done({ id: print.id, done: what })
+        .unwrap()
+        .then(() => dispatch(said(`${title} is in the ledger. Judge it when it is dry.`)))
+        .catch(() => undefined),
+  };
   return (
     <>
       <ErrorNote error={finishing.error ?? removing.error} />
       <div className="flex flex-wrap items-center gap-3">
-        <Button
-          main
-          disabled={unseen > 0 || finishing.isLoading}
-          onClick={() =>
-            void done({ id: print.id, done: {} })
-              .unwrap()
-              .then(() => dispatch(said(`${title} is in the ledger; judge it when it is dry.`)))
-              .catch(() => undefined)
-          }
-        >
-          It is printed
-        </Button>
-        <Button onClick={() => setSpoilt(!spoilt)}>A sheet was spoilt</Button>
+        <MarkPrinted {...marking} main />
+        <Button onClick={() => setSpoilt(!spoilt)}>Sheet spoiled</Button>
         <QuietButton
           onClick={() =>
             void remove(print.id)
@@ -198,18 +199,13 @@ function Doing({ print, title, unseen }: { print: PrintView; title: string; unse
               .catch(() => undefined)
           }
         >
-          Not to be printed after all
+          Cancel this print
         </QuietButton>
-        {unseen > 0 && (
-          <span className="text-[13px]">
-            {unseen === 1 ? 'One setting differs' : `${unseen} settings differ`} and {unseen === 1 ? 'was' : 'were'} not
-            looked at.
-          </span>
-        )}
       </div>
+      <NotChecked {...marking} />
       {print.misprints > 0 && (
         <p className="text-[13px]">
-          Spoilt so far: {print.misprints}, {print.misprintCause}.
+          Spoiled so far: {print.misprints}, {print.misprintCause}.
         </p>
       )}
       {spoilt && <MisprintForm printId={print.id} onClose={() => setSpoilt(false)} />}

@@ -11,7 +11,7 @@ import { useKeys } from '../parts/use-keys.ts';
 import { type LabImage } from '../pictures/lab-image.ts';
 import { useTable } from '../table/use-table.ts';
 import { AllSheets } from './all-sheets.tsx';
-import { CopyDialog } from './copy-dialog.tsx';
+import { PrintFileDialog } from './print-file-dialog.tsx';
 import { HangsIn, ProofLines } from './proof-lines.tsx';
 import { useProofDesk, type ProofDesk } from './use-proof-desk.ts';
 import { Laid } from './laid.tsx';
@@ -194,7 +194,7 @@ function Taking({
         />
       )}
       {copying && (
-        <CopyDialog
+        <PrintFileDialog
           picture={picture}
           condition={copying}
           recipe={desk.inHand.recipes[0]}

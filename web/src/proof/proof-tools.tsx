@@ -28,7 +28,7 @@ export function ProofTools({
   onCrops: () => void;
   onStrips: () => void;
   onCopy: () => void;
-  /** Whose print copy is written. */
+  /** Whose print file is written. */
   copied: string;
 }) {
   const { part, beside } = turned;
@@ -59,7 +59,7 @@ export function ProofTools({
       )}
       <QuietButton onClick={onCrops}>Marked places</QuietButton>
       <QuietButton onClick={onStrips}>Strips on paper</QuietButton>
-      <QuietButton onClick={onCopy}>Write the print copy for {copied}</QuietButton>
+      <QuietButton onClick={onCopy}>Print file for {copied}</QuietButton>
     </p>
   );
 }

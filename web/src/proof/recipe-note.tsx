@@ -11,7 +11,7 @@ import type { RecipeAtHand } from './use-recipe.ts';
 
 const KEYS = Object.keys(RECIPE_PARTS) as RecipeKey[];
 
-/** The recipe of the print copy as a note in pencil: a line a part, turned by steps. */
+/** The recipe of the print file as a note in pencil: a line a part, turned by steps. */
 export function RecipeNote({
   pictureId,
   condition,

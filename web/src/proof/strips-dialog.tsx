@@ -9,7 +9,7 @@ import { useLight } from '../compare/use-light.ts';
 import { useWriteNoteMutation } from '../ledger/ledger-api.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Dialog } from '../parts/dialog.tsx';
-import { FileLink } from '../parts/file-link.tsx';
+import { Download } from '../parts/download.tsx';
 import { ChoiceField, TextField } from '../parts/form.tsx';
 import { conditionLine } from '../parts/label.ts';
 import { ErrorNote } from '../parts/messages.tsx';
@@ -170,13 +170,13 @@ function SmallSheets({ picture, condition, asked, strips: data }: OnePaper & { s
         {data.on.map((s, i) => (
           <li key={i} className="flex flex-wrap items-baseline gap-x-4">
             {(['tif', 'pdf'] as const).map((as) => (
-              <FileLink
+              <Download
                 key={as}
                 href={`/api/pictures/${picture.id}/strips.${as}?${query}&page=${i}`}
                 label={`Write sheet ${i + 1} of the strips on ${condition.paper.name} as ${KINDS[as]}`}
               >
                 Sheet {i + 1} as {KINDS[as]}
-              </FileLink>
+              </Download>
             ))}
             <span className="text-[13px] text-quiet">{s.places.join(', ')}</span>
           </li>

@@ -97,7 +97,7 @@ describe('what is done with it', () => {
       'Swap hands',
       'Marked places',
       'Strips on paper',
-      'Write the print copy for Rag',
+      'Print file for Rag',
     ]));
 
   it('of one and the same there is nothing to flip; of two on the table all are in hand', async () => {

@@ -17,6 +17,7 @@ import {
   useSimulateScanMutation,
 } from './reading-api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
+import { Download } from '../parts/download.tsx';
 import { BinButton } from '../parts/bin-button.tsx';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { DropZone } from '../parts/drop-zone.tsx';
@@ -154,13 +155,7 @@ function Kept({ kind, condition }: { kind: ObservationKind; condition: Condition
                       className="size-36 border border-line object-cover"
                     />
                     <figcaption className="text-[12.5px] text-quiet">
-                      contrast raised;{' '}
-                      <a
-                        href={`/api/observations/${o.id}/scan`}
-                        className="underline decoration-line underline-offset-3 hover:decoration-ink"
-                      >
-                        the scan itself
-                      </a>
+                      contrast raised; <Download href={`/api/observations/${o.id}/scan`}>the scan itself</Download>
                     </figcaption>
                   </figure>
                 )}

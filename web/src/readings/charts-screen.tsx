@@ -26,7 +26,7 @@ import { Button, QuietButton } from '../parts/button.tsx';
 import { ChoiceField, TextField, TickField } from '../parts/form.tsx';
 import { day } from '../parts/label.ts';
 import { Caution, ErrorNote, Waiting } from '../parts/messages.tsx';
-import { FileLink } from '../parts/file-link.tsx';
+import { Download } from '../parts/download.tsx';
 import { BenchHead } from './bench-head.tsx';
 import { ChartSheet } from './chart-sheet.tsx';
 import { decimal } from '../parts/decimal.ts';
@@ -312,20 +312,20 @@ function ChartEntry({ chart, onLook }: { chart: ChartView; onLook: (spec: Wished
       </p>
       <div className="flex flex-wrap items-center gap-x-3">
         {Array.from({ length: chart.pageCount }, (_, i) => (
-          <FileLink
+          <Download
             key={i}
             href={file(`tiff&page=${i + 1}`)}
             label={`${chart.name} as TIFF${chart.pageCount > 1 ? `, sheet ${i + 1}` : ''}`}
           >
             TIFF{chart.pageCount > 1 && ` ${i + 1}`}
-          </FileLink>
+          </Download>
         ))}
-        <FileLink href={file('pdf')} label={`${chart.name} as PDF`}>
+        <Download href={file('pdf')} label={`${chart.name} as PDF`}>
           PDF
-        </FileLink>
-        <FileLink href={file('cgats')} label={`Reference of ${chart.name}, CGATS`}>
+        </Download>
+        <Download href={file('cgats')} label={`Reference of ${chart.name}, CGATS`}>
           CGATS reference
-        </FileLink>
+        </Download>
         <span className="ml-auto flex">
           {isWished(spec) && (
             <QuietButton onClick={() => onLook(spec)} aria-label={`Look at ${chart.name}`}>

@@ -7,6 +7,7 @@ import {
   useTakeFiguresFromMutation,
 } from './reading-api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
+import { Download } from '../parts/download.tsx';
 import { BinButton } from '../parts/bin-button.tsx';
 import { QuietButton } from '../parts/button.tsx';
 import { asStated, day, dried } from '../parts/label.ts';
@@ -148,26 +149,25 @@ function ReadingList({ condition }: { condition: ConditionView }) {
             <span className="w-14 font-semibold">
               {r.source === 'profile' ? <i>profile</i> : (r.measurementCondition ?? '—')}
             </span>
-            <a
+            <Download
               href={`/api/readings/${r.id}/file`}
               className="min-w-0 flex-1 truncate underline decoration-line underline-offset-3 hover:decoration-ink"
               title={r.fileName}
             >
               {r.fileName}
-            </a>
+            </Download>
             <span>
               {r.patchCount} patches, {r.colourFrom}
             </span>
             <span className="flex gap-2">
               {(['cgats', 'cxf', 'csv'] as const).map((format) => (
-                <a
+                <Download
                   key={format}
                   href={`/api/readings/${r.id}/file?as=${format}`}
-                  aria-label={`${r.fileName}, ${r.measurementCondition ?? 'unstated'}, as ${FORMAT_NAMES[format]}`}
-                  className="underline decoration-line underline-offset-3 hover:decoration-ink"
+                  label={`${r.fileName}, ${r.measurementCondition ?? 'unstated'}, as ${FORMAT_NAMES[format]}`}
                 >
                   {FORMAT_NAMES[format]}
-                </a>
+                </Download>
               ))}
             </span>
             <span className="text-quiet">

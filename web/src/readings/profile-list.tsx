@@ -7,7 +7,7 @@ import { useAddProfileMutation, useProfilesQuery, useRemoveProfileMutation } fro
 import { said, useAppDispatch } from '../app/store.ts';
 import { QuietButton } from '../parts/button.tsx';
 import { FileButton } from '../parts/file-button.tsx';
-import { FileLink } from '../parts/file-link.tsx';
+import { Download } from '../parts/download.tsx';
 import { day } from '../parts/label.ts';
 import { ErrorNote } from '../parts/messages.tsx';
 import { useChooseProfileMutation } from './profile-api.ts';
@@ -124,9 +124,9 @@ function ProfileEntry({
         ))}
       <div className="flex flex-wrap items-center gap-x-3 pl-6">
         {profile.kept && (
-          <FileLink href={`/api/profiles/${profile.id}/file`} label={`${profile.name} as a file`}>
+          <Download href={`/api/profiles/${profile.id}/file`} label={`${profile.name} as a file`}>
             Take the file
-          </FileLink>
+          </Download>
         )}
         {profile.kept && (
           <QuietButton aria-expanded={open} onClick={() => setOpen(!open)} aria-label={`Check ${profile.name}`}>

@@ -3,7 +3,7 @@ import { SHEET_SIZES } from '@rakuen/core/chart/sheet-sizes';
 import { TEST_PAGE_SHEETS } from '@rakuen/core/chart/test-page';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import { useConditionsQuery } from '../api/api.ts';
-import { FileLink } from '../parts/file-link.tsx';
+import { Download } from '../parts/download.tsx';
 import { ChoiceField, TextField } from '../parts/form.tsx';
 import { conditionLine, day } from '../parts/label.ts';
 import { Caution, Waiting } from '../parts/messages.tsx';
@@ -133,15 +133,15 @@ function TakeAway({ file }: { file: (as: string) => string }) {
   return (
     <p className="flex flex-wrap gap-x-4">
       Take away:
-      <FileLink href={file('tiff')} label="Test page as TIFF">
+      <Download href={file('tiff')} label="Test page as TIFF">
         TIFF, 16 bits, no profile
-      </FileLink>
-      <FileLink href={file('pdf')} label="Test page as PDF">
+      </Download>
+      <Download href={file('pdf')} label="Test page as PDF">
         PDF
-      </FileLink>
-      <FileLink href={file('cgats')} label="Reference of the test page’s bar of greys, CGATS">
+      </Download>
+      <Download href={file('cgats')} label="Reference of the test page’s bar of greys, CGATS">
         reference of its greys
-      </FileLink>
+      </Download>
     </p>
   );
 }

@@ -23,6 +23,7 @@ import { DecisionCosts1784000000000 } from './1784000000000-decision-costs.ts';
 import { PictureGists1785000000000 } from './1785000000000-picture-gists.ts';
 import { Shows1786000000000 } from './1786000000000-shows.ts';
 import { BoxOfNumber1787000000000 } from './1787000000000-box-of-number.ts';
+import { MadeWith1788000000000 } from './1788000000000-made-with.ts';
 import { Profiles1767000000000 } from './1767000000000-profiles.ts';
 
 /** Every step from an empty database to today's, in order. */
@@ -53,4 +54,5 @@ export const MIGRATIONS = [
   PictureGists1785000000000,
   Shows1786000000000,
   BoxOfNumber1787000000000,
+  MadeWith1788000000000,
 ];

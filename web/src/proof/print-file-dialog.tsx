@@ -7,7 +7,7 @@ import { RENDERING_NAMES } from '@rakuen/core/characterisation/renderings';
 import { recipeLine, type Recipe } from '@rakuen/core/proof/recipe';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { Dialog } from '../parts/dialog.tsx';
-import { FileLink } from '../parts/file-link.tsx';
+import { Download } from '../parts/download.tsx';
 import { ChoiceField, TextField } from '../parts/form.tsx';
 import { useRemembered } from '../parts/remembered.ts';
 import type { RecipeAtHand } from './use-recipe.ts';
@@ -15,8 +15,8 @@ import { QuietButton } from '../parts/button.tsx';
 
 const PPI = ['300', '360', '720'] as const;
 
-/** The print copy: what is sent to the printer, in device values of the condition's own profile. */
-export function CopyDialog({
+/** The print file: what is sent to the printer, in device values of the condition's own profile; and the sheet that goes to a lab with it. */
+export function PrintFileDialog({
   picture,
   condition,
   recipe: at,
@@ -32,25 +32,25 @@ export function CopyDialog({
   const [as, setAs] = useState<'tif' | 'jpeg'>('tif');
   const [pattern, setPattern] = useRemembered('copy-name', FILE_PATTERN);
   const { longSideMm } = picture.commission;
-  const query = new URLSearchParams({
+  const asked = {
     conditionId: condition.id,
-    ppi,
+    ppi: Number(ppi),
     ...(at.current && { recipe: at.current.id }),
     ...(space && { space }),
     ...(as === 'jpeg' && { as }),
     ...(pattern.trim() && pattern !== FILE_PATTERN && { name: pattern }),
-  }).toString();
+  };
   return (
     <Dialog
       open
       onClose={onClose}
-      title="The print copy"
+      title="Print file"
       description={`${picture.title} for ${condition.paper.name}, ${formatNumber(longSideMm, 0)} mm on its longer side`}
     >
       <div className="space-y-3">
         <div className="grid grid-cols-3 gap-3">
           <ChoiceField
-            label="Values of"
+            label="Colour space"
             value={space}
             onChange={(e) => setSpace(e.target.value as WorkingSpace)}
             options={[
@@ -59,7 +59,7 @@ export function CopyDialog({
             ]}
           />
           <ChoiceField
-            label="Written as"
+            label="Format"
             value={as}
             onChange={(e) => setAs(e.target.value as 'tif')}
             options={[
@@ -76,19 +76,14 @@ export function CopyDialog({
           />
         </div>
         <TextField
-          label="Name of the file"
+          label="File name"
           unit={`of ${FILE_WORDS.map((w) => `{${w}}`).join(' ')}`}
           maxLength={200}
           value={pattern}
           onChange={(e) => setPattern(e.target.value)}
         />
         <Written space={space} as={as} recipe={at.recipe} />
-        <p className="flex items-center gap-3">
-          <FileLink href={`/api/pictures/${picture.id}/copy?${query}`} label="Write the print copy and save it">
-            Write it and save it
-          </FileLink>
-          <QuietButton onClick={onClose}>Leave it</QuietButton>
-        </p>
+        <Saving {...{ picture, condition, asked, onClose }} />
       </div>
     </Dialog>
   );
@@ -113,5 +108,36 @@ function Written({ space, as, recipe }: { space: WorkingSpace | ''; as: 'tif' | 
       )}
       {!space && <p className="font-semibold">Print it with the colour management of the driver off.</p>}
     </>
+  );
+}
+
+/** The print file, and the sheet that goes to a lab with it. */
+function Saving({
+  picture,
+  condition,
+  asked,
+  onClose,
+}: {
+  picture: PictureView;
+  condition: ConditionHead;
+  asked: Readonly<Record<string, string | number>>;
+  onClose: () => void;
+}) {
+  const query = new URLSearchParams(Object.entries(asked).map(([key, value]) => [key, String(value)])).toString();
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      <Download
+        as="main button"
+        href={`/api/pictures/${picture.id}/print-files`}
+        body={asked}
+        mend={{ to: `/readings/${condition.id}/profile`, words: 'Choose or write a profile of this print condition' }}
+      >
+        Save the print file
+      </Download>
+      <Download as="button" href={`/api/pictures/${picture.id}/order.pdf?${query}`}>
+        Save the order sheet for a lab
+      </Download>
+      <QuietButton onClick={onClose}>Cancel</QuietButton>
+    </div>
   );
 }
