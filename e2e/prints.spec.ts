@@ -253,3 +253,16 @@ test('the book: a paper’s life and a picture’s; what is asked is answered in
   expect(await on.allInnerTexts()).toEqual(told);
   await expectAccessible(page);
 });
+
+for (const timezoneId of ['America/New_York', 'Pacific/Kiritimati'])
+  test(`a print keeps its day in ${timezoneId}`, async ({ watched: page, studio }) => {
+    const [print] = (await (await page.request.get(`${studio.url}/api/prints`)).json()) as { printedOn: string }[];
+    const [year, month, day] = print.printedOn.split('-').map(Number);
+    const words = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: 'UTC' });
+    const context = await page.context().browser()!.newContext({ timezoneId, locale: 'en-GB' });
+    const there = await context.newPage();
+    await there.goto(`${studio.url}/prints`);
+    const shown = words.format(new Date(Date.UTC(year, month - 1, day)));
+    await expect(there.getByRole('region', { name: 'Prints made' }).getByRole('listitem').first()).toContainText(shown);
+    await context.close();
+  });

@@ -1,7 +1,36 @@
 import type { Lesson } from '@rakuen/core/ledger/learned';
 import type { Rate } from '@rakuen/core/cost/spoilage';
 import { EditionView } from './editions.ts';
-import { Day, Id, Int, Maybe, OneOf, Parts, Plain, QueryInt, Rows, Text, When, Words } from './fields.ts';
+import {
+  BASES,
+  BRIGHTENER_CLAIMS,
+  COATING_CLASSES,
+  SURFACES,
+  type Base,
+  type BrightenerClaim,
+  type CoatingClass,
+  type Surface,
+} from '@rakuen/core/paper';
+import { BLACK_INKS, PRINT_MODES, type BlackInk, type PrintMode } from './vocabulary.ts';
+import {
+  Currency,
+  Day,
+  FreeText,
+  Id,
+  Int,
+  Maybe,
+  Num,
+  OneOf,
+  Part,
+  Parts,
+  Plain,
+  QueryInt,
+  Rows,
+  Text,
+  When,
+  Words,
+  Yes,
+} from './fields.ts';
 import { BoxView } from './stock.ts';
 
 export const ENTRY_KINDS = ['decision', 'print', 'misprint', 'trial', 'number', 'note'] as const;
@@ -20,10 +49,42 @@ export class LedgerQuery {
   @Maybe() @QueryInt() from?: number;
 }
 
+/** What a paper is known by in a ledger. */
+export class LedgerPaper {
+  @Text(80) maker!: string;
+  @Text(120) name!: string;
+  @Maybe() @OneOf(Object.keys(COATING_CLASSES)) coating?: CoatingClass;
+  @Maybe() @OneOf(BASES) base?: Base;
+  @Maybe() @OneOf(SURFACES) surface?: Surface;
+  @OneOf(BRIGHTENER_CLAIMS) brightenerClaim!: BrightenerClaim;
+  @Maybe() @Num(10, 2000) weightGsm?: number;
+  @Maybe() @Num(20, 5000) thicknessUm?: number;
+  @Currency() currency!: string;
+}
+
+/** How a sheet was printed. */
+export class LedgerCondition {
+  @Text(80) printer!: string;
+  @Text(80) inkSet!: string;
+  @OneOf(BLACK_INKS) blackInk!: BlackInk;
+  @Text(120) mediaSetting!: string;
+  @FreeText(40) resolution!: string;
+  @OneOf(PRINT_MODES) printMode!: PrintMode;
+  @FreeText(160) profile!: string;
+  @Yes() blackOvercoat!: boolean;
+}
+
 /** What an entry is known by. */
 export class EntryMark {
   @Id() id!: string;
   @When() at!: string;
+}
+
+/** A paper and how it was printed, as a ledger that is read into another studio brings it. */
+export class LedgerSheet {
+  @Part(() => LedgerPaper) paper!: LedgerPaper;
+  /** Absent for an entry of a paper and of no print condition. */
+  @Maybe() @Part(() => LedgerCondition) condition?: LedgerCondition;
 }
 
 /** A line of the ledger: something decided, printed, spoilt, stamped, numbered or noted. */
@@ -42,6 +103,8 @@ export class LedgerEntry {
   /** Stamp, verdict, cause, setting, or what became of it. */
   @Text() outcome!: string;
   @Text() reason!: string;
+  /** In a file alone: its paper and print condition in full. */
+  @Maybe() @Part(() => LedgerSheet) sheet?: LedgerSheet;
   /** Everything else, flat: column name → value. */
   @Plain() details!: Record<string, string | number | boolean>;
 }
@@ -69,6 +132,9 @@ export class LedgerReadView {
   /** Entries that were here already. */
   @Int() known!: number;
   @Int() leftOut!: number;
+  /** Papers and print conditions that were added by their names. */
+  @Int() papers!: number;
+  @Int() conditions!: number;
   /** The first of what was left out, and why; `entry` counts from 1. */
   @Rows() left!: { readonly entry: number; readonly why: string }[];
 }

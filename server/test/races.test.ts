@@ -121,7 +121,8 @@ const printInput = async () => {
   };
 };
 const EDITION = { artist: 0, printer: 0, good: 0, widthMm: 100, heightMm: 100, batch: '' };
-const edition = (more: object = {}) => make('editions', { ...EDITION, pictureId, conditionId, name: name(), ...more });
+const edition = (more: object = {}) =>
+  make('editions', { ...EDITION, pictureId, conditionId, name: name(), later: true, ...more });
 const run = async () => {
   const print = await begun();
   const { body } = await rakuen.call<{ id: string; items: { print: { id: string } }[] }>('POST', '/api/runs', {
@@ -714,12 +715,14 @@ const RACES: Race[] = [
     granted: 1,
     ask: once(
       async () => name(),
-      (n) => post('editions', { ...EDITION, pictureId, conditionId, name: n }),
+      (n) => post('editions', { ...EDITION, pictureId, conditionId, name: n, later: true }),
     ),
   },
   {
     route: 'PUT /api/editions/{id}',
-    ask: once(edition, (id) => put(`editions/${id}`, { ...EDITION, pictureId, conditionId, name: `Of ${id}` })),
+    ask: once(edition, (id) =>
+      put(`editions/${id}`, { ...EDITION, pictureId, conditionId, name: `Of ${id}`, later: true }),
+    ),
   },
   { route: 'DELETE /api/editions/{id}', granted: 1, ask: once(edition, (id) => remove(`editions/${id}`)) },
   {

@@ -90,8 +90,12 @@ export function launch(args: string[], env: NodeJS.ProcessEnv = {}): ChildProces
   });
 }
 
-export async function start(data = temporaryFolder(), args: string[] = ['--empty']): Promise<Running> {
-  const child = launch(['--port', '0', '--data', data, ...args]);
+export async function start(
+  data = temporaryFolder(),
+  args: string[] = ['--empty'],
+  env: NodeJS.ProcessEnv = {},
+): Promise<Running> {
+  const child = launch(['--port', '0', '--data', data, ...args], env);
   let output = '';
   const url = await new Promise<string>((done, fail) => {
     const take = (chunk: Buffer) => {

@@ -5,8 +5,12 @@ import { blocks } from './files.ts';
 interface Entry {
   id: string;
   kind: string;
+  at: string;
   outcome: string;
   reason: string;
+  paper: string;
+  picture: string;
+  sheet?: object;
   pictureId?: string;
   details: Record<string, unknown>;
 }
@@ -17,6 +21,7 @@ interface Ledger {
 interface Read {
   entered: number;
   known: number;
+  leftOut: number;
   left: { entry: number; why: string }[];
   message?: string;
 }
@@ -96,7 +101,14 @@ describe('a ledger taken away as JSON', () => {
   });
 
   it('changes nothing where it is here already', async () => {
-    expect((await read(taken)).body).toEqual({ entered: 0, known: taken.total, leftOut: 0, left: [] });
+    expect((await read(taken)).body).toEqual({
+      entered: 0,
+      known: taken.total,
+      papers: 0,
+      conditions: 0,
+      leftOut: 0,
+      left: [],
+    });
     expect(await ledger()).toEqual(taken);
   });
 
@@ -114,7 +126,7 @@ describe('a ledger taken away as JSON', () => {
         },
       })),
     };
-    expect((await read(other)).body).toEqual({ entered: taken.total, known: 0, leftOut: 0, left: [] });
+    expect((await read(other)).body).toMatchObject({ entered: taken.total, known: 0, leftOut: 0, left: [] });
     expect((await read(other)).body).toMatchObject({ entered: 0, known: taken.total });
     const now = await ledger();
     expect(now.total).toBe(2 * taken.total);
@@ -139,6 +151,36 @@ describe('a ledger taken away as JSON', () => {
     expect((await ledger()).entries.find((e) => e.id === again[1].id)!.details.printId).toBe(again[0].id);
   });
 
+  it('brings papers and print conditions into an empty studio, and pictures by their titles once they are there', async () => {
+    const other = await start();
+    const send = (what: unknown) => other.upload<Read>('/api/ledger/read', 'ledger.json', JSON.stringify(what));
+    const ofPictures = taken.entries.filter((e) => e.pictureId);
+    const first = (await send(taken)).body;
+    expect(first).toMatchObject({ entered: taken.total - ofPictures.length, leftOut: ofPictures.length, papers: 1 });
+    for (const { why } of first.left)
+      expect(why).toMatch(/^The picture “p” is not here\. Import its file under this title/);
+    await picture(other, 'p.tif', await blocks([[0.1, 0.2, 0.3]]));
+    const second = (await send(taken)).body;
+    expect(second).toMatchObject({ entered: ofPictures.length, leftOut: 0, papers: 0, conditions: 1 });
+    const there = (await other.call<Ledger>('GET', '/api/ledger.json')).body;
+    const plain = ({ entries }: Ledger) =>
+      entries.map(({ id, at, kind, reason, outcome, paper, picture: title }) => ({
+        ...{ id, at, kind, reason, outcome, paper, title },
+      }));
+    expect(plain(there)).toEqual(plain(taken));
+    const { body: conditions } = await other.call<{ printer: string; mediaSetting: string }[]>(
+      'GET',
+      '/api/conditions',
+    );
+    expect(conditions).toMatchObject([{ printer: 'Test Press', mediaSetting: 'Coated', resolution: '720 dpi' }]);
+    // Of another file of before nothing is known but names: said for each entry.
+    const bare = taken.entries.map(({ sheet: _, ...e }) => ({ ...e, id: crypto.randomUUID() }));
+    const third = await start();
+    const { body: left } = await third.upload<Read>('/api/ledger/read', 'l.json', JSON.stringify({ entries: bare }));
+    expect(left.entered + left.leftOut).toBe(bare.length);
+    await Promise.all([other.stop(), third.stop()]);
+  });
+
   it('names what it leaves out, and why', async () => {
     const [entry] = taken.entries.filter((e) => e.kind === 'decision');
     const gone = taken.entries.find((e) => e.kind === 'note')!;
@@ -146,7 +188,7 @@ describe('a ledger taken away as JSON', () => {
     const elsewhere = '00000000-0000-4000-8000-000000000000';
     const { body } = await read({
       entries: [
-        { ...entry, id: crypto.randomUUID(), pictureId: elsewhere },
+        { ...entry, id: crypto.randomUUID(), pictureId: elsewhere, picture: 'Elsewhere' },
         { ...entry, id: crypto.randomUUID(), outcome: 'adored' },
         { ...entry, id: crypto.randomUUID(), kind: 'number' },
         { ...entry, id: crypto.randomUUID(), at: '2199-01-01T00:00:00Z' },
@@ -157,7 +199,7 @@ describe('a ledger taken away as JSON', () => {
     expect(body.entered).toBe(0);
     expect(body.left.map((l) => l.entry)).toEqual([1, 2, 3, 4, 5, 6]);
     expect(body.left.map((l) => l.why)).toEqual([
-      expect.stringMatching(/no picture/),
+      expect.stringMatching(/“Elsewhere” is not here\. Import its file under this title/),
       expect.stringMatching(/stamp/),
       expect.stringMatching(/whole studio/),
       expect.stringMatching(/at /),

@@ -1,3 +1,4 @@
+import { dayOf } from '../day.ts';
 import { CHANGE_COSTS } from './run-order.ts';
 import { SETTING_KEYS, SETTINGS, written, type SettingKey, type SettingValues } from './settings.ts';
 
@@ -57,7 +58,7 @@ export function differences(settings: SettingValues, { atPrinter, ofPicture, sta
             is: written(key, settings[key]),
             was: standing.mediaSetting,
             from: 'standing' as const,
-            sentence: `${SETTINGS[key].name} says ${written(key, settings[key])}; the standing setting of this paper is ${standing.mediaSetting}, stamped ${standing.stampedAt.slice(0, 10)}: “${standing.reason}”`,
+            sentence: `${SETTINGS[key].name} says ${written(key, settings[key])}; the standing setting of this paper is ${standing.mediaSetting}, stamped ${dayOf(standing.stampedAt)}: “${standing.reason}”`,
           },
         ]
       : []),
@@ -78,8 +79,8 @@ function against(
   if (is === was) return [];
   const last =
     from === 'printer'
-      ? `the last sheet through the printer (${earlier.on}, ${earlier.printedOn.slice(0, 10)}) had ${was}`
-      : `this picture was last printed with ${was} (${earlier.printedOn.slice(0, 10)})`;
+      ? `the last sheet through the printer (${earlier.on}, ${dayOf(earlier.printedOn)}) had ${was}`
+      : `this picture was last printed with ${was} (${dayOf(earlier.printedOn)})`;
   const doing = from === 'printer' && DOING[key] ? ` ${DOING[key]}` : '';
   return [{ key, is, was, from, sentence: `${SETTINGS[key].name} is ${is}; ${last}.${doing}` }];
 }

@@ -1,3 +1,4 @@
+import { dayOf } from '../day.ts';
 import { GRADES, TAKES, type FeedingObservation } from '../measurement/observations.ts';
 import { FEED_PATHS, pathOf, type FeedKey } from './feed.ts';
 
@@ -19,7 +20,7 @@ export const fedByNone = (paths: ReadonlyMap<FeedKey, Pick<Fed, 'takes'>>): bool
 /** Who found last that a sheet is printed to its edge by some path, in words; undefined where nobody did. @param fed from old to new */
 export function borderlessBy(fed: readonly Fed[]): string | undefined {
   const found = [...feedPaths(fed).values()].find((f) => f.borderless && f.takes !== 'not');
-  return found && `by the ${FEED_PATHS[found.feed].name} (${found.by}, ${found.takenAt.slice(0, 10)})`;
+  return found && `by the ${FEED_PATHS[found.feed].name} (${found.by}, ${dayOf(found.takenAt)})`;
 }
 
 /** Grade from which a corner is minded. */
@@ -31,7 +32,7 @@ export function feedCautions(paths: ReadonlyMap<FeedKey, Fed>, feed: string): st
   const found = key && paths.get(key);
   if (!key || !found) return [];
   const { name } = FEED_PATHS[key];
-  const said = `(${found.by}, ${found.takenAt.slice(0, 10)})`;
+  const said = `(${found.by}, ${dayOf(found.takenAt)})`;
   const set = [
     found.headHeight && `head height ${found.headHeight}`,
     found.suction && `suction ${found.suction}`,

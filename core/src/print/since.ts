@@ -1,3 +1,4 @@
+import { dayOf } from '../day.ts';
 import { recipeChanges, type Recipe } from '../proof/recipe.ts';
 import { SETTINGS, written, type SettingValues } from './settings.ts';
 
@@ -53,14 +54,14 @@ const ITEMS = [
 /** What changed between a print and the day it is repeated: whoever repeats its settings does not repeat the print. */
 export function since(asked: SinceAsked): Since[] {
   const { printedOn, then, now, laterBoxes } = asked;
-  const day = printedOn.slice(0, 10);
+  const day = dayOf(printedOn);
   return [
     ...pictureSince(asked),
     ...recipeSince(asked),
     ...boxSince(asked),
     ...laterBoxes.map(({ batch, readOn, apart }): Since => ({
       what: 'formulation',
-      sentence: `A later box (${batch || 'of another formulation'}) was read on ${readOn.slice(0, 10)}${
+      sentence: `A later box (${batch || 'of another formulation'}) was read on ${dayOf(readOn)}${
         'why' in apart
           ? `; it is not held against the first: ${apart.why}`
           : `: its white lies ${apart.white.toFixed(1)} ΔE00${apart.black === undefined ? '' : ` and its black ${apart.black.toFixed(1)}`} from what this was printed on`
@@ -93,7 +94,7 @@ function pictureSince({ pictureHash }: SinceAsked): Since[] {
 
 function recipeSince({ recipe: { then, now } }: SinceAsked): Since[] {
   if (!now) return [];
-  const on = now.changedAt.slice(0, 10);
+  const on = dayOf(now.changedAt);
   if (!then)
     return [
       { what: 'recipe', sentence: `The recipe of that print was not recorded. The recipe of today is of ${on}.` },
@@ -118,7 +119,7 @@ function boxSince({ box }: SinceAsked): Since[] {
 }
 
 function profileSince({ profileHash, profileMadeOn, printedOn }: SinceAsked): Since[] {
-  const day = printedOn.slice(0, 10);
+  const day = dayOf(printedOn);
   if (differ(profileHash))
     return [
       {
@@ -127,8 +128,6 @@ function profileSince({ profileHash, profileMadeOn, printedOn }: SinceAsked): Si
       },
     ];
   // With the file's hash known nothing is left to guess from days.
-  if (profileHash.then !== '' || !profileMadeOn || profileMadeOn.slice(0, 10) <= day) return [];
-  return [
-    { what: 'profile', sentence: `The profile was made anew on ${profileMadeOn.slice(0, 10)}, after that print.` },
-  ];
+  if (profileHash.then !== '' || !profileMadeOn || dayOf(profileMadeOn) <= day) return [];
+  return [{ what: 'profile', sentence: `The profile was made anew on ${dayOf(profileMadeOn)}, after that print.` }];
 }

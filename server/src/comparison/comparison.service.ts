@@ -1,3 +1,4 @@
+import { today } from '@rakuen/core/day';
 import { Injectable } from '@nestjs/common';
 import { GLASSES } from '@rakuen/core/light/glass';
 import { TABLE_LIGHTS, type ViewingLight } from '@rakuen/core/light/table-lights';
@@ -66,7 +67,7 @@ export class ComparisonService {
       (chosen as ConditionView[]).map((c) => (plain ? c : this.under(c, light, glass, under))),
     );
     const { thresholds } = await this.settings.get();
-    const date = new Date().toISOString().slice(0, 10);
+    const date = today();
     const rows = MEASURES.filter((m) =>
       laid.some((c) => c.facts?.figures[m.key] && c.facts.figures[m.key].shape !== 'missing'),
     );

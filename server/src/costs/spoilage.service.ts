@@ -1,3 +1,4 @@
+import { dayAt, dayOf, noonOf, today } from '@rakuen/core/day';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { byCause, rateOf } from '@rakuen/core/cost/spoilage';
@@ -44,8 +45,8 @@ export class SpoilageService {
   ) {}
 
   async account(query: AccountQuery): Promise<SpoilageView> {
-    const to = (query.to ?? new Date().toISOString()).slice(0, 10);
-    const from = (query.from ?? new Date(Date.parse(to) - A_QUARTER_DAYS * A_DAY_MS).toISOString()).slice(0, 10);
+    const to = query.to ? dayOf(query.to) : today();
+    const from = query.from ? dayOf(query.from) : dayAt(new Date(noonOf(to).getTime() - A_QUARTER_DAYS * A_DAY_MS));
     const sheets = await this.database.query<Sheets[]>(SHEETS, [from, to, from, to]);
     const booked = await this.database.query<Booked[]>(
       `SELECT c.name AS cause, c.look AS "check", m.sheets, m.minutes, m.lost, m.currency FROM misprints m JOIN causes c ON c.id = m.causeId
@@ -99,7 +100,7 @@ function sentenceOf(causes: SpoilageView['causes'], currency: string): string {
     ? `cost most: ${sheets} and ${first.lost.toFixed(2)} ${currency}`
     : `took most sheets: ${first.sheets}; not all of them have a price`;
   const caught = first.check
-    ? ` The look that catches it: ${first.check}.`
+    ? ` The check that catches it: ${first.check}.`
     : ' No look before the sheet would have caught it.';
   return `${first.cause[0].toUpperCase()}${first.cause.slice(1)} ${took}.${caught}`;
 }

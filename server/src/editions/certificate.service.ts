@@ -1,3 +1,4 @@
+import { dayOf } from '@rakuen/core/day';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
@@ -35,8 +36,8 @@ export class CertificateService {
     return certificate(picture?.title ?? '', [
       [SERIES[number.series].name, numberText(number.series, number.number, sizesOf(edition), ordinal)],
       ['edition', `${edition.name}, ${[ordinalWords(ordinal), size].filter(Boolean).join(', ')}${proofs}`],
-      ['printed on', print ? print.printedOn.slice(0, 10) : 'not said'],
-      ['number given', number.givenAt.slice(0, 10)],
+      ['printed on', print ? dayOf(print.printedOn) : 'not recorded'],
+      ['number given', dayOf(number.givenAt)],
       ['image', `${Math.round(edition.widthMm)} × ${Math.round(edition.heightMm)} mm`],
       ['paper', `${paperLabel(paper)}${number.batch ? `, ${number.batch}` : ''}`],
       ['inks', inkSet],

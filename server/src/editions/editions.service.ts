@@ -1,3 +1,4 @@
+import { dayOf, today } from '@rakuen/core/day';
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -171,7 +172,7 @@ export class EditionsService {
       throw new RakuenError(400, 'A price has a currency.', { field: 'currency', remedy: 'Say both, or neither.' });
     await this.numbers.update(id, {
       fate: input.fate,
-      fateOn: input.on ?? (input.fate === 'here' ? null : new Date().toISOString().slice(0, 10)),
+      fateOn: (input.on && dayOf(input.on)) ?? (input.fate === 'here' ? null : today()),
       fateTo: input.to?.trim() ?? '',
       price: input.price ?? null,
       currency: input.currency ?? null,

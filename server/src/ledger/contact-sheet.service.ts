@@ -1,3 +1,4 @@
+import { dayOf } from '@rakuen/core/day';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { In, Repository } from 'typeorm';
@@ -64,7 +65,7 @@ function cell(
     [e.picture, 9, 'serif'],
     [e.paper, 8, 'serif'],
     [
-      `${e.at.slice(0, 10)}   ${Math.round(Number(e.details.widthMm))} × ${Math.round(Number(e.details.heightMm))} mm`,
+      `${dayOf(e.at)}   ${Math.round(Number(e.details.widthMm))} × ${Math.round(Number(e.details.heightMm))} mm`,
       7,
       'sans',
     ],

@@ -1,8 +1,18 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { csvOf } from '@rakuen/core/formats/csv-table';
-import type { LedgerAnswer, LedgerEntry, LedgerQuery, LedgerView } from '@rakuen/contract/ledger';
+import type {
+  LedgerAnswer,
+  LedgerCondition,
+  LedgerEntry,
+  LedgerPaper,
+  LedgerQuery,
+  LedgerSheet,
+  LedgerView,
+} from '@rakuen/contract/ledger';
+import { present } from '../store/rows.ts';
 import { recipeLine } from '@rakuen/core/proof/recipe';
+import { numberText, type Series } from '@rakuen/core/print/edition';
 import { readCode, recordCode } from '@rakuen/core/print/record-code';
 import type { PassedChecks, PrintRecipe, PrintSettings } from '@rakuen/contract/prints';
 
@@ -20,8 +30,11 @@ const DETAILS: Record<LedgerEntry['kind'], string> = {
     'box', (SELECT label || CASE WHEN batch = '' THEN '' ELSE ', ' || batch END FROM boxes b WHERE b.id = prints.boxId)) AS details FROM prints`,
   misprint: `SELECT id, json_object('printId', printId, 'sheets', sheets, 'minutes', minutes, 'lost', lost, 'currency', currency, 'feed', feed) AS details FROM misprints`,
   trial: `SELECT id, json_object('by', "by", 'light', light, 'printer', printer) AS details FROM trials`,
-  number: `SELECT n.id, json_object('edition', e.name, 'series', n.series, 'number', n.number, 'of', e.size, 'to', n.fateTo, 'on', n.fateOn,
-    'batch', n.batch) AS details FROM numbers n JOIN editions e ON e.id = n.editionId`,
+  number: `SELECT n.id, json_object('edition', e.name, 'series', n.series, 'number', n.number, 'of', e.size,
+    'ofProofs', CASE n.series WHEN 'artist' THEN e.artist WHEN 'printer' THEN e.printer WHEN 'good' THEN e.good END,
+    'to', n.fateTo, 'on', n.fateOn, 'batch', n.batch, 'price', n.price, 'currency', n.currency,
+    'acceptedBy', (SELECT group_concat(json_extract(a.value, '$.by'), ', ') FROM json_each(e.accepted) a
+      WHERE json_extract(a.value, '$.batch') = n.batch)) AS details FROM numbers n JOIN editions e ON e.id = n.editionId`,
   note: `SELECT id, json_object('by', "by", 'finding', json(finding)) AS details FROM notes`,
 };
 
@@ -44,9 +57,38 @@ export class LedgerService {
     return { entries: await this.rows(query, query.from ?? 0, PAGE), ...(await this.counted(query)) };
   }
 
-  /** All of them. */
+  /** All of them, each with its paper and print condition in full: another studio knows neither by their ids. */
   async all(query: LedgerQuery): Promise<LedgerView> {
-    return { entries: await this.rows(query, 0, Number.MAX_SAFE_INTEGER), ...(await this.counted(query)) };
+    const entries = await this.rows(query, 0, Number.MAX_SAFE_INTEGER);
+    const sheets = await this.sheets();
+    return {
+      entries: entries.map((e) => {
+        const sheet = sheets.get(e.conditionId ?? e.paperId ?? '');
+        return sheet ? { ...e, sheet } : e;
+      }),
+      ...(await this.counted(query)),
+    };
+  }
+
+  /** Papers and print conditions by their ids. */
+  private async sheets(): Promise<Map<string, LedgerSheet>> {
+    const paper = `json_object('maker', s.maker, 'name', s.name, 'coating', s.coating, 'base', s.base, 'surface', s.surface,
+      'brightenerClaim', s.brightenerClaim, 'weightGsm', s.weightGsm, 'thicknessUm', s.thicknessUm, 'currency', s.currency)`;
+    const rows = await this.database.query<{ id: string; paper: string; condition: string | null }[]>(
+      `SELECT s.id AS id, ${paper} AS paper, NULL AS condition FROM papers s
+       UNION ALL SELECT c.id, ${paper}, json_object('printer', c.printer, 'inkSet', c.inkSet, 'blackInk', c.blackInk,
+         'mediaSetting', c.mediaSetting, 'resolution', c.resolution, 'printMode', c.printMode, 'profile', c.profile,
+         'blackOvercoat', json(iif(c.blackOvercoat, 'true', 'false'))) FROM conditions c JOIN papers s ON s.id = c.paperId`,
+    );
+    return new Map(
+      rows.map((r) => [
+        r.id,
+        {
+          paper: present(JSON.parse(r.paper) as object) as LedgerPaper,
+          ...(r.condition !== null && { condition: JSON.parse(r.condition) as LedgerCondition }),
+        },
+      ]),
+    );
   }
 
   /** The ledger as CSV (RFC 4180), one line an entry, every detail a column. */
@@ -74,11 +116,12 @@ export class LedgerService {
            FROM (SELECT id, pictureId, paperId FROM entries WHERE kind = 'print' AND ${where}) e JOIN prints p ON p.id = e.id`,
         )
       : [{ pictures: 0, papers: 0, copies: 0 }];
-    const [{ spoilt }] = of('misprint')
-      ? await ask<{ spoilt: number }>(
-          `SELECT SUM(m.sheets) AS spoilt FROM (SELECT id FROM entries WHERE kind = 'misprint' AND ${where}) e JOIN misprints m ON m.id = e.id`,
-        )
-      : [{ spoilt: 0 }];
+    // Where prints are asked for, what was spoiled on their way is of the same question.
+    const misprints = query.kind === 'print' ? asked({ ...query, kind: 'misprint' }) : { where, values };
+    const [{ spoilt }] = await this.database.query<{ spoilt: number }[]>(
+      `SELECT COALESCE(SUM(m.sheets), 0) AS spoilt FROM (SELECT id FROM entries WHERE kind = 'misprint' AND ${misprints.where}) e JOIN misprints m ON m.id = e.id`,
+      misprints.values,
+    );
     return {
       total: kinds.reduce((sum, k) => sum + k.count, 0),
       answer: { decisions: of('decision'), prints: of('print'), ...made, spoilt },
@@ -92,10 +135,10 @@ export class LedgerService {
       `SELECT e.id, e.kind, e.at, e.pictureId, COALESCE(i.title, '') AS picture, e.conditionId, e.paperId,
          COALESCE(s.maker || ' ' || s.name, '') AS paper,
          COALESCE(c.printer || ', ' || c.mediaSetting || ', ' || c.printMode, '') AS condition, e.outcome, e.reason
-       FROM (SELECT id, kind, at, enteredAt, pictureId, conditionId, paperId, outcome, reason FROM entries WHERE ${where} ORDER BY at DESC, enteredAt DESC, id LIMIT ? OFFSET ?) e
+       FROM (SELECT id, kind, at, day, enteredAt, pictureId, conditionId, paperId, outcome, reason FROM entries WHERE ${where} ORDER BY day DESC, enteredAt DESC, id LIMIT ? OFFSET ?) e
        LEFT JOIN pictures i ON i.id = e.pictureId LEFT JOIN conditions c ON c.id = e.conditionId
        LEFT JOIN papers s ON s.id = e.paperId
-       ORDER BY e.at DESC, e.enteredAt DESC, e.id`,
+       ORDER BY e.day DESC, e.enteredAt DESC, e.id`,
       [...values, most, from],
     );
     const details = await this.detailsOf(rows);
@@ -116,7 +159,15 @@ export class LedgerService {
   }
 }
 
-const entryView = (row: Row, details: Details): LedgerEntry => ({
+/** A number as it is written under the print. */
+function writtenNumber({ series, number, of, ofProofs }: Details): { written: string } {
+  const most = typeof of === 'number' ? of : null;
+  const proofs = Number(ofProofs ?? 0);
+  const sizes = { edition: most, artist: proofs, printer: proofs, good: proofs };
+  return { written: numberText(series as Series, Number(number), sizes) };
+}
+
+const entryView = (row: Row, { ofProofs, ...details }: Details): LedgerEntry => ({
   id: row.id,
   kind: row.kind,
   at: row.at,
@@ -128,7 +179,11 @@ const entryView = (row: Row, details: Details): LedgerEntry => ({
   ...(row.pictureId && { pictureId: row.pictureId }),
   ...(row.conditionId && { conditionId: row.conditionId }),
   ...(row.paperId && { paperId: row.paperId }),
-  details: { ...flat(details), ...(row.kind === 'print' && { code: recordCode(row.id) }) },
+  details: {
+    ...flat(details),
+    ...(row.kind === 'print' && { code: recordCode(row.id) }),
+    ...(row.kind === 'number' && writtenNumber({ ...details, ofProofs })),
+  },
 });
 
 /**
@@ -143,8 +198,8 @@ function asked({ q, kind, pictureId, paperId, since, until }: LedgerQuery): { wh
     ...(kind ? [['kind = ?', kind] as [string, string]] : []),
     ...(pictureId ? [['pictureId = ?', pictureId] as [string, string]] : []),
     ...(paperId ? [['paperId = ?', paperId] as [string, string]] : []),
-    ...(since ? [['substr(at, 1, 10) >= ?', since] as [string, string]] : []),
-    ...(until ? [['substr(at, 1, 10) <= ?', until] as [string, string]] : []),
+    ...(since ? [['day >= ?', since] as [string, string]] : []),
+    ...(until ? [['day <= ?', until] as [string, string]] : []),
     ...(byCode ? [['id LIKE ?', `${byCode}%`] as [string, string]] : []),
     ...(words.length > 0
       ? [

@@ -3,7 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { plainToInstance } from 'class-transformer';
 import { isISO8601, isUUID, validateSync } from 'class-validator';
 import { DataSource, type EntityManager } from 'typeorm';
-import { EntryMark, type LedgerEntry, type LedgerReadView } from '@rakuen/contract/ledger';
+import { EntryMark, LedgerSheet, type LedgerEntry, type LedgerReadView } from '@rakuen/contract/ledger';
 import { DecisionInput } from '@rakuen/contract/matches';
 import { NoteInput } from '@rakuen/contract/notes';
 import { PrintInput, PrintRecipe } from '@rakuen/contract/prints';
@@ -14,6 +14,7 @@ import { tooMuchJson } from '../app/json.ts';
 import { MisprintsService } from '../prints/misprints.service.ts';
 import { DecisionRow } from '../matches/matches.entity.ts';
 import { MisprintRow, PrintRow } from '../prints/prints.entity.ts';
+import { Left, NamedThings } from './named-things.ts';
 import { NoteRow } from '../notes/notes.entity.ts';
 
 /** Values a ledger of fifty thousand entries holds. */
@@ -24,9 +25,6 @@ const MAX_NAME = 300;
 const MOST_TOLD = 200;
 
 type Details = Readonly<Record<string, unknown>>;
-/** Why an entry is left out. */
-class Left extends Error {}
-
 interface Reader {
   readonly table: string;
   enter(manager: EntityManager, entry: LedgerEntry): Promise<void>;
@@ -57,22 +55,25 @@ export class ReadBackService {
     // Prints first: a misprint finds its own, though it came before it.
     const isPrint = ({ entry }: { entry: LedgerEntry }) => Number(entry?.kind === 'print');
     const order = entries.map((entry, i) => ({ entry, i })).sort((p, q) => isPrint(q) - isPrint(p));
+    let [papers, conditions] = [0, 0];
     await this.database.transaction(async (manager) => {
+      const named = new NamedThings(manager, (sheet) => checked(LedgerSheet, sheet));
       for (const { entry, i } of order)
         try {
-          if (await this.enter(manager, entry)) entered++;
+          if (await this.enter(manager, entry, named)) entered++;
           else known++;
         } catch (error) {
           if (!(error instanceof Left)) throw error;
           left.push({ entry: i + 1, why: error.message });
         }
+      [papers, conditions] = [named.papers, named.conditions];
     });
     left.sort((p, q) => p.entry - q.entry);
-    return { entered, known, leftOut: left.length, left: left.slice(0, MOST_TOLD) };
+    return { entered, known, papers, conditions, leftOut: left.length, left: left.slice(0, MOST_TOLD) };
   }
 
   /** @returns false where it is here already */
-  private async enter(manager: EntityManager, entry: LedgerEntry): Promise<boolean> {
+  private async enter(manager: EntityManager, entry: LedgerEntry, named: NamedThings): Promise<boolean> {
     const kind: unknown = entry?.kind;
     const reader = typeof kind === 'string' && Object.hasOwn(this.readers, kind) ? this.readers[kind] : undefined;
     if (!reader)
@@ -87,14 +88,10 @@ export class ReadBackService {
     if (await has(`SELECT 1 FROM ${reader.table} WHERE id = ?`, [entry.id])) return false;
     if (await has(`SELECT 1 FROM events WHERE id = ? AND deed = 'removed'`, [entry.id]))
       throw new Left('It was removed here: it lies in the bin.');
-    for (const [table, id, called] of [
-      ['pictures', entry.pictureId, `the picture “${entry.picture}”`],
-      ['conditions', entry.conditionId, `“${entry.paper}” as it was printed on`],
-      ['papers', entry.paperId, `the paper “${entry.paper}”`],
-    ] as const)
-      if (id !== undefined && !(isUUID(id) && (await has(`SELECT 1 FROM ${table} WHERE id = ?`, [id]))))
-        throw new Left(`There is no ${called.replace(/^the /, '')} here.`);
-    await reader.enter(manager, entry).catch((error: Error & { code?: string }) => {
+    for (const id of [entry.pictureId, entry.conditionId, entry.paperId])
+      if (id !== undefined && !isUUID(id)) throw new Left('It names a thing by what is no id.');
+    const found = await named.of(entry);
+    await reader.enter(manager, found).catch((error: Error & { code?: string }) => {
       throw error.code?.startsWith('SQLITE_CONSTRAINT') ? new Left('It does not agree with what is here.') : error;
     });
     return true;

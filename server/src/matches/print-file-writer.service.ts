@@ -1,3 +1,4 @@
+import { today } from '@rakuen/core/day';
 import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { Injectable } from '@nestjs/common';
@@ -25,7 +26,7 @@ export const printFileName = (query: CopyQuery, words: Omit<FileWords, 'date' | 
   fileName(query.name ?? FILE_PATTERN, {
     ...words,
     ppi: String(query.ppi ?? DEFAULT_PPI),
-    date: new Date().toISOString().slice(0, 10),
+    date: today(),
   });
 
 export const fileWords = (picture: string, condition: ConditionView, longSideMm: number, space?: WorkingSpace) => ({

@@ -1,3 +1,4 @@
+import { today } from '@rakuen/core/day';
 import { noProfileFile } from '../profiles/no-profile-file.ts';
 import { createReadStream } from 'node:fs';
 import {
@@ -181,7 +182,7 @@ export class StripsController {
           ...strips,
           ppi,
           as,
-          foot: `${row.title}   ${condition.paper.name}   ${condition.printer}, ${condition.mediaSetting}   ${RENDERING_NAMES[strips.rendering]}   ${new Date().toISOString().slice(0, 10)}`,
+          foot: `${row.title}   ${condition.paper.name}   ${condition.printer}, ${condition.mediaSetting}   ${RENDERING_NAMES[strips.rendering]}   ${today()}`,
           out,
           scratch,
         }),

@@ -1,3 +1,4 @@
+import { dayOf } from '@rakuen/core/day';
 import { COATING_CLASSES } from '@rakuen/core/paper';
 import { GRADES, type FeedingObservation } from '@rakuen/core/measurement/observations';
 import { feedCautions, feedPaths, type Fed } from '@rakuen/core/print/handling';
@@ -23,7 +24,7 @@ function handling(observations: Handled['observations']): string[] {
     const found = [...observations].reverse().find((o) => o.kind === kind);
     const { grade = 0 }: { grade?: number } = found?.value ?? {};
     return found && grade >= MINDED
-      ? [`${HANDLING[kind]} (${GRADES[grade]}, judged by ${found.by}, ${found.takenAt.slice(0, 10)}).`]
+      ? [`${HANDLING[kind]} (${GRADES[grade]}, judged by ${found.by}, ${dayOf(found.takenAt)}).`]
       : [];
   });
 }

@@ -1,3 +1,4 @@
+import { dayOf } from '@rakuen/core/day';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { In, IsNull, Repository } from 'typeorm';
@@ -115,7 +116,7 @@ export class LabelsService {
       return {
         title: picture?.title ?? '',
         number: numberText(n.series, n.number, sizesOf(edition), ordinals.get(edition.id)),
-        date: n.givenAt,
+        date: dayOf(n.givenAt),
       };
     });
   }
@@ -132,7 +133,7 @@ export class LabelsService {
     );
     const label = {
       title: picture?.title ?? '',
-      date: print.printedOn.slice(0, 10),
+      date: dayOf(print.printedOn),
       paper: paperLabel(condition.paper),
       sizeMm: [print.widthMm, print.heightMm] as const,
       settings: print.settings,

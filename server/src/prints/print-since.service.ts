@@ -1,3 +1,4 @@
+import { dayOf } from '@rakuen/core/day';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
@@ -31,7 +32,7 @@ export class PrintSince {
     const earlier = row.fromPrintId ? await this.prints.findOneBy({ id: row.fromPrintId }) : null;
     if (!earlier) return [];
     const condition = await this.conditions.view(row.conditionId);
-    const day = earlier.printedOn.slice(0, 10);
+    const day = dayOf(earlier.printedOn);
     const profile = condition.profileId ? await this.profiles.findOneBy({ id: condition.profileId }) : null;
     const today = await this.printFiles.madeWith(row.pictureId, row.conditionId);
     const newest = await this.printFiles.newestRecipe(row.pictureId, row.conditionId);
@@ -40,10 +41,10 @@ export class PrintSince {
     // By the box its sheet came from where that is known and was read, else by the day.
     const box = earlier.boxId ? await this.boxes.findOneBy({ id: earlier.boxId }) : null;
     const ofBox = box?.batch ? measured.filter((e) => e.batch === box.batch).at(-1) : undefined;
-    const madeOn = ofBox ?? measured.filter((e) => e.at.slice(0, 10) <= day).at(-1) ?? measured[0];
+    const madeOn = ofBox ?? measured.filter((e) => dayOf(e.at) <= day).at(-1) ?? measured[0];
     // Of each later box the newest reading speaks.
     const later = new Map(
-      measured.filter((e) => e.batch && e.batch !== madeOn.batch && e.at.slice(0, 10) > day).map((e) => [e.batch, e]),
+      measured.filter((e) => e.batch && e.batch !== madeOn.batch && dayOf(e.at) > day).map((e) => [e.batch, e]),
     );
     return since({
       printedOn: earlier.printedOn,

@@ -1,3 +1,4 @@
+import { dayOf } from '@rakuen/core/day';
 import type { PrintInput, PrintSettings, PrintView } from '@rakuen/contract/prints';
 import { SETTING_KEYS, type SettingKey } from '@rakuen/contract/vocabulary';
 import { recordCode } from '@rakuen/core/print/record-code';
@@ -18,7 +19,8 @@ export function printView(row: PrintRow, { sheets, causes }: Spoilt = NONE, unch
     recordedAt: row.recordedAt,
     pictureId: row.pictureId,
     conditionId: row.conditionId,
-    printedOn: row.printedOn,
+    // Studios of before kept instants here.
+    printedOn: dayOf(row.printedOn),
     widthMm: row.widthMm,
     heightMm: row.heightMm,
     copies: row.copies,
@@ -52,6 +54,7 @@ export function written(input: PrintInput) {
   const { misprints: _sheets, misprintCause: _cause, ...rest } = input;
   return {
     ...rest,
+    printedOn: dayOf(input.printedOn),
     notes: input.notes ?? '',
     boxId: input.boxId ?? null,
     judgedIn: input.judgedIn?.trim() ?? '',

@@ -1,3 +1,4 @@
+import { dayOf, today } from '@rakuen/core/day';
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -100,19 +101,19 @@ export class PrintsService {
   async propose(pictureId: string, conditionId: string): Promise<PrintProposal> {
     await this.pictures.get(pictureId);
     const condition = await this.conditions.get(conditionId);
-    const today = await this.printFiles.madeWith(pictureId, conditionId);
+    const madeToday = await this.printFiles.madeWith(pictureId, conditionId);
     const last = await this.last({ conditionId });
     const ofPicture = await this.last({ conditionId, pictureId });
     const settings = {
-      ...fromCondition(condition, today.profileName),
+      ...fromCondition(condition, madeToday.profileName),
       ...(last && loose(last.settings)),
       liftStops: ofPicture?.settings.liftStops ?? 0,
     };
-    const from = last ? `the print of ${last.printedOn.slice(0, 10)}` : 'the usual start';
+    const from = last ? `the print of ${dayOf(last.printedOn)}` : 'the usual start';
     const carriedFrom: Record<string, string> = Object.fromEntries(
       said(settings).map((key) => [key, 'fixed' in SETTINGS[key] ? 'the print condition' : from]),
     );
-    Object.assign(settings, ofRecipe(today, condition.printMode, carriedFrom));
+    Object.assign(settings, ofRecipe(madeToday, condition.printMode, carriedFrom));
     // What the hands found of the way in speaks where no print said otherwise.
     const path = pathOf(settings.feed);
     const view = await this.conditions.view(conditionId);
@@ -120,7 +121,7 @@ export class PrintsService {
     for (const key of ['headHeight', 'suction'] as const) {
       if (!found || settings[key] || !found[key]) continue;
       settings[key] = found[key];
-      carriedFrom[key] = `the bench, ${found.by}, ${found.takenAt.slice(0, 10)}`;
+      carriedFrom[key] = `the bench, ${found.by}, ${dayOf(found.takenAt)}`;
     }
     return { settings, carriedFrom, widthMm: ofPicture?.widthMm, heightMm: ofPicture?.heightMm };
   }
@@ -143,15 +144,15 @@ export class PrintsService {
       proposal.widthMm ??
       sideOf(picture.commission.longSideMm, picture.widthPx, picture.heightPx) ??
       round((picture.widthPx / PIXELS_PER_INCH) * MM_PER_INCH);
-    const today = await this.printFiles.madeWith(pictureId, conditionId);
+    const madeToday = await this.printFiles.madeWith(pictureId, conditionId);
     const boxId = earlier ? await this.boxAgain(earlier) : null;
-    const from = `the print of ${earlier?.printedOn.slice(0, 10)}`;
+    const from = earlier ? `the print of ${dayOf(earlier.printedOn)}` : '';
     const row = this.prints.create({
       id: randomUUID(),
       recordedAt: new Date().toISOString(),
       pictureId,
       conditionId,
-      printedOn: new Date().toISOString().slice(0, 10),
+      printedOn: today(),
       widthMm,
       heightMm: earlier?.heightMm ?? proposal.heightMm ?? round((widthMm * picture.heightPx) / picture.widthPx),
       copies: earlier ? 1 : picture.commission.copies,
@@ -170,12 +171,12 @@ export class PrintsService {
       boxId,
       fromPrintId: earlier?.id ?? null,
       minutes: null,
-      recipe: earlier ? earlier.recipe : today.recipe,
-      profileHash: today.profileHash,
-      pictureHash: today.pictureHash,
+      recipe: earlier ? earlier.recipe : madeToday.recipe,
+      profileHash: madeToday.profileHash,
+      pictureHash: madeToday.pictureHash,
       // Whether the file of an earlier print is printed again is not known.
-      fileHash: earlier ? '' : today.fileHash,
-      fileName: earlier ? '' : today.fileName,
+      fileHash: earlier ? '' : madeToday.fileHash,
+      fileName: earlier ? '' : madeToday.fileName,
       passed: null,
       judgedIn: '',
       decidedBy: '',
@@ -271,16 +272,16 @@ export class PrintsService {
         remedy: 'Check them, or enter why the print was made without.',
       });
     await this.boxServes(known);
-    const today = await this.printFiles.madeWith(known.pictureId, known.conditionId);
+    const madeToday = await this.printFiles.madeWith(known.pictureId, known.conditionId);
     await this.prints.save(
       this.prints.merge(known, {
         state: 'printed',
-        printedOn: printedOn ?? new Date().toISOString().slice(0, 10),
+        printedOn: printedOn ? dayOf(printedOn) : today(),
         recordedAt: new Date().toISOString(),
         passed: checks.length > 0 ? { checks, reason: passReason!.trim() } : null,
-        pictureHash: today.pictureHash,
+        pictureHash: madeToday.pictureHash,
         // The profile a file was written in stays its profile, whatever is in use by now.
-        ...(known.fileHash === '' && { profileHash: today.profileHash }),
+        ...(known.fileHash === '' && { profileHash: madeToday.profileHash }),
         ...(minutes !== undefined && { minutes }),
       }),
     );
@@ -436,8 +437,8 @@ export class PrintsService {
 
   /** What a print is recorded with that was not planned here. */
   private async madeWithOf(input: PrintInput): Promise<Omit<MadeWith, 'profileName'> & { passed: null }> {
-    const { profileName: _, ...today } = await this.printFiles.madeWith(input.pictureId, input.conditionId);
-    return { ...today, passed: null };
+    const { profileName: _, ...rest } = await this.printFiles.madeWith(input.pictureId, input.conditionId);
+    return { ...rest, passed: null };
   }
 
   /** Says in words what the database forbids: a numbered print of another size, or of fewer copies than numbers. */

@@ -1,3 +1,4 @@
+import { dayOf } from '@rakuen/core/day';
 import { randomInt, randomUUID } from 'node:crypto';
 import { writeFile } from 'node:fs/promises';
 import { Injectable } from '@nestjs/common';
@@ -295,7 +296,7 @@ export class SessionsService {
     });
     const path = this.files.incomingPath();
     await writeFile(path, file);
-    const originalname = `${chart.name.replace(/[^\p{L}\p{N}.-]+/gu, '-')}-${createdAt.slice(0, 10)}.cxf`;
+    const originalname = `${chart.name.replace(/[^\p{L}\p{N}.-]+/gu, '-')}-${dayOf(createdAt)}.cxf`;
     try {
       await this.readings.keep(
         session.conditionId,

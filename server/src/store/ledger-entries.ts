@@ -40,7 +40,7 @@ export const ENTRY_SOURCES: readonly EntrySource[] = [
     conditionId: 't.conditionId',
     outcome: 't.verdict',
     reason: 't.verdictReason',
-    more: `t.notes || ' ' || t.judgedIn || ' ' || t.decidedBy || ' ' || t.decidedWhy || ' ' || (SELECT group_concat(value, ' ') FROM json_each(t.settings))`,
+    more: `COALESCE((SELECT b.label || ' ' || b.batch FROM boxes b WHERE b.id = t.boxId), '') || ' ' || t.notes || ' ' || t.judgedIn || ' ' || t.decidedBy || ' ' || t.decidedWhy || ' ' || (SELECT group_concat(value, ' ') FROM json_each(t.settings))`,
   },
   {
     kind: 'misprint',
@@ -76,7 +76,9 @@ export const ENTRY_SOURCES: readonly EntrySource[] = [
     conditionId: '(SELECT conditionId FROM editions e WHERE e.id = t.editionId)',
     outcome: 't.fate',
     reason: 't.note',
-    more: `(SELECT e.name FROM editions e WHERE e.id = t.editionId) || ' edition ' || t.fateTo`,
+    more: `(SELECT e.name FROM editions e WHERE e.id = t.editionId) || ' edition ' || t.fateTo || ' ' || t.batch || ' ' ||
+      COALESCE((SELECT group_concat(json_extract(a.value, '$.by'), ' ') FROM editions e, json_each(e.accepted) a
+        WHERE e.id = t.editionId AND json_extract(a.value, '$.batch') = t.batch), '')`,
   },
   {
     kind: 'note',
@@ -93,10 +95,16 @@ export const ENTRY_SOURCES: readonly EntrySource[] = [
   },
 ];
 
+/**
+ * The day of an entry where the printmaker stands: a calendar day is itself, an instant of the day the clock on the
+ * wall showed. An instant with an offset of its own is of the day it names.
+ */
+const DAY = `CASE WHEN length(e.at) = 10 OR e.at NOT LIKE '%Z' THEN substr(e.at, 1, 10) ELSE date(e.at, 'localtime') END`;
+
 /** Puts entries of a kind into the projection; `which` picks the rows. */
 const entered = (s: EntrySource, which: string) => `
-  INSERT INTO entries (kind, id, at, enteredAt, pictureId, conditionId, paperId, outcome, reason, words)
-  SELECT e.kind, e.id, e.at, e.enteredAt, e.pictureId, e.conditionId, COALESCE(c.paperId, e.paperId), COALESCE(e.outcome, ''), COALESCE(e.reason, ''),
+  INSERT INTO entries (kind, id, at, day, enteredAt, pictureId, conditionId, paperId, outcome, reason, words)
+  SELECT e.kind, e.id, e.at, ${DAY}, e.enteredAt, e.pictureId, e.conditionId, COALESCE(c.paperId, e.paperId), COALESCE(e.outcome, ''), COALESCE(e.reason, ''),
     COALESCE(i.title, '') || ' ' || COALESCE(i.caption, '') || ' ' || COALESCE(json_extract(i.commission, '$.wishes'), '') || ' ' ||
     COALESCE(json_extract(i.commission, '$.signedOffBy'), '') || ' ' || COALESCE(s.maker, '') || ' ' || COALESCE(s.name, '') || ' ' ||
     COALESCE(c.printer, '') || ' ' || COALESCE(c.mediaSetting, '') || ' ' || COALESCE(c.printMode, '') || ' ' || COALESCE(c.inkSet, '') || ' ' ||
@@ -110,14 +118,14 @@ const entered = (s: EntrySource, which: string) => `
 
 /** The projection and its index of words. */
 const TABLES = [
-  `CREATE TABLE entries (seq INTEGER PRIMARY KEY, kind TEXT NOT NULL, id TEXT NOT NULL, at TEXT NOT NULL, enteredAt TEXT NOT NULL,
+  `CREATE TABLE entries (seq INTEGER PRIMARY KEY, kind TEXT NOT NULL, id TEXT NOT NULL, at TEXT NOT NULL, day TEXT NOT NULL, enteredAt TEXT NOT NULL,
      pictureId TEXT, conditionId TEXT, paperId TEXT, outcome TEXT NOT NULL, reason TEXT NOT NULL, words TEXT NOT NULL)`,
   'CREATE UNIQUE INDEX entries_one ON entries(kind, id)',
-  'CREATE INDEX entries_at ON entries(at DESC, enteredAt DESC, id)',
-  'CREATE INDEX entries_kind ON entries(kind, at)',
-  'CREATE INDEX entries_picture ON entries(pictureId, at)',
-  'CREATE INDEX entries_condition ON entries(conditionId, at)',
-  'CREATE INDEX entries_paper ON entries(paperId, at)',
+  'CREATE INDEX entries_at ON entries(day DESC, enteredAt DESC, id)',
+  'CREATE INDEX entries_kind ON entries(kind, day)',
+  'CREATE INDEX entries_picture ON entries(pictureId, day)',
+  'CREATE INDEX entries_condition ON entries(conditionId, day)',
+  'CREATE INDEX entries_paper ON entries(paperId, day)',
   `CREATE VIRTUAL TABLE entries_words USING fts5(words, content='entries', content_rowid='seq', tokenize='unicode61 remove_diacritics 2', prefix='2 3')`,
   `CREATE TRIGGER entries_words_new AFTER INSERT ON entries BEGIN
      INSERT INTO entries_words (rowid, words) VALUES (NEW.seq, NEW.words); END`,
@@ -125,10 +133,30 @@ const TABLES = [
      INSERT INTO entries_words (entries_words, rowid, words) VALUES ('delete', OLD.seq, OLD.words); END`,
 ];
 
-const FOLLOWS: readonly { table: string; column: string; changes: string }[] = [
-  { table: 'pictures', column: 'pictureId', changes: 'title, caption, commission' },
-  { table: 'conditions', column: 'conditionId', changes: 'printer, mediaSetting, printMode, inkSet, paperId' },
-  { table: 'papers', column: 'paperId', changes: 'maker, name' },
+/** What entries are found by besides what they hold: where it changes, they are entered again. `own` picks them. */
+const FOLLOWS: readonly { table: string; changes: string; own: (e: string) => string }[] = [
+  { table: 'pictures', changes: 'title, caption, commission', own: (e) => `${e}pictureId = NEW.id` },
+  {
+    table: 'conditions',
+    changes: 'printer, mediaSetting, printMode, inkSet, paperId',
+    own: (e) => `${e}conditionId = NEW.id`,
+  },
+  {
+    table: 'papers',
+    changes: 'maker, name',
+    // Most entries know their paper by its print conditions.
+    own: (e) => `(${e}conditionId IN (SELECT id FROM conditions WHERE paperId = NEW.id) OR ${e}paperId = NEW.id)`,
+  },
+  {
+    table: 'boxes',
+    changes: 'label, batch',
+    own: (e) => `(${e}kind = 'print' AND ${e}id IN (SELECT id FROM prints WHERE boxId = NEW.id))`,
+  },
+  {
+    table: 'editions',
+    changes: 'name, accepted',
+    own: (e) => `(${e}kind = 'number' AND ${e}id IN (SELECT id FROM numbers WHERE editionId = NEW.id))`,
+  },
 ];
 
 /**
@@ -145,12 +173,7 @@ export function ledgerProjection(sources = ENTRY_SOURCES): string[] {
       `CREATE TRIGGER ${s.table}_entered_end AFTER DELETE ON ${s.table} BEGIN ${away('OLD')} END`,
     ];
   });
-  const follow = FOLLOWS.flatMap(({ table, column, changes }) => {
-    // Of a paper the conditions are followed: most entries know it by them.
-    const own = (e: string) =>
-      column === 'paperId'
-        ? `(${e}conditionId IN (SELECT id FROM conditions WHERE paperId = NEW.id) OR ${e}paperId = NEW.id)`
-        : `${e}${column} = NEW.id`;
+  const follow = FOLLOWS.flatMap(({ table, changes, own }) => {
     const again = `DELETE FROM entries WHERE ${own('')}; ${sources.map((s) => entered(s, own('e.'))).join('')}`;
     return [
       `CREATE TRIGGER ${table}_followed_new AFTER INSERT ON ${table} BEGIN ${again} END`,

@@ -205,8 +205,7 @@ const Entry = memo(function Entry({ entry: e }: { entry: LedgerEntry }) {
 });
 
 /** What is told of it besides; ids are for those who read the file. */
-const detailsOf = ({ details }: LedgerEntry) =>
-  Object.entries(details).filter(([key]) => key !== 'printId' && key !== 'finding');
+const detailsOf = ({ details }: LedgerEntry) => Object.entries(details).filter(([key]) => !FOR_FILES.includes(key));
 
 function PageLink({ to, children }: { to: string; children: string }) {
   return (
@@ -221,44 +220,69 @@ function PageLink({ to, children }: { to: string; children: string }) {
 
 /** What came of it, with what it is. */
 function outcomeOf({ kind, outcome, details }: LedgerEntry): string {
-  if (kind === 'number') return `number ${String(details.number)}, ${outcome}`;
+  if (kind === 'number') return `${String(details.written)}, ${outcome}`;
   if (kind === 'note') return 'note';
   if (kind === 'misprint') return `spoiled: ${outcome}`;
   return kind === 'trial' ? `setting: ${outcome}` : `print, ${outcome}`;
 }
 
+/** Kept for files that are read back; no words of a page. */
+const FOR_FILES = [
+  'printId',
+  'finding',
+  'recipeId',
+  'recipeValues',
+  'recipeChangedAt',
+  'series',
+  'number',
+  'of',
+  'carriedOver',
+];
+
 const DETAIL_NAMES: Record<string, string> = {
-  liftStops: 'lift, stops',
-  headHeight: 'head height',
-  dryingMinutes: 'drying, min',
-  judgedIn: 'judged in',
-  decidedWhy: 'why',
-  lost: 'lost',
-  minutes: 'minutes at the printer',
-  decidedBy: 'decided by',
-  place: 'place in the ranking then',
+  acceptedBy: 'box accepted by',
+  batch: 'box',
+  blackInk: 'black ink',
+  blackOvercoat: 'black overcoat',
+  blackPointCompensation: 'black point compensation',
+  code: 'record code',
   costDeltaE: 'cost then, ΔE00',
-  outsideShare: 'outside the gamut',
-  score: 'score then, of 10',
-  lostShare: 'out of reach then',
-  widthMm: 'width, mm',
+  decidedBy: 'decided by',
+  decidedWhy: 'why',
+  dryingMinutes: 'drying, min',
+  headHeight: 'head height',
   heightMm: 'height, mm',
   inkSet: 'ink set',
-  blackInk: 'black ink',
+  judgedIn: 'judged in',
+  liftStops: 'lift, stops',
+  lostShare: 'out of gamut then',
   mediaSetting: 'media setting',
-  printMode: 'print mode',
-  blackPointCompensation: 'black point compensation',
-  blackOvercoat: 'black overcoat',
-  carriedOver: 'carried over',
+  minutes: 'minutes at the printer',
   misprintCause: 'misprint cause',
+  misprints: 'sheets spoiled',
+  notChecked: 'not checked',
+  notCheckedWhy: 'why not checked',
+  outsideShare: 'outside the gamut',
+  pictureHash: 'SHA-256 of the picture',
+  place: 'place in the ranking then',
+  printFile: 'print file',
+  printFileHash: 'SHA-256 of the print file',
+  printMode: 'print mode',
+  profileHash: 'SHA-256 of the profile',
+  recipeName: 'recipe name',
+  recipeVersion: 'recipe version',
   recordedAt: 'recorded',
+  score: 'score then, of 10',
+  widthMm: 'width, mm',
+  written: 'number',
 };
 
 function shown(key: string, value: string | number | boolean): string {
   if (key === 'score') return Number(value).toFixed(1);
   if (key === 'outsideShare' || key === 'lostShare') return `${(Number(value) * 100).toFixed(1)} % of the picture`;
   if (key === 'costDeltaE') return Number(value).toFixed(2);
-  if (key === 'recordedAt') return day(String(value));
+  if (key === 'recordedAt' || key === 'on') return day(String(value));
+  if (/hash$/i.test(key)) return `${String(value).slice(0, 12)}…`;
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   return String(value);
 }

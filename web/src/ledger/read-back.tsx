@@ -18,6 +18,7 @@ export function ReadBack() {
             <div role="status" className="border border-edge bg-field px-4 py-3">
               <p>
                 {data.entered} entered, {data.known} were here already
+                {data.papers > 0 && `, ${data.papers === 1 ? 'one paper' : `${data.papers} papers`} added by name`}
                 {data.leftOut > 0 && `, ${data.leftOut} left out:`}
               </p>
               <ul className="text-[13px]">

@@ -1,3 +1,4 @@
+import { dayOf, noonOf } from '@rakuen/core/day';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { thickness, weight } from '@rakuen/core/measurement/measures/body';
@@ -33,9 +34,9 @@ export const claimOf = ({ claim }: Measure, paper: Claims): string => claim?.say
 export const bodyClaims = (paper: Claims): string[] =>
   [weight, thickness, textureAmplitude].flatMap(({ claim }) => claim!.says(paper) ?? []);
 
-/** Day of a date, in the reader's own order and language. */
+/** Day of a date, in the reader's own order and language; a calendar day is shown as it is kept, in every time zone. */
 export function day(iso: string): string {
-  return new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' }).format(new Date(iso));
+  return new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' }).format(noonOf(dayOf(iso)));
 }
 
 /** A date as a file says it: in the reader's own order where it is understood, else as it stands. */

@@ -186,7 +186,7 @@ function Spoilage() {
                     <td>{c.cause}</td>
                     <td className="text-right">{c.sheets}</td>
                     <td className="text-right">{lostOf(c)}</td>
-                    <td className="pl-4">{c.check || 'no look'}</td>
+                    <td className="pl-4">{c.check || 'no check'}</td>
                   </tr>
                 ))}
               </tbody>
@@ -290,8 +290,8 @@ function Rates() {
   if (!data) return null;
   const theirs = theirsOf<RatesView>(setting.error);
   return (
-    <section aria-label="What the studio reckons with">
-      <h2>What the studio reckons with</h2>
+    <section aria-label="Studio rates">
+      <h2>Studio rates</h2>
       <form
         key={JSON.stringify(data)}
         className="mt-1"
@@ -317,8 +317,7 @@ function Rates() {
           <TextField label="Currency" name="currency" maxLength={3} required defaultValue={data.currency} />
         </div>
         <p className="mt-1 text-[13px] text-quiet">
-          {data.said ? `As of ${data.asOf};` : 'Nobody has said them yet: a start of ours;'} keeping them dates them
-          today.
+          {data.said ? `As of ${data.asOf};` : 'Default rates: the studio has set none;'} saving them dates them today.
         </p>
         {theirs && setting.originalArgs ? (
           <Conflict
@@ -331,7 +330,7 @@ function Rates() {
           <ErrorNote error={setting.error} />
         )}
         <Button className="mt-2" type="submit" disabled={setting.isLoading}>
-          Keep the rates
+          Save the rates
         </Button>
       </form>
     </section>

@@ -1,3 +1,4 @@
+import { dayOf } from '@rakuen/core/day';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { NumberView } from '@rakuen/contract/editions';
@@ -83,7 +84,7 @@ function WhereForm({ number: n, onDone }: { number: NumberView; onDone: () => vo
     >
       <ChoiceField label="It is" name="fate" defaultValue={n.fate} options={named(FATES)} />
       <TextField label="To whom" name="to" defaultValue={n.to} maxLength={160} />
-      <TextField label="On" name="on" type="date" defaultValue={n.on?.slice(0, 10)} />
+      <TextField label="On" name="on" type="date" defaultValue={n.on && dayOf(n.on)} />
       <TextField label="Price" name="price" {...NUMBER_TYPED} defaultValue={n.price} className="w-24" />
       <TextField label="Currency" name="currency" defaultValue={n.currency ?? 'EUR'} maxLength={3} className="w-20" />
       <TextField label="Note" name="note" defaultValue={n.note} maxLength={1000} />

@@ -1,3 +1,4 @@
+import { today } from '@rakuen/core/day';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { RunItemView, RunView } from '@rakuen/contract/runs';
@@ -174,7 +175,7 @@ function Item({ run, item, turn, next }: { run: RunView; item: RunItemView; turn
     open: item.open,
     busy: finishing.isLoading,
     onDone: (what: { passReason?: string }) =>
-      void done({ ...at, done: what })
+      void done({ ...at, done: { printedOn: today(), ...what } })
         .unwrap()
         .then(() => dispatch(said(`${item.title} is marked as printed.`)))
         .catch(() => undefined),

@@ -87,7 +87,10 @@ describe('a print that waits', () => {
     field.value = 'same stack as before';
     await act(async () => field.form!.requestSubmit());
     await act(() => new Promise((done) => setTimeout(done, 25)));
-    expect(asked.find((a) => a.path.endsWith('/done'))!.body).toEqual({ passReason: 'same stack as before' });
+    expect(asked.find((a) => a.path.endsWith('/done'))!.body).toEqual({
+      passReason: 'same stack as before',
+      printedOn: new Date().toLocaleDateString('sv'),
+    });
     await leave();
   });
 

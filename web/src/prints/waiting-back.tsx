@@ -1,3 +1,4 @@
+import { today } from '@rakuen/core/day';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { ConditionHead } from '@rakuen/contract/conditions';
@@ -180,7 +181,7 @@ function Doing({ print, title, open }: { print: PrintView; title: string; open: 
     open,
     busy: finishing.isLoading,
     onDone: (what: { passReason?: string }) =>
-      void done({ id: print.id, done: what })
+      void done({ id: print.id, done: { printedOn: today(), ...what } })
         .unwrap()
         .then(() => dispatch(said(`${title} is in the ledger. Judge it when it is dry.`)))
         .catch(() => undefined),
