@@ -1,4 +1,5 @@
 import type { Difference } from '@rakuen/core/print/differences';
+import type { Drying } from '@rakuen/core/print/drying';
 import type { RunPlan } from '@rakuen/core/print/run-order';
 import { Id, Ids, Int, Maybe, Num, OneOf, Parts, Plain, Rows, Text, When, Words } from './fields.ts';
 import { PrintView } from './prints.ts';
@@ -29,6 +30,10 @@ export class RunItemView {
   @Text() paper!: string;
   @Num() startMin!: number;
   @Num() endMin!: number;
+  /** When its feeder is loaded, minutes from the beginning. */
+  @Rows() loads!: number[];
+  /** Minutes after it came out from which it may be looked at, stacked, read and framed. */
+  @Plain() drying!: Drying;
   @OneOf(['waiting', 'printed', 'left']) state!: 'waiting' | 'printed' | 'left';
   /** What must be done before it: change of ink, change of feed. */
   @Words() before!: string[];
@@ -58,7 +63,9 @@ export class RunView {
   @OneOf(['open', 'closed']) state!: 'open' | 'closed';
   @Words() looked!: string[];
   @Rows() items!: RunItemView[];
-  @Plain() plan!: Omit<RunPlan, 'steps'>;
+  @Plain() plan!: Omit<RunPlan, 'steps' | 'unplaced'>;
+  /** Prints that need a hand for longer than anyone is there: they wait for another run. */
+  @Rows() unplaced!: { readonly printId: string; readonly title: string }[];
   @Rows() needs!: RunNeed[];
   /** Ink the prints take, ml, judged from area and density; absent where a sheet has no readings. */
   @Maybe() @Num(0) inkMl?: number;

@@ -562,6 +562,37 @@ describe('the run at the printer', () => {
     expect(waiting).toEqual(expect.arrayContaining(ids.filter((p) => p !== first)));
   });
 
+  it('plans nothing by hand for when nobody is there, and says when a feeder is loaded', async () => {
+    const byHand = await begin({ pictureId, conditionId: rag });
+    await rakuen.call('PATCH', `/api/prints/${byHand.id}`, { settings: { feed: 'rear single' }, copies: 4 });
+    const fed = await begin({ pictureId, conditionId: baryta });
+    const fed25 = { settings: { feed: 'auto feeder' }, copies: 25, widthMm: 100, heightMm: 67 };
+    await rakuen.call('PATCH', `/api/prints/${fed.id}`, fed25);
+    const { body: run } = await rakuen.call<
+      Run & {
+        unplaced: { printId: string; title: string }[];
+        items: { loads: number[]; startMin: number; endMin: number; drying: object }[];
+      }
+    >('POST', '/api/runs', {
+      printer: 'Test Press',
+      printIds: [byHand.id, fed.id],
+      present: [
+        { fromMin: 0, toMin: 10 },
+        { fromMin: 200, toMin: 205 },
+        { fromMin: 400, toMin: 405 },
+      ],
+    });
+    expect(run.unplaced).toEqual([{ printId: byHand.id, title: TITLE }]);
+    expect(run.items.map((i) => i.print.id)).toEqual([fed.id]);
+    const [item] = run.items;
+    expect(item.loads).toHaveLength(3);
+    expect(item.loads[0]).toBeLessThanOrEqual(10);
+    expect(item.loads.slice(1)).toEqual([200, 400]);
+    expect(item.drying).toEqual({ lookMin: 30, stackMin: 60, readMin: 1440, frameMin: 2880 });
+    await rakuen.call('POST', `/api/runs/${run.id}/close`);
+    for (const { id } of [byHand, fed]) await rakuen.call('DELETE', `/api/prints/${id}`);
+  });
+
   it('ten at once: one run is planned', async () => {
     const asked = await Promise.all(
       Array.from({ length: 10 }, () => rakuen.call<Run>('POST', '/api/runs', { printer: 'Test Press' })),

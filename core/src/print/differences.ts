@@ -1,5 +1,5 @@
 import { dayOf } from '../day.ts';
-import { CHANGE_COSTS } from './run-order.ts';
+import { CHANGE_COSTS } from './run-timing.ts';
 import { SETTING_KEYS, SETTINGS, written, type SettingKey, type SettingValues } from './settings.ts';
 
 /** A print that was made, as far as the next is held against it. */

@@ -35,6 +35,8 @@ export const DEFAULT_RATES: RatesInput = {
 };
 /** Density of full black where none was measured (our own estimate). */
 const USUAL_DENSITY = 2;
+/** Pairs of picture and sheet whose ink is kept in memory. */
+const MAX_INKS = 5_000;
 /** Prints whose minutes are counted, the newest. */
 const TIMED_PRINTS = 20;
 /** Minutes to trim, sleeve and enter a print (our own estimate). */
@@ -43,6 +45,9 @@ const DESK_MINUTES = 5;
 /** What a good print costs: paper, ink, minutes, the spoilt on the way, sleeve and board. */
 @Injectable()
 export class CostsService {
+  /** Ink of pictures on sheets by all it depends on. */
+  private readonly inks = new Map<string, InkPerM2>();
+
   constructor(
     @InjectRepository(RuleRow) private readonly rules: Repository<RuleRow>,
     @InjectRepository(PrintRow) private readonly prints: Repository<PrintRow>,
@@ -110,22 +115,34 @@ export class CostsService {
     heightMm: number,
     solid: number,
   ): Promise<{ ml: number; from: CostView['inkFrom'] }> {
-    const cells = await this.pictures.cells(pictureId);
-    const { facts } = condition;
     const areaM2 = widthMm * heightMm * 1e-6;
+    const perM2 = await this.inkPerM2(pictureId, condition, solid);
+    return { ml: perM2.ml * areaM2, from: perM2.from };
+  }
+
+  /** Ink on a square metre of a picture on a sheet: it grows with the area, and is computed once for each pair. */
+  private async inkPerM2(pictureId: string, condition: ConditionView, solid: number): Promise<InkPerM2> {
     const sent = isSimulated(condition) ? await this.sentFor(condition) : undefined;
     const stand = sent && (await this.bench.knownStandIn(condition.id));
-    if (sent && stand) {
-      const ml = await this.workshop.run('countInk', { facts: stand, sent, cells, areaM2, solidMlPerM2: solid });
-      return { ml, from: 'simulated printer' };
-    }
-    const list: InkCell[] = [];
-    for (let i = 0; i < cells.length; i += 4)
-      list.push({ over: labToXyz([cells[i], cells[i + 1], cells[i + 2]])[1] / LAB_WHITE_Y, share: cells[i + 3] });
+    const { facts } = condition;
     const figures = facts?.figures as Record<string, { value?: number } | undefined> | undefined;
     const range = figures?.densityRange?.value ?? figures?.dmax?.value;
-    const { ml } = inkOf(list, areaM2, range ?? USUAL_DENSITY, solid);
-    return { ml, from: range === undefined ? 'area alone' : 'picture and sheet' };
+    const { contentHash } = await this.pictures.get(pictureId);
+    const model = stand ? await this.laid.keyOf(condition) : '';
+    const key = JSON.stringify([pictureId, contentHash, condition.id, model, stand, range, solid]);
+    const known = this.inks.get(key);
+    if (known) return known;
+    const cells = await this.pictures.cells(pictureId);
+    const found: InkPerM2 =
+      sent && stand
+        ? {
+            ml: await this.workshop.run('countInk', { facts: stand, sent, cells, areaM2: 1, solidMlPerM2: solid }),
+            from: 'simulated printer',
+          }
+        : { ml: inkByDensity(cells, range, solid), from: range === undefined ? 'area alone' : 'picture and sheet' };
+    if (this.inks.size >= MAX_INKS) this.inks.clear();
+    this.inks.set(key, found);
+    return found;
   }
 
   /** What the model sends for each colour; undefined where too little was read for one. */
@@ -217,6 +234,19 @@ interface Size {
 /** Whether a maker's price can be computed with. */
 const pricedIn = (paper: PaperHead, currency: string): boolean =>
   paper.pricePerM2 !== undefined && paper.currency === currency;
+
+interface InkPerM2 {
+  readonly ml: number;
+  readonly from: CostView['inkFrom'];
+}
+
+/** Ink by area and mean density of what is printed. @param cells L*, a*, b* and share */
+function inkByDensity(cells: Float32Array, range: number | undefined, solid: number): number {
+  const list: InkCell[] = [];
+  for (let i = 0; i < cells.length; i += 4)
+    list.push({ over: labToXyz([cells[i], cells[i + 1], cells[i + 2]])[1] / LAB_WHITE_Y, share: cells[i + 3] });
+  return inkOf(list, 1, range ?? USUAL_DENSITY, solid).ml;
+}
 
 /** Read of a simulated print: its printer is known ink by ink. */
 const isSimulated = (condition: ConditionView): boolean =>

@@ -17,12 +17,17 @@ import { PicturesService } from '../pictures/pictures.service.ts';
 import { ReadingsService } from '../readings/readings.service.ts';
 import { SheetsService } from '../sheets/sheets.service.ts';
 import { SessionsService } from '../sessions/sessions.service.ts';
+import { ProfilesService } from '../profiles/profiles.service.ts';
 import { TableService } from '../table/table.service.ts';
 import { Workshop } from '../work/workshop.ts';
 import { DemoSeason } from './demo-season.ts';
 
 /** Which conditions lie on the table when the studio is first opened, by number. */
 const ON_THE_TABLE = [0, 2, 4, 5];
+
+/** As a profile is written where nothing else is chosen. */
+const PROFILE_SETTINGS = { version: 4, grid: 33, greys: 'paper', light: 'D50' } as const;
+const JOB_LOOK_MS = 20;
 
 const PRINTMAKER = 'printmaker';
 /** The condition whose chart is being read, by number. */
@@ -45,6 +50,7 @@ export class DemoStudio {
     private readonly files: FileStore,
     private readonly workshop: Workshop,
     private readonly sheets: SheetsService,
+    private readonly profiles: ProfilesService,
   ) {}
 
   async fill(): Promise<void> {
@@ -65,7 +71,8 @@ export class DemoStudio {
     const found = new Set<string>();
     for (const [i, demo] of CONDITIONS.entries()) {
       const { paper, press, blackOvercoat = false, ...rest } = demo;
-      const { id } = await this.conditions.create({ ...rest, paperId: paperIds.get(paper)!, blackOvercoat });
+      const how = { ...rest, profile: '', paperId: paperIds.get(paper)!, blackOvercoat };
+      const { id } = await this.conditions.create(how);
       await this.keep(id, demoReadings(demo, press, FIRST_BOXES.createdAt, i + 1), {
         printedAt: FIRST_BOXES.printedAt,
       });
@@ -83,6 +90,7 @@ export class DemoStudio {
       found.add(paper);
       conditions.push(await this.conditions.view(id));
     }
+    await this.profiled(conditions);
     await this.laterBox(conditions[LATER_BOX.condition]);
     await this.charted(conditions[CHARTED]);
     const pictures = await hung;
@@ -99,6 +107,29 @@ export class DemoStudio {
     await this.season.lay({ paperIds, conditions, pictures });
     // What the comparison draws is there when it is first opened.
     await Promise.all(onTable.map((id) => this.sheets.sheet(id)));
+  }
+
+  /** Writes the profile of each print condition from its readings, so that print files and strips can be written at once. */
+  private async profiled(conditions: ConditionView[]): Promise<void> {
+    const made = new Map<string, string>();
+    for (const [i, { profile: name }] of CONDITIONS.entries()) {
+      if (name === '') continue;
+      const { id } = conditions[i];
+      const known = made.get(name);
+      if (known) await this.profiles.choose(id, known);
+      else made.set(name, await this.written(id, name));
+      conditions[i] = await this.conditions.view(id);
+    }
+  }
+
+  private async written(conditionId: string, name: string): Promise<string> {
+    const begun = await this.profiles.make(conditionId, { name, ...PROFILE_SETTINGS });
+    for (;;) {
+      const { state, profileId, error } = this.profiles.job(begun.id);
+      if (profileId) return profileId;
+      if (state === 'failed') throw new Error(`The profile ${name} could not be written: ${error?.message}`);
+      await new Promise((go) => setTimeout(go, JOB_LOOK_MS));
+    }
   }
 
   private async hangPictures(): Promise<Map<SceneName, PictureView>> {

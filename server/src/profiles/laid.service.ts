@@ -124,6 +124,11 @@ export class LaidService {
     }));
   }
 
+  /** Changes with everything that is sent for a colour on a sheet. */
+  keyOf({ id }: ConditionView): Promise<string> {
+    return this.models.keyOf(id);
+  }
+
   /** The lamp is part of it: what is known of the UV of one that was imported may change. */
   private async modelKey({ id, paper }: ConditionView, { power }: ViewingLight): Promise<string> {
     return keyFrom('laid', MATCH_VERSION, paper.coating, power.values, await this.models.keyOf(id));

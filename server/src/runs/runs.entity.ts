@@ -1,5 +1,6 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
-import type { Presence, RunPlan } from '@rakuen/core/print/run-order';
+import type { RunPlan } from '@rakuen/core/print/run-order';
+import type { Presence } from '@rakuen/core/print/run-timing';
 
 /** A session at the printer, as it was planned. */
 @Entity('runs')
@@ -9,7 +10,8 @@ export class RunRow {
   @Column('text') printer!: string;
   @Column('text') state!: 'open' | 'closed';
   @Column('simple-json') present!: Presence[];
-  @Column('simple-json') plan!: Omit<RunPlan, 'steps'>;
+  /** `unplaced` is absent in runs of before. */
+  @Column('simple-json') plan!: Omit<RunPlan, 'steps' | 'unplaced'> & { unplaced?: readonly string[] };
   @Column('simple-json') looked!: string[];
 }
 
@@ -23,7 +25,10 @@ export class RunItemRow {
   @Column('real') endMin!: number;
   @Column('boolean') blackInkChange!: boolean;
   @Column('boolean') feedChange!: boolean;
+  /** Of runs of before: it was planned for when nobody was there. */
   @Column('boolean') alone!: boolean;
+  /** When its feeder is loaded, minutes from the beginning; null in runs of before. */
+  @Column('simple-json', { nullable: true }) loads!: number[] | null;
   @Column('text') state!: 'waiting' | 'printed' | 'left';
   @Column('simple-json') looked!: string[];
 }

@@ -4,9 +4,10 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { In, Repository } from 'typeorm';
 import { fitsOn } from '@rakuen/core/layout/taken';
 import { SESSION_CHECKS, SHEET_CHECKS, sheetChecks } from '@rakuen/core/print/checks';
-import { FEED_PATHS, pathOf } from '@rakuen/core/print/feed';
+import { FEED_PATHS, pathOf, type FeedKey } from '@rakuen/core/print/feed';
 import { minutesEach } from '@rakuen/core/print/minutes';
-import { CHANGE_COSTS, runOrder, type Waiting } from '@rakuen/core/print/run-order';
+import { dryingOf, LOOK_MINUTES } from '@rakuen/core/print/drying';
+import { CHANGE_COSTS, type Waiting } from '@rakuen/core/print/run-timing';
 import type { PrintDone } from '@rakuen/contract/prints';
 import { type MisprintInput, type RunInput, type RunItemView, type RunNeed, type RunView } from '@rakuen/contract/runs';
 import type { ConditionView } from '@rakuen/contract/conditions';
@@ -14,16 +15,18 @@ import { notFound, RakuenError } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { CostsService } from '../costs/costs.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
-import { cautionsFor } from '../prints/cautions.ts';
+import { feedPaths } from '@rakuen/core/print/handling';
+import { cautionsFor, fedOf } from '../prints/cautions.ts';
 import { openInWords, boxProposed, PrintChecks } from '../prints/print-checks.service.ts';
 import { PrintsService } from '../prints/prints.service.ts';
 import { timedPrint } from '../prints/timed-print.ts';
+import { Workshop } from '../work/workshop.ts';
 import { StockService } from '../stock/stock.service.ts';
 import { PrintRow } from '../prints/prints.entity.ts';
 import { RunItemRow, RunRow } from './runs.entity.ts';
 
-/** Minutes a print lies before it is looked at, where nothing was said (practice). */
-const DRY_MINUTES = 30;
+/** Prints of a condition whose minutes are counted, the newest. */
+const TIMED_PRINTS = 10;
 
 /** Sessions at the printer: planned from what waits, ticked as it comes out. */
 @Injectable()
@@ -38,6 +41,7 @@ export class RunsService {
     private readonly costs: CostsService,
     private readonly stock: StockService,
     private readonly checks: PrintChecks,
+    private readonly workshop: Workshop,
   ) {}
 
   async open(): Promise<RunView[]> {
@@ -66,7 +70,7 @@ export class RunsService {
       });
     const last = await this.lastAt(printer);
     const order = await Promise.all(waiting.map((p) => this.asWaiting(p)));
-    const { steps, ...plan } = runOrder({
+    const { steps, ...plan } = await this.workshop.run('planRun', {
       prints: order,
       present,
       begins: last ? { blackInk: last.settings.blackInk, feed: feedOf(last) } : undefined,
@@ -85,6 +89,8 @@ export class RunsService {
       for (const [turn, { id: printId, ...step }] of steps.entries())
         await manager.insert(RunItemRow, {
           ...step,
+          loads: [...step.loads],
+          alone: false,
           id: randomUUID(),
           runId: row.id,
           printId,
@@ -158,6 +164,8 @@ export class RunsService {
         paper: condition.paper.name,
         startMin: item.startMin,
         endMin: item.endMin,
+        loads: item.loads ?? [],
+        drying: dryingOf(print.settings.dryingMinutes),
         state: print.state === 'printed' ? 'printed' : item.state,
         before: beforeOf(item, print.settings.blackInk, print.settings.feed),
         looks,
@@ -174,10 +182,13 @@ export class RunsService {
         cautions: cautionsFor(print, condition),
       });
     }
-    const { id: _id, present: _present, ...rest } = run;
+    const { id: _id, present: _present, plan, ...rest } = run;
+    const { unplaced = [], ...planned } = plan;
     return {
       id,
       ...rest,
+      plan: planned,
+      unplaced: await this.titled(unplaced),
       items: shown,
       needs: await this.needs(shown, conditions),
       inkMl: await this.inkOf(shown, conditions),
@@ -210,18 +221,27 @@ export class RunsService {
     const timed = await this.rows.find({
       where: { conditionId: p.conditionId, state: 'printed' },
       order: { printedOn: 'DESC' },
-      take: 10,
+      take: TIMED_PRINTS,
     });
-    const path = pathOf(p.settings.feed);
+    const path = pathOf(feedOf(p));
     const { each } = minutesEach(timed.map(timedPrint), p.settings.feed, p.widthMm * p.heightMm * 1e-6);
+    const found = path && feedPaths(fedOf((await this.conditions.view(p.conditionId)).observations)).get(path);
     return {
       id: p.id,
       blackInk: p.settings.blackInk,
       feed: feedOf(p),
-      byHand: path !== undefined && FEED_PATHS[path].byHand,
-      minutes: each * p.copies,
-      dryMinutes: p.settings.dryingMinutes ?? DRY_MINUTES,
+      copies: p.copies,
+      minutesEach: each,
+      hand: handOf(path),
+      stack: found?.stack ?? FEED_PATHS.auto.stack,
+      dryMinutes: p.settings.dryingMinutes ?? LOOK_MINUTES,
     };
+  }
+
+  /** Prints by the titles of their pictures; one that was removed since is left out. */
+  private async titled(ids: readonly string[]): Promise<RunView['unplaced']> {
+    const rows = await this.rows.findBy({ id: In([...ids]) });
+    return Promise.all(rows.map(async (r) => ({ printId: r.id, title: (await this.pictures.get(r.pictureId)).title })));
   }
 
   private async needs(
@@ -248,22 +268,22 @@ export class RunsService {
 
   private async inkOf(items: readonly RunItemView[], conditions: ReadonlyMap<string, ConditionView>): Promise<number> {
     const { solidMlPerM2 } = await this.costs.rates();
-    let total = 0;
-    for (const { print, state } of items) {
-      if (state !== 'waiting') continue;
-      const { ml } = await this.costs.ink(
-        print.pictureId,
-        conditions.get(print.conditionId)!,
-        print.widthMm,
-        print.heightMm,
-        solidMlPerM2,
-      );
-      total += ml * print.copies;
-    }
-    return total;
+    const inks = await Promise.all(
+      items
+        .filter(({ state }) => state === 'waiting')
+        .map(async ({ print: { pictureId, conditionId, widthMm, heightMm, copies } }) => {
+          const condition = conditions.get(conditionId)!;
+          const { ml } = await this.costs.ink(pictureId, condition, widthMm, heightMm, solidMlPerM2);
+          return ml * copies;
+        }),
+    );
+    return inks.reduce((a, b) => a + b, 0);
   }
 }
 
+/** A path nobody knows is stood by. */
+const handOf = (path: FeedKey | undefined): Waiting['hand'] =>
+  path === 'roll' ? 'feed change' : path === 'auto' ? 'each stack' : 'each copy';
 const feedOf = (p: PrintRow) => p.settings.feed || 'auto feeder';
 const known = (words: readonly string[], list: readonly string[]) => list.filter((w) => words.includes(w));
 
@@ -273,6 +293,6 @@ function beforeOf(item: RunItemRow, blackInk: string, feed: string): string[] {
       ? [`Change to ${blackInk}: ${CHANGE_COSTS.blackInkMinutes} minutes and ${CHANGE_COSTS.blackInkMl} ml (practice).`]
       : []),
     ...(item.feedChange ? [`Change the feed to ${feed || 'auto feeder'}.`] : []),
-    ...(item.alone ? ['Nobody is there when it is fed by hand.'] : []),
+    ...(item.alone ? ['Nobody is at the printer when it is fed by hand.'] : []),
   ];
 }

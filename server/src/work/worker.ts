@@ -23,6 +23,7 @@ import { layFromSolid, layModel, matchSheets, readyFor, sendFor } from './lay-ta
 import { ScanError } from '@rakuen/core/scan/sheet-in-scan';
 import { matchRecipes, suggestRecipe } from './recipe-task.ts';
 import { nestPieces } from './nest-task.ts';
+import { planRun } from './run-task.ts';
 import { gistsOf, scoreShow, suitPictures } from './suit-task.ts';
 import { writeCopy } from './copy-task.ts';
 import { holdScan } from './scan-task.ts';
@@ -59,6 +60,7 @@ export const TASKS = {
   suitPictures,
   scoreShow,
   nestPieces,
+  planRun,
   suggestRecipe,
   matchRecipes,
   gistsOf,

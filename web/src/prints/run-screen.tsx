@@ -2,22 +2,20 @@ import { today } from '@rakuen/core/day';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { RunItemView, RunView } from '@rakuen/contract/runs';
+import { FEED_PATHS } from '@rakuen/core/print/feed';
 import { SESSION_CHECKS } from '@rakuen/core/print/checks';
 import { written, SETTINGS } from '@rakuen/core/print/settings';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { questionOf } from '../app/steps.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';
-import { ChoiceField, named, TextField } from '../parts/form.tsx';
-import { Caution, Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
+import { Caution, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { FINGER, MarkPrinted, NotChecked } from './mark-printed.tsx';
 import { MisprintForm } from './misprint-form.tsx';
 import {
   useBoxesQuery,
   useCloseRunMutation,
-  usePlanRunMutation,
-  usePrintsQuery,
   useRunDoneMutation,
   useRunLookedMutation,
   useRunSpoiltMutation,
@@ -25,6 +23,8 @@ import {
   useSettlePrintMutation,
   useSheetLookedMutation,
 } from './print-api.ts';
+import { clock } from './clock.ts';
+import { PlanRun } from './plan-run.tsx';
 import { PrintPlaces } from './print-places.tsx';
 
 /** A session at the printer: in which order, what to do before each sheet, ticked as it comes out. Made for a finger. */
@@ -41,70 +41,6 @@ export function RunScreen() {
       ))}
       {runs && <PlanRun open={runs.map((r) => r.printer)} />}
     </>
-  );
-}
-
-/** Plans a run of what waits for a printer. */
-function PlanRun({ open }: { open: readonly string[] }) {
-  const { data: waiting = [] } = usePrintsQuery('waiting');
-  const [plan, planning] = usePlanRunMutation();
-  const printers = [...new Set(waiting.map((p) => p.settings.printer))].filter((p) => !open.includes(p));
-  const [chosen, setPrinter] = useState('');
-  const printer = printers.includes(chosen) ? chosen : printers[0];
-  const [fromMin, setFrom] = useState('');
-  const [toMin, setTo] = useState('');
-  if (printers.length === 0)
-    return open.length > 0 ? null : (
-      <Empty
-        title="Nothing waits for a printer"
-        action={
-          <Link className="underline" to="/prints">
-            To what was chosen
-          </Link>
-        }
-      >
-        Begin prints first. Here they are put in the order that changes ink and feed least, and ticked as they come out.
-      </Empty>
-    );
-  const count = waiting.filter((p) => p.settings.printer === printer).length;
-  const present = toMin ? [{ fromMin: Number(fromMin) || 0, toMin: Number(toMin) }] : [];
-  return (
-    <form
-      aria-label="Plan a run"
-      className="mt-4 flex flex-wrap items-end gap-3 border border-edge bg-field px-4 py-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void plan({ printer, present });
-      }}
-    >
-      <ChoiceField
-        label="Printer"
-        value={printer}
-        onChange={(e) => setPrinter(e.target.value)}
-        options={named(printers)}
-      />
-      <TextField
-        label="Someone is there from"
-        unit="min"
-        inputMode="numeric"
-        value={fromMin}
-        onChange={(e) => setFrom(e.target.value)}
-        placeholder="0"
-        className="w-44"
-      />
-      <TextField
-        label="to"
-        unit="min; empty: all the time"
-        inputMode="numeric"
-        value={toMin}
-        onChange={(e) => setTo(e.target.value)}
-        className="w-44"
-      />
-      <Button main type="submit" disabled={planning.isLoading}>
-        Plan {count === 1 ? 'one print' : `${count} prints`}
-      </Button>
-      <ErrorNote error={planning.error} />
-    </form>
   );
 }
 
@@ -132,13 +68,16 @@ function Run({ run }: { run: RunView }) {
           <li key={n.paperId} className={n.left !== undefined && n.left < n.sheets ? 'font-semibold' : ''}>
             {n.paper}: {n.sheets === 1 ? 'one sheet' : `${n.sheets} sheets`}
             {n.left === undefined
-              ? ', drawer not counted'
+              ? ', stock not counted'
               : n.left < n.sheets
                 ? `, only ${n.left} left`
                 : ` of ${n.left} left`}
           </li>
         ))}
-        <li className="text-quiet">minutes as timed on the sheet before, else estimated from feed and area</li>
+        <li className="text-quiet">
+          minutes as timed on this sheet, else estimated from feed and area; the stack of a feeder as found at the
+          bench, else {FEED_PATHS.auto.stack} (practice)
+        </li>
         {run.inkMl !== undefined && run.inkMl > 0 && (
           <li>some {formatNumber(run.inkMl, 1)} ml of ink, by area and density</li>
         )}
@@ -149,6 +88,12 @@ function Run({ run }: { run: RunView }) {
         looked={run.looked}
         onChange={(next) => looked({ id: run.id, looked: next })}
       />
+      {run.unplaced.length > 0 && (
+        <p role="alert" className="mt-3 max-w-[80ch]">
+          <b>Not planned:</b> {run.unplaced.map((p) => p.title).join(', ')}. Nobody is at the printer for long enough.
+          They wait for another run.
+        </p>
+      )}
       <ol className="mt-3 border-t border-edge">
         {run.items.map((item, i) => (
           <Item key={item.print.id} run={run} item={item} turn={i + 1} next={left[0] === item} />
@@ -189,7 +134,7 @@ function Item({ run, item, turn, next }: { run: RunView; item: RunItemView; turn
           alt=""
           className="max-h-14 w-16 object-contain object-left-top"
         />
-        <What item={item} />
+        <What item={item} since={run.createdAt} />
         {item.state === 'waiting' ? (
           <div className="flex flex-wrap justify-end gap-2 max-[900px]:col-span-3 max-[900px]:mt-2 max-[900px]:justify-start max-[900px]:pl-[44px]">
             <MarkPrinted {...marking} main={next} />
@@ -288,7 +233,7 @@ function ProposedBox({ print }: { print: RunItemView['print'] }) {
 }
 
 /** Which print it is, how it goes in and when, and what has to be done before. */
-function What({ item }: { item: RunItemView }) {
+function What({ item, since }: { item: RunItemView; since: string }) {
   const { print } = item;
   return (
     <div className="min-w-0">
@@ -302,10 +247,14 @@ function What({ item }: { item: RunItemView }) {
         {print.copies > 1 && `, ${print.copies} copies`}
       </p>
       <p className="text-[13px]">
-        {print.settings.mediaSetting} · {print.settings.feed || 'feed not said'} · {formatNumber(item.startMin, 0)} to{' '}
-        {formatNumber(item.endMin, 0)} min
+        {print.settings.mediaSetting} · {print.settings.feed || 'feed not set'} · {clock(since, item.startMin)} to{' '}
+        {clock(since, item.endMin)}
         {print.misprints > 0 && ` · spoiled so far: ${print.misprints}`}
       </p>
+      {item.state === 'waiting' && item.loads.length > 1 && (
+        <p className="text-[13px]">Load the feeder at {item.loads.map((at) => clock(since, at)).join(', ')}</p>
+      )}
+      {item.state === 'printed' && <Rack print={print} drying={item.drying} />}
       {item.state === 'waiting' &&
         item.before.map((b) => (
           <p key={b} className="border-l-2 border-ink pl-2 font-semibold">
@@ -313,6 +262,17 @@ function What({ item }: { item: RunItemView }) {
           </p>
         ))}
     </div>
+  );
+}
+
+/** From when on a print that came out may be looked at, stacked, read and framed. */
+function Rack({ print, drying }: Pick<RunItemView, 'print' | 'drying'>) {
+  const at = (min: number) => clock(print.recordedAt, min);
+  return (
+    <p className="text-[13px]">
+      Judge from {at(drying.lookMin)}, stack from {at(drying.stackMin)}, read from {at(drying.readMin)} (practice);
+      frame from {at(drying.frameMin)}.
+    </p>
   );
 }
 
