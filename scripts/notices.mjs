@@ -18,7 +18,7 @@ const rows = Object.entries(lock.packages)
 const lines = [
   '# Packages and fonts that ship with Rakuen',
   '',
-  'Made by `node scripts/notices.mjs`. The texts of the licences lie in each package. Fonts: Source Sans 3 and Source Serif 4, SIL Open Font License 1.1.',
+  'Made by `node scripts/notices.mjs`. The texts of the licences lie in each package. Fonts: Source Sans 3, Source Serif 4 and, for other scripts, Noto Sans; SIL Open Font License 1.1.',
   '',
   '| package | version | licence |',
   '|---|---|---|',

@@ -1,5 +1,5 @@
 import { FATES, SERIES_KEYS, type Fate, type Series } from '@rakuen/core/print/edition';
-import { Currency, FreeText, Id, Int, Maybe, Num, OneOf, Parts, Text, When, Yes } from './fields.ts';
+import { CommaIds, Currency, FreeText, Id, Int, Maybe, Num, OneOf, Parts, Text, When, Yes } from './fields.ts';
 
 /** An edition: the picture, the sheet, the size, and how many there will ever be. */
 export class EditionInput {
@@ -37,6 +37,11 @@ export class NumberInput {
   @Maybe() @Id() printId?: string;
   /** Formulation of the box its sheet came from, as printed on it; needed where the print’s box is not known and the edition’s is. */
   @Maybe() @FreeText(120) batch?: string;
+}
+
+export class CertificatesQuery {
+  /** Ids of numbers, with commas between. */
+  @CommaIds(200) numbers!: string[];
 }
 
 export class FateInput {

@@ -170,6 +170,13 @@ export class StandingView {
   @When() stampedAt!: string;
 }
 
+/** A proof that is kept with its print, and the light and glass it was drawn for. */
+export class PrintProofView {
+  @When() at!: string;
+  @Text(60) light!: string;
+  @Text(20) glass!: string;
+}
+
 /** A waiting print held against what went before. */
 export class PrintLook {
   @Part(() => PrintView) print!: PrintView;
@@ -187,6 +194,8 @@ export class PrintLook {
   @Words() learned!: string[];
   /** Cautions where the hands are. */
   @Words() cautions!: string[];
+  /** How its proof looked when it was printed; absent where the sheet was not read. */
+  @Maybe() @Part(() => PrintProofView) proof?: PrintProofView;
   /** Of the print as it hung or lay, from old to new. */
   @Parts(() => PhotographView) photographs!: PhotographView[];
 }

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { PLAIN } from '@rakuen/core/proof/recipe';
 import sharp from 'sharp';
+import { read } from './sheet-read.ts';
 import { pdfText } from './pdf-text.ts';
 import { CONDITION, condition, PAPER, picture, start, type Running } from './rakuen.ts';
 
@@ -333,6 +334,39 @@ describe('a box', () => {
     const any = await cost('');
     expect(any.paperFrom).toBe('the box it would be taken from: a sheet of the box A3 cheap, bought 2025-01-01');
   });
+});
+
+it('a sheet that was not read has no proof, says so, and is printed on all the same', async () => {
+  const seen = await rakuen.call<ApiFault>('GET', `/api/pictures/${pictureId}/on/${matt}`);
+  expect(seen).toMatchObject({ status: 409, body: { message: expect.stringContaining('Nothing was read') } });
+  const print = await begin({ pictureId, conditionId: matt });
+  expect((await done(print.id, { passReason: 'no matter' })).status).toBe(200);
+  expect((await rakuen.call('GET', `/api/prints/${print.id}/proof`)).status).toBe(404);
+});
+
+it('the proof that was meant is kept with the print, goes with it into the bin and comes back', async () => {
+  const id = await condition(rakuen, 'Read Sheet');
+  const sent = await rakuen.upload(
+    `/api/conditions/${id}/readings`,
+    'r.cxf',
+    read((s) => s, '2026-10-10', 4),
+    {},
+  );
+  expect(sent.status).toBe(201);
+  const print = await begin({ pictureId, conditionId: id });
+  const made = await done(print.id, { passReason: 'no matter' });
+  expect(made.status).toBe(200);
+  const proof = async () => fetch(`${rakuen.url}/api/prints/${print.id}/proof`);
+  const image = Buffer.from(await (await proof()).arrayBuffer());
+  expect(await sharp(image).metadata()).toMatchObject({ format: 'jpeg', width: 120, height: 80 });
+  // The picture is one colour: the image is near it, and darker sheets would not be.
+  const { channels } = await sharp(image).stats();
+  expect(Math.abs(channels[0].mean - 90)).toBeLessThan(25);
+  expect((await rakuen.call('DELETE', `/api/prints/${print.id}`)).status).toBe(204);
+  expect((await proof()).status).toBe(404);
+  const bin = (await rakuen.call<{ change: string; noun: string }[]>('GET', '/api/bin')).body;
+  await rakuen.call('POST', `/api/events/${bin.find((b) => b.noun === 'print')!.change}/undo`);
+  expect(Buffer.from(await (await proof()).arrayBuffer()).equals(image)).toBe(true);
 });
 
 it('a second edition of the same picture, paper and size is refused, or called a second one everywhere', async () => {

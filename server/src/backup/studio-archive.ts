@@ -11,7 +11,7 @@ import { readZip, writeZip } from './zip.ts';
 const STUDIO = 'studio.json';
 /** Tables that earlier archives do not have. */
 const LATER = new Set(
-  'profile_checks matches schools boxes causes misprints editions numbers runs run_items recipes photographs rules notes inbox shows show_pictures show_papers print_files'.split(
+  'profile_checks matches schools boxes causes misprints editions numbers runs run_items recipes photographs rules notes inbox shows show_pictures show_papers print_files print_proofs'.split(
     ' ',
   ),
 );

@@ -9,10 +9,12 @@ import {
   ParseUUIDPipe,
   Post,
   Put,
+  Query,
   StreamableFile,
 } from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import {
+  CertificatesQuery,
   DriftAccepted,
   EditionInput,
   EditionView,
@@ -90,6 +92,14 @@ export class EditionsController {
   @ApiProduces('application/pdf')
   @Header('Content-Type', 'application/pdf')
   async certificate(@Param('id', ParseUUIDPipe) id: string): Promise<StreamableFile> {
-    return new StreamableFile(await this.certificates.pdf(id));
+    return new StreamableFile(await this.certificates.pdf([id]));
+  }
+
+  /** Certificates of many numbers in one file, a page each. */
+  @Get('certificates.pdf')
+  @ApiProduces('application/pdf')
+  @Header('Content-Type', 'application/pdf')
+  async manyCertificates(@Query() { numbers }: CertificatesQuery): Promise<StreamableFile> {
+    return new StreamableFile(await this.certificates.pdf(numbers));
   }
 }

@@ -18,6 +18,8 @@ import type { Response } from 'express';
 import { paperLabel } from '@rakuen/core/paper';
 import { CopyQuery, CropQuery, LabQuery, LaidQuery, LaidView, OnSheetQuery } from '@rakuen/contract/proofs';
 import { WORKING_SPACES } from '@rakuen/core/gamut/working-spaces';
+import { Beside } from '../store/one-at-a-time.ts';
+import { Writer } from '../store/writer.ts';
 import { attachment } from '../app/outgoing.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { LabImages } from '../pictures/lab-images.ts';
@@ -60,6 +62,7 @@ export class ProofController {
     private readonly sheets: SheetsAtHand,
     private readonly writer: PrintFileWriter,
     private readonly printFiles: PrintFilesService,
+    private readonly turns: Writer,
   ) {}
 
   /** A picture as it looks on a sheet, in a light, behind a glass; for a screen of sRGB. */
@@ -173,6 +176,7 @@ export class ProofController {
 
   /** The same file, and a record of it with its SHA-256: prints that wait for it are made from it. */
   @Post('pictures/:id/print-files')
+  @Beside()
   @HttpCode(200)
   @ApiProduces('image/tiff', 'image/jpeg')
   async printFile(
@@ -182,7 +186,7 @@ export class ProofController {
   ): Promise<StreamableFile> {
     const file = await this.writer.write(id, query);
     try {
-      const row = await this.printFiles.written({
+      const written = {
         pictureId: id,
         conditionId: query.conditionId,
         fileName: file.name,
@@ -192,8 +196,10 @@ export class ProofController {
         widthMm: file.widthMm,
         heightMm: file.heightMm,
         ppi: file.ppi,
-      });
-      response.setHeader('X-File-Hash', row.hash);
+      };
+      // The file took seconds to write: only what is kept of it takes a turn.
+      await this.turns.run('print file written', () => this.printFiles.written(written));
+      response.setHeader('X-File-Hash', written.hash);
     } catch (error) {
       void this.writer.discard(file);
       throw error;

@@ -43,6 +43,7 @@ import { SettingsService } from '../settings/settings.service.ts';
 import { LabelsService } from './labels.service.ts';
 import { PhotographsService } from './photographs.service.ts';
 import { MisprintsService } from './misprints.service.ts';
+import { PrintProofs } from './print-proofs.service.ts';
 import { PrintsService } from './prints.service.ts';
 
 const PhotographUpload = upload('pictureBytes');
@@ -63,6 +64,7 @@ export class PrintsController {
     private readonly labels: LabelsService,
     private readonly photographs: PhotographsService,
     private readonly settings: SettingsService,
+    private readonly proofs: PrintProofs,
   ) {}
 
   @Get()
@@ -133,6 +135,14 @@ export class PrintsController {
   @ApiOkResponse({ type: PrintLook })
   look(@Param('id', ParseUUIDPipe) id: string): Promise<PrintLook> {
     return this.prints.look(id);
+  }
+
+  /** How its proof looked when it was printed; for a screen of sRGB. */
+  @Get(':id/proof')
+  @ApiProduces('image/jpeg')
+  @Header('Content-Type', 'image/jpeg')
+  async proof(@Param('id', ParseUUIDPipe) id: string): Promise<StreamableFile> {
+    return new StreamableFile(await this.proofs.file(id));
   }
 
   /** Keeps a photograph or a scan with its print. */

@@ -58,6 +58,17 @@ export class PhotographRow {
   @Column('integer') heightPx!: number;
 }
 
+/** The proof a print was made by, as a small image. */
+@Entity('print_proofs')
+export class PrintProofRow {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') at!: string;
+  @Column('text') printId!: string;
+  @Column('text') contentHash!: string;
+  @Column('text') light!: string;
+  @Column('text') glass!: string;
+}
+
 /** What spoils sheets; the list grows. */
 @Entity('causes')
 export class CauseRow {

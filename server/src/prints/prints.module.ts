@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { EditionsModule } from '../editions/editions.module.ts';
+import { ProfilesModule } from '../profiles/profiles.module.ts';
 import { ReadingsModule } from '../readings/readings.module.ts';
 import { LearnedModule } from '../ledger/learned.module.ts';
 import { PapersModule } from '../papers/papers.module.ts';
@@ -11,6 +12,7 @@ import { LabelsService } from './labels.service.ts';
 import { PhotographsService } from './photographs.service.ts';
 import { MisprintsService } from './misprints.service.ts';
 import { PrintChecks } from './print-checks.service.ts';
+import { PrintProofs } from './print-proofs.service.ts';
 import { PrintSince } from './print-since.service.ts';
 import { PrintsService } from './prints.service.ts';
 import { PrintsController } from './prints.controller.ts';
@@ -23,11 +25,12 @@ import { PrintsController } from './prints.controller.ts';
     EditionsModule,
     PapersModule,
     PrintFilesModule,
+    ProfilesModule,
     ReadingsModule,
     StockModule,
   ],
   controllers: [PrintsController],
-  providers: [PrintsService, PrintChecks, PrintSince, PhotographsService, MisprintsService, LabelsService],
+  providers: [PrintsService, PrintChecks, PrintProofs, PrintSince, PhotographsService, MisprintsService, LabelsService],
   exports: [PrintsService, PrintChecks, MisprintsService],
 })
 export class PrintsModule {}

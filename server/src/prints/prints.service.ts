@@ -40,6 +40,7 @@ import { fromCondition, fromRecipe, loose } from './carried-over.ts';
 import { cautionsFor, fedOf } from './cautions.ts';
 import { MisprintsService } from './misprints.service.ts';
 import { PhotographsService } from './photographs.service.ts';
+import { PrintProofs } from './print-proofs.service.ts';
 import { PrintChecks } from './print-checks.service.ts';
 import { PrintSince } from './print-since.service.ts';
 import { printView, said, written } from './print-view.ts';
@@ -62,6 +63,7 @@ export class PrintsService {
     private readonly learned: LearnedService,
     private readonly photographs: PhotographsService,
     private readonly checks: PrintChecks,
+    private readonly proofs: PrintProofs,
     private readonly printSince: PrintSince,
     private readonly printFiles: PrintFilesService,
     private readonly stock: StockService,
@@ -210,6 +212,7 @@ export class PrintsService {
       since: await this.printSince.of(row),
       learned: await this.learned.about(row.pictureId, condition.paperId),
       cautions: cautionsFor(row, condition),
+      proof: await this.proofs.of(id),
       photographs: await this.photographs.of(id),
     };
   }
@@ -285,6 +288,7 @@ export class PrintsService {
         ...(minutes !== undefined && { minutes }),
       }),
     );
+    await this.proofs.keep(known);
     return this.view(id);
   }
 

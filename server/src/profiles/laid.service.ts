@@ -61,6 +61,10 @@ export class LaidService {
   async laid(condition: ConditionView, where: Where, rendering: RenderingKey = 'relative'): Promise<Laid> {
     if (!GLASSES.some((g) => g.key === where.glass)) throw notFound('glass');
     const light = await this.lightOf(where.light);
+    if (!condition.facts?.figures.white)
+      throw new RakuenError(409, 'Nothing was read of this print condition: how it looks is not known.', {
+        remedy: 'Import readings of its chart under Readings.',
+      });
     if (!hasModel(condition)) return this.fromSolid(condition, where);
     const { id, paper } = condition;
     const fitted = await this.models.fitted(id);

@@ -16,6 +16,7 @@ export const NAMING: readonly (readonly [table: string, column: string])[] = [
   ['profiles', 'contentHash'],
   ['profile_checks', 'contentHash'],
   ['photographs', 'contentHash'],
+  ['print_proofs', 'contentHash'],
   ['inbox', 'contentHash'],
 ];
 

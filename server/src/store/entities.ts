@@ -8,7 +8,7 @@ import { NoteRow } from '../notes/notes.entity.ts';
 import { PackRow } from '../packs/packs.entity.ts';
 import { PaperRow } from '../papers/papers.entity.ts';
 import { PictureRow } from '../pictures/pictures.entity.ts';
-import { CauseRow, MisprintRow, PhotographRow, PrintRow } from '../prints/prints.entity.ts';
+import { CauseRow, MisprintRow, PhotographRow, PrintProofRow, PrintRow } from '../prints/prints.entity.ts';
 import { PrintFileRow } from '../print-files/print-files.entity.ts';
 import { ProfileCheckRow, ProfileRow } from '../profiles/profiles.entity.ts';
 import { ColumnMappingRow, ReadingRow } from '../readings/readings.entity.ts';
@@ -44,6 +44,7 @@ export const ENTITIES = [
   DecisionRow,
   PrintRow,
   PhotographRow,
+  PrintProofRow,
   BoxRow,
   CauseRow,
   MisprintRow,

@@ -29,6 +29,7 @@ export const RECORDED: Readonly<Record<string, Recorded>> = {
   schools: { noun: 'school' },
   prints: { noun: 'print' },
   photographs: { noun: 'photograph of a print' },
+  print_proofs: { noun: 'proof of a print', called: 'light' },
   boxes: { noun: 'box of paper' },
   causes: { noun: 'cause of misprints' },
   misprints: { noun: 'misprint' },

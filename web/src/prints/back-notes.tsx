@@ -7,7 +7,7 @@ import type { PrintLook } from '@rakuen/contract/prints';
 import { marginAt, priceFor } from '@rakuen/core/cost/print-cost';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { LABEL_SHEETS } from '@rakuen/core/print/label';
-import { settingLine } from '../parts/label.ts';
+import { day, settingLine } from '../parts/label.ts';
 import { Download } from '../parts/download.tsx';
 import { TextField } from '../parts/form.tsx';
 import { Caution } from '../parts/messages.tsx';
@@ -30,6 +30,7 @@ export function BackNotes({ look, picture, condition }: Of) {
     <aside aria-label="Notes" className="space-y-5">
       <ToldOfIt look={look} />
       <Cost print={print} />
+      <KeptProof look={look} />
       {print.state === 'printed' && <Photographs printId={print.id} list={look.photographs} />}
       {print.state === 'printed' && <ItsNumber print={print} picture={picture} condition={condition} />}
       <Labels print={print} />
@@ -70,6 +71,25 @@ function ToldOfIt({ look: { print, since, learned, cautions } }: Pick<Of, 'look'
         </section>
       )}
     </>
+  );
+}
+
+/** How the proof looked when it was printed: what was meant. */
+function KeptProof({ look: { print, proof } }: Pick<Of, 'look'>) {
+  if (!proof) return null;
+  return (
+    <section aria-label="Proof of that day">
+      <h3 className="mb-1">The proof it was printed by</h3>
+      <img
+        src={`/api/prints/${print.id}/proof`}
+        alt="The picture as its proof looked"
+        className="max-h-44 border border-line"
+      />
+      <p className="text-[12.5px] text-quiet">
+        {proof.light}
+        {proof.glass !== 'none' && `, behind ${proof.glass}`}, {day(proof.at)}
+      </p>
+    </section>
   );
 }
 

@@ -6,6 +6,7 @@ import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery, usePicturesQuery } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
+import { Download } from '../parts/download.tsx';
 import { TextField } from '../parts/form.tsx';
 import { conditionLine } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
@@ -90,9 +91,27 @@ function Edition({ edition }: { edition: EditionView }) {
           </QuietButton>
         )}
       </div>
+      {edition.numbers.length > 0 && <AllPapers edition={edition} />}
       <ErrorNote error={removing.error} />
       {accepting && <AcceptBox edition={edition} onClose={() => setAccepting(false)} />}
     </section>
+  );
+}
+
+/** Certificates and labels of all that was numbered. */
+function AllPapers({ edition: { numbers } }: { edition: EditionView }) {
+  const prints = [...new Set(numbers.flatMap((n) => n.printId ?? []))];
+  return (
+    <p className="mt-1 flex flex-wrap gap-x-5 text-[13px]">
+      <Download href={`/api/certificates.pdf?numbers=${numbers.map((n) => n.id).join()}`}>
+        {numbers.length === 1 ? 'Certificate' : `${numbers.length} certificates`}
+      </Download>
+      {prints.length > 0 && (
+        <Download href={`/api/prints/labels.pdf?sheet=a4of10&prints=${prints.join()}`}>
+          Labels of all numbered prints, A4
+        </Download>
+      )}
+    </p>
   );
 }
 
