@@ -222,7 +222,7 @@ test('a print is judged a day later; a paper that the ledger rests on stays', as
   await page.getByRole('link', { name: 'The fourth dish, after ten on Slate Baryta' }).first().click();
   await page.getByLabel('The print is').selectOption('good enough');
   await page.getByLabel('Why').fill('Under the gallery lamp the horizon is a little green.');
-  await page.getByRole('button', { name: 'Keep the verdict' }).click();
+  await page.getByRole('button', { name: 'Save the verdict' }).click();
   await expect(page.getByText('The verdict stands in the ledger.')).toBeAttached();
   await step(page, 'Ledger');
   await page.getByLabel('Show').selectOption('print');

@@ -236,12 +236,26 @@ test('the book: a paper’s life and a picture’s; what is asked is answered in
   await page.getByRole('link', { name: 'The fourth dish, after ten' }).first().click();
   await expect(page.getByRole('region', { name: 'Sheets tried' })).toContainText('The dish sinks into the plain.');
   await expectAccessible(page);
-  const prints = (await (await page.request.get(`${studio.url}/api/prints`)).json()) as { id: string }[];
-  await page.goto(`${studio.url}/ledger/prints/${prints[0].id}`);
-  await expect(page.getByRole('article', { name: 'The back of the print' })).toBeVisible();
+  const prints = (await (await page.request.get(`${studio.url}/api/prints`)).json()) as { id: string; code: string }[];
+  for (const address of [`ledger/prints/${prints[0].id}`, `p/${prints[0].code}`]) {
+    await page.goto(`${studio.url}/${address}`);
+    await expect(page.getByRole('article', { name: 'The back of the print' })).toBeVisible();
+    expect(page.url()).toContain(prints[0].id);
+  }
+  // The code is typed from a label, small and without its marks.
+  await page.goto(`${studio.url}/ledger`);
+  await page.getByLabel('Search the ledger').fill(prints[0].code.toLowerCase().replaceAll('-', ''));
+  await expect(page.getByRole('status').filter({ hasText: 'Found' })).toContainText('1 print');
   await page.goto(`${studio.url}/prints/drawer`);
   await expect(page.getByRole('region', { name: 'Spoiled in the last quarter' })).toContainText('Wilson 1927');
-  await page.getByRole('region', { name: 'In the drawer' }).getByRole('link', { name: 'Chalk Rag' }).click();
+  const drawer = page.getByRole('region', { name: 'In the drawer' });
+  await drawer
+    .getByRole('button', { name: /^\d+ of 25 sheets$/ })
+    .first()
+    .click();
+  await expect(page.getByRole('dialog')).toContainText('25 sheets when it was bought');
+  await page.keyboard.press('Escape');
+  await drawer.getByRole('link', { name: 'Chalk Rag' }).click();
   await expect(page.getByRole('region', { name: 'Verdicts' })).toContainText('“muddy” was said of three');
   // What was printed last comes first; what was only decided comes after.
   const on = page.getByRole('region', { name: 'Pictures on it' }).getByRole('listitem');

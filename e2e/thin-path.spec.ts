@@ -129,7 +129,7 @@ test('the whole job: papers in, read, compared; a picture in, matched; decided, 
   await expect(back).toContainText('Spoiled so far: 1, edge curl.');
   await back.getByRole('button', { name: 'Mark as printed', exact: true }).click();
   await back.getByLabel('The print is').selectOption('good');
-  await back.getByRole('button', { name: 'Keep the verdict' }).click();
+  await back.getByRole('button', { name: 'Save the verdict' }).click();
   await expect(page.getByText('The verdict stands in the ledger.')).toBeAttached();
   await step(page, 'Prints');
   await expect(page.getByRole('region', { name: 'Prints made' })).toContainText('edge curl');

@@ -8,6 +8,7 @@ import sharp from 'sharp';
 import { lightChange } from './bench/light-change.mjs';
 import { lists } from './bench/lists.mjs';
 import { longLists } from './bench/long-lists.mjs';
+import { firstProof, runOfThirty } from './bench/print-chain.mjs';
 import { proofSwitch } from './bench/proof-switch.mjs';
 import { stripLayout } from './bench/strip-layout.mjs';
 import { build, checkNode, installPackages, ROOT } from './setup.mjs';
@@ -49,6 +50,7 @@ const [
   { sentLattice, printed, throughPrinted },
   strips,
   { PLAIN },
+  runOrders,
 ] = await Promise.all(
   [
     'random.js',
@@ -79,6 +81,7 @@ const [
     'characterisation/printed.js',
     'proof/strips.js',
     'proof/recipe.js',
+    'print/run-order.js',
   ].map(from),
 );
 
@@ -196,6 +199,43 @@ const largePicture = once(async () => {
 });
 const serverSide = (path) => import(pathToFileURL(join(ROOT, 'server/dist/work', path)).href);
 const scratch = () => join(mkdtempSync(join(tmpdir(), 'rakuen-bench-')), 'scratch');
+/** A print file of 24 megapixels by a recipe. @returns ms, and ms of libvips without one */
+async function printCopy(recipe) {
+  const { writeCopy } = await serverSide('copy-task.js');
+  const folder = mkdtempSync(join(tmpdir(), 'rakuen-bench-'));
+  const icc = join(folder, 'own.icc');
+  const words = { description: 'bench', licence: '', createdAt: new Date(), matt: false, readings: '' };
+  const bytes = makeProfile(expanded(), { version: 2, grid: 33, greys: 'paper', light: TABLE_LIGHTS[0] }, words);
+  writeFileSync(icc, bytes);
+  const path = await largePicture();
+  const size = { widthMm: 423.33, heightMm: 282.22, ppi: 360 };
+  const took = await medianOf(
+    () =>
+      writeCopy({
+        path,
+        assumeSrgb: false,
+        maxPixels: 4e8,
+        target: { icc: bytes, rendering: 'relative' },
+        as: 'tif',
+        recipe,
+        ...size,
+        out: join(folder, 'copy.tif'),
+        scratch: scratch(),
+      }),
+    3,
+  );
+  const plain = await medianOf(
+    () =>
+      sharp(path)
+        .withIccProfile(icc)
+        .toColourspace('rgb16')
+        .tiff({ compression: 'none' })
+        .toFile(join(folder, 'plain.tif')),
+    3,
+  );
+  rmSync(folder, { recursive: true, force: true });
+  return [took, plain];
+}
 const pictureRead = once(async () => {
   const { analysePicture } = await serverSide('picture-task.js');
   const path = await largePicture();
@@ -422,42 +462,28 @@ const ROWS = [
     what: 'a print copy of 24 megapixels through a profile of our own',
     against: 'libvips converting and writing the same',
     limit: 2,
-    run: async () => {
-      const { writeCopy } = await serverSide('copy-task.js');
-      const folder = mkdtempSync(join(tmpdir(), 'rakuen-bench-'));
-      const icc = join(folder, 'own.icc');
-      const words = { description: 'bench', licence: '', createdAt: new Date(), matt: false, readings: '' };
-      const bytes = makeProfile(expanded(), { version: 2, grid: 33, greys: 'paper', light: TABLE_LIGHTS[0] }, words);
-      writeFileSync(icc, bytes);
-      const path = await largePicture();
-      const size = { widthMm: 423.33, heightMm: 282.22, ppi: 360 };
-      const took = await medianOf(
-        () =>
-          writeCopy({
-            path,
-            assumeSrgb: false,
-            maxPixels: 4e8,
-            target: { icc: bytes, rendering: 'relative' },
-            as: 'tif',
-            recipe: PLAIN,
-            ...size,
-            out: join(folder, 'copy.tif'),
-            scratch: scratch(),
-          }),
-        3,
-      );
-      const plain = await medianOf(
-        () =>
-          sharp(path)
-            .withIccProfile(icc)
-            .toColourspace('rgb16')
-            .tiff({ compression: 'none' })
-            .toFile(join(folder, 'plain.tif')),
-        3,
-      );
-      rmSync(folder, { recursive: true, force: true });
-      return [took, plain];
-    },
+    run: () => printCopy(PLAIN),
+  },
+  {
+    name: 'print copy local contrast',
+    what: 'the same with local contrast at 2 and 12 mm on paper',
+    against: 'libvips converting and writing it without',
+    limit: 4,
+    run: () => printCopy({ ...PLAIN, localFine: 0.3, localBroad: 0.2 }),
+  },
+  {
+    name: 'run 30 prints',
+    what: 'the order of 30 prints of two inks and three feeds, with two times at the printer',
+    against: 'a second',
+    limit: 1,
+    run: async () => [runOfThirty(runOrders), 1000],
+  },
+  {
+    name: 'first proof',
+    what: 'a picture on a sheet that was just read, until it can be seen',
+    against: 'a second',
+    limit: 1,
+    run: async () => [await firstProof(passes), 1000],
   },
   {
     name: 'light change',

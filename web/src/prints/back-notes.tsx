@@ -9,11 +9,13 @@ import { formatNumber } from '@rakuen/core/measurement/show';
 import { LABEL_SHEETS } from '@rakuen/core/print/label';
 import { day, settingLine } from '../parts/label.ts';
 import { Download } from '../parts/download.tsx';
+import { Explained } from '../parts/explained.tsx';
 import { TextField } from '../parts/form.tsx';
 import { Caution } from '../parts/messages.tsx';
 import { useTable } from '../table/use-table.ts';
 import { Photographs } from './photographs.tsx';
-import { useCostQuery, useEditionsQuery } from './print-api.ts';
+import { costExplained } from './explanations.ts';
+import { useCostQuery, useEditionsQuery, useRatesQuery } from './print-api.ts';
 import { NumberGiver } from './number-giver.tsx';
 import { decimal } from '../parts/decimal.ts';
 
@@ -146,6 +148,7 @@ function Labels({ print }: { print: PrintLook['print'] }) {
 function Cost({ print }: { print: PrintLook['print'] }) {
   const { pictureId, conditionId, widthMm, heightMm } = print;
   const { data, error } = useCostQuery({ pictureId, conditionId, widthMm, heightMm, printId: print.id });
+  const { data: rates } = useRatesQuery();
   return (
     <section aria-label="Cost">
       <h3>A good print costs</h3>
@@ -170,7 +173,14 @@ function Cost({ print }: { print: PrintLook['print'] }) {
                   <th scope="row" className="pr-4 text-left font-normal text-quiet">
                     {l.name}
                   </th>
-                  <td className="text-right">{formatNumber(l.amount, 2)}</td>
+                  <td className="text-right">
+                    <Explained
+                      why={rates && costExplained(l.name, data, rates.perHour, rates.inkPerMl)}
+                      className="tabular-nums"
+                    >
+                      {formatNumber(l.amount, 2)}
+                    </Explained>
+                  </td>
                 </tr>
               ))}
             </tbody>

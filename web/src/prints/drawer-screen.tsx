@@ -12,6 +12,7 @@ import { questionOf } from '../app/steps.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { TextField } from '../parts/form.tsx';
 import { day } from '../parts/label.ts';
+import { Explained } from '../parts/explained.tsx';
 import { Conflict, theirsOf } from '../parts/conflict.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
@@ -24,6 +25,7 @@ import {
 } from './print-api.ts';
 import { PrintPlaces } from './print-places.tsx';
 import { decimal, NUMBER_TYPED } from '../parts/decimal.ts';
+import { eachExplained, leftExplained, longestIdle, rateExplained, worthExplained } from './explanations.ts';
 import { AddBox, ChangeBox, CountBox } from './add-box.tsx';
 
 /** What lies in the drawer, what is spoilt, and what the studio reckons with. */
@@ -57,6 +59,7 @@ function Boxes() {
   const { data: conditions = [] } = useConditionsQuery();
   const suits = (paperId: string) => conditions.find((c) => c.paperId === paperId && c.facts)?.id;
   const [adding, setAdding] = useState(false);
+  const idlest = longestIdle(boxes ?? []);
   // Amounts of two currencies are never added.
   const worth = new Map<string, number>();
   for (const b of boxes ?? []) if (b.worth !== undefined) worth.set(b.currency, (worth.get(b.currency) ?? 0) + b.worth);
@@ -66,12 +69,20 @@ function Boxes() {
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2>In the drawer</h2>
         <p>
-          {[
-            ...[...worth].map(([currency, amount]) => `${formatNumber(amount, 0)} ${currency}`),
-            ...(unpriced > 0 && worth.size > 0 ? [`${unpriced} without a price`] : []),
-          ].join(' and ')}
+          <Explained why={worth.size > 0 ? worthExplained(boxes ?? []) : undefined}>
+            {[
+              ...[...worth].map(([currency, amount]) => `${formatNumber(amount, 0)} ${currency}`),
+              ...(unpriced > 0 && worth.size > 0 ? [`${unpriced} without a price`] : []),
+            ].join(' and ')}
+          </Explained>
         </p>
       </div>
+      {idlest && (
+        <p className="text-[13px] text-quiet">
+          Unused for longest: {papers.find((p) => p.id === idlest.paperId)?.name}, {idlest.label}, since{' '}
+          {day(idlest.touchedOn ?? idlest.boughtOn)}
+        </p>
+      )}
       <ErrorNote error={error} />
       {boxes?.length === 0 && !adding && (
         <p className="my-2">
@@ -107,7 +118,9 @@ function Box({ box: b, paper, suits }: { box: BoxView; paper?: PaperView; suits?
         </Link>
         , {b.label}
       </span>
-      <span className={b.left < 3 && b.kind === 'sheet' ? 'font-semibold' : ''}>{leftOf(b)}</span>
+      <Explained why={leftExplained(b)} className={b.left < 3 && b.kind === 'sheet' ? 'font-semibold' : ''}>
+        {leftOf(b)}
+      </Explained>
       <span>
         <QuietButton aria-expanded={open === 'count'} onClick={() => turn('count')} aria-label={`Count ${b.label}`}>
           Count
@@ -125,10 +138,16 @@ function Box({ box: b, paper, suits }: { box: BoxView; paper?: PaperView; suits?
             Pictures for it
           </Link>
         )}
+        {b.each !== undefined && (
+          <>
+            <Explained why={eachExplained(b)}>
+              {formatNumber(b.each, 2)} {b.currency} {b.kind === 'sheet' ? 'a sheet' : 'a metre'}
+            </Explained>{' '}
+            ·{' '}
+          </>
+        )}
         {[
           b.batch,
-          b.each !== undefined &&
-            `${formatNumber(b.each, 2)} ${b.currency} ${b.kind === 'sheet' ? 'a sheet' : 'a metre'}`,
           `bought ${day(b.boughtOn)}`,
           b.countedAt && `counted ${day(b.countedAt)}`,
           b.idle && 'not touched for a year',
@@ -164,7 +183,10 @@ function Spoilage() {
       {data && data.all.of > 0 && (
         <>
           <p>
-            <b>{percent(data.all.share)}</b> of {data.all.of} sheets; it lies between {spread(data.all)}{' '}
+            <Explained why={rateExplained(data.all)}>
+              <b>{percent(data.all.share)}</b>
+            </Explained>{' '}
+            of {data.all.of} sheets; it lies between {spread(data.all)}{' '}
             <span className="text-quiet">(95 %, Wilson 1927)</span>
           </p>
           {data.sentence && <p className="font-serif">{data.sentence}</p>}
@@ -221,7 +243,9 @@ function RateTable({ head, lines }: { head: string; lines: readonly RateLine[] }
             <td className="text-right">
               {l.rate.spoilt} of {l.rate.of}
             </td>
-            <td className="text-right">{percent(l.rate.share)}</td>
+            <td className="pl-3 text-right">
+              <Explained why={rateExplained(l.rate)}>{percent(l.rate.share)}</Explained>
+            </td>
             <td className="pl-4">{spread(l.rate)}</td>
           </tr>
         ))}

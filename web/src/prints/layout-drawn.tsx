@@ -10,7 +10,7 @@ import { useLayoutQuery } from './print-api.ts';
 export function LayoutDrawn({ input }: { input: LayoutInput }) {
   const { data, error } = useLayoutQuery(input);
   if (error) return <ErrorNote error={error} />;
-  if (!data) return <p className="text-quiet">Laying…</p>;
+  if (!data) return <p className="text-quiet">Computing the layout…</p>;
   return (
     <section aria-label="The layout">
       <p className="mb-2 flex flex-wrap items-baseline gap-x-5">

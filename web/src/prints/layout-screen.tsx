@@ -1,3 +1,5 @@
+import { day } from '../parts/label.ts';
+import { useTable } from '../table/use-table.ts';
 import { useDeferredValue, useState } from 'react';
 import type { LayoutInput, PieceInput, StockInput } from '@rakuen/contract/layouts';
 import { EDGES, type Edge } from '@rakuen/core/layout/borders';
@@ -24,6 +26,8 @@ const CARD: PieceInput = { ...PLAIN, name: 'Card', widthMm: 90, heightMm: 55 };
 interface StockChoice {
   readonly key: string;
   readonly name: string;
+  /** Why it is proposed where nothing was chosen. */
+  readonly why: string;
   readonly stock: Pick<StockInput, 'kind' | 'widthMm' | 'heightMm' | 'price' | 'currency' | 'paperId'>;
 }
 
@@ -57,7 +61,7 @@ export function LayoutScreen() {
         {asked ? (
           <LayoutDrawn input={asked} />
         ) : (
-          <p className="text-quiet">Lay something: what waits, or a print of any size.</p>
+          <p className="text-quiet">Add a print that waits, or one of any size.</p>
         )}
       </div>
     </>
@@ -99,6 +103,7 @@ function useStock() {
   return {
     stocks,
     chosen,
+    proposed: key === '' ? chosen : undefined,
     asked,
     printers,
     setKey,
@@ -114,9 +119,15 @@ function useStock() {
 }
 
 function StockFields({ at }: { at: ReturnType<typeof useStock> }) {
-  const { stocks, chosen, printers, deckle, setDeckle } = at;
+  const { stocks, chosen, proposed, printers, deckle, setDeckle } = at;
   return (
     <>
+      {proposed && (
+        <p className="mb-1 text-[13px] text-quiet">
+          Proposed: {proposed.name}. {proposed.why[0]?.toUpperCase()}
+          {proposed.why.slice(1)}.
+        </p>
+      )}
       <div className="flex flex-wrap items-end gap-3">
         {stocks.length > 0 ? (
           <ChoiceField
@@ -181,7 +192,7 @@ function ToLay({ onLay }: { onLay: (piece: PieceInput) => void }) {
           key={id}
           onClick={() => onLay({ ...PLAIN, name: titleOf(pictureId), pictureId, widthMm, heightMm, copies })}
         >
-          Lay {titleOf(pictureId)}
+          Add {titleOf(pictureId)}
         </Button>
       ))}
       <Button onClick={() => onLay({ ...PLAIN, name: 'Print', widthMm: 200, heightMm: 150 })}>
@@ -204,11 +215,21 @@ function usePrinters(paperId?: string): string[] {
 function useStocks(): StockChoice[] {
   const { data: boxes = [] } = useBoxesQuery();
   const { data: papers = [] } = usePapersQuery();
+  const { left } = useTable();
   const nameOf = (id: string) => papers.find((p) => p.id === id)?.name ?? '';
+  const inHand = (paperId: string) => paperId === left?.paperId;
+  // The paper in the left hand first, then what was bought first; what is empty last.
+  const order = [...boxes].sort(
+    (a, b) =>
+      Number(b.left > 0) - Number(a.left > 0) ||
+      Number(inHand(b.paperId)) - Number(inHand(a.paperId)) ||
+      a.boughtOn.localeCompare(b.boughtOn),
+  );
   return [
-    ...boxes.map((b): StockChoice => ({
+    ...order.map((b): StockChoice => ({
       key: b.id,
-      name: `${nameOf(b.paperId)}, ${b.label} in the drawer`,
+      why: `${inHand(b.paperId) ? `${nameOf(b.paperId)} is in the left hand` : 'no box of the paper in the left hand has a sheet left'}; of its boxes this was bought first, on ${day(b.boughtOn)}`,
+      name: `${nameOf(b.paperId)}, ${b.label} in stock`,
       stock: {
         paperId: b.paperId,
         kind: b.kind,
@@ -223,6 +244,7 @@ function useStocks(): StockChoice[] {
     ...papers.flatMap((p) =>
       p.sizes.map((s): StockChoice => ({
         key: `${p.id} ${s.label}`,
+        why: 'no box is in stock; it is a size this paper is sold in',
         name: `${p.name}, ${s.label}`,
         stock: {
           paperId: p.id,

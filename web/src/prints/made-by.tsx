@@ -26,6 +26,8 @@ export function MadeBy({
           </>
         ) : print.state === 'waiting' ? (
           'none: nothing is done to the picture'
+        ) : print.pictureHash ? (
+          'none saved'
         ) : (
           'not recorded'
         )}

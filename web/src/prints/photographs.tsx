@@ -51,7 +51,7 @@ export function Photographs({ printId, list }: { printId: string; list: readonly
       )}
       <div className="grid grid-cols-2 gap-3">
         <ChoiceField
-          label="It is a"
+          label="Type"
           options={named(PHOTOGRAPH_KINDS)}
           value={kind}
           onChange={(e) => setKind(e.target.value as PhotographKind)}
@@ -60,7 +60,7 @@ export function Photographs({ printId, list }: { printId: string; list: readonly
       </div>
       <div className="mt-2">
         <DropZone
-          label="Bring a photograph"
+          label="Import a photograph"
           hint="or drop it here: JPEG, PNG or TIFF, kept as it comes"
           accept="image/jpeg,image/png,image/tiff,.jpg,.jpeg,.png,.tif,.tiff"
           disabled={adding.isLoading}

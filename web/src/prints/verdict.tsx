@@ -76,7 +76,7 @@ export function Verdict({ print }: { print: PrintView }) {
         <ErrorNote error={changing.error} />
       )}
       <Button main className="mt-2" type="submit" disabled={changing.isLoading}>
-        Keep the verdict
+        Save the verdict
       </Button>
     </form>
   );
