@@ -266,7 +266,7 @@ test('a paper is taken away whole and brought to another drawer', async ({ watch
   await page.goto(`${studio.url}/papers`);
   const [file] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Take Tinroof Metallic away, with everything known of it' }).click(),
+    page.getByRole('link', { name: 'Export Tinroof Metallic, with everything known of it' }).click(),
   ]);
   expect(file.suggestedFilename()).toMatch(/Tinroof Metallic\.rakuen\.json$/);
   const path = await file.path();

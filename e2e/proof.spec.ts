@@ -198,7 +198,7 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   await page.getByLabel('What the eye has settled on').selectOption('light');
   await page.getByRole('button', { name: 'Strips on paper' }).click();
   const strips = page.getByRole('dialog', { name: 'Strips on paper' });
-  await expect(strips).toContainText(/small sheets? of 210 × 148 mm/);
+  await expect(strips).toContainText(/small sheets? of (210 × 148|148 × 210) mm, crops of \d+ × \d+ mm/);
   await expect(strips.getByRole('link', { name: /^Write sheet 1 of the strips on .* as TIFF/ }).first()).toBeVisible();
   await strips
     .getByRole('button', { name: /^Lift ¼ stop was best on/ })
@@ -407,6 +407,7 @@ test('a wrong media setting is recognised from a scan of the strips with the car
   await page.goto(`${own.url}/proof`);
   await page.getByRole('button', { name: 'Strips on paper' }).click();
   const strips = page.getByRole('dialog', { name: 'Strips on paper' });
+  await strips.getByLabel(/^Crop/).fill('48');
   await strips.getByText('A scan of the print, against this proof').click();
   const buffer = Buffer.from(await scanOf(api, made, UNDER_INKED));
   await strips

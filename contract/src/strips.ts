@@ -17,6 +17,8 @@ export class StripsQuery {
   /** Crop, mm. */
   @Maybe() @NumberText(10, 500) cropWidth?: number;
   @Maybe() @NumberText(10, 500) cropHeight?: number;
+  /** Crops as large as the fewest sheets allow, in place of a size; the sheet is turned where they are larger then. */
+  @Maybe() @OneOf(['sheet']) fit?: 'sheet';
   /** The small sheet, mm. */
   @Maybe() @NumberText(50, 1000) sheetWidth?: number;
   @Maybe() @NumberText(50, 1000) sheetHeight?: number;
@@ -33,6 +35,9 @@ export class StripsView {
   @Rows() on!: { readonly places: readonly string[]; readonly crops: number }[];
   /** Places whose ladder is wider than the sheet. */
   @Rows() lacking!: string[];
+  /** The crops, and the sheet as it is turned, mm. */
+  @Plain() cropMm!: { readonly width: number; readonly height: number };
+  @Plain() sheetMm!: { readonly width: number; readonly height: number };
   /** Share of the sheets that is printed on, 0–1. */
   @Rows() used!: number[];
 }

@@ -20,6 +20,7 @@ import type { Response } from 'express';
 import { RENDERING_NAMES } from '@rakuen/core/characterisation/renderings';
 import { markName } from '@rakuen/core/picture/marks';
 import { PLAIN, RECIPE_PARTS } from '@rakuen/core/proof/recipe';
+import { fitStrips } from '@rakuen/core/proof/fit-strips';
 import { planStrips, type StripsAsked } from '@rakuen/core/proof/strips';
 import { CardView, ScanFields, ScanView, StripsQuery, StripsView } from '@rakuen/contract/strips';
 import { notFound, RakuenError } from '../app/errors.ts';
@@ -64,9 +65,12 @@ export class StripsController {
   @Get('strips')
   @ApiOkResponse({ type: StripsView })
   async plan(@Param('id', ParseUUIDPipe) id: string, @Query() query: StripsQuery): Promise<StripsView> {
-    const { sheets, lacking } = planStrips(await this.asked(id, query));
+    const asked = await this.asked(id, query);
+    const { sheets, lacking } = planStrips(asked);
     return {
       sheets: sheets.length,
+      cropMm: asked.cropMm,
+      sheetMm: { width: asked.sheet.widthMm, height: asked.sheet.heightMm },
       on: sheets.map((s) => ({
         places: s.placed.map((p) => p.name),
         crops: s.placed.reduce((n, p) => n + p.crops.length, 0),
@@ -225,17 +229,21 @@ export class StripsController {
     const long = commission.longSideMm;
     const short = (long * Math.min(widthPx, heightPx)) / Math.max(widthPx, heightPx);
     const recipe = (await this.recipes.list(id)).find((r) => r.conditionId === query.conditionId && r.name === '');
+    const small = {
+      widthMm: query.sheetWidth ?? SHEET_MM.widthMm,
+      heightMm: query.sheetHeight ?? SHEET_MM.heightMm,
+      edgeMm: query.margin,
+    };
+    const crop = { width: query.cropWidth ?? CROP_MM.width, height: query.cropHeight ?? CROP_MM.height };
+    const { cropMm, sheet } =
+      query.fit === 'sheet' ? fitStrips(places.length, values.length, small) : { cropMm: crop, sheet: small };
     return {
       places,
       ladder: { key, values },
       recipe: recipe?.values ?? PLAIN,
-      cropMm: { width: query.cropWidth ?? CROP_MM.width, height: query.cropHeight ?? CROP_MM.height },
+      cropMm,
+      sheet,
       printMm: widthPx >= heightPx ? { width: long, height: short } : { width: short, height: long },
-      sheet: {
-        widthMm: query.sheetWidth ?? SHEET_MM.widthMm,
-        heightMm: query.sheetHeight ?? SHEET_MM.heightMm,
-        edgeMm: query.margin,
-      },
     };
   }
 }

@@ -142,7 +142,7 @@ function PairInHand({
             <Seen said={said} whites={whites} />
             <Unseen said={said} />
             <p className="mt-2 flex flex-wrap items-center gap-x-4 text-[13px]">
-              Take it away:
+              Export:
               <Download href={`/api/comparison?as=csv&${askedOf(lit, left, right)}`} label="The comparison as CSV">
                 CSV
               </Download>

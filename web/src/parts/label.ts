@@ -36,7 +36,10 @@ export const bodyClaims = (paper: Claims): string[] =>
 
 /** Day of a date, in the reader's own order and language; a calendar day is shown as it is kept, in every time zone. */
 export function day(iso: string): string {
-  return new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' }).format(noonOf(dayOf(iso)));
+  const of = dayOf(iso);
+  // Files state their dates in many ways: what is no day of ours is read as the browser reads it.
+  const at = /^\d{4}-\d{2}-\d{2}$/.test(of) ? noonOf(of) : new Date(iso);
+  return new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' }).format(at);
 }
 
 /** A date as a file says it: in the reader's own order where it is understood, else as it stands. */

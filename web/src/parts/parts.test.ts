@@ -84,6 +84,8 @@ describe('dates and hours', () => {
     expect(asStated('im Frühjahr')).toBe('im Frühjahr'));
   it('one that is understood is told in the reader’s own order', () =>
     expect(asStated('2026-03-02T10:00:00Z')).toMatch(/2026/));
+  it('a date as some instrument writes it is shown as a day', () =>
+    expect(asStated('May 30, 2006 10:12')).toMatch(/2006/));
   it.each([
     [0.25, '15 min'],
     [1, '1 h'],

@@ -44,7 +44,7 @@ export function StripsDialog({
   const { lights } = useLight();
   const [part, setPart] = useState<RecipeKey>('liftStops');
   const [steps, setSteps] = useState(LADDERS.liftStops);
-  const [crop, setCrop] = useState('48');
+  const [crop, setCrop] = useState('');
   const [margin, setMargin] = useState(String(EDGE_MM));
   // Which light it was looked at in is said by whoever looked, and not taken as said.
   const [light, setLight] = useState('');
@@ -71,7 +71,13 @@ export function StripsDialog({
             .map((key) => [key, RECIPE_PARTS[key].name] as const)}
         />
         <TextField label="Steps" unit="commas between" value={steps} onChange={(e) => setSteps(e.target.value)} />
-        <TextField label="Crop" unit="mm" inputMode="numeric" value={crop} onChange={(e) => setCrop(e.target.value)} />
+        <TextField
+          label="Crop"
+          unit="mm; empty: as the sheet allows"
+          inputMode="numeric"
+          value={crop}
+          onChange={(e) => setCrop(e.target.value)}
+        />
         <TextField
           label="Unprintable margin"
           unit="mm"
@@ -83,24 +89,37 @@ export function StripsDialog({
           label="Judged in"
           value={light}
           onChange={(e) => setLight(e.target.value)}
-          options={[['', 'not said'], ...lights.map((l) => [l.key, l.name] as const)]}
+          options={[['', 'not set'], ...lights.map((l) => [l.key, l.name] as const)]}
         />
         <TextField label="By" maxLength={80} value={by} onChange={(e) => setBy(e.target.value)} />
       </div>
-      <p className="mt-2 text-[13px] text-quiet">
-        Not sharpened. A TIFF with the condition’s own profile, or a PDF of true size with the same values in 8 bits.
-        Print with the driver’s colour management off, let it dry, and look at it in the light of the place.
-      </p>
+      <HowPrinted />
       {conditions.map((c) => (
         <StripsOn
           key={`${c.id} ${part} ${steps}`}
           picture={picture}
           condition={c}
-          asked={{ conditionId: c.id, part, steps, cropWidth: crop, cropHeight: crop, margin }}
+          asked={{
+            conditionId: c.id,
+            part,
+            steps,
+            margin,
+            ...(crop.trim() ? { cropWidth: crop, cropHeight: crop } : { fit: 'sheet' }),
+          }}
           judged={{ by, light: lights.find((l) => l.key === light)?.name }}
         />
       ))}
     </Dialog>
+  );
+}
+
+/** What is in the files, and how they are printed. */
+function HowPrinted() {
+  return (
+    <p className="mt-2 text-[13px] text-quiet">
+      Not sharpened. A TIFF with the condition’s own profile, or a PDF of true size with the same values in 8 bits.
+      Print with the driver’s colour management off, let it dry, and look at it in the light of the place.
+    </p>
   );
 }
 
@@ -161,7 +180,9 @@ function SmallSheets({ picture, condition, asked, strips: data }: OnePaper & { s
   return (
     <>
       <p>
-        {data.sheets === 1 ? 'One small sheet' : `${data.sheets} small sheets`} of 210 × 148 mm
+        {data.sheets === 1 ? 'One small sheet' : `${data.sheets} small sheets`} of {formatNumber(data.sheetMm.width, 0)}{' '}
+        × {formatNumber(data.sheetMm.height, 0)} mm, crops of {formatNumber(data.cropMm.width, 0)} ×{' '}
+        {formatNumber(data.cropMm.height, 0)} mm
         {data.used.length > 0 &&
           `, ${formatNumber((data.used.reduce((a, b) => a + b, 0) / data.used.length) * 100, 0)} % of them printed on`}
         .

@@ -132,7 +132,7 @@ function Margin({ settings, onWrite }: { settings: Settings; onWrite: (settings:
 function TakeAway({ file }: { file: (as: string) => string }) {
   return (
     <p className="flex flex-wrap gap-x-4">
-      Take away:
+      Save as:
       <Download href={file('tiff')} label="Test page as TIFF">
         TIFF, 16 bits, no profile
       </Download>
