@@ -177,6 +177,10 @@ test('an edition is numbered from two windows; no number twice; a certificate an
 
 test('prints and cards are laid on a sheet, with waste and cuts', async ({ watched: page, studio }) => {
   await page.goto(`${studio.url}/prints/layout`);
+  await expect(
+    page.getByText(/^Proposed: Slate Baryta, A3\+ in stock\. Slate Baryta is in the left hand/),
+  ).toBeVisible();
+  await page.getByLabel('On', { exact: true }).selectOption({ label: 'Lantern Matt, A4 in stock' });
   await page.getByRole('button', { name: 'A print of any size' }).click();
   await page.getByRole('button', { name: 'A card' }).click();
   const layout = page.getByRole('region', { name: 'The layout' });
@@ -245,7 +249,7 @@ test('the book: a paper’s life and a picture’s; what is asked is answered in
   // The code is typed from a label, small and without its marks.
   await page.goto(`${studio.url}/ledger`);
   await page.getByLabel('Search the ledger').fill(prints[0].code.toLowerCase().replaceAll('-', ''));
-  await expect(page.getByRole('status').filter({ hasText: 'Found' })).toContainText('1 print');
+  await expect(page.getByRole('status').filter({ hasText: 'Found' })).toContainText('Found: one print of one picture');
   await page.goto(`${studio.url}/prints/drawer`);
   await expect(page.getByRole('region', { name: 'Spoiled in the last quarter' })).toContainText('Wilson 1927');
   const drawer = page.getByRole('region', { name: 'In the drawer' });
