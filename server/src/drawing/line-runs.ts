@@ -22,7 +22,7 @@ const plain = (text: string) => text.replaceAll(/[\u2000-\u200a\u202f\u00a0]/g, 
 /** Joiners and marks stay in the face of the letter they belong to; they have no place of their own. */
 const BELONGS = /[\p{M}\u200c\u200d]/u;
 /** Letters that a shaping engine sets from the right by itself. */
-const RIGHT_TO_LEFT = /[\p{Script=Hebrew}\p{Script=Arabic}]/u;
+const RIGHT_TO_LEFT = /[\p{Script=Hebrew}\p{Script=Arabic}\u0660-\u0669]/u;
 
 /** Pieces of a face, by the name the PDF knows them by; one after another, so that the large ones are opened last. */
 const piecesOf = (face: Face) => [
@@ -77,8 +77,9 @@ export function lineRuns(text: string, face: Face): Run[] {
   }
   return inOrder(pieces).map(({ font: name, text: words, level }) => ({
     font: name,
-    // Signs alone have no script by which they would be set from the right.
-    text: level % 2 === 1 && !RIGHT_TO_LEFT.test(words) ? [...words].reverse().join('') : words,
+    // The engine goes by the letters, the line by its levels: signs alone would be set from the left, numbers in Arabic
+    // digits from the right. Where the two differ the run is handed over backwards.
+    text: (level % 2 === 1) !== RIGHT_TO_LEFT.test(words) ? [...words].reverse().join('') : words,
   }));
 }
 

@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
 import type PDFDocument from 'pdfkit';
-import { FONT_FILES, FURTHER_FILES, type Face } from './fonts.ts';
+import { font, FONT_FILES, FURTHER_FILES, type Face } from './fonts.ts';
 import { lineRuns } from './line-runs.ts';
 
 export const POINTS_PER_MM = 72 / 25.4;
@@ -51,11 +51,14 @@ export function setLine(
   while (words.length > 1 && lineWidth(document, words, size, face) > most)
     words = `${words.slice(0, words.endsWith('…') ? -2 : -1).trimEnd()}…`;
   let left = x;
+  // All scripts of a line stand on one base line, that of its own face.
+  const { ascender, unitsPerEm } = font(FONT_FILES[face]);
+  const baseline = at === 'top' ? y + (ascender / unitsPerEm) * size : y;
   for (const r of lineRuns(words, face)) {
     document
       .font(r.font)
       .fontSize(size)
-      .text(r.text, left, y, { ...WHOLE, lineBreak: false, baseline: at });
+      .text(r.text, left, baseline, { ...WHOLE, lineBreak: false, baseline: 'alphabetic' });
     left += document.widthOfString(r.text, WHOLE);
   }
 }

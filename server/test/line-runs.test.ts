@@ -1,5 +1,5 @@
-import { lineRuns, unsetLetters } from './line-runs.ts';
-import { newPdf, lineWidth } from './pdf.ts';
+import { lineRuns, unsetLetters } from '@rakuen/server/drawing/line-runs';
+import { newPdf, lineWidth } from '@rakuen/server/drawing/pdf';
 
 const texts = (line: string) => lineRuns(line, 'serif').map((r) => r.text);
 
@@ -36,6 +36,12 @@ describe('a line in any script', () => {
     const mixed = texts(`Salt (${hebrew[0]}) 3/12`);
     expect(mixed[0]).toBe('Salt (');
     expect(mixed.at(-1)).toContain('3/12');
+  });
+
+  it('numbers in Arabic digits are read from left to right, as the others', () => {
+    // The engine sets Arabic digits from the right: handed over backwards they come out as they are read.
+    expect(texts('ملح ٢٠٢٦')).toContain([...'٢٠٢٦'].reverse().join(''));
+    expect(texts('Salt 2026')).toEqual(['Salt 2026']);
   });
 
   it('joined letters are narrower than single ones: Arabic is shaped, and marks take no room of their own', () => {
