@@ -307,7 +307,9 @@ async function workedByHand(
   expect(off[Math.floor(off.length / 2)]).toBeLessThan(1);
 
   await page.getByRole('button', { name: 'Strips on paper' }).click();
+  await page.getByRole('dialog').getByLabel(/^Crop/).fill('48');
   const stripLink = page.getByRole('link', { name: `Write sheet 1 of the strips on ${left.name} as TIFF` });
+  await expect(stripLink).toHaveAttribute('href', /cropWidth=48/);
   const strip = await values((await stripLink.getAttribute('href'))!, '&ppi=60&places=1');
   await page.keyboard.press('Escape');
   const { marks, commission } = (
