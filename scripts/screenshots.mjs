@@ -34,7 +34,10 @@ const VIEWS = [
     async (page) => {
       await page.getByRole('navigation', { name: 'At the bench' }).getByRole('link', { name: 'Profile' }).click();
       await page.getByRole('button', { name: 'Write the profile' }).click();
-      await page.getByRole('link', { name: /as a file$/ }).first().waitFor({ timeout: 60_000 });
+      await page
+        .getByRole('link', { name: /as a file$/ })
+        .first()
+        .waitFor({ timeout: 60_000 });
     },
   ],
   [
