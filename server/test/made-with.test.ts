@@ -176,6 +176,8 @@ describe('the record of a print', () => {
     expect(waiting.carriedFrom.liftStops).toBe(`the print file ${waiting.fileName}`);
     expect((await look(print.id)).newerRecipe).toBeUndefined();
 
+    // A file in a working space was not made with the profile of the condition.
+    expect(waiting.profileHash).toBeUndefined();
     await done(print.id, { passReason: 'no matter here' });
     const told = await details(print.id);
     const pictureHash = createHash('sha256').update(png).digest('hex');
@@ -194,6 +196,22 @@ describe('the record of a print', () => {
     // The recipe may go: the record stays.
     await recipe({ liftStops: 1 });
     expect((await look(print.id)).print.recipe).toMatchObject({ version: 2, values: { liftStops: 0.25 } });
+  });
+
+  it('of a print of an earlier day says nothing of what is in use today', async () => {
+    const { settings } = await begin({ pictureId, conditionId: gloss });
+    const input = (printedOn: string) => ({
+      ...{ pictureId, conditionId: gloss, printedOn, widthMm: 300, heightMm: 200, copies: 1 },
+      ...{ settings, carriedOver: [], verdict: 'good', verdictReason: '' },
+    });
+    const past = await rakuen.call<Print>('POST', '/api/prints', input('2026-01-05'));
+    expect(past).toMatchObject({ status: 201 });
+    expect([past.body.recipe, past.body.pictureHash]).toEqual([undefined, undefined]);
+    const now = await rakuen.call<Print>('POST', '/api/prints', input(new Date().toLocaleDateString('sv')));
+    expect(now.body.recipe?.name).toBe('dusk');
+    for (const { body } of [past, now]) await rakuen.call('DELETE', `/api/prints/${body.id}`);
+    for (const p of (await rakuen.call<Print[]>('GET', '/api/prints?state=waiting')).body)
+      await rakuen.call('DELETE', `/api/prints/${p.id}`);
   });
 
   it('repeated, it keeps recipe and box and says what changed; the box is used once it is confirmed', async () => {

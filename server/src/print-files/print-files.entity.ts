@@ -1,7 +1,7 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 import type { PrintRecipe } from '@rakuen/contract/prints';
 
-/** A print file that was written: the file itself is kept by whoever saved it, its hash here. */
+/** A print file that was written: the printmaker keeps the file, its hash is here. */
 @Entity('print_files')
 export class PrintFileRow {
   @PrimaryColumn('text') id!: string;

@@ -72,7 +72,8 @@ export class PrintFilesService {
     return {
       ...base,
       recipe: file.recipe,
-      profileHash: file.profileHash || base.profileHash,
+      // A file in a working space was made for another's printer: ours has no part in it.
+      profileHash: file.profileHash,
       fileHash: file.hash,
       fileName: file.fileName,
     };
@@ -91,7 +92,7 @@ export class PrintFilesService {
           recipe: row.recipe,
           fileHash: row.hash,
           fileName: row.fileName,
-          ...(row.profileHash && { profileHash: row.profileHash }),
+          profileHash: row.profileHash,
           settings: { ...print.settings, ...asked },
           carriedOver: [...new Set([...print.carriedOver, ...changed])],
           carriedFrom: {

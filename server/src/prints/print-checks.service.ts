@@ -142,7 +142,7 @@ export const boxProposed = (print: Pick<PrintRow, 'boxId' | 'carriedFrom'>): boo
 
 const keysOf = (list: readonly Difference[]): SettingKey[] => [...new Set(list.map((d) => d.key))];
 
-/** Open checks as they are said to whoever marks the sheet as printed. */
+/** Open checks in words, as a refusal and the page name them. */
 export function openInWords(state: SheetState): string[] {
   const { checks, settings } = openChecks(state);
   return [...checks, ...settings.map((key) => SETTINGS[key].name.toLowerCase())];

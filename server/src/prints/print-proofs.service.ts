@@ -6,7 +6,7 @@ import { Repository } from 'typeorm';
 import { USUAL_COMMISSION } from '@rakuen/core/match/commission';
 import { PLAIN } from '@rakuen/core/proof/recipe';
 import type { PrintProofView } from '@rakuen/contract/prints';
-import { notFound, RakuenError } from '../app/errors.ts';
+import { notFound } from '../app/errors.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
 import { FileStore } from '../files/file-store.ts';
 import { LabImages } from '../pictures/lab-images.ts';
@@ -83,10 +83,9 @@ export class PrintProofs {
         longerPx: LONGER_PX,
       });
       return { jpeg, light, glass };
-    } catch (error) {
-      // A sheet that was not read has no proof; a print is made on it all the same.
-      if (error instanceof RakuenError) return undefined;
-      throw error;
+    } catch {
+      // The print is made and recorded: a sheet that was not read, or a file that is gone, costs its image alone.
+      return undefined;
     }
   }
 }

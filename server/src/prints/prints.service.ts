@@ -439,8 +439,13 @@ export class PrintsService {
     return recipeRecord(row);
   }
 
-  /** What a print is recorded with that was not planned here. */
+  /**
+   * What a print is recorded with that was not planned here. Of one of an earlier day nothing is known: the recipe and
+   * the profile of today may be others than those it was made with.
+   */
   private async madeWithOf(input: PrintInput): Promise<Omit<MadeWith, 'profileName'> & { passed: null }> {
+    if (dayOf(input.printedOn) !== today())
+      return { recipe: null, profileHash: '', pictureHash: '', fileHash: '', fileName: '', passed: null };
     const { profileName: _, ...rest } = await this.printFiles.madeWith(input.pictureId, input.conditionId);
     return { ...rest, passed: null };
   }
