@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { PrintLook } from '@rakuen/contract/prints';
+import { GLASSES } from '@rakuen/core/light/glass';
 import { marginAt, priceFor } from '@rakuen/core/cost/print-cost';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { LABEL_SHEETS } from '@rakuen/core/print/label';
@@ -12,6 +13,7 @@ import { Download } from '../parts/download.tsx';
 import { Explained } from '../parts/explained.tsx';
 import { TextField } from '../parts/form.tsx';
 import { Caution } from '../parts/messages.tsx';
+import { useLight } from '../compare/use-light.ts';
 import { useTable } from '../table/use-table.ts';
 import { Photographs } from './photographs.tsx';
 import { costExplained } from './explanations.ts';
@@ -78,18 +80,21 @@ function ToldOfIt({ look: { print, since, learned, cautions } }: Pick<Of, 'look'
 
 /** How the proof looked when it was printed: what was meant. */
 function KeptProof({ look: { print, proof } }: Pick<Of, 'look'>) {
+  const { lights } = useLight();
   if (!proof) return null;
+  const light = lights.find((l) => l.key === proof.light)?.name ?? 'a lamp that was removed';
+  const glass = GLASSES.find((g) => g.key === proof.glass)?.name;
   return (
     <section aria-label="Proof of that day">
-      <h3 className="mb-1">The proof it was printed by</h3>
+      <h3 className="mb-1">Its proof, as drawn when it was marked as printed</h3>
       <img
         src={`/api/prints/${print.id}/proof`}
         alt="The picture as its proof looked"
         className="max-h-44 border border-line"
       />
       <p className="text-[12.5px] text-quiet">
-        {proof.light}
-        {proof.glass !== 'none' && `, behind ${proof.glass}`}, {day(proof.at)}
+        {light}
+        {proof.glass !== 'none' && glass && `, behind ${glass}`}, {day(proof.at)}
       </p>
     </section>
   );
