@@ -1,5 +1,7 @@
-import { FATES, SERIES_KEYS, type Fate, type Series } from '@rakuen/core/print/edition';
-import { CommaIds, Currency, FreeText, Id, Int, Maybe, Num, OneOf, Parts, Text, When, Yes } from './fields.ts';
+import { SERIES_KEYS, type Series } from '@rakuen/core/print/edition';
+import { MoveView } from './clients.ts';
+import { CommaIds, FreeText, Id, Int, Maybe, Num, OneOf, Parts, Text, When, Yes } from './fields.ts';
+import { MAX_NUMBERS_AT_ONCE } from './vocabulary.ts';
 
 /** An edition: the picture, the sheet, the size, and how many there will ever be. */
 export class EditionInput {
@@ -39,19 +41,14 @@ export class NumberInput {
   @Maybe() @FreeText(120) batch?: string;
 }
 
+/** The next numbers of a series, for the copies of a print that bear none. */
+export class NumbersInput extends NumberInput {
+  @Int(1, MAX_NUMBERS_AT_ONCE) count!: number;
+}
+
 export class CertificatesQuery {
   /** Ids of numbers, with commas between. */
   @CommaIds(200) numbers!: string[];
-}
-
-export class FateInput {
-  @OneOf(FATES) fate!: Fate;
-  @Maybe() @When() on?: string;
-  /** To whom. */
-  @Maybe() @FreeText(160) to?: string;
-  @Maybe() @Num(0, 1e7) price?: number;
-  @Maybe() @Currency() currency?: string;
-  @Maybe() @FreeText(1000) note?: string;
 }
 
 export class NumberView {
@@ -64,12 +61,8 @@ export class NumberView {
   @When() givenAt!: string;
   @Maybe() @Id() printId?: string;
   @FreeText() batch!: string;
-  @OneOf(FATES) fate!: Fate;
-  @Maybe() @When() on?: string;
-  @FreeText() to!: string;
-  @Maybe() @Num(0) price?: number;
-  @Maybe() @Text(3) currency?: string;
-  @FreeText() note!: string;
+  /** Where it went, from old to new; the last is where it is. Empty while it never left the studio. */
+  @Parts(() => MoveView) moves!: MoveView[];
 }
 
 export class EditionView extends EditionInput {

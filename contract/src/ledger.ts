@@ -33,7 +33,7 @@ import {
 } from './fields.ts';
 import { BoxView } from './stock.ts';
 
-export const ENTRY_KINDS = ['decision', 'print', 'misprint', 'trial', 'number', 'note'] as const;
+export const ENTRY_KINDS = ['decision', 'print', 'misprint', 'trial', 'number', 'move', 'note'] as const;
 export type EntryKind = (typeof ENTRY_KINDS)[number];
 
 export class LedgerQuery {

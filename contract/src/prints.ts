@@ -16,6 +16,7 @@ import {
   Words,
   Yes,
 } from './fields.ts';
+import { WhereaboutsView } from './clients.ts';
 import { PhotographView } from './photographs.ts';
 import { RecipeValues } from './recipes.ts';
 import type { Difference } from '@rakuen/core/print/differences';
@@ -111,6 +112,8 @@ export class PrintBegin {
   @Maybe() @Id() conditionId?: string;
   /** The print to be repeated. */
   @Maybe() @Id() printId?: string;
+  /** The line of an order it is made for. */
+  @Maybe() @Id() orderLineId?: string;
 }
 
 /** Changes what waits, a setting at a time; what is changed or looked at is no longer carried over. */
@@ -158,6 +161,8 @@ export class PrintView extends PrintInput {
   @Maybe() @FreeText(300) fileName?: string;
   /** Checks it was marked as printed without. */
   @Maybe() @Plain() passed?: PassedChecks;
+  /** The line of an order it was made for. */
+  @Maybe() @Id() orderLineId?: string;
   /** Of a waiting print: settings that differ from what went before and were not checked. */
   @Maybe() @Several(SETTING_KEYS) unchecked?: SettingKey[];
 }
@@ -175,6 +180,13 @@ export class PrintProofView {
   @When() at!: string;
   @Text(60) light!: string;
   @Text(20) glass!: string;
+}
+
+/** The order a print was made for, as it is named. */
+export class PrintOrder {
+  @Id() id!: string;
+  @Text(160) name!: string;
+  @Text(160) client!: string;
 }
 
 /** A waiting print held against what went before. */
@@ -196,6 +208,10 @@ export class PrintLook {
   @Words() cautions!: string[];
   /** How its proof looked when it was printed; absent where the sheet was not read. */
   @Maybe() @Part(() => PrintProofView) proof?: PrintProofView;
+  /** The order it was made for. */
+  @Maybe() @Part(() => PrintOrder) order?: PrintOrder;
+  /** Where its copies are, and were. */
+  @Part(() => WhereaboutsView) whereabouts!: WhereaboutsView;
   /** Of the print as it hung or lay, from old to new. */
   @Parts(() => PhotographView) photographs!: PhotographView[];
 }

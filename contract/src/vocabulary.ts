@@ -80,7 +80,14 @@ export const PHOTOGRAPH_KINDS = ['photograph', 'scan'] as const;
 export type PhotographKind = (typeof PHOTOGRAPH_KINDS)[number];
 
 /** What is held of a paper in a show. */
+/** An order is open until it was delivered or cancelled. */
+export const ORDER_STATES = ['open', 'delivered', 'cancelled'] as const;
+export type OrderState = (typeof ORDER_STATES)[number];
+
 export const PAPER_STANDINGS = ['considered', 'chosen', 'vetoed'] as const;
 export type PaperStanding = (typeof PAPER_STANDINGS)[number];
 
 export const MAX_SHOW_PICTURES = 500;
+
+/** Numbers of an edition that are given in one operation. */
+export const MAX_NUMBERS_AT_ONCE = 200;

@@ -23,6 +23,10 @@ const opened = (migrations: typeof MIGRATIONS, database = join(folder, 'old.sqli
 const PAPER = `INSERT INTO papers (id, createdAt, maker, name, coating, base, surface, brightenerClaim, weightGsm, thicknessUm, sizes, currency, notes)
   VALUES (?, '2026-01-01T00:00:00Z', 'M', ?, 'matt', 'cotton', 'smooth', 'none', ?, 400, '[]', 'EUR', '')`;
 
+const PICTURE = `INSERT INTO pictures (id, addedAt, title, fileName, contentHash, previewHash, format, widthPx, heightPx, bitsPerChannel,
+    profile, profileAssumed, notes, figures, colourCells, cells)
+  VALUES ('i', '2026-01-01T00:00:00Z', 'Tide', 't.png', 'h', 'h', 'PNG', 30, 20, 8, 'sRGB', 0, '[]', '{}', 1, x'00')`;
+
 /** Place of the step by which figures left the rows of print conditions. */
 const TOLD_APART = MIGRATIONS.findIndex((m) => m.name === 'ToldApart1778000000000');
 
@@ -145,6 +149,66 @@ describe('a studio of the version before', () => {
     await expect(
       now.query(`INSERT INTO profiles (id, createdAt, name, source) VALUES ('x', 'now', 'No file', 'made')`),
     ).rejects.toThrow(/CHECK/);
+    await now.destroy();
+  });
+
+  it('what it wrote with a number about where its print is becomes the first entry of its history, and goes back with an earlier version', async () => {
+    const at = join(folder, 'fates.sqlite');
+    const open = (migrations: typeof MIGRATIONS) => opened(migrations, at);
+    const older = await open(upTo('PrintProofs'));
+    await older.query(PAPER, ['p', 'Rag', 310.5]);
+    for (const sql of [
+      `INSERT INTO conditions (id, createdAt, paperId, printer, inkSet, blackInk, mediaSetting, resolution, printMode, profile, blackOvercoat, notes)
+       VALUES ('c', '2026-01-02T00:00:00Z', 'p', 'P', 'I', 'matt black', 'Matt', '720', 'colour through a profile', '', 0, '')`,
+      PICTURE,
+      `INSERT INTO editions (id, createdAt, pictureId, conditionId, name, size, artist, printer, good, widthMm, heightMm, batch, accepted, notes)
+       VALUES ('e', '2026-01-02T00:00:00Z', 'i', 'c', 'Tide', 12, 0, 0, 0, 300, 200, '', '[]', '')`,
+    ])
+      await older.query(sql);
+    const number = `INSERT INTO numbers (id, editionId, series, number, givenAt, batch, fate, fateOn, fateTo, price, currency, note)
+      VALUES (?, 'e', 'edition', ?, '2026-01-03T00:00:00Z', '', ?, ?, ?, ?, ?, ?)`;
+    await older.query(number, ['n1', 1, 'sold', '2026-02-01', 'A. Collector', 900, 'EUR', 'Framed.']);
+    await older.query(number, ['n2', 2, 'gifted', null, 'B. Friend', null, null, '']);
+    await older.query(number, ['n3', 3, 'here', null, '', null, null, '']);
+    await older.destroy();
+    const now = await open(MIGRATIONS);
+    expect(
+      await now.query(
+        'SELECT numberId, "to", copies, withWhom, "on", price, currency, note FROM moves ORDER BY numberId',
+      ),
+    ).toEqual([
+      {
+        numberId: 'n1',
+        to: 'sold',
+        copies: 1,
+        withWhom: 'A. Collector',
+        on: '2026-02-01',
+        price: 900,
+        currency: 'EUR',
+        note: 'Framed.',
+      },
+      {
+        numberId: 'n2',
+        to: 'given',
+        copies: 1,
+        withWhom: 'B. Friend',
+        on: '2026-01-03',
+        price: null,
+        currency: null,
+        note: '',
+      },
+    ]);
+    expect(await now.query(`SELECT id, outcome FROM entries WHERE kind = 'number' ORDER BY id`)).toEqual([
+      { id: 'n1', outcome: 'sold' },
+      { id: 'n2', outcome: 'given' },
+      { id: 'n3', outcome: 'studio' },
+    ]);
+    await now.undoLastMigration();
+    expect(await now.query('SELECT id, fate, fateTo, price FROM numbers ORDER BY id')).toEqual([
+      { id: 'n1', fate: 'sold', fateTo: 'A. Collector', price: 900 },
+      { id: 'n2', fate: 'gifted', fateTo: 'B. Friend', price: null },
+      { id: 'n3', fate: 'here', fateTo: '', price: null },
+    ]);
     await now.destroy();
   });
 });

@@ -41,7 +41,7 @@ interface Look {
 interface Edition {
   id: string;
   locked: boolean;
-  numbers: { id: string; number: number; series: string; written: string; fate: string; printId?: string }[];
+  numbers: { id: string; number: number; series: string; written: string; printId?: string }[];
 }
 interface ApiFault {
   message: string;
@@ -422,7 +422,7 @@ describe('editions', () => {
     expect(one.body.written).toBe('1/3');
     const locked = await rakuen.call<ApiFault>('PUT', `/api/editions/${id}`, { ...first, size: 4 });
     expect(locked).toMatchObject({ status: 409, body: { field: 'size' } });
-    await rakuen.call('PUT', `/api/numbers/${one.body.id}/fate`, { fate: 'destroyed', note: 'Water.' });
+    await rakuen.call('POST', '/api/moves', { numberId: one.body.id, to: 'destroyed', note: 'Water.' });
     const two = await rakuen.call<{ written: string }>('POST', `/api/editions/${id}/numbers`, { series: 'edition' });
     expect(two.body.written).toBe('2/3');
     expect((await rakuen.call('DELETE', `/api/editions/${id}`)).status).toBe(409);

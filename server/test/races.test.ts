@@ -123,6 +123,16 @@ const printInput = async () => {
 const EDITION = { artist: 0, printer: 0, good: 0, widthMm: 100, heightMm: 100, batch: '' };
 const edition = (more: object = {}) =>
   make('editions', { ...EDITION, pictureId, conditionId, name: name(), later: true, ...more });
+const clientOf = (called: string) => ({ name: called, contact: '', wishes: '', notes: '' });
+const placeOf = (called: string) => ({ name: called, address: '', notes: '' });
+const client = () => make('clients', clientOf(name()));
+const orderOf = (clientId: string) => ({
+  clientId,
+  name: 'Raced',
+  notes: '',
+  lines: [{ pictureId, conditionId, widthMm: 100, heightMm: 100, copies: 1 }],
+});
+const order = async () => make('orders', orderOf(await client()));
 const run = async () => {
   const print = await begun();
   const { body } = await rakuen.call<{ id: string; items: { print: { id: string } }[] }>('POST', '/api/runs', {
@@ -741,10 +751,93 @@ const RACES: Race[] = [
     ),
   },
   {
-    route: 'PUT /api/numbers/{id}/fate',
+    route: 'POST /api/editions/{id}/numbers/many',
+    granted: 2,
     ask: once(
-      async () => make(`editions/${await edition()}/numbers`, { series: 'edition' }),
-      (id) => put(`numbers/${id}/fate`, { fate: 'destroyed', note: 'Water.' }),
+      () => edition({ size: 5 }),
+      (id) => post(`editions/${id}/numbers/many`, { series: 'edition', count: 2 }),
+    ),
+  },
+  {
+    route: 'POST /api/clients',
+    granted: 1,
+    ask: once(
+      async () => name(),
+      (called) => post('clients', clientOf(called)),
+    ),
+  },
+  {
+    route: 'PUT /api/clients/{id}',
+    ask: once(client, (id) => put(`clients/${id}`, clientOf(`Of ${id}`))),
+  },
+  { route: 'DELETE /api/clients/{id}', granted: 1, ask: once(client, (id) => remove(`clients/${id}`)) },
+  {
+    route: 'POST /api/places',
+    granted: 1,
+    ask: once(
+      async () => name(),
+      (called) => post('places', placeOf(called)),
+    ),
+  },
+  {
+    route: 'PUT /api/places/{id}',
+    ask: once(
+      () => make('places', placeOf(name())),
+      (id) => put(`places/${id}`, placeOf(`Of ${id}`)),
+    ),
+  },
+  {
+    route: 'DELETE /api/places/{id}',
+    granted: 1,
+    ask: once(
+      () => make('places', placeOf(name())),
+      (id) => remove(`places/${id}`),
+    ),
+  },
+  {
+    route: 'POST /api/orders',
+    ask: once(client, (clientId) => post('orders', orderOf(clientId))),
+  },
+  {
+    route: 'PUT /api/orders/{id}',
+    ask: async () => {
+      const clientId = await client();
+      const id = await make('orders', orderOf(clientId));
+      return () => put(`orders/${id}`, orderOf(clientId));
+    },
+  },
+  { route: 'DELETE /api/orders/{id}', granted: 1, ask: once(order, (id) => remove(`orders/${id}`)) },
+  {
+    route: 'POST /api/orders/{id}/deliver',
+    granted: 1,
+    ask: once(
+      async () => {
+        const id = await order();
+        const { body } = await rakuen.call<{ lines: { id: string }[] }>('GET', `/api/orders/${id}`);
+        const print = await make('prints/begin', { orderLineId: body.lines[0].id, conditionId });
+        await post(`prints/${print}/done`, { passReason: 'a race' });
+        return id;
+      },
+      (id) => post(`orders/${id}/deliver`, {}),
+    ),
+  },
+  {
+    route: 'POST /api/orders/{id}/cancel',
+    granted: 1,
+    ask: once(order, (id) => post(`orders/${id}/cancel`)),
+  },
+  { route: 'POST /api/orders/{id}/reopen', ask: once(order, (id) => post(`orders/${id}/reopen`)) },
+  {
+    route: 'POST /api/moves',
+    granted: 1,
+    ask: once(printed, (id) => post('moves', { printId: id, to: 'sold' })),
+  },
+  {
+    route: 'DELETE /api/moves/{id}',
+    granted: 1,
+    ask: once(
+      async () => make('moves', { printId: await printed(), to: 'lent' }),
+      (id) => remove(`moves/${id}`),
     ),
   },
   { route: 'POST /api/layouts', ask: always(() => post('layouts', LAYOUT)) },

@@ -8,10 +8,6 @@ export const SERIES = {
 export type Series = keyof typeof SERIES;
 export const SERIES_KEYS = Object.keys(SERIES) as Series[];
 
-/** Where a numbered print is. */
-export const FATES = ['here', 'sold', 'gifted', 'destroyed', 'returned'] as const;
-export type Fate = (typeof FATES)[number];
-
 /** How many there are to be of each series; null: as many as are asked for. */
 export interface EditionSizes {
   readonly edition: number | null;

@@ -35,6 +35,7 @@ import { EditionsModule } from '../editions/editions.module.ts';
 import { LayoutsModule } from '../layouts/layouts.module.ts';
 import { RunsModule } from '../runs/runs.module.ts';
 import { NotesModule } from '../notes/notes.module.ts';
+import { ClientsModule } from '../clients/clients.module.ts';
 import { ShowsModule } from '../shows/shows.module.ts';
 import { StockModule } from '../stock/stock.module.ts';
 import { CONFIG, type Config } from './config.ts';
@@ -79,6 +80,7 @@ export class AppModule {
         EditionsModule,
         LayoutsModule,
         RunsModule,
+        ClientsModule,
         ShowsModule,
         NotesModule,
         StockModule,

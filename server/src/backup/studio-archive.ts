@@ -11,7 +11,7 @@ import { readZip, writeZip } from './zip.ts';
 const STUDIO = 'studio.json';
 /** Tables that earlier archives do not have. */
 const LATER = new Set(
-  'profile_checks matches schools boxes causes misprints editions numbers runs run_items recipes photographs rules notes inbox shows show_pictures show_papers print_files print_proofs'.split(
+  'profile_checks matches schools boxes causes misprints editions numbers runs run_items recipes photographs rules notes inbox shows show_pictures show_papers print_files print_proofs clients places orders order_lines moves'.split(
     ' ',
   ),
 );
@@ -108,7 +108,8 @@ async function parse(path: string): Promise<Studio> {
     throw new Error('it is of another kind, or of a newer Rakuen');
   for (const table of TABLES)
     if (!Array.isArray(studio.tables[table]) && !LATER.has(table)) throw new Error(`it lacks “${table}”`);
-  return { ...studio, tables: { rules: rulesOf(studio.tables.documents), ...studio.tables } };
+  const { documents, numbers = [] } = studio.tables;
+  return { ...studio, tables: { rules: rulesOf(documents), moves: firstMoves(numbers), ...studio.tables } };
 }
 
 /** Earlier archives keep what holds for the studio among the documents. */
@@ -118,6 +119,37 @@ function rulesOf(documents: readonly Row[]): Row[] {
     const { revision, ...value } = JSON.parse(typeof said === 'string' ? said : '{}') as { revision?: number };
     return { id, value: said === undefined ? null : JSON.stringify(value), revision: revision ?? 1 };
   });
+}
+
+/** What a number said of where it is in earlier archives, as it is said now. */
+const FATES_BEFORE: Readonly<Record<string, string>> = {
+  here: 'studio',
+  sold: 'sold',
+  gifted: 'given',
+  destroyed: 'destroyed',
+  returned: 'studio',
+};
+
+/** Earlier archives keep with each number where its print is; it becomes its first move. */
+function firstMoves(numbers: readonly Row[]): Row[] {
+  return numbers
+    .filter((n) => typeof n.fate === 'string' && (n.fate !== 'here' || n.note || n.fateTo || n.price != null))
+    .map((n) => {
+      const at = String(n.fateOn ?? n.givenAt);
+      const priced = n.price != null && n.currency != null;
+      return {
+        id: randomUUID(),
+        recordedAt: at,
+        numberId: n.id ?? null,
+        to: FATES_BEFORE[String(n.fate)] ?? 'studio',
+        copies: 1,
+        withWhom: n.fateTo ?? '',
+        on: at.slice(0, 10),
+        price: priced ? n.price : null,
+        currency: priced ? n.currency : null,
+        note: n.note ?? '',
+      };
+    });
 }
 
 /** Puts the rows in as they were, without recording that as if somebody had made them today. */

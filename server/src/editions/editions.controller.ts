@@ -18,8 +18,8 @@ import {
   DriftAccepted,
   EditionInput,
   EditionView,
-  FateInput,
   NumberInput,
+  NumbersInput,
   NumberView,
 } from '@rakuen/contract/editions';
 import { IfMatch } from '../app/revision.ts';
@@ -69,23 +69,19 @@ export class EditionsController {
     return this.editions.number(id, input);
   }
 
+  /** The next numbers of a series, for as many copies. */
+  @Post('editions/:id/numbers/many')
+  @ApiCreatedResponse({ type: [NumberView] })
+  manyNumbers(@Param('id', ParseUUIDPipe) id: string, @Body() input: NumbersInput): Promise<NumberView[]> {
+    return this.editions.manyNumbers(id, input);
+  }
+
   /** Another box was held against the first print, and accepted by name. */
   @Post('editions/:id/accepted')
   @HttpCode(200)
   @ApiOkResponse({ type: EditionView })
   accept(@Param('id', ParseUUIDPipe) id: string, @Body() input: DriftAccepted): Promise<EditionView> {
     return this.editions.accept(id, input);
-  }
-
-  /** Sold, gifted, destroyed, returned. */
-  @Put('numbers/:id/fate')
-  @ApiOkResponse({ type: NumberView })
-  fate(
-    @Param('id', ParseUUIDPipe) id: string,
-    @Body() input: FateInput,
-    @IfMatch() from?: number,
-  ): Promise<NumberView> {
-    return this.editions.fate(id, input, from);
   }
 
   @Get('numbers/:id/certificate.pdf')

@@ -1,6 +1,6 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 import type { DriftAccepted } from '@rakuen/contract/editions';
-import type { Fate, Series } from '@rakuen/core/print/edition';
+import type { Series } from '@rakuen/core/print/edition';
 
 @Entity('editions')
 export class EditionRow {
@@ -31,11 +31,5 @@ export class NumberRow {
   @Column('text', { nullable: true }) printId!: string | null;
   @Column('text') givenAt!: string;
   @Column('text') batch!: string;
-  @Column('text') fate!: Fate;
-  @Column('text', { nullable: true }) fateOn!: string | null;
-  @Column('text') fateTo!: string;
-  @Column('real', { nullable: true }) price!: number | null;
-  @Column('text', { nullable: true }) currency!: string | null;
-  @Column('text') note!: string;
   @Column({ type: 'integer', default: 1, insert: false, update: false }) revision!: number;
 }

@@ -1,20 +1,22 @@
-import { dayOf, today } from '@rakuen/core/day';
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { Repository } from 'typeorm';
+import { DataSource, Repository } from 'typeorm';
 import { boxOfNumber, numberText, SERIES, type BoxOfNumber, type EditionSizes } from '@rakuen/core/print/edition';
+import type { MoveView } from '@rakuen/contract/clients';
 import type {
   DriftAccepted,
   EditionInput,
   EditionView,
-  FateInput,
   NumberInput,
+  NumbersInput,
   NumberView,
 } from '@rakuen/contract/editions';
 import { notFound, RakuenError } from '../app/errors.ts';
 import { refuseStale } from '../app/revision.ts';
 import { ConditionsService } from '../conditions/conditions.service.ts';
+import { EARLIER, SAME } from './ordinals.ts';
+import { MovesService } from '../clients/moves.service.ts';
 import { EditionRow, NumberRow } from './editions.entity.ts';
 import { PictureRow } from '../pictures/pictures.entity.ts';
 import { PrintRow } from '../prints/prints.entity.ts';
@@ -30,6 +32,8 @@ export class EditionsService {
     @InjectRepository(PictureRow) private readonly pictures: Repository<PictureRow>,
     @InjectRepository(BoxRow) private readonly boxes: Repository<BoxRow>,
     private readonly conditions: ConditionsService,
+    private readonly moves: MovesService,
+    private readonly database: DataSource,
   ) {}
 
   async list(): Promise<EditionView[]> {
@@ -37,14 +41,16 @@ export class EditionsService {
     for (const n of await this.numbers.find({ order: { series: 'ASC', number: 'ASC' } }))
       numbers.set(n.editionId, [...(numbers.get(n.editionId) ?? []), n]);
     const ordinals = await this.ordinals();
+    const moves = await this.moves.ofNumbers([...numbers.values()].flat().map((n) => n.id));
     return (await this.editions.find({ order: { createdAt: 'DESC' } })).map((e) =>
-      editionView(e, numbers.get(e.id) ?? [], ordinals.get(e.id)!),
+      editionView(e, numbers.get(e.id) ?? [], moves, ordinals.get(e.id)!),
     );
   }
 
   async view(id: string): Promise<EditionView> {
     const numbers = await this.numbers.find({ where: { editionId: id }, order: { series: 'ASC', number: 'ASC' } });
-    return editionView(await this.get(id), numbers, await this.ordinalOf(id));
+    const moves = await this.moves.ofNumbers(numbers.map((n) => n.id));
+    return editionView(await this.get(id), numbers, moves, await this.ordinalOf(id));
   }
 
   /** Which edition of its picture on its paper in its size each is, by when they were created. */
@@ -146,39 +152,24 @@ export class EditionsService {
       printId: input.printId ?? null,
       givenAt: new Date().toISOString(),
       batch,
-      fate: 'here',
-      fateOn: null,
-      fateTo: '',
-      price: null,
-      currency: null,
-      note: '',
     });
     await this.numbers.insert(row);
     return numberView(await this.numberRow(row.id), edition, await this.ordinalOf(id));
+  }
+
+  /** The next numbers of a series; all of them, or none. */
+  async manyNumbers(id: string, { count, ...input }: NumbersInput): Promise<NumberView[]> {
+    return this.database.transaction(async () => {
+      const given: NumberView[] = [];
+      for (let i = 0; i < count; i++) given.push(await this.number(id, input));
+      return given;
+    });
   }
 
   async accept(id: string, input: DriftAccepted): Promise<EditionView> {
     const edition = await this.get(id);
     await this.editions.update(id, { accepted: [...edition.accepted, { ...input, batch: input.batch.trim() }] });
     return this.view(id);
-  }
-
-  async fate(id: string, input: FateInput, from?: number): Promise<NumberView> {
-    const row = await this.numberRow(id);
-    const edition = await this.get(row.editionId);
-    const ordinal = await this.ordinalOf(edition.id);
-    refuseStale('This number', row, from, numberView(row, edition, ordinal));
-    if ((input.price === undefined) !== (input.currency === undefined))
-      throw new RakuenError(400, 'A price has a currency.', { field: 'currency', remedy: 'Say both, or neither.' });
-    await this.numbers.update(id, {
-      fate: input.fate,
-      fateOn: (input.on && dayOf(input.on)) ?? (input.fate === 'here' ? null : today()),
-      fateTo: input.to?.trim() ?? '',
-      price: input.price ?? null,
-      currency: input.currency ?? null,
-      note: input.note?.trim() ?? '',
-    });
-    return numberView(await this.numberRow(id), edition, ordinal);
   }
 
   async numberRow(id: string): Promise<NumberRow> {
@@ -218,11 +209,17 @@ export class EditionsService {
         remedy: 'Choose a print of this picture on the edition’s sheet, in its size.',
       });
     const given = await this.numbers.countBy({ printId });
-    if (given >= print.copies)
-      throw new RakuenError(409, 'Every copy of this print bears a number.', {
-        field: 'printId',
-        remedy: 'Choose another print.',
-      });
+    if ((await this.moves.neverMoved(printId)) < 1)
+      throw new RakuenError(
+        409,
+        given >= print.copies
+          ? 'Every copy of this print bears a number.'
+          : 'Every copy of this print without a number has left the studio.',
+        {
+          field: 'printId',
+          remedy: 'Choose another print.',
+        },
+      );
     return print;
   }
 }
@@ -255,11 +252,7 @@ function boxRefused(box: Extract<BoxOfNumber, { refused: string }>, own: string)
 
 /** An edition is of the same by these, its condition by the paper. */
 const SAME_BY = ['pictureId', 'conditionId', 'widthMm', 'heightMm'] as const;
-/** Same picture, same paper, sizes within a millimetre: of editions `e` and `o`. */
-const SAME = `o.pictureId = e.pictureId AND abs(o.widthMm - e.widthMm) <= 1 AND abs(o.heightMm - e.heightMm) <= 1
-  AND (SELECT paperId FROM conditions WHERE id = o.conditionId) = (SELECT paperId FROM conditions WHERE id = e.conditionId)`;
-const ORDINALS = `SELECT e.id, (SELECT COUNT(*) FROM editions o
-  WHERE (o.createdAt, o.rowid) < (e.createdAt, e.rowid) AND ${SAME}) AS earlier FROM editions e`;
+const ORDINALS = `SELECT e.id, ${EARLIER} AS earlier FROM editions e`;
 const SAME_EDITION = `SELECT o.name FROM editions o,
   (SELECT ? AS id, ? AS pictureId, ? AS conditionId, ? AS widthMm, ? AS heightMm) e
   WHERE o.id <> e.id AND ${SAME} ORDER BY o.createdAt LIMIT 1`;
@@ -297,7 +290,7 @@ const columns = (input: EditionInput) => ({
   notes: input.notes ?? '',
 });
 
-function numberView(n: NumberRow, edition: EditionRow, ordinal: number): NumberView {
+function numberView(n: NumberRow, edition: EditionRow, ordinal: number, moves: MoveView[] = []): NumberView {
   return {
     id: n.id,
     revision: n.revision,
@@ -306,17 +299,17 @@ function numberView(n: NumberRow, edition: EditionRow, ordinal: number): NumberV
     written: numberText(n.series, n.number, sizesOf(edition), ordinal),
     givenAt: n.givenAt,
     batch: n.batch,
-    fate: n.fate,
-    to: n.fateTo,
-    note: n.note,
+    moves,
     printId: n.printId ?? undefined,
-    on: n.fateOn ?? undefined,
-    price: n.price ?? undefined,
-    currency: n.currency ?? undefined,
   };
 }
 
-function editionView(row: EditionRow, numbers: readonly NumberRow[], ordinal: number): EditionView {
+function editionView(
+  row: EditionRow,
+  numbers: readonly NumberRow[],
+  moves: ReadonlyMap<string, MoveView[]>,
+  ordinal: number,
+): EditionView {
   return {
     id: row.id,
     revision: row.revision,
@@ -334,7 +327,7 @@ function editionView(row: EditionRow, numbers: readonly NumberRow[], ordinal: nu
     accepted: row.accepted,
     notes: row.notes,
     ordinal,
-    numbers: numbers.map((n) => numberView(n, row, ordinal)),
+    numbers: numbers.map((n) => numberView(n, row, ordinal, moves.get(n.id))),
     locked: numbers.length > 0,
   };
 }

@@ -10,6 +10,7 @@ import type {
   LedgerSheet,
   LedgerView,
 } from '@rakuen/contract/ledger';
+import { EARLIER } from '../editions/ordinals.ts';
 import { present } from '../store/rows.ts';
 import { recipeLine } from '@rakuen/core/proof/recipe';
 import { numberText, type Series } from '@rakuen/core/print/edition';
@@ -19,6 +20,9 @@ import type { PassedChecks, PrintRecipe, PrintSettings } from '@rakuen/contract/
 /** Entries of a page; what is older is fetched when it is asked for. */
 const PAGE = 200;
 
+/** The move a number `n` stands at. */
+const LAST = 'm.numberId = n.id AND NOT EXISTS (SELECT 1 FROM moves x WHERE x.fromId = m.id)';
+
 /** What is told of an entry besides what all have, by its kind. */
 const DETAILS: Record<LedgerEntry['kind'], string> = {
   decision: `SELECT id, json_object('decidedBy', decidedBy, 'place', place, 'costDeltaE', costDeltaE, 'outsideShare', outsideShare,
@@ -27,14 +31,24 @@ const DETAILS: Record<LedgerEntry['kind'], string> = {
     'carriedOver', json(carriedOver), 'misprints', (SELECT COALESCE(SUM(sheets), 0) FROM misprints m WHERE m.printId = prints.id),
     'minutes', minutes, 'judgedIn', judgedIn, 'decidedBy', decidedBy, 'decidedWhy', decidedWhy, 'notes', notes, 'recordedAt', recordedAt,
     'recipe', json(recipe), 'profileHash', profileHash, 'pictureHash', pictureHash, 'printFile', fileName, 'printFileHash', fileHash, 'passed', json(passed),
+    'client', (SELECT c.name FROM order_lines l JOIN orders o ON o.id = l.orderId JOIN clients c ON c.id = o.clientId WHERE l.id = prints.orderLineId),
+    'order', (SELECT o.name FROM order_lines l JOIN orders o ON o.id = l.orderId WHERE l.id = prints.orderLineId),
     'box', (SELECT label || CASE WHEN batch = '' THEN '' ELSE ', ' || batch END FROM boxes b WHERE b.id = prints.boxId)) AS details FROM prints`,
   misprint: `SELECT id, json_object('printId', printId, 'sheets', sheets, 'minutes', minutes, 'lost', lost, 'currency', currency, 'feed', feed) AS details FROM misprints`,
   trial: `SELECT id, json_object('by', "by", 'light', light, 'printer', printer) AS details FROM trials`,
   number: `SELECT n.id, json_object('edition', e.name, 'series', n.series, 'number', n.number, 'of', e.size,
-    'ofProofs', CASE n.series WHEN 'artist' THEN e.artist WHEN 'printer' THEN e.printer WHEN 'good' THEN e.good END,
-    'to', n.fateTo, 'on', n.fateOn, 'batch', n.batch, 'price', n.price, 'currency', n.currency,
+    'ofProofs', CASE n.series WHEN 'artist' THEN e.artist WHEN 'printer' THEN e.printer WHEN 'good' THEN e.good END, 'earlier', ${EARLIER},
+    'batch', n.batch, 'to', (SELECT group_concat(c.name, ', ') FROM moves m JOIN clients c ON c.id = m.clientId WHERE ${LAST}),
+    'with', (SELECT m.withWhom FROM moves m WHERE ${LAST}), 'on', (SELECT m."on" FROM moves m WHERE ${LAST}),
+    'until', (SELECT m.until FROM moves m WHERE ${LAST}),
+    'price', (SELECT m.price FROM moves m WHERE ${LAST}), 'currency', (SELECT m.currency FROM moves m WHERE ${LAST}),
     'acceptedBy', (SELECT group_concat(json_extract(a.value, '$.by'), ', ') FROM json_each(e.accepted) a
       WHERE json_extract(a.value, '$.batch') = n.batch)) AS details FROM numbers n JOIN editions e ON e.id = n.editionId`,
+  move: `SELECT m.id, json_object('copies', m.copies, 'to', c.name, 'with', m.withWhom, 'place', l.name, 'until', m.until,
+    'price', m.price, 'currency', m.currency, 'order', o.name, 'edition', e.name, 'series', n.series, 'number', n.number, 'of', e.size,
+    'ofProofs', CASE n.series WHEN 'artist' THEN e.artist WHEN 'printer' THEN e.printer WHEN 'good' THEN e.good END, 'earlier', ${EARLIER}) AS details
+    FROM moves m LEFT JOIN clients c ON c.id = m.clientId LEFT JOIN places l ON l.id = m.placeId LEFT JOIN orders o ON o.id = m.orderId
+    LEFT JOIN numbers n ON n.id = m.numberId LEFT JOIN editions e ON e.id = n.editionId`,
   note: `SELECT id, json_object('by', "by", 'finding', json(finding)) AS details FROM notes`,
 };
 
@@ -160,14 +174,14 @@ export class LedgerService {
 }
 
 /** A number as it is written under the print. */
-function writtenNumber({ series, number, of, ofProofs }: Details): { written: string } {
+function writtenNumber({ series, number, of, ofProofs, earlier }: Details): { written: string } {
   const most = typeof of === 'number' ? of : null;
   const proofs = Number(ofProofs ?? 0);
   const sizes = { edition: most, artist: proofs, printer: proofs, good: proofs };
-  return { written: numberText(series as Series, Number(number), sizes) };
+  return { written: numberText(series as Series, Number(number), sizes, Number(earlier ?? 0) + 1) };
 }
 
-const entryView = (row: Row, { ofProofs, ...details }: Details): LedgerEntry => ({
+const entryView = (row: Row, { ofProofs, earlier, ...details }: Details): LedgerEntry => ({
   id: row.id,
   kind: row.kind,
   at: row.at,
@@ -182,7 +196,7 @@ const entryView = (row: Row, { ofProofs, ...details }: Details): LedgerEntry => 
   details: {
     ...flat(details),
     ...(row.kind === 'print' && { code: recordCode(row.id) }),
-    ...(row.kind === 'number' && writtenNumber({ ...details, ofProofs })),
+    ...(details.series && writtenNumber({ ...details, ofProofs, earlier })),
   },
 });
 

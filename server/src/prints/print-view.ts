@@ -45,6 +45,7 @@ export function printView(row: PrintRow, { sheets, causes }: Spoilt = NONE, unch
     fileHash: row.fileHash || undefined,
     fileName: row.fileName || undefined,
     passed: row.passed ?? undefined,
+    orderLineId: row.orderLineId ?? undefined,
     unchecked,
   };
 }

@@ -20,6 +20,8 @@ export class PrintRow {
   @Column('text') notes!: string;
   @Column('text') state!: PrintState;
   @Column('text', { nullable: true }) boxId!: string | null;
+  /** The line of an order it was made for. */
+  @Column('text', { nullable: true }) orderLineId!: string | null;
   /** The print it repeats. */
   @Column('text', { nullable: true }) fromPrintId!: string | null;
   /** Of a waiting print: where each setting came from. */

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { ClientsModule } from '../clients/clients.module.ts';
 import { ConditionsModule } from '../conditions/conditions.module.ts';
 import { EditionsModule } from '../editions/editions.module.ts';
 import { ProfilesModule } from '../profiles/profiles.module.ts';
@@ -19,6 +20,7 @@ import { PrintsController } from './prints.controller.ts';
 
 @Module({
   imports: [
+    ClientsModule,
     ConditionsModule,
     PicturesModule,
     LearnedModule,

@@ -32,8 +32,11 @@ import { ConditionsService } from '../conditions/conditions.service.ts';
 import { LearnedService } from '../ledger/learned.service.ts';
 import { PicturesService } from '../pictures/pictures.service.ts';
 import { PrintFilesService, recipeRecord, type MadeWith } from '../print-files/print-files.service.ts';
+import { MovesService } from '../clients/moves.service.ts';
+import { OrdersService } from '../clients/orders.service.ts';
 import { StockService } from '../stock/stock.service.ts';
 import { NumberRow } from '../editions/editions.entity.ts';
+import type { OrderLineRow } from '../clients/clients.entity.ts';
 import { RecipeRow } from '../matches/matches.entity.ts';
 import { PrintRow } from './prints.entity.ts';
 import { fromCondition, fromRecipe, loose } from './carried-over.ts';
@@ -67,6 +70,8 @@ export class PrintsService {
     private readonly printSince: PrintSince,
     private readonly printFiles: PrintFilesService,
     private readonly stock: StockService,
+    private readonly orders: OrdersService,
+    private readonly moves: MovesService,
   ) {}
 
   /** The newest of them; the ledger pages through all. */
@@ -131,8 +136,9 @@ export class PrintsService {
   /** Begins a print: every setting is there; all of them wait to be looked at. */
   async begin(input: PrintBegin): Promise<PrintView> {
     const earlier = input.printId ? await this.get(input.printId) : undefined;
-    const pictureId = earlier?.pictureId ?? input.pictureId;
-    const conditionId = earlier?.conditionId ?? input.conditionId;
+    const line = input.orderLineId ? await this.lineFor(input, earlier) : undefined;
+    const pictureId = earlier?.pictureId ?? line?.pictureId ?? input.pictureId;
+    const conditionId = earlier?.conditionId ?? input.conditionId ?? line?.conditionId;
     if (!pictureId || !conditionId)
       throw new RakuenError(400, 'A print begins from a picture and a sheet, or from an earlier print.', {
         field: 'pictureId, conditionId, printId',
@@ -142,12 +148,13 @@ export class PrintsService {
     const proposal = await this.propose(pictureId, conditionId);
     const settings = earlier?.settings ?? proposal.settings;
     const widthMm =
+      line?.widthMm ??
       earlier?.widthMm ??
       proposal.widthMm ??
       sideOf(picture.commission.longSideMm, picture.widthPx, picture.heightPx) ??
       round((picture.widthPx / PIXELS_PER_INCH) * MM_PER_INCH);
     const madeToday = await this.printFiles.madeWith(pictureId, conditionId);
-    const boxId = earlier ? await this.boxAgain(earlier) : null;
+    const boxId = earlier && !line ? await this.boxAgain(earlier) : null;
     const from = earlier ? `the print of ${dayOf(earlier.printedOn)}` : '';
     const row = this.prints.create({
       id: randomUUID(),
@@ -156,8 +163,13 @@ export class PrintsService {
       conditionId,
       printedOn: today(),
       widthMm,
-      heightMm: earlier?.heightMm ?? proposal.heightMm ?? round((widthMm * picture.heightPx) / picture.widthPx),
-      copies: earlier ? 1 : picture.commission.copies,
+      heightMm:
+        line?.heightMm ??
+        earlier?.heightMm ??
+        proposal.heightMm ??
+        round((widthMm * picture.heightPx) / picture.widthPx),
+      copies: line ? Math.max(1, line.copies - line.made) : earlier ? 1 : picture.commission.copies,
+      orderLineId: line?.id ?? null,
       settings,
       carriedOver: said(settings),
       carriedFrom: earlier
@@ -212,6 +224,8 @@ export class PrintsService {
       since: await this.printSince.of(row),
       learned: await this.learned.about(row.pictureId, condition.paperId),
       cautions: cautionsFor(row, condition),
+      order: row.orderLineId ? await this.orders.ofLine(row.orderLineId) : undefined,
+      whereabouts: await this.moves.ofPrint(id),
       proof: await this.proofs.of(id),
       photographs: await this.photographs.of(id),
     };
@@ -304,6 +318,7 @@ export class PrintsService {
       recordedAt: new Date().toISOString(),
       state: 'printed',
       fromPrintId: null,
+      orderLineId: null,
       carriedFrom: {},
       minutes: null,
     });
@@ -426,6 +441,22 @@ export class PrintsService {
       );
   }
 
+  /** The line of an open order a print is made for, and how many of its copies were printed. */
+  private async lineFor(
+    { orderLineId, pictureId }: PrintBegin,
+    earlier: PrintRow | undefined,
+  ): Promise<OrderLineRow & { made: number }> {
+    const line = await this.orders.openLine(orderLineId!);
+    const asked = earlier?.pictureId ?? pictureId;
+    if (asked && asked !== line.pictureId)
+      throw new RakuenError(409, 'Another picture was ordered.', {
+        field: 'orderLineId',
+        remedy: 'Choose the line of this picture, or begin the print without an order.',
+      });
+    const made = await this.prints.sum('copies', { orderLineId: line.id, state: 'printed' });
+    return { ...line, made: made ?? 0 };
+  }
+
   /** The box of an earlier print, where one more still comes out of it. */
   private async boxAgain(earlier: PrintRow): Promise<string | null> {
     if (!earlier.boxId) return null;
@@ -453,6 +484,12 @@ export class PrintsService {
   /** Says in words what the database forbids: a numbered print of another size, or of fewer copies than numbers. */
   private async staysNumbered(known: PrintRow, next: PrintInput): Promise<void> {
     const given = await this.numbers.countBy({ printId: known.id });
+    const left = next.copies < known.copies ? known.copies - given - (await this.moves.neverMoved(known.id)) : 0;
+    if (next.copies < given + left)
+      throw new RakuenError(409, `${left} ${left === 1 ? 'copy' : 'copies'} of this print left the studio.`, {
+        field: 'copies',
+        remedy: 'Remove the entry about where they are first, if it is wrong.',
+      });
     if (given === 0) return;
     if (next.widthMm !== known.widthMm || next.heightMm !== known.heightMm || next.copies < given)
       throw new RakuenError(409, 'This print bears a number: its size stays, and no copy that bears one goes.', {

@@ -1,4 +1,5 @@
 import { ChartRow } from '../charts/charts.entity.ts';
+import { ClientRow, MoveRow, OrderLineRow, OrderRow, PlaceRow } from '../clients/clients.entity.ts';
 import { ConditionRow, ObservationRow } from '../conditions/conditions.entity.ts';
 import { EditionRow, NumberRow } from '../editions/editions.entity.ts';
 import { EyeChoiceRow, EyeSessionRow } from '../eye/eye.entity.ts';
@@ -59,6 +60,11 @@ export const ENTITIES = [
   ShowRow,
   ShowPictureRow,
   ShowPaperRow,
+  ClientRow,
+  PlaceRow,
+  OrderRow,
+  OrderLineRow,
+  MoveRow,
   RuleRow,
   DocumentRow,
 ];

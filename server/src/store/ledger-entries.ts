@@ -17,6 +17,15 @@ interface EntrySource {
   readonly more: string;
 }
 
+/** Where a number stands: its last move. */
+const STANDS = `(SELECT COLUMN FROM moves m WHERE m.numberId = t.id AND NOT EXISTS (SELECT 1 FROM moves n WHERE n.fromId = m.id))`;
+/** Who had or has what was moved, and where: clients and places by name, and the words that were entered. */
+const WHO_OF = (which: string): string =>
+  `COALESCE((SELECT group_concat(COALESCE(c.name, '') || ' ' || COALESCE(l.name, '') || ' ' || m.withWhom, ' ')
+    FROM moves m LEFT JOIN clients c ON c.id = m.clientId LEFT JOIN places l ON l.id = m.placeId WHERE ${which}), '')`;
+const ORDERED_BY = `COALESCE((SELECT c.name || ' ' || o.name FROM order_lines l JOIN orders o ON o.id = l.orderId
+  JOIN clients c ON c.id = o.clientId WHERE l.id = t.orderLineId), '')`;
+
 export const ENTRY_SOURCES: readonly EntrySource[] = [
   {
     kind: 'decision',
@@ -40,7 +49,7 @@ export const ENTRY_SOURCES: readonly EntrySource[] = [
     conditionId: 't.conditionId',
     outcome: 't.verdict',
     reason: 't.verdictReason',
-    more: `COALESCE((SELECT b.label || ' ' || b.batch FROM boxes b WHERE b.id = t.boxId), '') || ' ' || t.notes || ' ' || t.judgedIn || ' ' || t.decidedBy || ' ' || t.decidedWhy || ' ' || (SELECT group_concat(value, ' ') FROM json_each(t.settings))`,
+    more: `COALESCE((SELECT b.label || ' ' || b.batch FROM boxes b WHERE b.id = t.boxId), '') || ' ' || t.notes || ' ' || t.judgedIn || ' ' || t.decidedBy || ' ' || t.decidedWhy || ' ' || (SELECT group_concat(value, ' ') FROM json_each(t.settings)) || ' ' || ${ORDERED_BY} || ' ' || ${WHO_OF('m.printId = t.id')}`,
   },
   {
     kind: 'misprint',
@@ -74,11 +83,25 @@ export const ENTRY_SOURCES: readonly EntrySource[] = [
     enteredAt: 't.givenAt',
     pictureId: '(SELECT pictureId FROM editions e WHERE e.id = t.editionId)',
     conditionId: '(SELECT conditionId FROM editions e WHERE e.id = t.editionId)',
-    outcome: 't.fate',
-    reason: 't.note',
-    more: `(SELECT e.name FROM editions e WHERE e.id = t.editionId) || ' edition ' || t.fateTo || ' ' || t.batch || ' ' ||
+    outcome: `COALESCE(${STANDS.replace('COLUMN', 'm."to"')}, 'studio')`,
+    reason: `COALESCE(${STANDS.replace('COLUMN', 'm.note')}, '')`,
+    more: `(SELECT e.name FROM editions e WHERE e.id = t.editionId) || ' edition ' || ${WHO_OF('m.numberId = t.id')} || ' ' || t.batch || ' ' ||
       COALESCE((SELECT group_concat(json_extract(a.value, '$.by'), ' ') FROM editions e, json_each(e.accepted) a
         WHERE e.id = t.editionId AND json_extract(a.value, '$.batch') = t.batch), '')`,
+  },
+  {
+    kind: 'move',
+    table: 'moves',
+    where: '1',
+    at: 't."on"',
+    enteredAt: 't.recordedAt',
+    pictureId: `COALESCE((SELECT p.pictureId FROM prints p WHERE p.id = t.printId),
+      (SELECT e.pictureId FROM numbers n JOIN editions e ON e.id = n.editionId WHERE n.id = t.numberId))`,
+    conditionId: `COALESCE((SELECT p.conditionId FROM prints p WHERE p.id = t.printId),
+      (SELECT e.conditionId FROM numbers n JOIN editions e ON e.id = n.editionId WHERE n.id = t.numberId))`,
+    outcome: 't."to"',
+    reason: 't.note',
+    more: WHO_OF('m.id = t.id'),
   },
   {
     kind: 'note',
@@ -133,8 +156,28 @@ const TABLES = [
      INSERT INTO entries_words (entries_words, rowid, words) VALUES ('delete', OLD.seq, OLD.words); END`,
 ];
 
+interface Followed {
+  readonly table: string;
+  readonly changes: string;
+  readonly own: (e: string) => string;
+  /** They are entered again when it is removed, too. */
+  readonly ends?: true;
+}
+
+/** Prints, numbers and moves of what moved to a client or a place. */
+const MOVED_OF = (column: string): string =>
+  `UNION SELECT m.printId FROM moves m WHERE m.${column} = NEW.id
+   UNION SELECT m.numberId FROM moves m WHERE m.${column} = NEW.id
+   UNION SELECT m.id FROM moves m WHERE m.${column} = NEW.id`;
+
+/** Which entries there are, and what they follow. */
+export interface Projection {
+  readonly sources: readonly EntrySource[];
+  readonly follows: readonly Followed[];
+}
+
 /** What entries are found by besides what they hold: where it changes, they are entered again. `own` picks them. */
-const FOLLOWS: readonly { table: string; changes: string; own: (e: string) => string }[] = [
+const FOLLOWS: readonly Followed[] = [
   { table: 'pictures', changes: 'title, caption, commission', own: (e) => `${e}pictureId = NEW.id` },
   {
     table: 'conditions',
@@ -157,14 +200,61 @@ const FOLLOWS: readonly { table: string; changes: string; own: (e: string) => st
     changes: 'name, accepted',
     own: (e) => `(${e}kind = 'number' AND ${e}id IN (SELECT id FROM numbers WHERE editionId = NEW.id))`,
   },
+  {
+    table: 'clients',
+    changes: 'name',
+    own: (e) => `(${e}kind IN ('print', 'number', 'move') AND ${e}id IN (
+      SELECT p.id FROM orders o JOIN order_lines l ON l.orderId = o.id JOIN prints p ON p.orderLineId = l.id WHERE o.clientId = NEW.id
+      ${MOVED_OF('clientId')}))`,
+  },
+  {
+    table: 'places',
+    changes: 'name',
+    own: (e) => `(${e}kind IN ('print', 'number', 'move') AND ${e}id IN (SELECT NULL ${MOVED_OF('placeId')}))`,
+  },
+  {
+    table: 'orders',
+    changes: 'name, clientId',
+    own: (e) => `(${e}kind = 'print' AND ${e}id IN (
+      SELECT p.id FROM order_lines l JOIN prints p ON p.orderLineId = l.id WHERE l.orderId = NEW.id))`,
+  },
+  {
+    table: 'moves',
+    changes: '"to", clientId, placeId, withWhom, note',
+    own: (e) => `(${e}kind IN ('print', 'number') AND ${e}id IN (NEW.printId, NEW.numberId))`,
+    ends: true,
+  },
 ];
+
+/** How the ledger was told before prints had a whereabouts of their own. */
+export const BEFORE_MOVES: Projection = {
+  sources: ENTRY_SOURCES.filter((s) => s.kind !== 'move').map((s) =>
+    s.kind === 'number'
+      ? {
+          ...s,
+          outcome: 't.fate',
+          reason: 't.note',
+          more: s.more.replace(WHO_OF('m.numberId = t.id'), 't.fateTo'),
+        }
+      : { ...s, more: s.more.replace(` || ' ' || ${ORDERED_BY} || ' ' || ${WHO_OF('m.printId = t.id')}`, '') },
+  ),
+  follows: FOLLOWS.filter((f) => !['clients', 'places', 'orders', 'moves'].includes(f.table)),
+};
+
+/** Of a projection, all but what notes are. */
+export const withoutNotes = ({ sources, follows }: Projection): Projection => ({
+  sources: sources.filter((s) => s.table !== 'notes'),
+  follows,
+});
 
 /**
  * The ledger as a projection: every decision, print, misprint, trial and number as a row with the words it is found by, kept up by the
  * database itself, whoever writes, notes among them. What it is called by (picture, paper, printer) is followed when
  * it is renamed or comes back from the bin.
  */
-export function ledgerProjection(sources = ENTRY_SOURCES): string[] {
+export function ledgerProjection(
+  { sources, follows }: Projection = { sources: ENTRY_SOURCES, follows: FOLLOWS },
+): string[] {
   const keep = sources.flatMap((s) => {
     const away = (row: string) => `DELETE FROM entries WHERE kind = '${s.kind}' AND id = ${row}.id;`;
     return [
@@ -173,11 +263,16 @@ export function ledgerProjection(sources = ENTRY_SOURCES): string[] {
       `CREATE TRIGGER ${s.table}_entered_end AFTER DELETE ON ${s.table} BEGIN ${away('OLD')} END`,
     ];
   });
-  const follow = FOLLOWS.flatMap(({ table, changes, own }) => {
+  const follow = follows.flatMap(({ table, changes, own, ends }) => {
     const again = `DELETE FROM entries WHERE ${own('')}; ${sources.map((s) => entered(s, own('e.'))).join('')}`;
     return [
       `CREATE TRIGGER ${table}_followed_new AFTER INSERT ON ${table} BEGIN ${again} END`,
       `CREATE TRIGGER ${table}_followed_change AFTER UPDATE OF ${changes} ON ${table} BEGIN ${again} END`,
+      ...(ends
+        ? [
+            `CREATE TRIGGER ${table}_followed_end AFTER DELETE ON ${table} BEGIN ${again.replaceAll('NEW.', 'OLD.')} END`,
+          ]
+        : []),
     ];
   });
   return [...TABLES, ...keep, ...follow, ...sources.map((s) => entered(s, '1'))];
@@ -189,7 +284,9 @@ export function withoutProjection(): string[] {
     ...ENTRY_SOURCES.flatMap((s) =>
       ['new', 'change', 'end'].map((e) => `DROP TRIGGER IF EXISTS ${s.table}_entered_${e}`),
     ),
-    ...FOLLOWS.flatMap(({ table }) => ['new', 'change'].map((e) => `DROP TRIGGER IF EXISTS ${table}_followed_${e}`)),
+    ...FOLLOWS.flatMap(({ table }) =>
+      ['new', 'change', 'end'].map((e) => `DROP TRIGGER IF EXISTS ${table}_followed_${e}`),
+    ),
     'DROP TABLE entries_words',
     'DROP TABLE entries',
   ];

@@ -33,6 +33,8 @@ const PrintsScreen = lazy(async () => ({ default: (await import('../prints/print
 const PrintScreen = lazy(async () => ({ default: (await import('../prints/print-screen.tsx')).PrintScreen }));
 const RunScreen = lazy(async () => ({ default: (await import('../prints/run-screen.tsx')).RunScreen }));
 const EditionsScreen = lazy(async () => ({ default: (await import('../prints/editions-screen.tsx')).EditionsScreen }));
+const OrdersScreen = lazy(async () => ({ default: (await import('../clients/orders-screen.tsx')).OrdersScreen }));
+const ClientsScreen = lazy(async () => ({ default: (await import('../clients/clients-screen.tsx')).ClientsScreen }));
 const LayoutScreen = lazy(async () => ({ default: (await import('../prints/layout-screen.tsx')).LayoutScreen }));
 const DrawerScreen = lazy(async () => ({ default: (await import('../prints/drawer-screen.tsx')).DrawerScreen }));
 const lives = () => import('../ledger/life-screens.tsx');
@@ -99,6 +101,8 @@ export const router = createBrowserRouter([
       { path: 'prints', element: <PrintsScreen /> },
       { path: 'prints/run', element: <RunScreen /> },
       { path: 'prints/editions', element: <EditionsScreen /> },
+      { path: 'prints/orders', element: <OrdersScreen /> },
+      { path: 'prints/clients', element: <ClientsScreen /> },
       { path: 'prints/layout', element: <LayoutScreen /> },
       { path: 'prints/drawer', element: <DrawerScreen /> },
       { path: 'prints/:printId', element: <PrintScreen /> },

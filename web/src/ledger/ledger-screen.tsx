@@ -1,6 +1,7 @@
 import { memo, useDeferredValue, useMemo, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import type { LedgerEntry } from '@rakuen/contract/ledger';
+import { WHEREABOUTS, type Whereabout } from '@rakuen/core/print/whereabouts';
 import type { Stamp } from '@rakuen/contract/vocabulary';
 import { questionOf } from '../app/steps.ts';
 import { Download } from '../parts/download.tsx';
@@ -33,7 +34,8 @@ export function LedgerScreen({ place }: { place: 'entries' | 'happened' | 'backu
 
 /** What is asked of the ledger; what is left open is not asked. */
 function useAsked() {
-  const [words, setWords] = useState('');
+  const [params] = useSearchParams();
+  const [words, setWords] = useState(params.get('q') ?? '');
   const [kind, setKind] = useState('');
   const asked = useDeferredValue(words.trim());
   const [since, setSince] = useState('');
@@ -220,7 +222,9 @@ function PageLink({ to, children }: { to: string; children: string }) {
 
 /** What came of it, with what it is. */
 function outcomeOf({ kind, outcome, details }: LedgerEntry): string {
-  if (kind === 'number') return `${String(details.written)}, ${outcome}`;
+  if (kind === 'number') return `${String(details.written)}, ${WHEREABOUTS[outcome as Whereabout]?.name ?? outcome}`;
+  if (kind === 'move')
+    return [details.written, WHEREABOUTS[outcome as Whereabout]?.name ?? outcome].filter(Boolean).join(', ');
   if (kind === 'note') return 'note';
   if (kind === 'misprint') return `spoiled: ${outcome}`;
   return kind === 'trial' ? `setting: ${outcome}` : `print, ${outcome}`;

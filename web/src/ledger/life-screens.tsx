@@ -1,3 +1,6 @@
+import type { NumberView } from '@rakuen/contract/editions';
+import { WHEREABOUTS } from '@rakuen/core/print/whereabouts';
+import { lastOf, whereWords } from '../clients/move-words.ts';
 import type { ReactNode } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
 import type { PaperLife } from '@rakuen/contract/ledger';
@@ -217,10 +220,7 @@ export function PictureLifeScreen() {
             {life.editions.map((e) => (
               <section key={e.id} aria-label={e.name} className={SECTION}>
                 <h3>{e.name}</h3>
-                <p>
-                  {e.numbers.map((n) => `${n.written} ${n.fate}${n.to ? ` to ${n.to}` : ''}`).join('; ') ||
-                    'No number is given yet.'}
-                </p>
+                <p>{e.numbers.map((n) => `${n.written} ${numberIsAt(n)}`).join('; ') || 'No number is given yet.'}</p>
               </section>
             ))}
             <NotesOf pictureId={pictureId} />
@@ -235,6 +235,12 @@ export function PictureLifeScreen() {
     </Page>
   );
 }
+
+/** Where a number is, in words. */
+const numberIsAt = ({ moves }: NumberView): string => {
+  const last = lastOf(moves);
+  return last ? whereWords(last) : WHEREABOUTS.studio.name;
+};
 
 /** The address on a label: the record of its print. */
 export function LabelledPrint() {

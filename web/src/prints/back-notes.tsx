@@ -14,6 +14,7 @@ import { Explained } from '../parts/explained.tsx';
 import { TextField } from '../parts/form.tsx';
 import { Caution } from '../parts/messages.tsx';
 import { useLight } from '../compare/use-light.ts';
+import { Whereabouts } from '../clients/whereabouts.tsx';
 import { useTable } from '../table/use-table.ts';
 import { Photographs } from './photographs.tsx';
 import { costExplained } from './explanations.ts';
@@ -36,7 +37,9 @@ export function BackNotes({ look, picture, condition }: Of) {
       <Cost print={print} />
       <KeptProof look={look} />
       {print.state === 'printed' && <Photographs printId={print.id} list={look.photographs} />}
+      {look.order && <ItsOrder order={look.order} />}
       {print.state === 'printed' && <ItsNumber print={print} picture={picture} condition={condition} />}
+      {print.state === 'printed' && <Whereabouts look={look} />}
       <Labels print={print} />
     </aside>
   );
@@ -75,6 +78,21 @@ function ToldOfIt({ look: { print, since, learned, cautions } }: Pick<Of, 'look'
         </section>
       )}
     </>
+  );
+}
+
+/** The order it is made for. */
+function ItsOrder({ order }: { order: NonNullable<PrintLook['order']> }) {
+  return (
+    <section aria-label="Order">
+      <h3>Order</h3>
+      <p>
+        <Link className="underline" to={`/prints/orders#${order.id}`}>
+          {order.name}
+        </Link>
+        , {order.client}
+      </p>
+    </section>
   );
 }
 

@@ -1,24 +1,29 @@
 import { useState } from 'react';
-import type { EditionView } from '@rakuen/contract/editions';
+import type { EditionView, NumberView } from '@rakuen/contract/editions';
 import { SERIES, SERIES_KEYS, type Series } from '@rakuen/core/print/edition';
+import { MAX_NUMBERS_AT_ONCE } from '@rakuen/contract/vocabulary';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button } from '../parts/button.tsx';
 import { ChoiceField, TextField } from '../parts/form.tsx';
 import { day } from '../parts/label.ts';
+import { decimal, NUMBER_TYPED } from '../parts/decimal.ts';
 import { ErrorNote } from '../parts/messages.tsx';
-import { useBoxesQuery, useGiveNumberMutation, usePrintsQuery } from './print-api.ts';
+import { useBoxesQuery, useGiveNumbersMutation, usePrintsQuery } from './print-api.ts';
 
-/** Gives the next number of an edition to a print. @param printId the print it is for; chosen among those that suit where absent */
+/** Gives the next numbers of an edition to the copies of a print. @param printId the print it is for; chosen among those that suit where absent */
 export function NumberGiver({ editions, printId }: { editions: readonly EditionView[]; printId?: string }) {
   const dispatch = useAppDispatch();
-  const [give, giving] = useGiveNumberMutation();
+  const [give, giving] = useGiveNumbersMutation();
   const [editionId, setEdition] = useState(editions[0].id);
   const [series, setSeries] = useState<Series>('edition');
   const [chosen, setChosen] = useState('');
   const [batch, setBatch] = useState('');
+  const [count, setCount] = useState('1');
   const edition = editions.find((e) => e.id === editionId) ?? editions[0];
   const suiting = useSuiting(edition);
   const print = suiting.find((p) => p.id === (printId ?? chosen));
+  const most = print ? Math.min(print.left, MAX_NUMBERS_AT_ONCE) : MAX_NUMBERS_AT_ONCE;
+  const many = most > 1;
   // What the print’s own box says is not asked for.
   const asks = edition.batch !== '' && !print?.batch;
   const submit = () =>
@@ -26,15 +31,17 @@ export function NumberGiver({ editions, printId }: { editions: readonly EditionV
       id: editionId,
       input: {
         series,
+        count: many ? Math.round(decimal(count)) : 1,
         ...((printId ?? chosen) && { printId: printId ?? chosen }),
         ...(asks && batch.trim() && { batch: batch.trim() }),
       },
     })
       .unwrap()
-      .then((n) => {
+      .then((given) => {
+        setCount('1');
         setChosen('');
         setBatch('');
-        dispatch(said(`It is number ${n.written}.`));
+        dispatch(said(givenWords(given)));
       })
       .catch(() => undefined);
   return (
@@ -70,8 +77,17 @@ export function NumberGiver({ editions, printId }: { editions: readonly EditionV
             onChange={(e) => setBatch(e.target.value)}
           />
         )}
-        <Button disabled={giving.isLoading} onClick={submit}>
-          Give the next number
+        {many && (
+          <TextField
+            label="Numbers"
+            {...NUMBER_TYPED}
+            value={count}
+            className="w-20"
+            onChange={(e) => setCount(e.target.value)}
+          />
+        )}
+        <Button disabled={giving.isLoading || !(decimal(count) >= 1 && decimal(count) <= most)} onClick={submit}>
+          {many && decimal(count) > 1 ? 'Give the next numbers' : 'Give the next number'}
         </Button>
       </div>
       {print?.batch && <p className="text-[13px] text-quiet">The sheet came from the box “{print.batch}”.</p>}
@@ -79,6 +95,12 @@ export function NumberGiver({ editions, printId }: { editions: readonly EditionV
     </div>
   );
 }
+
+/** “It is number 3/12.”, “Numbers 3/12 to 7/12 are given.” */
+const givenWords = (given: readonly NumberView[]): string =>
+  given.length === 1
+    ? `It is number ${given[0].written}.`
+    : `Numbers ${given[0].written} to ${given.at(-1)!.written} are given.`;
 
 /** Prints of the edition’s picture, paper and size that have a copy without a number, each with its box. */
 function useSuiting(edition: EditionView) {
@@ -98,6 +120,6 @@ function useSuiting(edition: EditionView) {
     .map((p) => {
       const batch = boxes.find((b) => b.id === p.boxId)?.batch.trim() ?? '';
       const words = `${day(p.printedOn)}, ${p.copies} ${p.copies === 1 ? 'copy' : 'copies'}, ${batch ? `box ${batch}` : 'box not known'}`;
-      return { id: p.id, batch, words };
+      return { id: p.id, batch, words, left: p.copies - numbered(p.id) };
     });
 }

@@ -5,8 +5,7 @@ import type {
   DriftAccepted,
   EditionInput,
   EditionView,
-  FateInput,
-  NumberInput,
+  NumbersInput,
   NumberView,
 } from '@rakuen/contract/editions';
 import type { CaptionsView } from '@rakuen/contract/labels';
@@ -154,22 +153,13 @@ export const printApi = api.injectEndpoints({
       query: (body) => ({ url: 'editions', method: 'POST', body }),
       invalidatesTags: ['editions', 'ledger'],
     }),
-    giveNumber: build.mutation<NumberView, { id: string; input: NumberInput }>({
-      query: ({ id, input }) => ({ url: `editions/${id}/numbers`, method: 'POST', body: input }),
-      invalidatesTags: ['editions', 'ledger'],
+    giveNumbers: build.mutation<NumberView[], { id: string; input: NumbersInput }>({
+      query: ({ id, input }) => ({ url: `editions/${id}/numbers/many`, method: 'POST', body: input }),
+      invalidatesTags: ['editions', 'prints', 'ledger'],
     }),
     acceptBox: build.mutation<EditionView, { id: string; accepted: DriftAccepted }>({
       query: ({ id, accepted }) => ({ url: `editions/${id}/accepted`, method: 'POST', body: accepted }),
       invalidatesTags: ['editions'],
-    }),
-    fate: build.mutation<NumberView, { id: string; revision: number; fate: FateInput }>({
-      query: ({ id, revision, fate }) => ({
-        url: `numbers/${id}/fate`,
-        method: 'PUT',
-        body: fate,
-        headers: from(revision),
-      }),
-      invalidatesTags: ['editions', 'ledger'],
     }),
     removeEdition: build.mutation<void, string>({
       query: (id) => ({ url: `editions/${id}`, method: 'DELETE' }),
@@ -244,9 +234,8 @@ export const {
   useCloseRunMutation,
   useEditionsQuery,
   useFoundEditionMutation,
-  useGiveNumberMutation,
+  useGiveNumbersMutation,
   useAcceptBoxMutation,
-  useFateMutation,
   useRemoveEditionMutation,
   useBoxesQuery,
   useAddBoxMutation,

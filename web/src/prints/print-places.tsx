@@ -4,6 +4,8 @@ const PLACES = [
   ['/prints', 'Waiting and made'],
   ['/prints/run', 'Run sheet'],
   ['/prints/editions', 'Editions'],
+  ['/prints/orders', 'Orders'],
+  ['/prints/clients', 'Clients and places'],
   ['/prints/layout', 'On the sheet'],
   ['/prints/drawer', 'Drawer and cost'],
 ] as const;

@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { STARTING_CAUSES } from '@rakuen/core/print/causes';
-import { ENTRY_SOURCES, ledgerProjection, withoutProjection } from '../ledger-entries.ts';
+import { BEFORE_MOVES, ledgerProjection, withoutNotes, withoutProjection } from '../ledger-entries.ts';
 import { record, revise, unrecord } from '../record-again.ts';
 
 const UUID = `lower(hex(randomblob(4)) || '-' || hex(randomblob(2)) || '-4' || substr(hex(randomblob(2)), 2) || '-a' || substr(hex(randomblob(2)), 2) || '-' || hex(randomblob(6)))`;
@@ -134,7 +134,7 @@ export class Prints1769000000000 implements MigrationInterface {
     for (const table of ['prints', ...NEW_TABLES]) await record(runner, table);
     for (const table of REVISED) await revise(runner, table);
     // Notes came later.
-    for (const sql of ledgerProjection(ENTRY_SOURCES.filter((s) => s.table !== 'notes'))) await runner.query(sql);
+    for (const sql of ledgerProjection(withoutNotes(BEFORE_MOVES))) await runner.query(sql);
   }
 
   async down(runner: QueryRunner): Promise<void> {

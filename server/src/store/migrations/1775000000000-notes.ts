@@ -1,5 +1,5 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
-import { ENTRY_SOURCES, ledgerProjection, withoutProjection } from '../ledger-entries.ts';
+import { BEFORE_MOVES, ledgerProjection, withoutNotes, withoutProjection } from '../ledger-entries.ts';
 import { record, unrecord } from '../record-again.ts';
 
 /** Notes, and the ledger tells them; a misprint tells its print. */
@@ -9,13 +9,13 @@ export class Notes1775000000000 implements MigrationInterface {
       "by" TEXT NOT NULL DEFAULT '', pictureId TEXT REFERENCES pictures(id) ON DELETE CASCADE,
       paperId TEXT REFERENCES papers(id) ON DELETE CASCADE, conditionId TEXT REFERENCES conditions(id) ON DELETE CASCADE)`);
     await record(runner, 'notes');
-    for (const sql of [...withoutProjection(), ...ledgerProjection()]) await runner.query(sql);
+    for (const sql of [...withoutProjection(), ...ledgerProjection(BEFORE_MOVES)]) await runner.query(sql);
   }
 
   async down(runner: QueryRunner): Promise<void> {
     for (const sql of withoutProjection()) await runner.query(sql);
     await unrecord(runner, 'notes');
     await runner.query('DROP TABLE notes');
-    for (const sql of ledgerProjection(ENTRY_SOURCES.filter((s) => s.table !== 'notes'))) await runner.query(sql);
+    for (const sql of ledgerProjection(withoutNotes(BEFORE_MOVES))) await runner.query(sql);
   }
 }

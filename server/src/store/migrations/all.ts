@@ -23,6 +23,7 @@ import { DecisionCosts1784000000000 } from './1784000000000-decision-costs.ts';
 import { PictureGists1785000000000 } from './1785000000000-picture-gists.ts';
 import { Shows1786000000000 } from './1786000000000-shows.ts';
 import { BoxOfNumber1787000000000 } from './1787000000000-box-of-number.ts';
+import { Clients1791000000000 } from './1791000000000-clients.ts';
 import { PrintProofs1790000000000 } from './1790000000000-print-proofs.ts';
 import { LedgerDays1789000000000 } from './1789000000000-ledger-days.ts';
 import { MadeWith1788000000000 } from './1788000000000-made-with.ts';
@@ -59,4 +60,5 @@ export const MIGRATIONS = [
   MadeWith1788000000000,
   LedgerDays1789000000000,
   PrintProofs1790000000000,
+  Clients1791000000000,
 ];
