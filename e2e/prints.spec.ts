@@ -163,11 +163,11 @@ test('an edition is numbered from two windows; no number twice; a certificate an
   await expect(numbers.getByRole('listitem')).toHaveCount(2);
   await expect(numbers).toContainText('1/5');
   await expect(numbers).toContainText('2/5');
-  await page.getByRole('button', { name: 'Where 1/5 is' }).click();
-  await page.getByLabel('It is').selectOption('sold');
+  await page.getByRole('button', { name: 'Move 1/5' }).click();
+  await page.getByLabel('Now').selectOption('sold');
   await page.getByLabel('To whom').fill('A. Brandt');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(numbers).toContainText('sold, to A. Brandt');
+  await expect(numbers).toContainText('sold to A. Brandt');
   const certificate = await page.request.get(
     (await page.getByRole('link', { name: 'Certificate of 1/5' }).getAttribute('href'))!.replace(/^/, studio.url),
   );

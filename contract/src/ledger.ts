@@ -119,11 +119,19 @@ export interface LedgerAnswer {
   readonly spoilt: number;
 }
 
+/** A calendar year of the ledger. */
+export interface LedgerYear {
+  readonly year: string;
+  readonly entries: number;
+}
+
 export class LedgerView {
   /** The newest first; a page of them, or all where the ledger is taken away. */
   @Parts(() => LedgerEntry, 1e6) entries!: LedgerEntry[];
   @Int() total!: number;
   @Plain() answer!: LedgerAnswer;
+  /** Of the first page: how many there are of each calendar year, the newest first. */
+  @Maybe() @Rows() years?: LedgerYear[];
 }
 
 /** What became of a ledger that was read back. */

@@ -451,3 +451,66 @@ export const PACK = {
 } as const satisfies {
   readonly crops: readonly SceneName[];
 } & Record<string, unknown>;
+
+/** Who orders prints, and where they hang. */
+export const CLIENTS = [
+  {
+    key: 'trust',
+    name: 'Skerrow Mast Trust',
+    contact: 'Harbour house 2, Ottermark',
+    wishes: 'No gloss in the hall: lamps stand low. The edition stays at three.',
+    places: [
+      { name: 'Visitors’ hall', address: 'Harbour house 2, Ottermark', light: 'led-warm', glass: 'museum', lux: 150 },
+    ],
+  },
+  {
+    key: 'office',
+    name: 'I. Tamsin',
+    contact: 'Drawing office, Quay lane 4',
+    wishes: 'The ground of the drawing must agree; matt and warm.',
+    places: [{ name: 'North wall', address: 'Quay lane 4', light: 'window', glass: 'none', lux: 500 }],
+  },
+  { key: 'fair', name: 'Vessel Fair', contact: '', wishes: 'Small and behind film; under 20 EUR.', places: [] },
+] as const;
+
+/** What they ordered. */
+export const ORDERS = [
+  {
+    client: 'trust',
+    place: 'Visitors’ hall',
+    name: 'Three for the hall',
+    dueOn: '2027-01-15',
+    price: 1150,
+    lines: [
+      { picture: 'controlRoom', condition: LUSTRE, widthMm: 400, copies: 2 },
+      { picture: 'rustStruts', condition: LUSTRE, widthMm: 254, copies: 1 },
+    ],
+  },
+  {
+    client: 'office',
+    place: 'North wall',
+    name: 'Second drawing',
+    dueOn: '2026-12-18',
+    price: 240,
+    lines: [{ picture: 'blueprint', condition: RAG, widthMm: 254, copies: 1 }],
+  },
+] as const satisfies readonly {
+  readonly lines: readonly { readonly picture: SceneName; readonly [key: string]: unknown }[];
+  readonly [key: string]: unknown;
+}[];
+
+/** Where prints went: of a print by its place in `PRINTS`, or of the edition by its number. */
+export const MOVES = [
+  { print: 0, to: 'sold', copies: 6, client: 'fair', on: '2026-10-03', price: 18, note: 'On the first day.' },
+  { print: 0, to: 'consigned', copies: 2, client: 'fair', on: '2026-10-04', until: '2027-03-31', price: 18, note: '' },
+  {
+    number: 1,
+    to: 'lent',
+    copies: 1,
+    client: 'trust',
+    on: '2026-10-10',
+    until: '2027-01-31',
+    price: undefined,
+    note: '',
+  },
+] as const;

@@ -10,6 +10,6 @@ import { OrdersService } from './orders.service.ts';
   imports: [ProfilesModule],
   controllers: [ClientsController],
   providers: [ClientsService, OrdersService, MovesService],
-  exports: [OrdersService, MovesService],
+  exports: [ClientsService, OrdersService, MovesService],
 })
 export class ClientsModule {}

@@ -2,10 +2,26 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { PAPERS } from '@rakuen/demo/studio';
-import { BLIND, BOXES, DECISIONS, EDITION, PACK, PRINTS, TRIAL, WAITING, type DemoPrint } from '@rakuen/demo/season';
+import {
+  BLIND,
+  BOXES,
+  CLIENTS,
+  DECISIONS,
+  EDITION,
+  MOVES,
+  ORDERS,
+  PACK,
+  PRINTS,
+  TRIAL,
+  WAITING,
+  type DemoPrint,
+} from '@rakuen/demo/season';
 import type { SceneName } from '@rakuen/demo/pictures/draw';
 import type { ConditionView } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
+import { ClientsService } from '../clients/clients.service.ts';
+import { MovesService } from '../clients/moves.service.ts';
+import { OrdersService } from '../clients/orders.service.ts';
 import { EditionsService } from '../editions/editions.service.ts';
 import { EyeService } from '../eye/eye.service.ts';
 import { MatchesService } from '../matches/matches.service.ts';
@@ -38,6 +54,9 @@ export class DemoSeason {
     private readonly trials: TrialsService,
     private readonly eye: EyeService,
     private readonly packs: PacksService,
+    private readonly clients: ClientsService,
+    private readonly orders: OrdersService,
+    private readonly moves: MovesService,
   ) {}
 
   async lay(standing: Standing): Promise<void> {
@@ -59,10 +78,11 @@ export class DemoSeason {
     }
     const made: string[] = [];
     for (const p of PRINTS) made.push(await this.print(p, standing, boxes));
-    await this.number(
+    const numbers = await this.number(
       standing,
       made.filter((_, i) => PRINTS[i].picture === EDITION.picture && PRINTS[i].condition === EDITION.condition),
     );
+    await this.sell(standing, made, numbers);
     for (const w of WAITING)
       await this.prints.begin({ pictureId: pictures.get(w.picture)!.id, conditionId: conditions[w.condition].id });
     await this.compareBlind(standing);
@@ -135,7 +155,7 @@ export class DemoSeason {
     return id;
   }
 
-  private async number({ conditions, pictures }: Standing, prints: readonly string[]): Promise<void> {
+  private async number({ conditions, pictures }: Standing, prints: readonly string[]): Promise<string[]> {
     const { picture: name, condition, ...rest } = EDITION;
     const picture = pictures.get(name)!;
     const { id } = await this.editions.found({
@@ -145,7 +165,55 @@ export class DemoSeason {
       heightMm: Math.round((rest.widthMm * picture.heightPx) / picture.widthPx),
       batch: '',
     });
-    for (const printId of prints) await this.editions.number(id, { series: 'edition', printId });
+    const given: string[] = [];
+    for (const printId of prints) given.push((await this.editions.number(id, { series: 'edition', printId })).id);
+    return given;
+  }
+
+  /** Clients, their places and orders, and where the first prints went. */
+  private async sell(
+    { conditions, pictures }: Standing,
+    prints: readonly string[],
+    numbers: readonly string[],
+  ): Promise<void> {
+    const ids = new Map<string, string>();
+    for (const { key, places, ...client } of CLIENTS) {
+      const { id: clientId } = await this.clients.add({ ...client, notes: '' });
+      ids.set(key, clientId);
+      for (const place of places)
+        ids.set(place.name, (await this.clients.addPlace({ ...place, clientId, notes: '' })).id);
+    }
+    for (const { client, place, lines, ...order } of ORDERS)
+      await this.orders.add({
+        ...order,
+        clientId: ids.get(client)!,
+        placeId: ids.get(place)!,
+        currency: 'EUR',
+        notes: '',
+        lines: lines.map(({ picture: name, condition, widthMm, copies }) => {
+          const picture = pictures.get(name)!;
+          return {
+            pictureId: picture.id,
+            conditionId: conditions[condition].id,
+            widthMm,
+            heightMm: Math.round((widthMm * picture.heightPx) / picture.widthPx),
+            copies,
+          };
+        }),
+      });
+    for (const { client, price, ...move } of MOVES) {
+      const of = 'number' in move ? { numberId: numbers[move.number - 1] } : { printId: prints[move.print] };
+      await this.moves.add({
+        ...of,
+        to: move.to,
+        copies: move.copies,
+        on: move.on,
+        note: move.note,
+        clientId: ids.get(client)!,
+        ...('until' in move && { until: move.until }),
+        ...(price !== undefined && { price, currency: 'EUR' }),
+      });
+    }
   }
 
   /** The eye prefers what prints blacker, with a doubt now and then: the prints are listed from deep to weak black. */

@@ -9,6 +9,7 @@ import type {
   LedgerQuery,
   LedgerSheet,
   LedgerView,
+  LedgerYear,
 } from '@rakuen/contract/ledger';
 import { EARLIER } from '../editions/ordinals.ts';
 import { present } from '../store/rows.ts';
@@ -68,7 +69,12 @@ export class LedgerService {
 
   /** A page of entries, newest first, how many there are in all, and what they come to. */
   async page(query: LedgerQuery): Promise<LedgerView> {
-    return { entries: await this.rows(query, query.from ?? 0, PAGE), ...(await this.counted(query)) };
+    const from = query.from ?? 0;
+    return {
+      entries: await this.rows(query, from, PAGE),
+      ...(await this.counted(query)),
+      ...(from === 0 && { years: await this.years(query) }),
+    };
   }
 
   /** All of them, each with its paper and print condition in full: another studio knows neither by their ids. */
@@ -114,6 +120,14 @@ export class LedgerService {
       [...base, ...details],
       ...entries.map((e) => [...base.map((k) => e[k]), ...details.map((k) => e.details[k] ?? '')]),
     ]);
+  }
+
+  private years(query: LedgerQuery): Promise<LedgerYear[]> {
+    const { where, values } = asked(query);
+    return this.database.query<LedgerYear[]>(
+      `SELECT substr(day, 1, 4) AS year, COUNT(*) AS entries FROM entries WHERE ${where} GROUP BY 1 ORDER BY 1 DESC`,
+      values,
+    );
   }
 
   private async counted(query: LedgerQuery): Promise<{ total: number; answer: LedgerAnswer }> {

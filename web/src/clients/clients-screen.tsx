@@ -100,7 +100,7 @@ function Client({
     <section aria-label={c.name} className="border-t border-edge py-3">
       <div className="flex flex-wrap items-baseline justify-between gap-x-6">
         <h2 className="min-w-0 text-[1.1rem] break-words">{c.name}</h2>
-        <p className="flex flex-wrap gap-x-4 text-[13px]">
+        <p className="flex flex-wrap items-center gap-x-4 text-[13px]">
           {c.openOrders > 0 && (
             <Link className="underline" to="/prints/orders">
               {c.openOrders} open {c.openOrders === 1 ? 'order' : 'orders'}

@@ -20,7 +20,7 @@ export function whereWords(m: MoveView): string {
     day(m.on),
     m.until && `until ${day(m.until)}`,
     overdueWords(m),
-    priceWords(m),
+    priceWords(m) + (m.price !== undefined && m.copies > 1 ? ' a copy' : ''),
   ]
     .filter(Boolean)
     .join(', ');

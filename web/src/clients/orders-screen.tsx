@@ -1,14 +1,11 @@
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { OrderLineView, OrderView } from '@rakuen/contract/clients';
-import { dayOf, today } from '@rakuen/core/day';
 import { formatNumber } from '@rakuen/core/measurement/show';
-import { daysBetween } from '@rakuen/core/print/whereabouts';
 import { useConditionsQuery, useDecisionsQuery, usePicturesQuery } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
 import { said, useAppDispatch } from '../app/store.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
-import { day } from '../parts/label.ts';
 import { Empty, ErrorNote, Waiting } from '../parts/messages.tsx';
 import { ScreenHead } from '../parts/screen-head.tsx';
 import { useBeginPrintMutation } from '../prints/print-api.ts';
@@ -21,6 +18,7 @@ import {
   useRemoveOrderMutation,
   useStepOrderMutation,
 } from './client-api.ts';
+import { dueWords } from './due.ts';
 import { overdueWords, priceWords, whereWords } from './move-words.ts';
 import { OrderDialog } from './order-dialog.tsx';
 
@@ -71,16 +69,6 @@ export function OrdersScreen() {
   );
 }
 
-/** “due 3 Mar 2026, in 5 days”. */
-export function dueWords(order: Pick<OrderView, 'dueOn' | 'state' | 'deliveredOn'>, now = today()): string {
-  if (order.state === 'delivered') return `delivered ${day(order.deliveredOn!)}`;
-  if (order.state === 'cancelled') return 'cancelled';
-  if (!order.dueOn) return 'no day set';
-  const left = daysBetween(now, dayOf(order.dueOn));
-  const days = `${Math.abs(left)} ${Math.abs(left) === 1 ? 'day' : 'days'}`;
-  return `due ${day(order.dueOn)}, ${left < 0 ? `overdue by ${days}` : left === 0 ? 'today' : `in ${days}`}`;
-}
-
 function Order({ order: o, onChange }: { order: OrderView; onChange: () => void }) {
   const { data: clients = [] } = useClientsQuery();
   const { data: places = [] } = usePlacesQuery();
@@ -90,7 +78,7 @@ function Order({ order: o, onChange }: { order: OrderView; onChange: () => void 
       <div className="flex flex-wrap items-baseline justify-between gap-x-6">
         <h2 className="min-w-0 text-[1.1rem] break-words">
           {o.name}
-          <span className="font-sans text-[1rem]"> {clients.find((c) => c.id === o.clientId)?.name}</span>
+          <span className="font-sans text-[1rem]">, {clients.find((c) => c.id === o.clientId)?.name}</span>
         </h2>
         <p>{[dueWords(o), priceWords(o)].filter(Boolean).join(' · ')}</p>
       </div>

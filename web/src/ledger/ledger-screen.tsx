@@ -1,6 +1,6 @@
 import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { LedgerEntry } from '@rakuen/contract/ledger';
+import type { LedgerEntry, LedgerView } from '@rakuen/contract/ledger';
 import { WHEREABOUTS, type Whereabout } from '@rakuen/core/print/whereabouts';
 import type { Stamp } from '@rakuen/contract/vocabulary';
 import { questionOf } from '../app/steps.ts';
@@ -14,7 +14,7 @@ import { useGradually } from '../parts/use-gradually.ts';
 import { moveFocus } from '../parts/use-keys.ts';
 import { Answer } from './answer.tsx';
 import { BackupsPlace } from './backups-place.tsx';
-import { useLedgerInfiniteQuery } from './ledger-api.ts';
+import { useLedgerInfiniteQuery, type Asked } from './ledger-api.ts';
 import { Places } from './places.tsx';
 import { HappenedPlace } from './happened-place.tsx';
 import { WriteNote } from './notes.tsx';
@@ -52,10 +52,8 @@ function useAsked() {
 
 function EntriesPlace() {
   const at = useAsked();
-  const { data, error, isLoading, hasNextPage, fetchNextPage } = useLedgerInfiniteQuery(at.query);
-  const all = useMemo(() => data?.pages.flatMap((p) => p.entries), [data]);
+  const { data, error, isLoading } = useLedgerInfiniteQuery(at.query);
   const first = data?.pages[0];
-  const entries = useGradually(all, JSON.stringify(at.query));
   return (
     <>
       <ScreenHead title="Ledger" question={questionOf('/ledger')}>
@@ -69,7 +67,7 @@ function EntriesPlace() {
       </div>
       <ErrorNote error={error} />
       {isLoading && <Waiting what="Opening the ledger" />}
-      {all?.length === 0 &&
+      {first?.total === 0 &&
         (at.any ? (
           <p>Nothing in the ledger speaks of that.</p>
         ) : (
@@ -85,16 +83,69 @@ function EntriesPlace() {
           </Empty>
         ))}
       {first && first.total > 0 && <Answer answer={first.answer} asked={Object.keys(at.query).length > 0} />}
+      {first && first.total > 0 && <Years key={JSON.stringify(at.query)} query={at.query} first={first} />}
+    </>
+  );
+}
+
+/** Entries by calendar year, where there are several: each can be folded, and of a folded one nothing is fetched. */
+function Years({ query, first }: { query: Asked; first: LedgerView }) {
+  const { years = [], total } = first;
+  const [unfolded, setUnfolded] = useState<readonly string[]>(() =>
+    total <= first.entries.length ? years.map((y) => y.year) : years.slice(0, 1).map((y) => y.year),
+  );
+  if (years.length < 2) return <Entries query={query} />;
+  return years.map(({ year, entries }) => {
+    const open = unfolded.includes(year);
+    return (
+      <section key={year} aria-label={year} className="border-t border-edge">
+        <h2 className="text-[1.1rem]">
+          <button
+            type="button"
+            aria-expanded={open}
+            className="flex min-h-10 w-full items-baseline gap-3 py-1.5 text-left"
+            onClick={() => setUnfolded(open ? unfolded.filter((y) => y !== year) : [...unfolded, year])}
+          >
+            <span aria-hidden className="w-3">
+              {open ? '▾' : '▸'}
+            </span>
+            {year}
+            <span className="font-sans text-[13px] text-quiet">
+              {entries} {entries === 1 ? 'entry' : 'entries'}
+            </span>
+          </button>
+        </h2>
+        {open && <Entries query={within(query, year)} />}
+      </section>
+    );
+  });
+}
+
+/** What is asked, within a year. */
+const within = (query: Asked, year: string): Asked => ({
+  ...query,
+  since: [query.since ?? '', `${year}-01-01`].sort().at(-1),
+  until: [query.until ?? '9999', `${year}-12-31`].sort()[0],
+});
+
+function Entries({ query }: { query: Asked }) {
+  const { data, error, isLoading, hasNextPage, fetchNextPage } = useLedgerInfiniteQuery(query);
+  const all = useMemo(() => data?.pages.flatMap((p) => p.entries), [data]);
+  const entries = useGradually(all, JSON.stringify(query));
+  return (
+    <>
+      <ErrorNote error={error} />
+      {isLoading && <Waiting what="Loading the entries" />}
       <ol onKeyDown={moveFocus}>
         {entries.map((e) => (
           <Entry key={e.id} entry={e} />
         ))}
       </ol>
-      {first && hasNextPage && (
-        <p className="mt-3 flex items-baseline gap-4">
+      {hasNextPage && (
+        <p className="my-3 flex items-baseline gap-4">
           <QuietButton onClick={() => void fetchNextPage()}>Show older</QuietButton>
           <span className="text-[13px] text-quiet">
-            {all?.length} of {first.total}
+            {all?.length} of {data?.pages[0].total}
           </span>
         </p>
       )}
@@ -127,6 +178,7 @@ function Filters({ at }: { at: ReturnType<typeof useAsked> }) {
         <option value="misprint">misprints</option>
         <option value="trial">media settings</option>
         <option value="number">numbers</option>
+        <option value="move">where prints went</option>
         <option value="note">notes</option>
       </select>
       <label className="flex items-center gap-1">

@@ -8,6 +8,7 @@ import { GLASSES } from '@rakuen/core/light/glass';
 import { FORMATS, PRICE_CLASSES, VETOES, type Format, type PriceClass, type Veto } from '@rakuen/core/match/commission';
 import { usePicturesQuery } from '../api/api.ts';
 import { said, useAppDispatch } from '../app/store.ts';
+import { PlaceChoice } from '../clients/place-choice.tsx';
 import { useLight } from '../compare/use-light.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { Dialog } from '../parts/dialog.tsx';
@@ -194,7 +195,7 @@ function useAlsoFor(id: string): AlsoFor[] {
 }
 
 function CommissionFields({
-  form: { register, setValue, formState },
+  form: { register, setValue, getValues, formState },
   aspect,
   also,
 }: {
@@ -223,6 +224,15 @@ function CommissionFields({
       <TextField label="Viewing distance" unit="cm" {...number('viewingCm')} />
       <TextField label="Copies" {...number('copies')} />
       <TextField label="Numbered, of" unit="(empty: open)" {...number('editionOf')} />
+      <PlaceChoice
+        className="col-span-4"
+        onChoose={({ light, glass, lux }, client) => {
+          if (light) setValue('light', light);
+          if (glass) setValue('glass', glass);
+          if (lux !== undefined) setValue('lux', String(lux));
+          if (client?.wishes && !getValues('wishes').trim()) setValue('wishes', client.wishes);
+        }}
+      />
       <ChoiceField
         label="Light"
         className="col-span-2"

@@ -14,7 +14,6 @@ import { Explained } from '../parts/explained.tsx';
 import { TextField } from '../parts/form.tsx';
 import { Caution } from '../parts/messages.tsx';
 import { useLight } from '../compare/use-light.ts';
-import { Whereabouts } from '../clients/whereabouts.tsx';
 import { useTable } from '../table/use-table.ts';
 import { Photographs } from './photographs.tsx';
 import { costExplained } from './explanations.ts';
@@ -39,7 +38,6 @@ export function BackNotes({ look, picture, condition }: Of) {
       {print.state === 'printed' && <Photographs printId={print.id} list={look.photographs} />}
       {look.order && <ItsOrder order={look.order} />}
       {print.state === 'printed' && <ItsNumber print={print} picture={picture} condition={condition} />}
-      {print.state === 'printed' && <Whereabouts look={look} />}
       <Labels print={print} />
     </aside>
   );

@@ -38,34 +38,52 @@ export function EditionsScreen() {
         </Empty>
       )}
       {editions?.map((e) => (
-        <Edition key={e.id} edition={e} />
+        <Edition key={e.id} edition={e} folds={editions.length > FEW} />
       ))}
     </>
   );
 }
 
-function Edition({ edition }: { edition: EditionView }) {
+/** So many editions all stay unfolded. */
+const FEW = 3;
+
+/** @param folds it begins folded where all its numbers are given */
+function Edition({ edition, folds }: { edition: EditionView; folds: boolean }) {
   const { data: pictures = [] } = usePicturesQuery();
-  const { data: conditions = [] } = useConditionsQuery();
-  const [remove, removing] = useRemoveEditionMutation();
-  const [accepting, setAccepting] = useState(false);
-  const condition = conditions.find((c) => c.id === edition.conditionId);
   const given = edition.numbers.filter((n) => n.series === 'edition').length;
+  const [open, setOpen] = useState(!folds || given !== edition.size);
   return (
     <section aria-label={edition.name} className="mb-7 border-t border-edge pt-3">
       <div className="flex flex-wrap items-baseline justify-between gap-x-6">
-        <h2 className="break-words">
-          {pictures.find((p) => p.id === edition.pictureId)?.title}
-          <span className="font-sans text-[1rem]">
-            {' '}
-            {[edition.name, ordinalWords(edition.ordinal)].filter(Boolean).join(', ')}
-          </span>
+        <h2 className="min-w-0 break-words">
+          <button type="button" aria-expanded={open} className="text-left" onClick={() => setOpen(!open)}>
+            <span aria-hidden className="inline-block w-5 font-sans text-[1rem]">
+              {open ? '▾' : '▸'}
+            </span>
+            {pictures.find((p) => p.id === edition.pictureId)?.title}
+            <span className="font-sans text-[1rem]">
+              {' '}
+              {[edition.name, ordinalWords(edition.ordinal)].filter(Boolean).join(', ')}
+            </span>
+          </button>
         </h2>
         <p>
           {edition.size === undefined ? `open, ${given} given` : `${given} of ${edition.size} given`}
           {edition.artist > 0 && `, ${edition.artist} artist’s proof${edition.artist > 1 ? 's' : ''}`}
         </p>
       </div>
+      {open && <Unfolded edition={edition} />}
+    </section>
+  );
+}
+
+function Unfolded({ edition }: { edition: EditionView }) {
+  const { data: conditions = [] } = useConditionsQuery();
+  const [remove, removing] = useRemoveEditionMutation();
+  const [accepting, setAccepting] = useState(false);
+  const condition = conditions.find((c) => c.id === edition.conditionId);
+  return (
+    <>
       <p className="text-[13px]">
         {condition?.paper.name}, {condition && conditionLine(condition)} · {formatNumber(edition.widthMm, 0)} ×{' '}
         {formatNumber(edition.heightMm, 0)} mm · {edition.batch || 'first box'}
@@ -94,7 +112,7 @@ function Edition({ edition }: { edition: EditionView }) {
       {edition.numbers.length > 0 && <AllPapers edition={edition} />}
       <ErrorNote error={removing.error} />
       {accepting && <AcceptBox edition={edition} onClose={() => setAccepting(false)} />}
-    </section>
+    </>
   );
 }
 

@@ -54,7 +54,7 @@ describe('a number is given', () => {
     const at = await giver('boxed');
     expect(at.field()).toBeUndefined();
     expect(at.page.textContent).toContain('The sheet came from the box “autumn”.');
-    expect(await at.give()).toEqual([{ series: 'edition', printId: 'boxed' }]);
+    expect(await at.give()).toEqual([{ series: 'edition', count: 1, printId: 'boxed' }]);
     expect(at.page.textContent).toContain('It is asked for.');
     await at.leave();
   });
@@ -62,7 +62,7 @@ describe('a number is given', () => {
   it('to a print whose box is not known: the formulation is asked for and sent as it is entered', async () => {
     const at = await giver('loose');
     await write(document.getElementById(at.field()!.htmlFor) as HTMLInputElement, ' spring ');
-    expect(await at.give()).toEqual([{ series: 'edition', printId: 'loose', batch: 'spring' }]);
+    expect(await at.give()).toEqual([{ series: 'edition', count: 1, printId: 'loose', batch: 'spring' }]);
     await at.leave();
   });
 

@@ -7,6 +7,7 @@ import { SETTING_KEYS } from '@rakuen/contract/vocabulary';
 import { formatNumber } from '@rakuen/core/measurement/show';
 import { useConditionsQuery, usePicturesQuery } from '../api/api.ts';
 import { questionOf } from '../app/steps.ts';
+import { Whereabouts } from '../clients/whereabouts.tsx';
 import { Button } from '../parts/button.tsx';
 import { conditionLine, day } from '../parts/label.ts';
 import { ErrorNote, Waiting } from '../parts/messages.tsx';
@@ -123,6 +124,7 @@ function MadeBack({ look }: { look: PrintLook }) {
       </div>
       <ErrorNote error={beginning.error} />
       {spoilt && <MisprintForm printId={print.id} onClose={() => setSpoilt(false)} />}
+      <Whereabouts look={look} />
     </div>
   );
 }

@@ -2,6 +2,7 @@ import { useForm } from 'react-hook-form';
 import type { ShowInput } from '@rakuen/contract/shows';
 import { GLASSES } from '@rakuen/core/light/glass';
 import type { ApiError } from '@rakuen/contract/settings';
+import { PlaceChoice } from '../clients/place-choice.tsx';
 import { useLight } from '../compare/use-light.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { decimal, typedNumberOrNone } from '../parts/decimal.ts';
@@ -36,7 +37,7 @@ export function ShowDialog({
   onClose: () => void;
 }) {
   const { lights } = useLight();
-  const { register, handleSubmit, formState } = useForm<Fields>({
+  const { register, handleSubmit, setValue, formState } = useForm<Fields>({
     defaultValues: {
       name: show.name,
       place: show.place,
@@ -67,6 +68,15 @@ export function ShowDialog({
           {...register('name', { validate: (v) => v.trim() !== '' || 'Enter a name' })}
         />
         <TextField label="Where it hangs" className="col-span-2" maxLength={200} {...register('place')} />
+        <PlaceChoice
+          className="col-span-2"
+          onChoose={(place, client) => {
+            setValue('place', [client?.name, place.name].filter(Boolean).join(', '));
+            setValue('light', place.light ?? '');
+            setValue('glass', place.glass ?? '');
+            setValue('lux', place.lux === undefined ? '' : String(place.lux));
+          }}
+        />
         <ChoiceField
           label="Light there"
           options={[EACH, ...lights.map((l) => [l.key, l.name] as const)]}
