@@ -274,7 +274,7 @@ async function workedByHand(
   const note = page.getByRole('region', { name: `Recipe for ${left.name}` });
   await note.getByRole('button', { name: 'Lift more' }).click();
   await expect.poll(looks).toBeGreaterThan(whole);
-  await note.getByRole('button', { name: 'Take back' }).click();
+  await note.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(looks).toBe(whole);
 
   // What is written is read back, at a resolution that is quick.

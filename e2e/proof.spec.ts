@@ -119,10 +119,10 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   for (let turn = 0; turn < 3; turn++) await note.getByRole('button', { name: 'Contrast at 12 mm more' }).click();
   await expect(note.getByRole('status', { name: 'Contrast at 12 mm' })).toHaveText('+30 %');
   await isTheModel({ ...PLAIN, liftStops: 0.25, contrast: 0.1, saturation: -0.05, localBroad: 0.3 });
-  for (let turn = 0; turn < 3; turn++) await note.getByRole('button', { name: 'Take back' }).click();
-  await note.getByRole('button', { name: 'Keep as' }).click();
+  for (let turn = 0; turn < 3; turn++) await note.getByRole('button', { name: 'Undo' }).click();
+  await note.getByRole('button', { name: 'Save version' }).click();
   await note.getByLabel('Name of this version').fill('brighter');
-  await note.getByRole('button', { name: 'Keep this version' }).click();
+  await note.getByRole('button', { name: 'Save this version' }).click();
   await expect(note.getByRole('list', { name: 'Kept versions' })).toContainText(
     'lift ¼ stop, contrast +1, saturation −5 %',
   );
@@ -150,15 +150,15 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   ).toBeVisible();
   await expectAccessible(page);
   await note.getByRole('button', { name: 'Hold against the version brighter' }).click();
-  for (let step = 0; step < 3; step++) await note.getByRole('button', { name: 'Take back' }).click();
+  for (let step = 0; step < 3; step++) await note.getByRole('button', { name: 'Undo' }).click();
   await expect(note.getByLabel('Rendering')).toHaveValue('relative');
   await expect(note.getByLabel(/^Border mm/)).toHaveValue('0');
   await expect(note.getByLabel('Caption under it')).toHaveValue('');
-  await note.getByRole('button', { name: 'As before it' }).click();
+  await note.getByRole('button', { name: 'Show original' }).click();
   await isTheModel(PLAIN);
-  await note.getByRole('button', { name: 'With the recipe' }).click();
-  for (let step = 0; step < 3; step++) await note.getByRole('button', { name: 'Take back' }).click();
-  await expect(note.getByRole('button', { name: 'Take back' })).toBeDisabled();
+  await note.getByRole('button', { name: 'Show with recipe' }).click();
+  for (let step = 0; step < 3; step++) await note.getByRole('button', { name: 'Undo' }).click();
+  await expect(note.getByRole('button', { name: 'Undo' })).toBeDisabled();
   await isTheModel(PLAIN);
 
   // The surface of the sheet: a lamp mirrored into the eye whitens a baryta, a raking one brings out its tooth; named, not faked.

@@ -1,3 +1,4 @@
+import { widened } from './hung.ts';
 import type { ColourLattice } from '../characterisation/lattice.ts';
 import { throughPrinted } from '../characterisation/printed.ts';
 import { deltaE2000 } from '../colour/difference.ts';
@@ -61,6 +62,8 @@ export interface Drawing extends OnScreen {
   readonly map: MapName;
   readonly part: Part;
   readonly around?: readonly [Around, Around];
+  /** What is left free outside the paper of both, for what it hangs in. */
+  readonly beyond?: Around;
 }
 
 /** Linear light of the screen, three numbers a colour, for printed colours relative to a sheet's white. */
@@ -122,7 +125,7 @@ const fraction = (v: number): number => v - Math.floor(v);
 export function drawProof(d: Drawing, widthPx: number, heightPx: number): Uint8ClampedArray<ArrayBuffer> {
   const out = new Uint8ClampedArray(widthPx * heightPx * 4);
   const around = d.around ?? [NOTHING_AROUND, NOTHING_AROUND];
-  const frame = holdingBoth(...around);
+  const frame = widened(holdingBoth(...around), d.beyond ?? NOTHING_AROUND);
   const panes = d.beside ? 2 : 1;
   const wide = Math.floor(widthPx / panes);
   const greys = d.sheets.map((sheet) => greysOf(sheet));

@@ -1,3 +1,4 @@
+import type { Hanging } from '@rakuen/core/proof/hung';
 import { useMemo } from 'react';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
@@ -20,7 +21,7 @@ interface Props {
   where: Where;
   view: Omit<ProofView, 'recipes'>;
   before: boolean;
-  surround: 'wall' | 'mount';
+  surround: Hanging;
   onPart: (part: Part) => void;
   onTake: (id: string, name: string) => void;
 }

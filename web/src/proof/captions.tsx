@@ -1,21 +1,21 @@
 import { CAPTION_LINE_MM } from '@rakuen/core/layout/borders';
-import { holdingBoth, type Around } from '@rakuen/core/proof/surround';
+import type { Around } from '@rakuen/core/proof/surround';
 import type { ProofView } from './proof-canvas.ts';
 
 /** Lines under the picture, of the size they are printed in; the two sheets’ own where they differ. */
 export function Captions({
   view: { recipes, split, beside },
-  around,
+  whole: { top, right, bottom, left },
   mm: { width: widthMm, height: heightMm },
   framePx,
 }: {
   view: ProofView;
-  around: readonly [Around, Around];
+  /** All that is drawn around the picture. */
+  whole: Around;
   /** Size of the picture. */
   mm: { width: number; height: number };
   framePx: number;
 }) {
-  const { top, right, bottom, left } = holdingBoth(...around);
   const [wide, high] = [1 + left + right, 1 + top + bottom];
   const pxPerMm = framePx / (beside ? 2 : 1) / (widthMm * wide);
   // Of two sheets over each other each shows its line on its own side of the dividing line.

@@ -4,10 +4,12 @@ import type { Lab } from '@rakuen/core/colour/types';
 import { moved, type Part } from '@rakuen/core/proof/part';
 import { hasLocal } from '@rakuen/core/proof/local-contrast';
 import { EDGES } from '@rakuen/core/layout/borders';
+import { allAround, hungMm, widened, type Hanging } from '@rakuen/core/proof/hung';
 import { movesAll } from '@rakuen/core/proof/aim';
 import { aroundOf, holdingBoth, NOTHING_AROUND, onPicture, surroundOf, type Around } from '@rakuen/core/proof/surround';
 import { localBaseOf, type LabImage } from '../pictures/lab-image.ts';
 import { Captions } from './captions.tsx';
+import { Hung } from './hung.tsx';
 import { inALine, numbersAt, type Place } from './numbers-at.ts';
 import { useDetail } from './use-detail.ts';
 import { useDrawn } from './use-drawn.ts';
@@ -34,7 +36,7 @@ interface Props {
   surfaces?: readonly [SheetSurface, SheetSurface];
   /** What is drawn is not yet what is asked for. */
   changing: boolean;
-  surround: 'wall' | 'mount';
+  surround: Hanging;
   widthPx?: number;
   onSplit?: (split: number) => void;
   onPart: (part: Part) => void;
@@ -62,10 +64,10 @@ export function Laid({
 }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [at, setAt] = useState<Place>();
-  const { around, alike, frameOf, wide, ratio } = usePaperAround(picture, image, view);
+  const { around, beyond, alike, frameOf, wide, ratio } = usePaperAround(picture, image, view, surround);
   const detail = useDetail(picture, image, view.part);
   const base = view.recipes.some(hasLocal) ? localBaseOf(image, picture.commission.longSideMm) : undefined;
-  const { canvas, size, plain } = useDrawn(frame, { image, base, detail, sheets, surfaces, view, around });
+  const { canvas, size, plain } = useDrawn(frame, { image, base, detail, sheets, surfaces, view, around, beyond });
 
   const placeOf = (event: React.PointerEvent) => placeUnder(event, frame.current!, frameOf, view);
   const onIt = at && Math.min(at.x, at.y, 1 - at.x, 1 - at.y) >= 0;
@@ -77,20 +79,20 @@ export function Laid({
     onPart(moved(part, (-event.movementX / box.width) * (view.beside ? 2 : 1), -event.movementY / box.height));
   };
   return (
-    <div className={`overflow-auto ${small ? 'p-3' : 'p-5'} ${surround === 'mount' ? 'bg-[#f2f2f2]' : 'bg-[#8f8f8f]'}`}>
+    <div className={`overflow-auto bg-wall text-onwall ${small ? 'p-3' : 'p-4'} ${widthPx ? 'max-h-[62vh]' : ''}`}>
       {plain && !small && (
-        <p className="mb-2 text-center text-[13px] text-[#000]">
+        <p className="mb-2 text-center text-[13px]">
           This browser has no WebGL 2: the processor draws the proof, which takes a moment; the surface of the sheets is
           not drawn.
         </p>
       )}
       <div
         ref={frame}
-        className={`relative mx-auto ${alike ? 'shadow-[0_1px_4px_#0008]' : ''}`}
+        className={`relative mx-auto ${alike && surround === 'wall' ? 'shadow-[0_1px_4px_#0008]' : ''}`}
         style={{
           aspectRatio: ratio,
           width: widthPx ? widthPx * wide : '100%',
-          maxWidth: widthPx ? undefined : `calc(${small ? 38 : 58}vh * ${ratio})`,
+          maxWidth: widthPx ? undefined : `calc(${small ? 38 : 46}vh * ${ratio})`,
         }}
         onPointerMove={(e) => {
           setAt(placeOf(e));
@@ -98,6 +100,13 @@ export function Laid({
         }}
         onPointerLeave={() => setAt(undefined)}
       >
+        <Hung
+          hanging={part.width < 1 ? 'wall' : surround}
+          {...{ view }}
+          bare={around}
+          whole={frameOf}
+          mm={printMm(picture)}
+        />
         <canvas
           ref={canvas}
           role="img"
@@ -105,15 +114,15 @@ export function Laid({
           aria-busy={changing}
           className={`absolute inset-0 size-full ${part.width < 1 ? 'cursor-grab active:cursor-grabbing' : ''} ${changing ? 'opacity-35' : ''}`}
         />
-        <Captions view={view} around={around} mm={printMm(picture)} framePx={size.width} />
+        <Captions view={view} whole={frameOf} mm={printMm(picture)} framePx={size.width} />
         {!view.beside && names[0] !== names[1] && <DividingLine split={view.split} frame={frame} onSplit={onSplit} />}
       </div>
       {view.map === 'out of reach' && view.recipes.some((r) => movesAll(r.rendering)) && (
-        <p className="mt-2 text-center text-[13px] text-[#000]">
+        <p className="mt-2 text-center text-[13px]">
           Perceptual and saturation renderings move colours that are within reach too: there, what is moved is hatched.
         </p>
       )}
-      <Numbers surround={surround}>
+      <Numbers>
         {number && at
           ? inALine(number, names[at.hand])
           : changing
@@ -135,24 +144,28 @@ function placeUnder(event: React.PointerEvent, frame: HTMLElement, frameOf: Arou
   return { ...onPicture(frameOf, x, y), hand: x > view.split ? 1 : 0 };
 }
 
-function Numbers({ surround, children }: { surround: 'wall' | 'mount'; children: string }) {
+function Numbers({ children }: { children: string }) {
   return (
-    <p
-      role="status"
-      className={`mt-2 min-h-5 text-center text-[13px] ${surround === 'mount' ? 'text-[#131313]' : 'text-[#000]'}`}
-    >
+    <p role="status" className="mt-2 min-h-5 text-center text-[13px]">
       {children}
     </p>
   );
 }
 
-/** Bare paper is drawn around the whole picture; of a part nothing lies beside it. */
-function usePaperAround(picture: PictureView, image: LabImage, view: ProofView) {
+/** Bare paper, mount and frame are drawn around the whole picture; of a part nothing lies beside it. */
+function usePaperAround(picture: PictureView, image: LabImage, view: ProofView, surround: Hanging) {
   const around = useMemo(() => aroundBoth(picture, view), [picture, view]);
-  const frameOf = holdingBoth(...around);
+  const isWhole = view.part.width === 1;
+  const beyond = useMemo(() => {
+    const { width, height } = printMm(picture);
+    const { mountMm, frameMm } = hungMm(surround, Math.max(width, height));
+    return isWhole && mountMm > 0 ? allAround(mountMm + frameMm, width, height) : NOTHING_AROUND;
+  }, [picture, isWhole, surround]);
+  const frameOf = widened(holdingBoth(...around), beyond);
   const [wide, high] = [1 + frameOf.left + frameOf.right, 1 + frameOf.top + frameOf.bottom];
   return {
     around,
+    beyond,
     frameOf,
     wide,
     // Where the sheets are not of one size their common frame is nothing that lies there.

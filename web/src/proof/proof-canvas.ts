@@ -29,6 +29,7 @@ import { WHITE_ICC } from '@rakuen/core/colour/white';
 import { MAPS, type MapName } from '@rakuen/core/proof/drawn';
 import type { Part } from '@rakuen/core/proof/part';
 import type { LocalBase } from '@rakuen/core/proof/local-contrast';
+import { widened } from '@rakuen/core/proof/hung';
 import { holdingBoth, NOTHING_AROUND, type Around } from '@rakuen/core/proof/surround';
 import { aimOf } from '@rakuen/core/proof/aim';
 import { PLAIN, TONE_ENTRIES, toneTable, type Recipe } from '@rakuen/core/proof/recipe';
@@ -81,6 +82,8 @@ export interface ProofView {
   readonly part: Part;
   /** Bare paper beside the picture on the sheet of each hand, where it is drawn. */
   readonly around?: readonly [Around, Around];
+  /** What is left free outside the paper of both, for what it hangs in. */
+  readonly beyond?: Around;
 }
 
 export type SeenSheet = LaidView['seen'];
@@ -279,7 +282,7 @@ export class ProofCanvas implements ProofDrawer {
     uniforms.map.value = MAPS.indexOf(view.map);
     uniforms.dim.value = view.dim;
     const [left, right] = view.around ?? [NOTHING_AROUND, NOTHING_AROUND];
-    setEdges(uniforms.around.value as Vector4, holdingBoth(left, right));
+    setEdges(uniforms.around.value as Vector4, widened(holdingBoth(left, right), view.beyond ?? NOTHING_AROUND));
     setEdges((uniforms.bare.value as Vector4[])[0], left);
     setEdges((uniforms.bare.value as Vector4[])[1], right);
     this.lamp(view.surface);

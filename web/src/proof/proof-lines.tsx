@@ -1,4 +1,5 @@
 import { GLASSES } from '@rakuen/core/light/glass';
+import { HANGING_KEYS, HANGINGS } from '@rakuen/core/proof/hung';
 import { MAPS } from '@rakuen/core/proof/drawn';
 import { EyeLine } from './eye-line.tsx';
 import { LineChoice } from './line-choice.tsx';
@@ -6,11 +7,6 @@ import { RoomLine } from './room-line.tsx';
 import { SizeLine } from './screen-scale.tsx';
 import { SurfaceLine } from './surface-line.tsx';
 import type { ProofDesk } from './use-proof-desk.ts';
-
-const SURROUNDS = [
-  ['wall', 'a grey wall'],
-  ['mount', 'a white mount'],
-] as const;
 
 /** The light it hangs in, and the glass before it. */
 export function HangsIn({ desk: { where, setWhere, lights } }: { desk: ProofDesk }) {
@@ -56,11 +52,11 @@ export function ProofLines({ desk }: { desk: ProofDesk }) {
         onChoose={(map) => at.change({ map })}
       />
       <LineChoice
-        word="On"
-        label="Surround"
+        word="In"
+        label="How it hangs"
         widthCh={22}
         value={desk.surround}
-        options={SURROUNDS}
+        options={HANGING_KEYS.map((key) => [key, HANGINGS[key].name])}
         onChoose={desk.setSurround}
       />
       <SizeLine size={desk.size} viewingMm={picture.commission.viewingMm} />

@@ -102,10 +102,10 @@ function OnTheDesk({ picture, left, right, desk, image, laid }: Given & OnSheets
       ) : (
         <PairOnTheDesk {...{ desk, image, laid }} />
       )}
-      <ProofLines desk={desk} />
-      <Taking {...{ desk, picture, left, all }} onAll={() => setAll(!all)} />
       {!all && <RecipeNote pictureId={picture.id} condition={left} at={recipes[0]} {...inHand.notes} />}
       {!oneSheet && !all && <RecipeNote pictureId={picture.id} condition={right} at={recipes[1]} {...inHand.notes} />}
+      <ProofLines desk={desk} />
+      <Taking {...{ desk, picture, left, all }} onAll={() => setAll(!all)} />
       <RestsOn
         {...{ pair, laid, image, same }}
         view={desk.view}
@@ -127,7 +127,8 @@ function PairOnTheDesk({ desk, image, laid }: OnSheets) {
   const { picture, surround, inHand, shown, at } = desk;
   const { pair, same, surfaces } = inHand;
   return (
-    <>
+    // What is turned below is seen meanwhile.
+    <div className="sticky top-0 z-10 bg-ground pt-1" data-testid="proof-in-sight">
       <PairNames pair={pair} same={same} />
       <Laid
         {...{ picture, image, surround }}
@@ -140,7 +141,7 @@ function PairOnTheDesk({ desk, image, laid }: OnSheets) {
         onSplit={(split) => at.change({ split })}
         onPart={at.toPart}
       />
-    </>
+    </div>
   );
 }
 

@@ -39,20 +39,20 @@ export function RecipeNote({
         <h2 className="text-[1.05rem]">
           Recipe{' '}
           <span className="font-sans text-[13px] text-quiet">
-            for {condition.paper.name}, beside the picture and never in it
+            for {condition.paper.name}; the picture’s file stays as it is
           </span>
         </h2>
         <div className="flex flex-wrap gap-x-1">
           <QuietButton disabled={!at.undo} onClick={at.undo}>
-            Take back
+            Undo
           </QuietButton>
           <QuietButton disabled={!at.redo} onClick={at.redo}>
-            Make again
+            Redo
           </QuietButton>
           <QuietButton aria-pressed={before} onClick={() => onBefore(!before)}>
-            {before ? 'With the recipe' : 'As before it'}
+            {before ? 'Show with recipe' : 'Show original'}
           </QuietButton>
-          <QuietButton onClick={() => setNaming(!naming)}>Keep as</QuietButton>
+          <QuietButton onClick={() => setNaming(!naming)}>Save version</QuietButton>
         </div>
       </div>
       <Parts at={at} />
@@ -119,7 +119,7 @@ function NameIt({ onName }: { onName: (name: string) => void }) {
         autoFocus
         className="min-h-8 w-64 rounded-[3px] border border-edge bg-field px-2"
       />
-      <Button type="submit">Keep this version</Button>
+      <Button type="submit">Save this version</Button>
     </form>
   );
 }
@@ -147,10 +147,10 @@ function Kept({
               onClick={() => onAgainst(against === r.id ? undefined : r.id)}
               aria-label={`Hold against the version ${r.name}`}
             >
-              {against === r.id ? 'put it down' : 'hold against it'}
+              {against === r.id ? 'Stop comparing' : 'Compare'}
             </QuietButton>
             <QuietButton onClick={() => void remove(r.id)} aria-label={`Drop the version ${r.name}`}>
-              drop
+              Remove
             </QuietButton>
           </li>
         ))}

@@ -19,6 +19,7 @@ interface Drawn {
   readonly surfaces?: readonly [SheetSurface, SheetSurface];
   readonly view: ProofView;
   readonly around: readonly [Around, Around];
+  readonly beyond: Around;
 }
 
 /**
@@ -27,7 +28,7 @@ interface Drawn {
  */
 export function useDrawn(
   frame: RefObject<HTMLDivElement | null>,
-  { image, base, detail, sheets, surfaces, view, around }: Drawn,
+  { image, base, detail, sheets, surfaces, view, around, beyond }: Drawn,
 ) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const drawer = useRef<ProofDrawer>(null);
@@ -63,9 +64,9 @@ export function useDrawn(
     drawer.current.sheet(0, sheets[0]);
     drawer.current.sheet(1, sheets[1]);
     const dense = Math.min(2, window.devicePixelRatio || 1);
-    drawer.current.draw({ ...view, around }, size.width * dense, size.height * dense);
+    drawer.current.draw({ ...view, around, beyond }, size.width * dense, size.height * dense);
     // What a change of sheet takes of this thread; the bench reads it.
     performance.measure(PROOF_DRAWN, { start });
-  }, [sheets, view, around, size, image, detail, base, leftSurface, rightSurface]);
+  }, [sheets, view, around, beyond, size, image, detail, base, leftSurface, rightSurface]);
   return { canvas, size, plain };
 }

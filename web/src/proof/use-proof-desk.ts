@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
+import type { Hanging } from '@rakuen/core/proof/hung';
 import { SURFACE_LIGHTS } from '@rakuen/core/surface/sheen';
 import { useLight } from '../compare/use-light.ts';
 import { labImage, type LabImage } from '../pictures/lab-image.ts';
@@ -14,8 +15,6 @@ import { HANGING, useSurface, type Held } from './surface-line.tsx';
 import { useProofView, type Turned } from './use-proof-view.ts';
 import { useRecipe } from './use-recipe.ts';
 
-export type Surround = 'wall' | 'mount';
-
 /** A proof as it lies: the picture, the sheets in hand, the light they hang in, and how they are looked at. */
 export function useProofDesk(picture: PictureView, left: ConditionHead, right: ConditionHead) {
   const { lights } = useLight();
@@ -24,7 +23,7 @@ export function useProofDesk(picture: PictureView, left: ConditionHead, right: C
   const [eye, setEye] = useState<Eye>('light');
   const screen = useScreenWhite();
   const [held, setHeld] = useState<Held>(HANGING);
-  const [surround, setSurround] = useState<Surround>('wall');
+  const [surround, setSurround] = useState<Hanging>('wall');
   const size = useShownSize(picture);
   const room = useRoom(picture.commission.lux);
   const lab = useLabImage(picture.id);
