@@ -144,12 +144,12 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   await note.getByLabel('Caption under it').fill('Control room, 1/12');
   await page.keyboard.press('Enter');
   await expect.poll(async () => Math.min(...(await corner()))).toBeGreaterThan(200);
-  await note.getByRole('button', { name: 'Hold against the version brighter' }).click();
+  await note.getByRole('button', { name: 'Compare with the version brighter' }).click();
   await expect(
-    page.getByRole('img', { name: /on Slate Baryta, as it is turned and Slate Baryta, “brighter”/ }),
+    page.getByRole('img', { name: /on Slate Baryta, with its recipe now and Slate Baryta, “brighter”/ }),
   ).toBeVisible();
   await expectAccessible(page);
-  await note.getByRole('button', { name: 'Hold against the version brighter' }).click();
+  await note.getByRole('button', { name: 'Compare with the version brighter' }).click();
   for (let step = 0; step < 3; step++) await note.getByRole('button', { name: 'Undo' }).click();
   await expect(note.getByLabel('Rendering')).toHaveValue('relative');
   await expect(note.getByLabel(/^Border mm/)).toHaveValue('0');

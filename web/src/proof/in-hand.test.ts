@@ -43,10 +43,21 @@ describe('what is held in the two hands', () => {
       expect(left.recipe).toEqual(recipes[holder].recipe);
       expect(right.recipe.liftStops).toBe(2);
       expect([left.name, right.name]).toEqual([
-        `${sheets[holder].paper.name}, as it is turned`,
+        `${sheets[holder].paper.name}, with its recipe now`,
         `${sheets[holder].paper.name}, “for the hall”`,
       ]);
     }
+  });
+
+  it('the file or an earlier print stands beside the sheet in the left hand', () => {
+    const file = { id: 'file', name: 'the file as it is', condition: sheets[0], recipe: PLAIN, file: true as const };
+    const print = { id: 'r', name: 'print of 2025', condition: sheets[1], recipe: { ...PLAIN, liftStops: 1.5 } };
+    const hold = (against: string) => pairOf(sheets, recipes, against, false, [file, print]);
+    expect(hold('file').map((h) => [h.name, h.recipe.liftStops])).toEqual([
+      ['Rag', 0.5],
+      ['the file as it is', 0],
+    ]);
+    expect(hold('r')[1]).toMatchObject({ name: 'print of 2025', condition: { id: 'q' }, recipe: { liftStops: 1.5 } });
   });
 
   it('a version that is kept for neither is not held', () =>

@@ -10,12 +10,14 @@ import { aroundOf, holdingBoth, NOTHING_AROUND, onPicture, surroundOf, type Arou
 import { localBaseOf, type LabImage } from '../pictures/lab-image.ts';
 import { Captions } from './captions.tsx';
 import { Hung } from './hung.tsx';
-import { inALine, numbersAt, type Place } from './numbers-at.ts';
+import { inALine, numbersAt, onSheet, type Place } from './numbers-at.ts';
 import { useDetail } from './use-detail.ts';
 import { useDrawn } from './use-drawn.ts';
 import { useNearer } from './use-nearer.ts';
 import { type ProofView, type SheetSurface } from './proof-canvas.ts';
 
+/** Wall that shows around what hangs, mm. */
+const WALL_MM = 12;
 /** A step of the dividing line by key. */
 export const SPLIT_STEP = 0.04;
 
@@ -69,9 +71,14 @@ export function Laid({
   const base = view.recipes.some(hasLocal) ? localBaseOf(image, picture.commission.longSideMm) : undefined;
   const { canvas, size, plain } = useDrawn(frame, { image, base, detail, sheets, surfaces, view, around, beyond });
 
+  /** The same place on the other sheet, where there is one. */
+  const otherHand = (hand: 0 | 1): string[] =>
+    names[0] === names[1] ? [] : [onSheet(numbers(hand === 0 ? 1 : 0), names[hand === 0 ? 1 : 0])];
+
   const placeOf = (event: React.PointerEvent) => placeUnder(event, frame.current!, frameOf, view);
   const onIt = at && Math.min(at.x, at.y, 1 - at.x, 1 - at.y) >= 0;
-  const number = onIt && !changing && numbersAt(image, detail, base, sheets[at.hand], view, at);
+  const numbers = (hand: 0 | 1) => numbersAt(image, detail, base, sheets[hand], view, { ...at!, hand });
+  const number = onIt && !changing && numbers(at.hand);
   const { part } = view;
   useNearer(frame, part, view.beside, onPart);
   const pan = (event: React.PointerEvent) => {
@@ -124,7 +131,7 @@ export function Laid({
       )}
       <Numbers>
         {number && at
-          ? inALine(number, names[at.hand])
+          ? [inALine(number, names[at.hand]), ...otherHand(at.hand)].join('\n')
           : changing
             ? 'Laying it out in that light…'
             : small
@@ -146,7 +153,7 @@ function placeUnder(event: React.PointerEvent, frame: HTMLElement, frameOf: Arou
 
 function Numbers({ children }: { children: string }) {
   return (
-    <p role="status" className="mt-2 min-h-5 text-center text-[13px]">
+    <p role="status" className="mt-2 min-h-10 text-center text-[13px] whitespace-pre-line">
       {children}
     </p>
   );
@@ -159,7 +166,7 @@ function usePaperAround(picture: PictureView, image: LabImage, view: ProofView, 
   const beyond = useMemo(() => {
     const { width, height } = printMm(picture);
     const { mountMm, frameMm } = hungMm(surround, Math.max(width, height));
-    return isWhole && mountMm > 0 ? allAround(mountMm + frameMm, width, height) : NOTHING_AROUND;
+    return isWhole && mountMm > 0 ? allAround(mountMm + frameMm + WALL_MM, width, height) : NOTHING_AROUND;
   }, [picture, isWhole, surround]);
   const frameOf = widened(holdingBoth(...around), beyond);
   const [wide, high] = [1 + frameOf.left + frameOf.right, 1 + frameOf.top + frameOf.bottom];

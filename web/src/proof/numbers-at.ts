@@ -26,17 +26,19 @@ export interface Place {
 const triple = (lab: Lab): string =>
   `${formatNumber(lab[0], 1)}, a* ${formatNumber(lab[1], 1)}, b* ${formatNumber(lab[2], 1)}`;
 
-/** The same in a line. @param name of the sheet */
-export const inALine = (
-  { file, seen, deltaE, fromFileDeltaE, from, lost, kept }: ReturnType<typeof numbersAt>,
-  name: string,
-): string =>
+type Numbers = ReturnType<typeof numbersAt>;
+
+/** What a sheet gives of a place, in a line. @param name of the sheet */
+export const onSheet = ({ seen, deltaE, fromFileDeltaE, from, lost, kept }: Numbers, name: string): string =>
   [
-    `File L* ${triple(file)}`,
     `on ${name} L* ${triple(seen)}`,
     `${formatNumber(deltaE, 1)} ΔE00 ${from}${lost}, ${formatNumber(fromFileDeltaE, 1)} from the file`,
     ...(kept ? [kept] : []),
   ].join(' · ');
+
+/** The same, after what the file holds there. */
+export const inALine = (numbers: Numbers, name: string): string =>
+  [`File L* ${triple(numbers.file)}`, onSheet(numbers, name)].join(' · ');
 
 /** A place of less C* has no chroma to keep. */
 const GREY_C = 2;

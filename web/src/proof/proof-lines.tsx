@@ -44,6 +44,18 @@ export function ProofLines({ desk }: { desk: ProofDesk }) {
         sheets={(same ? surfaces.slice(0, 1) : surfaces).flatMap(({ whole }) => whole ?? [])}
       />
       <LineChoice
+        word="Compare with"
+        label="Compare with"
+        widthCh={26}
+        value={inHand.notes.against ?? ''}
+        options={[
+          ['', desk.rightName],
+          ...inHand.recipes.flatMap((r) => r.kept.map((k) => [k.id, `version “${k.name}”`] as const)),
+          ...inHand.holdable.map((h) => [h.id, h.name] as const),
+        ]}
+        onChoose={(id) => inHand.notes.onAgainst(id || undefined)}
+      />
+      <LineChoice
         word="Hatch"
         label="Map over the proof"
         widthCh={22}

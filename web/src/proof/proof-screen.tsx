@@ -128,7 +128,7 @@ function PairOnTheDesk({ desk, image, laid }: OnSheets) {
   const { pair, same, surfaces } = inHand;
   return (
     // What is turned below is seen meanwhile.
-    <div className="sticky top-0 z-10 bg-ground pt-1" data-testid="proof-in-sight">
+    <div className="sticky top-0 z-10 bg-ground pt-1" data-in-sight>
       <PairNames pair={pair} same={same} />
       <Laid
         {...{ picture, image, surround }}

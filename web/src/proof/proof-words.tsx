@@ -21,7 +21,7 @@ export function PairNames({ pair: [left, right], same }: { pair: Pair; same: boo
       {!same && (
         <p>
           <span className="text-[13px] text-quiet">
-            in the right hand{oneSheet ? '' : `, ${conditionLine(right.condition)}`}
+            in the right hand{oneSheet || right.file ? '' : `, ${conditionLine(right.condition)}`}
           </span>{' '}
           <span className="font-serif text-[1.1rem]">{right.name}</span>
         </p>
@@ -62,7 +62,7 @@ export function RestsOn({
   const unread = [
     ...new Set([
       ...(first.brightenerUnknown ? [left.condition.paper.name] : []),
-      ...(second.brightenerUnknown ? [right.condition.paper.name] : []),
+      ...(second.brightenerUnknown && !right.file ? [right.condition.paper.name] : []),
     ]),
   ];
   const guessed = [
@@ -79,8 +79,12 @@ export function RestsOn({
   return (
     <p className="mt-1 max-w-[96ch] text-[12.5px] text-quiet">
       From the models of the two print conditions ({modelWords(left.condition, first.modelError)}
-      {left.condition.id === right.condition.id ? '' : `; ${modelWords(right.condition, second.modelError)}`}), in{' '}
-      {where}
+      {right.file
+        ? '; the file through no model'
+        : left.condition.id === right.condition.id
+          ? ''
+          : `; ${modelWords(right.condition, second.modelError)}`}
+      ), in {where}
       {unread.length > 0 &&
         `, ${unread.join(' and ')} as if without brightener: not read both with and without UV (M1 and M2), its white in this light is not known`}
       {guessed.map(

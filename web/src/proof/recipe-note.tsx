@@ -145,11 +145,11 @@ function Kept({
             <QuietButton
               aria-pressed={against === r.id}
               onClick={() => onAgainst(against === r.id ? undefined : r.id)}
-              aria-label={`Hold against the version ${r.name}`}
+              aria-label={`Compare with the version ${r.name}`}
             >
               {against === r.id ? 'Stop comparing' : 'Compare'}
             </QuietButton>
-            <QuietButton onClick={() => void remove(r.id)} aria-label={`Drop the version ${r.name}`}>
+            <QuietButton onClick={() => void remove(r.id)} aria-label={`Remove the version ${r.name}`}>
               Remove
             </QuietButton>
           </li>

@@ -2,18 +2,27 @@ import { useEffect, useMemo, useState } from 'react';
 import type { ConditionHead } from '@rakuen/contract/conditions';
 import type { PictureView } from '@rakuen/contract/pictures';
 import type { Hanging } from '@rakuen/core/proof/hung';
+import type { EstimatedWhite } from '@rakuen/core/characterisation/packed';
+import { PLAIN } from '@rakuen/core/proof/recipe';
 import { SURFACE_LIGHTS } from '@rakuen/core/surface/sheen';
 import { useLight } from '../compare/use-light.ts';
 import { labImage, type LabImage } from '../pictures/lab-image.ts';
 import { useLaidQuery } from '../pictures/picture-api.ts';
 import { besideOf, useScreenWhite, type Eye } from './eye-line.tsx';
-import { pairOf } from './in-hand.ts';
-import type { ProofView, SurfaceView } from './proof-canvas.ts';
+import { useConditionsQuery } from '../api/api.ts';
+import { day } from '../parts/label.ts';
+import { usePrintsQuery } from '../prints/print-api.ts';
+import { fileSheet } from './file-sheet.ts';
+import { pairOf, type Holdable } from './in-hand.ts';
+import type { ProofView, SeenSheet, SurfaceView } from './proof-canvas.ts';
 import { useRoom } from './room-line.tsx';
 import { useShownSize } from './screen-scale.tsx';
 import { HANGING, useSurface, type Held } from './surface-line.tsx';
 import { useProofView, type Turned } from './use-proof-view.ts';
 import { useRecipe } from './use-recipe.ts';
+
+/** Id of the file among what can be held. */
+const FILE_ID = 'file';
 
 /** A proof as it lies: the picture, the sheets in hand, the light they hang in, and how they are looked at. */
 export function useProofDesk(picture: PictureView, left: ConditionHead, right: ConditionHead) {
@@ -54,6 +63,7 @@ export function useProofDesk(picture: PictureView, left: ConditionHead, right: C
     /** The same with both recipes. */
     shown,
     oneSheet: left.id === right.id,
+    rightName: left.id === right.id ? 'nothing' : right.paper.name,
   };
 }
 export type ProofDesk = ReturnType<typeof useProofDesk>;
@@ -84,23 +94,29 @@ function usePair(
   const recipes = [useRecipe(picture.id, left.id), useRecipe(picture.id, right.id)] as const;
   const [before, setBefore] = useState(false);
   const [against, setAgainst] = useState<string>();
-  const pair = pairOf([left, right], recipes, against, before);
+  const holdable = useHoldable(picture, left);
+  const pair = pairOf([left, right], recipes, against, before, holdable);
   const surfaces = [
     useSurface(pair[0].condition, held.choice !== 'off'),
     useSurface(pair[1].condition, held.choice !== 'off'),
   ] as const;
   const hands = [
     useLaidQuery({ conditionId: pair[0].condition.id, rendering: pair[0].recipe.rendering, ...where }),
-    useLaidQuery({ conditionId: pair[1].condition.id, rendering: pair[1].recipe.rendering, ...where }),
+    useLaidQuery(
+      { conditionId: pair[1].condition.id, rendering: pair[1].recipe.rendering, ...where },
+      { skip: pair[1].file },
+    ),
   ];
   // While another light is laid the old one stays in place, dimmed and without numbers: it is not taken for the new.
-  const [first, second] = hands.map((h) => h.currentData ?? h.data);
+  const [first, ofRight] = hands.map((h) => h.currentData ?? h.data);
+  const second = pair[1].file ? FILE : ofRight;
   return {
     pair,
     recipes,
     surfaces,
     laid: first && second && ([first, second] as const),
-    changing: hands.some((h) => !h.currentData),
+    changing: hands.some((h, i) => !h.currentData && !pair[i].file),
+    holdable,
     error: hands[0].error ?? hands[1].error,
     /** Both hands hold one and the same. */
     same: pair[0].name === pair[1].name,
@@ -108,6 +124,26 @@ function usePair(
     turnBefore: () => setBefore(!before),
     notes: { before, against, onBefore: setBefore, onAgainst: setAgainst },
   };
+}
+
+const FILE: { seen: SeenSheet; modelError?: number; brightenerUnknown?: boolean; estimatedWhite?: EstimatedWhite } = {
+  seen: fileSheet(),
+};
+
+/** The file as it is, and the prints of a picture whose recipe was recorded, the newest first. */
+function useHoldable(picture: PictureView, left: ConditionHead): readonly Holdable[] {
+  const { data: prints } = usePrintsQuery('printed');
+  const { data: conditions } = useConditionsQuery();
+  return useMemo(() => {
+    const file: Holdable = { id: FILE_ID, name: 'the file as it is', condition: left, recipe: PLAIN, file: true };
+    const made = (prints ?? []).flatMap((p): Holdable[] => {
+      const condition = conditions?.find((c) => c.id === p.conditionId);
+      if (p.pictureId !== picture.id || !p.recipe || !condition) return [];
+      const name = `print of ${day(p.printedOn)} on ${condition.paper.name}, by its recipe`;
+      return [{ id: p.id, name, condition, recipe: p.recipe.values }];
+    });
+    return [file, ...made];
+  }, [picture.id, left, prints, conditions]);
 }
 
 /** How it is shown: as it was turned, for the eye, the room and the lamp over it. */
