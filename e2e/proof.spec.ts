@@ -213,7 +213,7 @@ test('the proof drawn by the graphics processor is the model, pixel by pixel; li
   await strips.getByLabel('Steps').fill('0, 9');
   await expect(strips.getByRole('alert').first()).toContainText('from -1 to 2');
   await page.keyboard.press('Escape');
-  await note.getByRole('button', { name: 'Drop the version brighter' }).click();
+  await note.getByRole('button', { name: 'Remove the version brighter' }).click();
   await expect(note.getByRole('list', { name: 'Kept versions' })).toHaveCount(0);
 
   const picture = () =>

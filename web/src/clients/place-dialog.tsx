@@ -13,6 +13,8 @@ type Fields = Record<'name' | 'address' | 'clientId' | 'light' | 'glass' | 'lux'
 const NOT_SET = ['', 'not set'] as const;
 
 /** @param place to be changed; a new one where absent */
+// One form, one frame: its parts share all of its state.
+// eslint-disable-next-line max-lines-per-function
 export function PlaceDialog({
   place,
   clientId = '',

@@ -11,6 +11,8 @@ import { ErrorNote } from '../parts/messages.tsx';
 import { useBoxesQuery, useGiveNumbersMutation, usePrintsQuery } from './print-api.ts';
 
 /** Gives the next numbers of an edition to the copies of a print. @param printId the print it is for; chosen among those that suit where absent */
+// One form, one frame: its parts share all of its state.
+// eslint-disable-next-line max-lines-per-function
 export function NumberGiver({ editions, printId }: { editions: readonly EditionView[]; printId?: string }) {
   const dispatch = useAppDispatch();
   const [give, giving] = useGiveNumbersMutation();

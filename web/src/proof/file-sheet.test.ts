@@ -12,7 +12,7 @@ it('the file in a hand gives every colour back as it is', () => {
     fc.property(fc.double({ min: 0, max: 100, noNaN: true }), ab, ab, (L, a, b) => {
       const out = new Float32Array(3);
       throughPrinted(lattice, [L, a, b], out);
-      expect(Math.hypot(out[0] - L, out[1] - a, out[2] - b)).toBeLessThan(0.15);
+      expect(Math.hypot(out[0] - L, out[1] - a, out[2] - b)).toBeLessThan(0.04);
     }),
   );
   expect([sheet.white, sheet.blackL]).toEqual([[100, 0, 0], 0]);

@@ -50,6 +50,8 @@ interface Props {
  * The canvas, the dividing line, and the numbers under the pointer. A wheel with the key for it held, or two fingers,
  * brings it nearer; a drag moves it.
  */
+// One form, one frame: its parts share all of its state.
+// eslint-disable-next-line max-lines-per-function
 export function Laid({
   picture,
   image,

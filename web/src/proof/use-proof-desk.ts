@@ -109,7 +109,7 @@ function usePair(
   ];
   // While another light is laid the old one stays in place, dimmed and without numbers: it is not taken for the new.
   const [first, ofRight] = hands.map((h) => h.currentData ?? h.data);
-  const second = pair[1].file ? FILE : ofRight;
+  const second: Seen | undefined = pair[1].file ? ofFile() : ofRight;
   return {
     pair,
     recipes,
@@ -126,9 +126,17 @@ function usePair(
   };
 }
 
-const FILE: { seen: SeenSheet; modelError?: number; brightenerUnknown?: boolean; estimatedWhite?: EstimatedWhite } = {
-  seen: fileSheet(),
-};
+/** A sheet in a hand as it is seen, with what is known of its model; of the file itself there is none. */
+interface Seen {
+  readonly seen: SeenSheet;
+  readonly modelError?: number;
+  readonly brightenerUnknown?: boolean;
+  readonly estimatedWhite?: EstimatedWhite;
+}
+
+const FILE: { held?: Seen } = {};
+/** One and the same each time: what is drawn does not change. */
+const ofFile = (): Seen => (FILE.held ??= { seen: fileSheet() });
 
 /** The file as it is, and the prints of a picture whose recipe was recorded, the newest first. */
 function useHoldable(picture: PictureView, left: ConditionHead): readonly Holdable[] {
