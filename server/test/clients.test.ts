@@ -299,6 +299,18 @@ describe('where a print is', () => {
     expect((await ledger('Westwind')).map((e) => e.kind)).toEqual(['print']);
   });
 
+  it('of one year or of several, the ledger says how many entries each has', async () => {
+    const id = await printed(1);
+    await move({ printId: id, to: 'lent', withWhom: 'Jubileum', on: '2024-12-31' });
+    const { moves } = (await look(id)).whereabouts;
+    await move({ printId: id, fromId: moves[0].id, to: 'studio', withWhom: 'Jubileum', on: '2025-01-01' });
+    const { body } = await rakuen.call<{ years: object[] }>('GET', '/api/ledger?q=Jubileum&kind=move');
+    expect(body.years).toEqual([
+      { year: '2025', entries: 1 },
+      { year: '2024', entries: 1 },
+    ]);
+  });
+
   it('the database itself holds no copy twice, whoever writes', async () => {
     const id = await printed(2);
     const database = new Database(join(rakuen.data, 'rakuen.sqlite'));

@@ -1,11 +1,11 @@
 /** Where a print can be. A copy that never moved is in the studio. */
 export const WHEREABOUTS = {
-  studio: { name: 'in the studio', moved: 'back in the studio' },
-  sold: { name: 'sold', moved: 'sold' },
-  lent: { name: 'lent', moved: 'lent' },
-  consigned: { name: 'on consignment', moved: 'given on consignment' },
-  given: { name: 'given away', moved: 'given away' },
-  destroyed: { name: 'destroyed', moved: 'destroyed' },
+  studio: { name: 'in the studio' },
+  sold: { name: 'sold' },
+  lent: { name: 'lent' },
+  consigned: { name: 'on consignment' },
+  given: { name: 'given away' },
+  destroyed: { name: 'destroyed' },
 } as const;
 export type Whereabout = keyof typeof WHEREABOUTS;
 export const WHEREABOUT_KEYS = Object.keys(WHEREABOUTS) as Whereabout[];

@@ -5,6 +5,7 @@ import { act } from 'react';
 import { MemoryRouter } from 'react-router';
 import { partly } from '../../test/partly.ts';
 import { refused, serve, show, type Answers } from '../../test/studio.tsx';
+import { day } from '../parts/label.ts';
 import { Numbered } from './numbered.tsx';
 
 const SOLD: MoveView = partly({
@@ -68,7 +69,7 @@ async function opened(
 describe('a number that was given', () => {
   it('says where its print is, to whom it went, and for how much', async () => {
     const { page, leave } = await opened(GIVEN);
-    expect(page.textContent).toContain('sold to A. Collector, Mar 4, 2026, 900 EUR');
+    expect(page.textContent).toContain(`sold to A. Collector, ${day('2026-03-04')}, 900 EUR`);
     expect(page.textContent).toContain('box second box');
     await leave();
   });
