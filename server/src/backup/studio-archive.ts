@@ -130,13 +130,15 @@ const FATES_BEFORE: Readonly<Record<string, string>> = {
   returned: 'studio',
 };
 
+const said = (cell: Cell | undefined): boolean => cell !== null && cell !== undefined;
+
 /** Earlier archives keep with each number where its print is; it becomes its first move. */
 function firstMoves(numbers: readonly Row[]): Row[] {
   return numbers
-    .filter((n) => typeof n.fate === 'string' && (n.fate !== 'here' || n.note || n.fateTo || n.price != null))
+    .filter((n) => typeof n.fate === 'string' && (n.fate !== 'here' || n.note || n.fateTo || said(n.price)))
     .map((n) => {
       const at = String(n.fateOn ?? n.givenAt);
-      const priced = n.price != null && n.currency != null;
+      const priced = said(n.price) && said(n.currency);
       return {
         id: randomUUID(),
         recordedAt: at,

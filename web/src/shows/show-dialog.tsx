@@ -1,4 +1,4 @@
-import { useForm } from 'react-hook-form';
+import { useForm, type UseFormReturn } from 'react-hook-form';
 import type { ShowInput } from '@rakuen/contract/shows';
 import { GLASSES } from '@rakuen/core/light/glass';
 import type { ApiError } from '@rakuen/contract/settings';
@@ -36,8 +36,7 @@ export function ShowDialog({
   onSave: (what: Pick<ShowInput, 'name' | 'place' | 'light' | 'glass' | 'lux'>) => void;
   onClose: () => void;
 }) {
-  const { lights } = useLight();
-  const { register, handleSubmit, setValue, formState } = useForm<Fields>({
+  const form = useForm<Fields>({
     defaultValues: {
       name: show.name,
       place: show.place,
@@ -46,6 +45,7 @@ export function ShowDialog({
       lux: show.lux === undefined ? '' : String(show.lux),
     },
   });
+  const { register, handleSubmit, setValue, formState } = form;
   const submit = handleSubmit(({ name, place, light, glass, lux }) =>
     onSave({
       name: name.trim(),
@@ -77,24 +77,7 @@ export function ShowDialog({
             setValue('lux', place.lux === undefined ? '' : String(place.lux));
           }}
         />
-        <ChoiceField
-          label="Light there"
-          options={[EACH, ...lights.map((l) => [l.key, l.name] as const)]}
-          {...register('light')}
-        />
-        <ChoiceField
-          label="Glass there"
-          options={[EACH, ...GLASSES.map((g) => [g.key, g.name] as const)]}
-          {...register('glass')}
-        />
-        <TextField
-          label="Illuminance there"
-          unit="lx (empty: as each picture says)"
-          className="col-span-2"
-          inputMode="decimal"
-          error={formState.errors.lux?.message}
-          {...register('lux', typedNumberOrNone)}
-        />
+        <There form={form} />
         <div className="col-span-2">
           <ErrorNote error={error} />
         </div>
@@ -106,5 +89,32 @@ export function ShowDialog({
         </div>
       </form>
     </Dialog>
+  );
+}
+
+/** Light, glass and level where it hangs. */
+function There({ form: { register, formState } }: { form: UseFormReturn<Fields> }) {
+  const { lights } = useLight();
+  return (
+    <>
+      <ChoiceField
+        label="Light there"
+        options={[EACH, ...lights.map((l) => [l.key, l.name] as const)]}
+        {...register('light')}
+      />
+      <ChoiceField
+        label="Glass there"
+        options={[EACH, ...GLASSES.map((g) => [g.key, g.name] as const)]}
+        {...register('glass')}
+      />
+      <TextField
+        label="Illuminance there"
+        unit="lx (empty: as each picture says)"
+        className="col-span-2"
+        inputMode="decimal"
+        error={formState.errors.lux?.message}
+        {...register('lux', typedNumberOrNone)}
+      />
+    </>
   );
 }
