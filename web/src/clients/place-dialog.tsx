@@ -1,20 +1,16 @@
 import { useForm } from 'react-hook-form';
 import type { PlaceInput, PlaceView } from '@rakuen/contract/clients';
-import { GLASSES } from '@rakuen/core/light/glass';
-import { useLight } from '../compare/use-light.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { decimal, typedNumberOrNone } from '../parts/decimal.ts';
 import { Dialog } from '../parts/dialog.tsx';
 import { AreaField, ChoiceField, TextField } from '../parts/form.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
+import { LightThere } from './light-there.tsx';
 import { useAddPlaceMutation, useChangePlaceMutation, useClientsQuery } from './client-api.ts';
 
 type Fields = Record<'name' | 'address' | 'clientId' | 'light' | 'glass' | 'lux' | 'notes', string>;
-const NOT_SET = ['', 'not set'] as const;
 
 /** @param place to be changed; a new one where absent */
-// One form, one frame: its parts share all of its state.
-// eslint-disable-next-line max-lines-per-function
 export function PlaceDialog({
   place,
   clientId = '',
@@ -28,7 +24,6 @@ export function PlaceDialog({
   const [add, adding] = useAddPlaceMutation();
   const [change, changing] = useChangePlaceMutation();
   const { data: clients = [] } = useClientsQuery();
-  const { lights } = useLight();
   const { register, handleSubmit, formState } = useForm<Fields>({
     defaultValues: {
       name: place?.name ?? '',
@@ -65,23 +60,12 @@ export function PlaceDialog({
           {...register('clientId')}
         />
         <AreaField label="Address" className="col-span-2" maxLength={1000} {...register('address')} />
-        <ChoiceField
-          label="Light there"
-          options={[NOT_SET, ...lights.map((l) => [l.key, l.name] as const)]}
-          {...register('light')}
-        />
-        <ChoiceField
-          label="Glass there"
-          options={[NOT_SET, ...GLASSES.map((g) => [g.key, g.name] as const)]}
-          {...register('glass')}
-        />
-        <TextField
-          label="Illuminance there"
-          unit="lx"
-          className="col-span-2"
-          inputMode="decimal"
-          error={formState.errors.lux?.message}
-          {...register('lux', typedNumberOrNone)}
+        <LightThere
+          light={register('light')}
+          glass={register('glass')}
+          lux={register('lux', typedNumberOrNone)}
+          luxError={formState.errors.lux?.message}
+          unset="not set"
         />
         <AreaField label="Notes" className="col-span-2" maxLength={2000} {...register('notes')} />
         <div className="col-span-2">

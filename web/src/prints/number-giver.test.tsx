@@ -30,7 +30,7 @@ const print = (id: string, boxId?: string) =>
 async function giver(printId?: string) {
   const asked = serve(({ method, path }) => {
     if (method === 'POST') return refused(409, { message: 'It is asked for.', field: 'batch' });
-    if (path.startsWith('prints')) return [print('boxed', 'b'), print('loose')];
+    if (path.startsWith('prints')) return [print('boxed', 'b'), print('loose'), { ...print('three', 'b'), copies: 3 }];
     return [{ id: 'b', batch: 'autumn' }];
   });
   const { page, leave } = await show(<NumberGiver editions={[EDITION]} printId={printId} />);
@@ -73,5 +73,21 @@ describe('a number is given', () => {
     expect(options[1]).toMatch(/1 copy, box autumn$/);
     expect(options[2]).toMatch(/1 copy, box not known$/);
     await at.leave();
+  });
+
+  it('as many at once as copies are left; what was typed for another print does not count for a single copy', async () => {
+    const at = await giver('three');
+    const numbers = () => [...at.page.querySelectorAll('label')].find((l) => l.textContent === 'Numbers');
+    await write(document.getElementById(numbers()!.htmlFor) as HTMLInputElement, '3');
+    const button = () =>
+      [...at.page.querySelectorAll('button')].find((b) => b.textContent.startsWith('Give the next'))!;
+    expect([button().textContent, button().disabled]).toEqual(['Give the next numbers', false]);
+    await write(document.getElementById(numbers()!.htmlFor) as HTMLInputElement, '4');
+    expect(button().disabled).toBe(true);
+    await at.leave();
+    const single = await giver('boxed');
+    expect([...single.page.querySelectorAll('label')].map((l) => l.textContent)).not.toContain('Numbers');
+    expect(await single.give()).toEqual([{ series: 'edition', count: 1, printId: 'boxed' }]);
+    await single.leave();
   });
 });

@@ -11,9 +11,62 @@ import { ErrorNote } from '../parts/messages.tsx';
 import { useBoxesQuery, useGiveNumbersMutation, usePrintsQuery } from './print-api.ts';
 
 /** Gives the next numbers of an edition to the copies of a print. @param printId the print it is for; chosen among those that suit where absent */
-// One form, one frame: its parts share all of its state.
-// eslint-disable-next-line max-lines-per-function
 export function NumberGiver({ editions, printId }: { editions: readonly EditionView[]; printId?: string }) {
+  const at = useGiver(editions, printId);
+  return (
+    <div className="mt-1 space-y-2">
+      <div className="flex flex-wrap items-end gap-2">
+        {editions.length > 1 && (
+          <ChoiceField
+            label="Edition"
+            value={at.editionId}
+            onChange={(e) => at.setEdition(e.target.value)}
+            options={editions.map((e) => [e.id, e.name] as const)}
+          />
+        )}
+        {!printId && (
+          <ChoiceField
+            label="Print"
+            value={at.chosen}
+            onChange={(e) => at.setChosen(e.target.value)}
+            options={[['', 'not recorded here'], ...at.suiting.map((p) => [p.id, p.words] as const)]}
+          />
+        )}
+        <ChoiceField
+          label="Series"
+          value={at.series}
+          onChange={(e) => at.setSeries(e.target.value as Series)}
+          options={SERIES_KEYS.map((key) => [key, SERIES[key].name] as const)}
+        />
+        {at.asks && (
+          <TextField
+            label="Formulation, as printed on the box"
+            value={at.batch}
+            maxLength={120}
+            onChange={(e) => at.setBatch(e.target.value)}
+          />
+        )}
+        {at.many && (
+          <TextField
+            label="Numbers"
+            {...NUMBER_TYPED}
+            value={at.count}
+            className="w-20"
+            onChange={(e) => at.setCount(e.target.value)}
+          />
+        )}
+        <Button disabled={!at.ready} onClick={at.submit}>
+          {at.asked > 1 ? 'Give the next numbers' : 'Give the next number'}
+        </Button>
+      </div>
+      {at.print?.batch && <p className="text-[13px] text-quiet">The sheet came from the box “{at.print.batch}”.</p>}
+      <ErrorNote error={at.error} />
+    </div>
+  );
+}
+
+/** What is chosen for the next numbers, and how they are given. */
+function useGiver(editions: readonly EditionView[], printId: string | undefined) {
   const dispatch = useAppDispatch();
   const [give, giving] = useGiveNumbersMutation();
   const [editionId, setEdition] = useState(editions[0].id);
@@ -26,6 +79,8 @@ export function NumberGiver({ editions, printId }: { editions: readonly EditionV
   const print = suiting.find((p) => p.id === (printId ?? chosen));
   const most = print ? Math.min(print.left, MAX_NUMBERS_AT_ONCE) : MAX_NUMBERS_AT_ONCE;
   const many = most > 1;
+  // A number that was typed for another print does not count for one with a single copy.
+  const asked = many ? Math.round(decimal(count)) : 1;
   // What the print’s own box says is not asked for.
   const asks = edition.batch !== '' && !print?.batch;
   const submit = () =>
@@ -33,7 +88,7 @@ export function NumberGiver({ editions, printId }: { editions: readonly EditionV
       id: editionId,
       input: {
         series,
-        count: many ? Math.round(decimal(count)) : 1,
+        count: asked,
         ...((printId ?? chosen) && { printId: printId ?? chosen }),
         ...(asks && batch.trim() && { batch: batch.trim() }),
       },
@@ -46,56 +101,12 @@ export function NumberGiver({ editions, printId }: { editions: readonly EditionV
         dispatch(said(givenWords(given)));
       })
       .catch(() => undefined);
-  return (
-    <div className="mt-1 space-y-2">
-      <div className="flex flex-wrap items-end gap-2">
-        {editions.length > 1 && (
-          <ChoiceField
-            label="Edition"
-            value={editionId}
-            onChange={(e) => setEdition(e.target.value)}
-            options={editions.map((e) => [e.id, e.name] as const)}
-          />
-        )}
-        {!printId && (
-          <ChoiceField
-            label="Print"
-            value={chosen}
-            onChange={(e) => setChosen(e.target.value)}
-            options={[['', 'not recorded here'], ...suiting.map((p) => [p.id, p.words] as const)]}
-          />
-        )}
-        <ChoiceField
-          label="Series"
-          value={series}
-          onChange={(e) => setSeries(e.target.value as Series)}
-          options={SERIES_KEYS.map((key) => [key, SERIES[key].name] as const)}
-        />
-        {asks && (
-          <TextField
-            label="Formulation, as printed on the box"
-            value={batch}
-            maxLength={120}
-            onChange={(e) => setBatch(e.target.value)}
-          />
-        )}
-        {many && (
-          <TextField
-            label="Numbers"
-            {...NUMBER_TYPED}
-            value={count}
-            className="w-20"
-            onChange={(e) => setCount(e.target.value)}
-          />
-        )}
-        <Button disabled={giving.isLoading || !(decimal(count) >= 1 && decimal(count) <= most)} onClick={submit}>
-          {many && decimal(count) > 1 ? 'Give the next numbers' : 'Give the next number'}
-        </Button>
-      </div>
-      {print?.batch && <p className="text-[13px] text-quiet">The sheet came from the box “{print.batch}”.</p>}
-      <ErrorNote error={giving.error} />
-    </div>
-  );
+  return {
+    ...{ editionId, setEdition, series, setSeries, chosen, setChosen, batch, setBatch, count, setCount },
+    ...{ suiting, print, many, asked, asks, submit },
+    ready: !giving.isLoading && asked >= 1 && asked <= most,
+    error: giving.error,
+  };
 }
 
 /** “It is number 3/12.”, “Numbers 3/12 to 7/12 are given.” */

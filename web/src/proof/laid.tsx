@@ -50,8 +50,6 @@ interface Props {
  * The canvas, the dividing line, and the numbers under the pointer. A wheel with the key for it held, or two fingers,
  * brings it nearer; a drag moves it.
  */
-// One form, one frame: its parts share all of its state.
-// eslint-disable-next-line max-lines-per-function
 export function Laid({
   picture,
   image,
@@ -73,14 +71,8 @@ export function Laid({
   const base = view.recipes.some(hasLocal) ? localBaseOf(image, picture.commission.longSideMm) : undefined;
   const { canvas, size, plain } = useDrawn(frame, { image, base, detail, sheets, surfaces, view, around, beyond });
 
-  /** The same place on the other sheet, where there is one. */
-  const otherHand = (hand: 0 | 1): string[] =>
-    names[0] === names[1] ? [] : [onSheet(numbers(hand === 0 ? 1 : 0), names[hand === 0 ? 1 : 0])];
-
   const placeOf = (event: React.PointerEvent) => placeUnder(event, frame.current!, frameOf, view);
-  const onIt = at && Math.min(at.x, at.y, 1 - at.x, 1 - at.y) >= 0;
-  const numbers = (hand: 0 | 1) => numbersAt(image, detail, base, sheets[hand], view, { ...at!, hand });
-  const number = onIt && !changing && numbers(at.hand);
+  const said = saidAt(at, names, (place) => numbersAt(image, detail, base, sheets[place.hand], view, place));
   const { part } = view;
   useNearer(frame, part, view.beside, onPart);
   const pan = (event: React.PointerEvent) => {
@@ -126,21 +118,33 @@ export function Laid({
         <Captions view={view} whole={frameOf} mm={printMm(picture)} framePx={size.width} />
         {!view.beside && names[0] !== names[1] && <DividingLine split={view.split} frame={frame} onSplit={onSplit} />}
       </div>
-      {view.map === 'out of reach' && view.recipes.some((r) => movesAll(r.rendering)) && (
-        <p className="mt-2 text-center text-[13px]">
-          Perceptual and saturation renderings move colours that are within reach too: there, what is moved is hatched.
-        </p>
-      )}
+      {view.map === 'out of reach' && view.recipes.some((r) => movesAll(r.rendering)) && <MovesAll />}
       <Numbers>
-        {number && at
-          ? [inALine(number, names[at.hand]), ...otherHand(at.hand)].join('\n')
-          : changing
-            ? 'Laying it out in that light…'
-            : small
-              ? ''
-              : 'Numbers stand here for the place under the pointer.'}
+        {changing
+          ? 'Laying it out in that light…'
+          : (said ?? (small ? '' : 'Numbers stand here for the place under the pointer.'))}
       </Numbers>
     </div>
+  );
+}
+
+/** What both sheets give of a place, the one under the pointer first; nothing beside the picture. */
+function saidAt(
+  at: Place | undefined,
+  names: readonly [string, string],
+  numbers: (place: Place) => ReturnType<typeof numbersAt>,
+): string | undefined {
+  if (!at || Math.min(at.x, at.y, 1 - at.x, 1 - at.y) < 0) return undefined;
+  const other = at.hand === 0 ? 1 : 0;
+  const here = inALine(numbers(at), names[at.hand]);
+  return names[0] === names[1] ? here : `${here}\n${onSheet(numbers({ ...at, hand: other }), names[other])}`;
+}
+
+function MovesAll() {
+  return (
+    <p className="mt-2 text-center text-[13px]">
+      Perceptual and saturation renderings move colours that are within reach too: there, what is moved is hatched.
+    </p>
   );
 }
 

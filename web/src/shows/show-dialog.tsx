@@ -1,13 +1,12 @@
-import { useForm, type UseFormReturn } from 'react-hook-form';
+import { useForm } from 'react-hook-form';
 import type { ShowInput } from '@rakuen/contract/shows';
-import { GLASSES } from '@rakuen/core/light/glass';
 import type { ApiError } from '@rakuen/contract/settings';
+import { LightThere } from '../clients/light-there.tsx';
 import { PlaceChoice } from '../clients/place-choice.tsx';
-import { useLight } from '../compare/use-light.ts';
 import { Button, QuietButton } from '../parts/button.tsx';
 import { decimal, typedNumberOrNone } from '../parts/decimal.ts';
 import { Dialog } from '../parts/dialog.tsx';
-import { ChoiceField, TextField } from '../parts/form.tsx';
+import { TextField } from '../parts/form.tsx';
 import { ErrorNote } from '../parts/messages.tsx';
 
 interface Fields {
@@ -17,7 +16,6 @@ interface Fields {
   glass: string;
   lux: string;
 }
-const EACH = ['', 'as each picture says'] as const;
 
 /** Name of a show, and where it hangs. */
 export function ShowDialog({
@@ -36,7 +34,7 @@ export function ShowDialog({
   onSave: (what: Pick<ShowInput, 'name' | 'place' | 'light' | 'glass' | 'lux'>) => void;
   onClose: () => void;
 }) {
-  const form = useForm<Fields>({
+  const { register, handleSubmit, setValue, formState } = useForm<Fields>({
     defaultValues: {
       name: show.name,
       place: show.place,
@@ -45,7 +43,6 @@ export function ShowDialog({
       lux: show.lux === undefined ? '' : String(show.lux),
     },
   });
-  const { register, handleSubmit, setValue, formState } = form;
   const submit = handleSubmit(({ name, place, light, glass, lux }) =>
     onSave({
       name: name.trim(),
@@ -77,7 +74,13 @@ export function ShowDialog({
             setValue('lux', place.lux === undefined ? '' : String(place.lux));
           }}
         />
-        <There form={form} />
+        <LightThere
+          light={register('light')}
+          glass={register('glass')}
+          lux={register('lux', typedNumberOrNone)}
+          luxError={formState.errors.lux?.message}
+          unset="as each picture says"
+        />
         <div className="col-span-2">
           <ErrorNote error={error} />
         </div>
@@ -89,32 +92,5 @@ export function ShowDialog({
         </div>
       </form>
     </Dialog>
-  );
-}
-
-/** Light, glass and level where it hangs. */
-function There({ form: { register, formState } }: { form: UseFormReturn<Fields> }) {
-  const { lights } = useLight();
-  return (
-    <>
-      <ChoiceField
-        label="Light there"
-        options={[EACH, ...lights.map((l) => [l.key, l.name] as const)]}
-        {...register('light')}
-      />
-      <ChoiceField
-        label="Glass there"
-        options={[EACH, ...GLASSES.map((g) => [g.key, g.name] as const)]}
-        {...register('glass')}
-      />
-      <TextField
-        label="Illuminance there"
-        unit="lx (empty: as each picture says)"
-        className="col-span-2"
-        inputMode="decimal"
-        error={formState.errors.lux?.message}
-        {...register('lux', typedNumberOrNone)}
-      />
-    </>
   );
 }
