@@ -45,6 +45,11 @@ const VIEWS = [
     '/readings/sessions',
     async (page) => {
       await page.getByLabel(/^To practise/).selectOption('slipped');
+      // A minute ago, on the clock of the wall.
+      const justNow = new Date(Date.now() - 60_000 - new Date().getTimezoneOffset() * 60_000)
+        .toISOString()
+        .slice(0, 16);
+      await page.getByLabel(/^Left the printer/).fill(justNow);
       await page.getByRole('button', { name: 'Begin to read' }).click();
       await page.getByRole('button', { name: 'Read strip 1' }).click();
       await page.getByRole('button', { name: 'Read strip 2' }).click();
