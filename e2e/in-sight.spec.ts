@@ -1,5 +1,23 @@
 import { expect, expectAccessible, test } from './studio.ts';
 
+/** The proof is drawn again within this. */
+const SETTLED_MS = 2500;
+
+/** Codes of places all over the left half of a drawing, three each. */
+const leftHalf = (canvas: HTMLCanvasElement): number[] => {
+  const copy = document.createElement('canvas');
+  [copy.width, copy.height] = [canvas.width, canvas.height];
+  const context = copy.getContext('2d')!;
+  context.drawImage(canvas, 0, 0);
+  const codes: number[] = [];
+  for (let row = 0.1; row < 1; row += 0.1)
+    for (let column = 0.05; column < 0.45; column += 0.05)
+      codes.push(
+        ...context.getImageData(Math.round(column * copy.width), Math.round(row * copy.height), 1, 1).data.slice(0, 3),
+      );
+  return codes;
+};
+
 test('picture and recipe are in sight together; the file in the right hand; mount and frame on both hands', async ({
   watched: page,
   studio,
@@ -20,9 +38,18 @@ test('picture and recipe are in sight together; the file in the right hand; moun
     }
   }
   await page.setViewportSize({ width: 1280, height: 800 });
+  const before = page.getByRole('img', { name: / on Slate Baryta and Chalk Rag/ });
+  await expect(before).not.toHaveAttribute('aria-busy', 'true');
+  await page.waitForTimeout(SETTLED_MS);
+  const leftBefore = await before.evaluate(leftHalf);
   await page.getByLabel('Compare with').selectOption('file');
   const both = page.getByRole('img', { name: / on Slate Baryta and the file as it is/ });
   await expect(both).not.toHaveAttribute('aria-busy', 'true');
+  // What lies in the left hand is drawn as it was, whatever the right one holds.
+  await page.waitForTimeout(SETTLED_MS);
+  const leftAfter = await both.evaluate(leftHalf);
+  expect(Math.max(...leftBefore)).toBeGreaterThan(20);
+  leftAfter.forEach((code, i) => expect(Math.abs(code - leftBefore[i])).toBeLessThanOrEqual(1));
   // The same place of both: what the file holds is what the right hand shows.
   await both.hover({ position: { x: 60, y: 60 } });
   const numbers = page.getByRole('status').filter({ hasText: 'File L*' });

@@ -1,6 +1,6 @@
 import { defineConfig } from '@playwright/test';
 
-const DRAWN = ['proof.spec.ts', 'proof-pixels.spec.ts', 'solids.spec.ts', 'thin-path.spec.ts'].map(
+const DRAWN = ['proof.spec.ts', 'proof-pixels.spec.ts', 'in-sight.spec.ts', 'solids.spec.ts', 'thin-path.spec.ts'].map(
   (name) => `**/${name}`,
 );
 

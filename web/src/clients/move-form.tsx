@@ -109,7 +109,7 @@ function Price({ each }: { each: boolean }) {
   const { data: rates } = useRatesQuery();
   return (
     <>
-      <TextField label="Price" unit={each ? 'of a copy' : undefined} name="price" {...NUMBER_TYPED} className="w-24" />
+      <TextField label="Price" unit={each ? 'of a copy' : undefined} name="price" {...NUMBER_TYPED} className="w-32" />
       <TextField
         key={rates?.currency}
         label="Currency"

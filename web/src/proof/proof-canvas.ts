@@ -165,7 +165,6 @@ export class ProofCanvas implements ProofDrawer {
         beside: { value: 0 },
         map: { value: 0 },
         toScreen: { value: new Matrix3() },
-        nodes: { value: 33 },
         dim: { value: 1 },
       },
     });
@@ -226,7 +225,6 @@ export class ProofCanvas implements ProofDrawer {
     (uniforms.sheets.value as (Data3DTexture | null)[])[hand] = this.latticeTexture(sheet);
     const xyz = labToXyz(sheet.white);
     (uniforms.whites.value as Vector3[])[hand].set(xyz[0] / WHITE_ICC[0], xyz[1] / WHITE_ICC[1], xyz[2] / WHITE_ICC[2]);
-    uniforms.nodes.value = sheet.nodes;
     this.sheets[hand] = sheet;
   }
 

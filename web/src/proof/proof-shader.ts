@@ -39,7 +39,6 @@ uniform float split;         // where the right hand's sheet begins, 0-1
 uniform float beside;        // 1: two whole pictures beside each other
 uniform int map;             // 0 none, 1 out of reach, 2 beyond the screen, 3 closed shadows, 4 blown lights, 5 between the two
 uniform mat3 toScreen;       // X, Y, Z (D50) to linear light of the screen
-uniform float nodes;
 uniform float surface;       // 1: the sheet's own surface is drawn
 uniform vec2 sheetMm;        // size of the print
 uniform vec2 lampFrom;       // on the sheet, towards the side the light goes: x right, y down
@@ -76,6 +75,8 @@ vec2 placeOf(vec2 ab) {
   return 0.5 + 0.5 * sign(ab) * u;
 }
 vec3 printed(sampler3D lattice, vec3 lab) {
+  // Each sheet’s lattice has its own size.
+  float nodes = float(textureSize(lattice, 0).x);
   vec3 at = clamp(vec3(lab.x / 100.0, placeOf(lab.yz)), 0.0, 1.0) * (nodes - 1.0);
   vec3 low = min(floor(at), nodes - 2.0);
   vec3 t = at - low;
