@@ -129,6 +129,8 @@ export class MoveView extends MoveInput {
   @Maybe() @Id() orderId?: string;
   /** What it is: the picture, and the number it bears. */
   @Text() what!: string;
+  /** The number alone, as it is written under the print. */
+  @Maybe() @Text() number?: string;
   /** Days since it should have been back. */
   @Int() daysOverdue!: number;
 }

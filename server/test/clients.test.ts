@@ -11,6 +11,7 @@ interface Move {
   who: string;
   where: string;
   what: string;
+  number?: string;
   on: string;
   daysOverdue: number;
   numberId?: string;
@@ -253,6 +254,7 @@ describe('where a print is', () => {
     expect(two.body.map((n) => n.written.slice(0, 3))).toEqual(['1/7', '2/7']);
     const numberId = two.body[0].id;
     const lent = (await move({ numberId, to: 'lent', withWhom: 'The archive', until: '2027-01-31' })).body;
+    expect(lent).toMatchObject({ number: two.body[0].written, what: `Salt road ${two.body[0].written}` });
     expect(await move({ numberId, to: 'sold' })).toMatchObject({
       status: 409,
       body: { message: 'No copy is there any more.' },

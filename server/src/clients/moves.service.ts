@@ -174,7 +174,7 @@ interface Row extends MoveRow {
 }
 
 function moveView(m: Row): MoveView {
-  const number = m.series && numberText(m.series, m.number, { ...m, edition: m.size }, m.earlier + 1);
+  const number = m.series ? numberText(m.series, m.number, { ...m, edition: m.size }, m.earlier + 1) : undefined;
   return {
     id: m.id,
     recordedAt: m.recordedAt,
@@ -191,6 +191,7 @@ function moveView(m: Row): MoveView {
     who: [m.client, m.withWhom].filter(Boolean).join(', '),
     where: m.place ?? '',
     what: [m.title, number].filter(Boolean).join(' '),
+    number,
     on: m.on,
     until: m.until ?? undefined,
     price: m.price ?? undefined,

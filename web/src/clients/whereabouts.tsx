@@ -34,7 +34,7 @@ export function Whereabouts({ look: { print, whereabouts } }: { look: PrintLook 
       at: m.to,
       copies: m.standing,
       called: m.what,
-      words: `${m.numberId ? `${numberOf(m)}: ` : m.standing > 1 ? `${m.standing} copies ` : ''}${whereWords(m)}`,
+      words: `${m.number ? `${m.number}: ` : m.standing > 1 ? `${m.standing} copies ` : ''}${whereWords(m)}`,
     })),
   ];
   return (
@@ -63,9 +63,6 @@ export function Whereabouts({ look: { print, whereabouts } }: { look: PrintLook 
     </section>
   );
 }
-
-/** The number alone, without the title of the picture. */
-const numberOf = (m: MoveView) => /(?:AP |PP |GTP )?\d+(?:\/\d+)?(?:, .* edition)?$/.exec(m.what)?.[0] ?? m.what;
 
 /** Every move from old to new; the last of each can be removed. */
 export function History({ moves }: { moves: readonly MoveView[] }) {
